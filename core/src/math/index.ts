@@ -1,0 +1,5 @@
+export * from './vec3';
+export * from './quat';
+export * from './transform';
+export * from './box';
+export * from './random';

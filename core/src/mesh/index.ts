@@ -1,0 +1,3 @@
+export * from './chunk-mesh';
+export * from './quad-corners';
+export * from './surface';

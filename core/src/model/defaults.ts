@@ -1,0 +1,53 @@
+import { type Box, TRANSFORM_IDENTITY, type Vec3 } from '../math';
+import { type Palette, makeSwatch } from '../palette';
+import { VoxelGrid } from '../voxel';
+import type { Id } from './ids';
+import type { Kind, Light, Mount, Part, Project, Shot, Side } from './types';
+
+/** A small palette to begin with: bark, slate, moss, clay and lamplight, each in three tones. */
+export const starterPalette = (id: Id): Palette => ({
+  id, name: 'Starter',
+  swatches: [
+    ['Soot', '#23201e'], ['Slate', '#4c5563'], ['Mist', '#9aa4ad'], ['Chalk', '#eceae2'],
+    ['Bark', '#4a3222'], ['Oak', '#7d5a38'], ['Straw', '#cda873'],
+    ['Brick', '#7a2f25'], ['Clay', '#b5533a'], ['Blush', '#e09b7d'],
+    ['Pine', '#1f4a45'], ['Moss', '#3f7d5c'], ['Reed', '#9cc084'],
+    ['Canal', '#254a6b'], ['Sky', '#6fa3c4'],
+  ].map(([name, hex], i) => makeSwatch(i + 1, name!, hex!)).concat(makeSwatch(16, 'Lamplight', '#ffd27a', { emissive: 4 })),
+});
+
+export const makePart = (id: Id, layer: Id, name: string, palette: Id, bounds: Box, more: Partial<Part> = {}): Part => ({
+  id, name, side: 'centre', hidden: false, palette, cell: 1, bounds,
+  pivot: [2 * bounds.min[0] + bounds.size[0], 2 * bounds.min[1], 2 * bounds.min[2] + bounds.size[2]],
+  layers: [{ id: layer, name: 'Cubes', hidden: false, locked: false, grid: VoxelGrid.empty(bounds) }],
+  ...more,
+});
+
+export const makeMount = (id: Id, part: Id, bone: Id | null, t: Vec3 = [0, 0, 0]): Mount => ({ ...TRANSFORM_IDENTITY, id, part, bone, t });
+
+export const DEFAULT_LIGHT: Light = {
+  sun: { azimuth: 35, elevation: 42, size: 3, colour: '#fff1dc', strength: 2.6 },
+  sky: { zenith: '#8fb4d9', horizon: '#e9e4da', strength: 0.9 },
+  ground: { kind: 'colour', colour: '#cfc8bb' },
+  glow: 1,
+};
+
+export const makeShot = (id: Id, name: string, more: Partial<Shot> = {}): Shot => ({
+  id, name,
+  camera: { kind: 'perspective', eye: [38, 34, 62], target: [0, 18, 0], fov: 32, height: 48 },
+  light: DEFAULT_LIGHT, clip: null, time: 0, exposure: 0, size: [640, 400], samples: 64, ...more,
+});
+
+/** A project with a palette and one empty part, unmounted. */
+export function makeProject(id: Id, name: string, newId: () => Id, kind: Kind = 'prop', size: Vec3 = [16, 16, 16]): Project {
+  const palette = starterPalette(newId());
+  const bounds: Box = { min: [-Math.floor(size[0] / 2), 0, -Math.floor(size[2] / 2)], size };
+  const part = makePart(newId(), newId(), 'Body', palette.id, bounds, { pivot: [0, 0, 0] });
+  return {
+    id, name, kind, metresPerUnit: 0.05, palettes: [palette], parts: [part],
+    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)] }, clips: [], shots: [makeShot(newId(), 'First picture')], bin: [],
+  };
+}
+
+/** The tag as people read it; nothing for the centre. */
+export const sideSuffix = (side: Side): string => (side === 'centre' ? '' : ` ${side}`);

@@ -1,0 +1,73 @@
+import { type ProjectJson, projectSchema } from './schema';
+
+/** The version that this program writes. */
+export const FORMAT_VERSION = 1;
+
+/** The stored project cannot be read; the message says what is wrong and where. */
+export class FormatError extends Error {
+  override readonly name = 'FormatError';
+  constructor(readonly code: 'newer' | 'broken', message: string) {
+    super(message);
+  }
+}
+
+type Loose = Record<string, unknown>;
+
+/** One step a version: entry n turns version n into n + 1. Never edited once released. */
+export type Migrations = Readonly<Record<number, (json: Loose) => Loose>>;
+const MIGRATIONS: Migrations = {};
+
+/** Carries JSON of an older version up to version `to`, one step at a time. @throws FormatError */
+export function upgrade(json: unknown, migrations: Migrations = MIGRATIONS, to = FORMAT_VERSION): Loose {
+  if (typeof json !== 'object' || json === null || !('formatVersion' in json)) {
+    throw new FormatError('broken', 'This is not a Sphalerite project: it does not say its format version.');
+  }
+  let p = json as Loose;
+  for (let v = Number(p['formatVersion']); v !== to; v++) {
+    if (!(v < to)) {
+      throw new FormatError('newer', `This project is of format ${v}; this program reads up to ${to}. Open it with a newer Sphalerite.`);
+    }
+    const step = migrations[v];
+    if (!step) throw new FormatError('broken', `This project claims format ${String(p['formatVersion'])}, which never existed.`);
+    p = { ...step(p), formatVersion: v + 1 };
+  }
+  return p;
+}
+
+/** Brings JSON of any known version to this one and checks it. @throws FormatError */
+export function migrateProject(json: unknown): ProjectJson {
+  const parsed = projectSchema.safeParse(upgrade(json));
+  if (!parsed.success) {
+    const first = parsed.error.issues[0]!;
+    throw new FormatError('broken', `The project is damaged at ${first.path.join(' › ') || 'its start'}: ${first.message}.`);
+  }
+  checkReferences(parsed.data);
+  return parsed.data;
+}
+
+/** Ids are unique and point to something; bones have no circle. */
+function checkReferences(p: ProjectJson): void {
+  const broken = (m: string): never => {
+    throw new FormatError('broken', `The project is damaged: ${m}.`);
+  };
+  const ids = (what: string, list: readonly { id: string }[]): Set<string> => {
+    const set = new Set(list.map((r) => r.id));
+    if (set.size !== list.length) broken(`two ${what} have the same id`);
+    return set;
+  };
+  const palettes = ids('palettes', p.palettes);
+  const parts = ids('parts', p.parts);
+  const bones = ids('bones', p.rig.bones);
+  ids('clips', p.clips);
+  ids('shots', p.shots);
+  for (const part of p.parts) if (!palettes.has(part.palette)) broken(`part "${part.name}" uses a palette that is not there`);
+  for (const m of p.rig.mounts) if (!parts.has(m.part) || (m.bone !== null && !bones.has(m.bone))) broken('a mount names a part or bone that is not there');
+  const parent = new Map(p.rig.bones.map((b) => [b.id, b.parent]));
+  for (const b of p.rig.bones) {
+    let steps = 0;
+    for (let at: string | null | undefined = b.id; at !== null; at = parent.get(at ?? '')) {
+      if (at === undefined) broken(`bone "${b.name}" hangs on a bone that is not there`);
+      if (++steps > p.rig.bones.length) broken(`the bones above "${b.name}" form a circle`);
+    }
+  }
+}

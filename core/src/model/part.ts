@@ -1,0 +1,49 @@
+import { type Box, type Vec3, boxVolume, intersectBoxes } from '../math';
+import { VoxelGrid } from '../voxel';
+import type { Layer, Part } from './types';
+
+const composites = new WeakMap<readonly Layer[], VoxelGrid>();
+
+/**
+ * What is seen of a part: its visible layers, topmost cube wins. Memoised by the list of layers; one
+ * visible layer is given as it is.
+ */
+export function composite(part: Part): VoxelGrid {
+  const seen = part.layers.filter((l) => !l.hidden);
+  if (seen.length === 1) return seen[0]!.grid;
+  let grid = composites.get(part.layers);
+  if (!grid) {
+    grid = compositeFromScratch(seen, part.bounds);
+    composites.set(part.layers, grid);
+  }
+  return grid;
+}
+
+export function compositeFromScratch(layers: readonly Layer[], bounds: Box): VoxelGrid {
+  return VoxelGrid.empty(bounds).edit((d) => {
+    for (const l of layers) l.grid.forEach((x, y, z, v) => d.set(x, y, z, v));
+  });
+}
+
+/** The pivot in cubes. */
+export const pivotPoint = (part: Part): Vec3 => [part.pivot[0] / 2, part.pivot[1] / 2, part.pivot[2] / 2];
+
+/** The part with another box, its cubes and pivot where they are. Cubes outside are dropped. */
+export const withPartBounds = (part: Part, bounds: Box): Part => ({
+  ...part, bounds, layers: part.layers.map((l) => ({ ...l, grid: l.grid.withBounds(bounds) })),
+});
+
+/** The smallest box around what every layer holds, hidden ones included; null when all are empty. */
+export function partContent(part: Part): Box | null {
+  let lo: Vec3 | null = null, hi: Vec3 | null = null;
+  for (const l of part.layers) {
+    const b = l.grid.contentBox();
+    if (!b) continue;
+    const e: Vec3 = [b.min[0] + b.size[0], b.min[1] + b.size[1], b.min[2] + b.size[2]];
+    lo = lo ? [Math.min(lo[0], b.min[0]), Math.min(lo[1], b.min[1]), Math.min(lo[2], b.min[2])] : b.min;
+    hi = hi ? [Math.max(hi[0], e[0]), Math.max(hi[1], e[1]), Math.max(hi[2], e[2])] : e;
+  }
+  return lo && hi ? { min: lo, size: [hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]] } : null;
+}
+
+export const fitsIn = (box: Box, bounds: Box): boolean => boxVolume(intersectBoxes(box, bounds)) === boxVolume(box);

@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { BINNED, EASINGS, KINDS, SIDES } from './types';
+
+/**
+ * The project as JSON, at the trust boundaries (project files, storage). A layer's cells stand in
+ * separate pictures or packs, so a layer here has no grid. Unknown fields are refused.
+ */
+const finite = z.number().finite();
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
+const name = z.string().min(1).max(120);
+const vec3 = z.tuple([finite, finite, finite]);
+const whole3 = z.tuple([z.int(), z.int(), z.int()]);
+const quat = z.tuple([finite, finite, finite, finite]).refine((q) => Math.abs(Math.hypot(...q) - 1) < 1e-3, 'a rotation must have length 1');
+const positive3 = z.tuple([finite.positive(), finite.positive(), finite.positive()]);
+const transform = { t: vec3, q: quat, s: positive3 };
+const hex = z.string().regex(/^#[0-9a-f]{6}$/);
+const edge = z.int().min(1).max(256);
+const box = z.strictObject({ min: whole3, size: z.tuple([edge, edge, edge]) });
+const unit = finite.min(0).max(1);
+
+export const swatchSchema = z.strictObject({
+  byte: z.int().min(1).max(255), name: z.string().max(120), colour: hex, emissive: finite.min(0).max(1000),
+  roughness: unit, metalness: unit, opacity: unit, slot: z.string().max(120),
+});
+export const paletteSchema = z.strictObject({ id, name, swatches: z.array(swatchSchema).max(255) });
+export const layerSchema = z.strictObject({ id, name, hidden: z.boolean(), locked: z.boolean() });
+export const partSchema = z.strictObject({
+  id, name, side: z.enum(SIDES), hidden: z.boolean(), palette: id, cell: finite.positive().max(1e4), bounds: box,
+  pivot: whole3, layers: z.array(layerSchema).min(1).max(64),
+});
+export const boneSchema = z.strictObject({ id, name, side: z.enum(SIDES), parent: id.nullable(), rest: z.strictObject(transform) });
+export const mountSchema = z.strictObject({ id, part: id, bone: id.nullable(), ...transform });
+export const rigSchema = z.strictObject({ bones: z.array(boneSchema).max(4096), mounts: z.array(mountSchema).max(16384) });
+const time = z.int().min(0).max(1e8);
+const ease = z.enum(EASINGS);
+const key = <T extends z.ZodType>(value: T) => z.array(z.strictObject({ time, ease, value })).max(100_000);
+export const laneSchema = z.strictObject({ bone: id, move: key(vec3), turn: key(quat), scale: key(positive3) });
+export const clipSchema = z.strictObject({
+  id, name, length: z.int().min(1).max(1e8), fps: finite.min(1).max(240), loop: z.boolean(), lanes: z.array(laneSchema).max(4096),
+});
+export const shotSchema = z.strictObject({
+  id, name,
+  camera: z.strictObject({ kind: z.enum(['perspective', 'orthographic']), eye: vec3, target: vec3, fov: finite.min(1).max(170), height: finite.positive() }),
+  light: z.strictObject({
+    sun: z.strictObject({ azimuth: finite, elevation: finite.min(-90).max(90), size: finite.min(0.1).max(90), colour: hex, strength: finite.min(0).max(1000) }),
+    sky: z.strictObject({ zenith: hex, horizon: hex, strength: finite.min(0).max(1000) }),
+    ground: z.strictObject({ kind: z.enum(['none', 'colour']), colour: hex }),
+    glow: finite.min(0).max(1000),
+  }),
+  clip: id.nullable(), time, exposure: finite.min(-20).max(20),
+  size: z.tuple([z.int().min(1).max(8192), z.int().min(1).max(8192)]), samples: z.int().min(1).max(65536),
+});
+const binned = { id, at: finite };
+const kindOf = <K extends (typeof BINNED)[number]>(k: K) => ({ ...binned, kind: z.literal(k) });
+export const binItemSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...kindOf('part'), part: partSchema, mounts: z.array(mountSchema) }),
+  z.strictObject({ ...kindOf('bone'), bone: boneSchema, children: z.array(id), mounts: z.array(id), lanes: z.array(z.strictObject({ clip: id, lane: laneSchema })) }),
+  z.strictObject({ ...kindOf('clip'), clip: clipSchema }),
+  z.strictObject({ ...kindOf('shot'), shot: shotSchema }),
+]);
+
+export const projectSchema = z.strictObject({
+  formatVersion: z.int(), id, name, kind: z.enum(KINDS), metresPerUnit: finite.positive().max(1e4),
+  palettes: z.array(paletteSchema).min(1).max(64), parts: z.array(partSchema).max(4096), rig: rigSchema,
+  clips: z.array(clipSchema).max(1024), shots: z.array(shotSchema).max(1024), bin: z.array(binItemSchema).max(4096),
+});
+export type ProjectJson = z.infer<typeof projectSchema>;
+export type PartJson = z.infer<typeof partSchema>;

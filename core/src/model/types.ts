@@ -1,0 +1,161 @@
+import type { Box, Quat, Transform, Vec3 } from '../math';
+import type { Palette } from '../palette';
+import type { VoxelGrid } from '../voxel';
+import type { Id } from './ids';
+
+export const SIDES = ['left', 'right', 'centre'] as const;
+/** From the character's own point of view; its left is +X. */
+export type Side = (typeof SIDES)[number];
+
+export const KINDS = ['character', 'creature', 'wearable', 'prop', 'scene', 'terrain cube'] as const;
+export type Kind = (typeof KINDS)[number];
+
+export interface Layer {
+  readonly id: Id;
+  readonly name: string;
+  readonly hidden: boolean;
+  readonly locked: boolean;
+  readonly grid: VoxelGrid;
+}
+
+/** One cube volume. All its layers share the lattice and `bounds`. */
+export interface Part {
+  readonly id: Id;
+  readonly name: string;
+  readonly side: Side;
+  readonly hidden: boolean;
+  readonly palette: Id;
+  /** Edge of a cube in project units. */
+  readonly cell: number;
+  readonly bounds: Box;
+  /** The anchor, in half cubes of the part's lattice. */
+  readonly pivot: Vec3;
+  /** Bottom to top; the topmost visible cube wins. */
+  readonly layers: readonly Layer[];
+}
+
+export interface Bone {
+  readonly id: Id;
+  readonly name: string;
+  readonly side: Side;
+  readonly parent: Id | null;
+  /** Local to the parent, in project units. */
+  readonly rest: Transform;
+}
+
+/** Places a part on a bone; a point p of the part stands at World(bone) · T·R·S(cell) · T(−pivot) · p. */
+export interface Mount extends Transform {
+  readonly id: Id;
+  readonly part: Id;
+  /** Null while the part lies unmounted, at the rig's origin. */
+  readonly bone: Id | null;
+}
+
+export interface Rig {
+  readonly bones: readonly Bone[];
+  readonly mounts: readonly Mount[];
+}
+
+export const EASINGS = ['step', 'even', 'ease'] as const;
+/** How the value moves from this key to the next: held, straight, or slow at both ends. */
+export type Easing = (typeof EASINGS)[number];
+
+/** Ticks in a second; clip times are whole ticks. */
+export const TICKS = 1200;
+
+interface KeyBase {
+  readonly time: number;
+  readonly ease: Easing;
+}
+/** A shift from rest, in project units. */
+export interface MoveKey extends KeyBase { readonly value: Vec3 }
+/** A turn from rest. */
+export interface TurnKey extends KeyBase { readonly value: Quat }
+/** A scale relative to rest. */
+export interface ScaleKey extends KeyBase { readonly value: Vec3 }
+
+/** The keys of one bone, each list in order of time. */
+export interface Lane {
+  readonly bone: Id;
+  readonly move: readonly MoveKey[];
+  readonly turn: readonly TurnKey[];
+  readonly scale: readonly ScaleKey[];
+}
+export const CHANNELS = ['move', 'turn', 'scale'] as const;
+export type Channel = (typeof CHANNELS)[number];
+
+export interface Clip {
+  readonly id: Id;
+  readonly name: string;
+  /** In ticks. */
+  readonly length: number;
+  /** The grid that times are shown and snapped on. */
+  readonly fps: number;
+  readonly loop: boolean;
+  readonly lanes: readonly Lane[];
+}
+
+export interface Camera {
+  readonly kind: 'perspective' | 'orthographic';
+  readonly eye: Vec3;
+  readonly target: Vec3;
+  /** Vertical, in degrees (perspective). */
+  readonly fov: number;
+  /** Height of the view in project units (orthographic). */
+  readonly height: number;
+}
+
+export interface Light {
+  readonly sun: {
+    /** Degrees clockwise from +Z (south of the model) seen from above. */
+    readonly azimuth: number;
+    /** Degrees above the horizon. */
+    readonly elevation: number;
+    /** Width of the disc in degrees; wider is softer. */
+    readonly size: number;
+    readonly colour: string;
+    readonly strength: number;
+  };
+  readonly sky: { readonly zenith: string; readonly horizon: string; readonly strength: number };
+  readonly ground: { readonly kind: 'none' | 'colour'; readonly colour: string };
+  /** Multiplies the glow of every swatch. */
+  readonly glow: number;
+}
+
+/** A picture that can be made again: camera, light, pose and output under one name. */
+export interface Shot {
+  readonly id: Id;
+  readonly name: string;
+  readonly camera: Camera;
+  readonly light: Light;
+  readonly clip: Id | null;
+  /** In ticks of the clip. */
+  readonly time: number;
+  /** In stops; 0 leaves light as it is. */
+  readonly exposure: number;
+  readonly size: readonly [number, number];
+  readonly samples: number;
+}
+
+export const BINNED = ['part', 'bone', 'clip', 'shot'] as const;
+/** Something deleted, with all that is needed to put it back as it was. */
+export type BinItem =
+  | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[] }
+  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[] }
+  | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
+  | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot };
+
+/** All the work on one asset: a frozen value. Every edit gives a new one. */
+export interface Project {
+  readonly id: Id;
+  readonly name: string;
+  readonly kind: Kind;
+  /** Metres in a project unit; a cube of a part is `cell` units. */
+  readonly metresPerUnit: number;
+  readonly palettes: readonly Palette[];
+  readonly parts: readonly Part[];
+  readonly rig: Rig;
+  readonly clips: readonly Clip[];
+  readonly shots: readonly Shot[];
+  readonly bin: readonly BinItem[];
+}

@@ -1,0 +1,2 @@
+export * from './sample';
+export * from './keys';

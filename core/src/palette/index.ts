@@ -1,0 +1,3 @@
+export * from './swatch';
+export * from './colour';
+export * from './lookup';

@@ -1,0 +1,53 @@
+import { type Id, MissingError, type Project, idsFrom } from '../model';
+import { GridError } from '../voxel';
+
+/** What an edit may use beside its arguments, so that the same edit gives the same project everywhere. */
+export interface EditContext {
+  /** A fresh short id. */
+  readonly newId: () => Id;
+  /** Milliseconds since 1970, for the bin and the history. */
+  readonly now: number;
+}
+
+/** The edit was refused: the sentence says why and what to do. Nothing has changed. */
+export class EditError extends Error {
+  override readonly name = 'EditError';
+}
+
+/** A named, pure change of a project. Its arguments are plain data. */
+export interface Edit<A> {
+  readonly name: string;
+  /** What the history calls it. */
+  label(args: A, project: Project): string;
+  /** Ids of the records it may change. */
+  touches(args: A): readonly Id[];
+  /** The project after; the same reference when nothing changes. */
+  run(project: Project, args: A, ctx: EditContext): Project;
+}
+
+const registry = new Map<string, Edit<never>>();
+
+export function defineEdit<A>(edit: Edit<A>): Edit<A> {
+  if (registry.has(edit.name)) throw new Error(`Two edits are called "${edit.name}".`);
+  registry.set(edit.name, edit as unknown as Edit<never>);
+  return edit;
+}
+
+/** Every edit by name, for scripts and tests. */
+export const editNames = (): string[] => [...registry.keys()].sort();
+
+/** A context whose ids follow from `seed` alone. */
+export const editContext = (seed: string, now = 0): EditContext => ({ newId: idsFrom(seed), now });
+
+/**
+ * The one way to change a project. @throws EditError with a sentence when the arguments make no sense.
+ */
+export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
+  try {
+    return edit.run(project, args, ctx);
+  } catch (e) {
+    // Floors below know nothing of edits; their sentences are meant for people all the same.
+    if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);
+    throw e;
+  }
+}

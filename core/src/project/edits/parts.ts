@@ -1,0 +1,153 @@
+import type { Box, Vec3 } from '../../math';
+import {
+  type Id, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
+} from '../../model';
+import { movePivot } from '../../rig';
+import { EditError, defineEdit } from '../edit';
+
+const changePart = (project: Project, id: Id, change: (part: Part) => Part): Project => {
+  const part = must(project.parts, id, 'part');
+  const parts = replaceRecord(project.parts, change(part));
+  return parts === project.parts ? project : { ...project, parts };
+};
+const nameOf = (p: Project, id: Id): string => find(p.parts, id)?.name ?? 'part';
+const checkName = (name: string): string => {
+  const n = name.trim();
+  if (n === '' || n.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+  return n;
+};
+
+/** Adds an empty part, mounted on a bone or loose at the rig's origin. */
+export const addPartEdit = defineEdit<{ name: string; bounds: Box; bone?: Id | null; side?: Side; pivot?: Vec3; palette?: Id; cell?: number; at?: Vec3 }>({
+  name: 'addPart',
+  label: (a) => `New part ${a.name}`,
+  touches: () => [],
+  run(project, a, ctx) {
+    const side = a.side ?? 'centre';
+    const name = freeName(checkName(a.name), project.parts.filter((p) => p.side === side).map((p) => p.name));
+    const palette = must(project.palettes, a.palette ?? project.palettes[0]!.id, 'palette');
+    const part = makePart(ctx.newId(), ctx.newId(), name, palette.id, a.bounds, {
+      side, ...(a.pivot ? { pivot: a.pivot } : {}), ...(a.cell ? { cell: a.cell } : {}),
+    });
+    const bone = a.bone ?? null;
+    if (bone !== null) must(project.rig.bones, bone, 'bone');
+    const mount = makeMount(ctx.newId(), part.id, bone, a.at);
+    return { ...project, parts: [...project.parts, part], rig: { ...project.rig, mounts: [...project.rig.mounts, mount] } };
+  },
+});
+
+export const renamePartEdit = defineEdit<{ part: Id; name: string }>({
+  name: 'renamePart',
+  label: (a, p) => `Rename ${nameOf(p, a.part)} to ${a.name}`,
+  touches: (a) => [a.part],
+  run: (project, a) => changePart(project, a.part, (part) => {
+    const name = freeName(checkName(a.name), project.parts.filter((p) => p.id !== a.part && p.side === part.side).map((p) => p.name));
+    return name === part.name ? part : { ...part, name };
+  }),
+});
+
+export const setPartHiddenEdit = defineEdit<{ part: Id; hidden: boolean }>({
+  name: 'setPartHidden',
+  label: (a, p) => `${a.hidden ? 'Hide' : 'Show'} ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run: (project, a) => changePart(project, a.part, (p) => (p.hidden === a.hidden ? p : { ...p, hidden: a.hidden })),
+});
+
+/** A copy with its own cubes, mounted as the first is. */
+export const duplicatePartEdit = defineEdit<{ part: Id }>({
+  name: 'duplicatePart',
+  label: (a, p) => `Duplicate ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run(project, a, ctx) {
+    const part = must(project.parts, a.part, 'part');
+    const copy: Part = {
+      ...part, id: ctx.newId(), name: freeName(part.name, project.parts.filter((p) => p.side === part.side).map((p) => p.name)),
+      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
+    };
+    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: copy.id }));
+    const at = project.parts.indexOf(part) + 1;
+    return { ...project, parts: project.parts.toSpliced(at, 0, copy), rig: { ...project.rig, mounts: [...project.rig.mounts, ...mounts] } };
+  },
+});
+
+export const movePartEdit = defineEdit<{ part: Id; index: number }>({
+  name: 'movePart',
+  label: (a, p) => `Reorder ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run(project, a) {
+    const parts = moveRecord(project.parts, a.part, a.index);
+    return parts === project.parts ? project : { ...project, parts };
+  },
+});
+
+/** To the bin, with its mounts. */
+export const deletePartEdit = defineEdit<{ part: Id }>({
+  name: 'deletePart',
+  label: (a, p) => `Delete ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run(project, a, ctx) {
+    const part = must(project.parts, a.part, 'part');
+    return {
+      ...project,
+      parts: project.parts.filter((p) => p.id !== part.id),
+      rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
+      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id) }],
+    };
+  },
+});
+
+/** Gives a part another box; its cubes stay where they are. Refuses to cut cubes unless `cut` is true. */
+export const resizePartEdit = defineEdit<{ part: Id; bounds: Box; cut?: boolean }>({
+  name: 'resizePart',
+  label: (a, p) => `Resize ${nameOf(p, a.part)} to ${a.bounds.size.join('×')}`,
+  touches: (a) => [a.part],
+  run: (project, a) => changePart(project, a.part, (part) => {
+    const next = withPartBounds(part, a.bounds);
+    const lost = part.layers.reduce((n, l) => n + l.grid.countOutside(a.bounds), 0);
+    if (lost > 0 && !a.cut) throw new EditError(`That size would cut off ${lost.toLocaleString('en')} cubes of "${part.name}". Confirm the cut, or choose a larger size.`);
+    return next;
+  }),
+});
+
+export const shrinkPartEdit = defineEdit<{ part: Id }>({
+  name: 'shrinkPart',
+  label: (a, p) => `Shrink ${nameOf(p, a.part)} to fit`,
+  touches: (a) => [a.part],
+  run: (project, a) => changePart(project, a.part, (part) => {
+    const box = partContent(part);
+    if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
+    return box.min.every((v, i) => v === part.bounds.min[i] && box.size[i] === part.bounds.size[i]) ? part : withPartBounds(part, box);
+  }),
+});
+
+/** Moves a part's pivot, in half cubes; its cubes keep their place on every bone it is mounted on. */
+export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
+  name: 'setPivot',
+  label: (a, p) => `Move the pivot of ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run(project, a) {
+    if (!a.pivot.every(Number.isInteger)) throw new EditError('A pivot stands on half cubes: give whole numbers of half cubes.');
+    const part = must(project.parts, a.part, 'part');
+    if (a.pivot.every((v, i) => v === part.pivot[i])) return project;
+    return {
+      ...project, parts: replaceRecord(project.parts, { ...part, pivot: a.pivot }),
+      rig: { ...project.rig, mounts: project.rig.mounts.map((m) => (m.part === part.id ? movePivot(m, part, a.pivot).mount : m)) },
+    };
+  },
+});
+
+/** How a part is mounted: its bone, keeping the numbers of its place, or loose. */
+export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
+  name: 'mountPart',
+  label: (a, p) => `${a.bone === null ? 'Unmount' : 'Mount'} ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run(project, a, ctx) {
+    must(project.parts, a.part, 'part');
+    if (a.bone !== null) must(project.rig.bones, a.bone, 'bone');
+    const rest = project.rig.mounts.filter((m) => m.part !== a.part);
+    const old = project.rig.mounts.find((m) => m.part === a.part);
+    if (old && old.bone === a.bone) return project;
+    const mount = old ? { ...old, bone: a.bone } : makeMount(ctx.newId(), a.part, a.bone);
+    return { ...project, rig: { ...project.rig, mounts: [...rest, mount] } };
+  },
+});

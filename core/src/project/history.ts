@@ -1,0 +1,71 @@
+import { type Project, allParts } from '../model';
+import type { VoxelGrid } from '../voxel';
+
+/** One step: the project after it, and what the artist saw around it. `View` is the caller's own. */
+export interface HistoryEntry<View> {
+  readonly label: string;
+  /** Milliseconds since 1970. */
+  readonly at: number;
+  /** The screen it was made on. */
+  readonly where: string;
+  readonly project: Project;
+  readonly viewBefore: View;
+  readonly viewAfter: View;
+  /** Memory it alone is thought to hold. */
+  readonly bytes: number;
+}
+
+/** All steps from the oldest kept, and which of them is now. A value: every change gives a new one. */
+export interface History<View> {
+  readonly entries: readonly HistoryEntry<View>[];
+  readonly now: number;
+  /** Bytes that steps may hold together before the oldest are dropped. */
+  readonly budget: number;
+}
+
+export const DEFAULT_HISTORY_BUDGET = 256 * 1024 * 1024;
+
+export function startHistory<View>(project: Project, view: View, at: number, budget = DEFAULT_HISTORY_BUDGET): History<View> {
+  return { entries: [{ label: 'Opened', at, where: '', project, viewBefore: view, viewAfter: view, bytes: 0 }], now: 0, budget };
+}
+
+export const current = <View>(h: History<View>): Project => h.entries[h.now]!.project;
+export const canUndo = <View>(h: History<View>): boolean => h.now > 0;
+export const canRedo = <View>(h: History<View>): boolean => h.now < h.entries.length - 1;
+export const historyBytes = <View>(h: History<View>): number => h.entries.reduce((n, e) => n + e.bytes, 0);
+
+/** Adds a step after now; what could be redone is gone. The same history when the project did not change. */
+export function record<View>(h: History<View>, step: Omit<HistoryEntry<View>, 'bytes'>): History<View> {
+  const before = current(h);
+  if (step.project === before) return h;
+  const entries = [...h.entries.slice(0, h.now + 1), { ...step, bytes: bytesBetween(before, step.project) }];
+  return trim({ ...h, entries, now: entries.length - 1 });
+}
+
+/** Drops the oldest steps until the rest fit the budget; the present and the one before it always stay. */
+function trim<View>(h: History<View>): History<View> {
+  let total = historyBytes(h);
+  let drop = 0;
+  while (total > h.budget && drop < h.now - 1) total -= h.entries[drop++]!.bytes;
+  return drop === 0 ? h : { ...h, entries: h.entries.slice(drop), now: h.now - drop };
+}
+
+/** To any step. */
+export const jump = <View>(h: History<View>, to: number): History<View> =>
+  to < 0 || to >= h.entries.length || to === h.now ? h : { ...h, now: to };
+export const undo = <View>(h: History<View>): History<View> => jump(h, h.now - 1);
+export const redo = <View>(h: History<View>): History<View> => jump(h, h.now + 1);
+
+/** Bytes of bricks that `after` holds and `before` does not, with a little for the records around them. */
+export function bytesBetween(before: Project, after: Project): number {
+  const grids = new Map<string, VoxelGrid>();
+  for (const p of allParts(before)) for (const l of p.layers) grids.set(l.id, l.grid);
+  let bytes = 512;
+  for (const p of allParts(after)) {
+    for (const l of p.layers) {
+      const old = grids.get(l.id);
+      if (old !== l.grid) bytes += l.grid.bytesSince(old);
+    }
+  }
+  return bytes;
+}

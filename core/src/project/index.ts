@@ -1,0 +1,4 @@
+export * from './edit';
+export * from './edits';
+export * from './history';
+export * from './summary';

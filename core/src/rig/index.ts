@@ -1,0 +1,2 @@
+export * from './pose';
+export * from './keep-place';

@@ -1,0 +1,3 @@
+export * from './mirror';
+export * from './stroke';
+export * from './extrude';

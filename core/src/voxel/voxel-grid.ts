@@ -1,0 +1,373 @@
+import { type Box, type Vec3, boxContains, boxEnd, boxesEqual, intersectBoxes } from '../math';
+import {
+  BRICK, BRICK_CELLS, type Brick, cellIndex, countFilled, uniformBrick, uniformValue,
+} from './brick';
+import { type BrickTree, EMPTY_TREE, treeDiff, treeGet, treeSet } from './brick-tree';
+
+/** Longest edge of a grid in cells. */
+export const MAX_EDGE = 256;
+
+export class GridError extends Error {
+  override readonly name = 'GridError';
+}
+
+export interface BrickEntry {
+  /** Brick coordinates: the lattice coordinates of its lowest cell, divided by 16. */
+  readonly at: Vec3;
+  readonly brick: Brick;
+}
+
+/** What an edit writes to; lives only while the edit runs. Writes outside the bounds are ignored. */
+export interface GridDraft {
+  readonly bounds: Box;
+  get(x: number, y: number, z: number): number;
+  set(x: number, y: number, z: number, value: number): void;
+  /** Fills the part of `box` that lies inside the bounds. */
+  fillBox(box: Box, value: number): void;
+}
+
+/**
+ * A frozen volume of cells with signed lattice coordinates. 0 is empty, 1–255 an index in a palette.
+ * Cells live in copy-on-write bricks: an edited grid shares all it did not touch with the one before.
+ */
+export class VoxelGrid {
+  private constructor(
+    readonly bounds: Box,
+    /** The bricks; opaque to all but this folder. */
+    readonly tree: BrickTree,
+    /** How many cells are not empty. */
+    readonly count: number,
+  ) {
+    Object.freeze(this);
+  }
+
+  /** @throws GridError when a size is not a whole number from 1 to 256. */
+  static empty(bounds: Box): VoxelGrid {
+    checkBounds(bounds);
+    return new VoxelGrid(bounds, EMPTY_TREE, 0);
+  }
+
+  /** A grid from whole bricks, as read from storage. Cells outside the bounds are cleared. */
+  static fromBricks(bounds: Box, entries: Iterable<BrickEntry>): VoxelGrid {
+    checkBounds(bounds);
+    const owned = new Set<unknown>();
+    let tree = EMPTY_TREE;
+    let count = 0;
+    for (const { at, brick } of entries) {
+      const n = countFilled(brick);
+      if (n === 0) continue;
+      tree = treeSet(tree, at[0], at[1], at[2], brick, owned);
+      count += n;
+    }
+    return new VoxelGrid(bounds, tree, count).clipped();
+  }
+
+  get(x: number, y: number, z: number): number {
+    const b = treeGet(this.tree, x >> 4, y >> 4, z >> 4);
+    if (b === undefined || !inside(this.bounds, x, y, z)) return 0;
+    return b[cellIndex(x, y, z)]!;
+  }
+
+  /** The grid after `change`; the same grid when nothing changed. */
+  edit(change: (draft: GridDraft) => void): VoxelGrid {
+    const draft = new Draft(this.bounds, this.tree);
+    change(draft);
+    return draft.finish((tree, delta) => (delta === 0 && tree === this.tree ? this : new VoxelGrid(this.bounds, tree, this.count + delta)));
+  }
+
+  /** The same cells in another box; cells outside it are dropped. Coordinates do not change. */
+  withBounds(bounds: Box): VoxelGrid {
+    checkBounds(bounds);
+    if (boxesEqual(bounds, this.bounds)) return this;
+    // Bricks share slots modulo 32, so what falls outside must go before the window moves.
+    const kept = intersectBoxes(this.bounds, bounds);
+    const cut = boxContains(bounds, this.bounds) ? this : this.onlyInside(kept);
+    return new VoxelGrid(bounds, cut.tree, cut.count);
+  }
+
+  /** How many cells lie outside `box`. */
+  countOutside(box: Box): number {
+    let n = 0;
+    this.forEach((x, y, z) => {
+      if (!inside(box, x, y, z)) n++;
+    });
+    return n;
+  }
+
+  /** The smallest box around the filled cells, or null when all are empty. */
+  contentBox(): Box | null {
+    let x0 = Infinity, y0 = Infinity, z0 = Infinity, x1 = -Infinity, y1 = -Infinity, z1 = -Infinity;
+    for (const { at, brick } of this.bricks()) {
+      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      // A brick that lies inside what is known already cannot widen it.
+      if (ox >= x0 && oy >= y0 && oz >= z0 && ox + 15 <= x1 && oy + 15 <= y1 && oz + 15 <= z1) continue;
+      for (let i = 0; i < BRICK_CELLS; i++) {
+        if (brick[i] === 0) continue;
+        const x = ox + (i & 15), y = oy + ((i >> 4) & 15), z = oz + (i >> 8);
+        if (x < x0) x0 = x;
+        if (x > x1) x1 = x;
+        if (y < y0) y0 = y;
+        if (y > y1) y1 = y;
+        if (z < z0) z0 = z;
+        if (z > z1) z1 = z;
+      }
+    }
+    return x0 === Infinity ? null : { min: [x0, y0, z0], size: [x1 - x0 + 1, y1 - y0 + 1, z1 - z0 + 1] };
+  }
+
+  /** Visits every filled cell, brick by brick. */
+  forEach(visit: (x: number, y: number, z: number, value: number) => void): void {
+    for (const { at, brick } of this.bricks()) {
+      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      for (let i = 0; i < BRICK_CELLS; i++) {
+        const v = brick[i]!;
+        if (v !== 0) visit(ox + (i & 15), oy + ((i >> 4) & 15), oz + (i >> 8), v);
+      }
+    }
+  }
+
+  /** Every brick that holds something, z-major. */
+  *bricks(): Generator<BrickEntry> {
+    const [lo, hi] = brickRange(this.bounds);
+    for (let bz = lo[2]; bz <= hi[2]; bz++) {
+      for (let by = lo[1]; by <= hi[1]; by++) {
+        for (let bx = lo[0]; bx <= hi[0]; bx++) {
+          const brick = treeGet(this.tree, bx, by, bz);
+          if (brick) yield { at: [bx, by, bz], brick };
+        }
+      }
+    }
+  }
+
+  brickAt(bx: number, by: number, bz: number): Brick | undefined {
+    return treeGet(this.tree, bx, by, bz);
+  }
+
+  /**
+   * Copies the cells of `box` into `out` (x fastest, then y, then z) and returns it; cells outside the
+   * bounds read 0. Hot kernels work on such a dense copy, 2–5 times faster than reads through bricks.
+   */
+  readBox(box: Box, out: Uint8Array = new Uint8Array(box.size[0] * box.size[1] * box.size[2])): Uint8Array {
+    const [nx, ny, nz] = box.size;
+    out.fill(0, 0, nx * ny * nz);
+    const part = intersectBoxes(box, this.bounds);
+    const end = boxEnd(part);
+    for (let z = part.min[2]; z < end[2]; z++) {
+      for (let y = part.min[1]; y < end[1]; y++) {
+        const row = (y - box.min[1] + (z - box.min[2]) * ny) * nx - box.min[0];
+        for (let x = part.min[0]; x < end[0];) {
+          const stop = Math.min(end[0], (x | 15) + 1);
+          const brick = treeGet(this.tree, x >> 4, y >> 4, z >> 4);
+          if (brick) {
+            for (let i = cellIndex(x, y, z), o = row + x; x < stop; x++) out[o++] = brick[i++]!;
+          }
+          x = stop;
+        }
+      }
+    }
+    return out;
+  }
+
+  /** A grid from dense cells laid out as `readBox` gives them. */
+  static fromDense(box: Box, cells: Uint8Array): VoxelGrid {
+    const entries: BrickEntry[] = [];
+    const [lo, hi] = brickRange(box);
+    const [nx, ny] = box.size;
+    const end = boxEnd(box);
+    for (let bz = lo[2]; bz <= hi[2]; bz++) {
+      for (let by = lo[1]; by <= hi[1]; by++) {
+        for (let bx = lo[0]; bx <= hi[0]; bx++) {
+          const brick = new Uint8Array(BRICK_CELLS);
+          const x0 = Math.max(box.min[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
+          for (let z = Math.max(box.min[2], bz * BRICK); z < Math.min(end[2], bz * BRICK + BRICK); z++) {
+            for (let y = Math.max(box.min[1], by * BRICK); y < Math.min(end[1], by * BRICK + BRICK); y++) {
+              const o = x0 - box.min[0] + (y - box.min[1] + (z - box.min[2]) * ny) * nx;
+              brick.set(cells.subarray(o, o + x1 - x0), cellIndex(x0, y, z));
+            }
+          }
+          const u = uniformValue(brick);
+          if (u !== 0) entries.push({ at: [bx, by, bz], brick: u > 0 ? uniformBrick(u) : brick });
+        }
+      }
+    }
+    return VoxelGrid.fromBricks(box, entries);
+  }
+
+  /** Brick coordinates (inside this grid's bounds) at which the two grids hold different bricks. */
+  changedBricks(before: VoxelGrid): Vec3[] {
+    const [lo] = brickRange(this.bounds);
+    const out: Vec3[] = [];
+    treeDiff(before.tree, this.tree, (sx, sy, sz) => {
+      out.push([unwrap(sx, lo[0]), unwrap(sy, lo[1]), unwrap(sz, lo[2])]);
+    });
+    return out;
+  }
+
+  /** Bytes that this grid holds and `before` does not. */
+  bytesSince(before: VoxelGrid | undefined): number {
+    let n = 0;
+    treeDiff(before?.tree ?? EMPTY_TREE, this.tree, (_x, _y, _z, _b, after) => {
+      if (after) n += BRICK_CELLS + 900;
+    });
+    return n;
+  }
+
+  /** Whether every cell and the bounds are alike. */
+  equals(other: VoxelGrid): boolean {
+    if (this === other) return true;
+    if (this.count !== other.count || !boxesEqual(this.bounds, other.bounds)) return false;
+    let same = true;
+    treeDiff(this.tree, other.tree, (_x, _y, _z, a, b) => {
+      if (same && (!a || !b || a.some((v, i) => v !== b[i]))) same = (a ? countFilled(a) : 0) === 0 && (b ? countFilled(b) : 0) === 0;
+    });
+    return same;
+  }
+
+  private clipped(): VoxelGrid {
+    const { min, size } = this.bounds;
+    const aligned = min.every((v) => (v & 15) === 0) && size.every((v) => (v & 15) === 0);
+    return aligned ? this : this.onlyInside(this.bounds);
+  }
+
+  private onlyInside(box: Box): VoxelGrid {
+    const draft = new Draft(this.bounds, this.tree);
+    for (const { at, brick } of this.bricks()) {
+      const brickBox: Box = { min: [at[0] * BRICK, at[1] * BRICK, at[2] * BRICK], size: [BRICK, BRICK, BRICK] };
+      if (boxContains(box, brickBox)) continue;
+      for (let i = 0; i < BRICK_CELLS; i++) {
+        if (brick[i] === 0) continue;
+        const x = brickBox.min[0] + (i & 15), y = brickBox.min[1] + ((i >> 4) & 15), z = brickBox.min[2] + (i >> 8);
+        if (!inside(box, x, y, z)) draft.setRaw(x, y, z, 0);
+      }
+    }
+    return draft.finish((tree, delta) => (delta === 0 ? this : new VoxelGrid(this.bounds, tree, this.count + delta)));
+  }
+}
+
+class Draft implements GridDraft {
+  private readonly owned = new Set<unknown>();
+  private readonly written = new Map<Brick, Vec3>();
+  private readonly before: BrickTree;
+  private lastKey = NaN;
+  private last: Brick | undefined;
+  private delta = 0;
+
+  constructor(readonly bounds: Box, private tree: BrickTree) {
+    this.before = tree;
+  }
+
+  get(x: number, y: number, z: number): number {
+    if (!inside(this.bounds, x, y, z)) return 0;
+    return treeGet(this.tree, x >> 4, y >> 4, z >> 4)?.[cellIndex(x, y, z)] ?? 0;
+  }
+
+  set(x: number, y: number, z: number, value: number): void {
+    if (inside(this.bounds, x, y, z)) this.setRaw(x, y, z, value);
+  }
+
+  setRaw(x: number, y: number, z: number, value: number): void {
+    const bx = x >> 4, by = y >> 4, bz = z >> 4;
+    const key = (bz * 4096 + by) * 4096 + bx;
+    const i = cellIndex(x, y, z);
+    let brick = key === this.lastKey ? this.last : treeGet(this.tree, bx, by, bz);
+    const old = brick ? brick[i]! : 0;
+    if (old === value) return;
+    if (brick === undefined || !this.written.has(brick)) brick = this.own(bx, by, bz, brick);
+    this.lastKey = key;
+    this.last = brick;
+    brick[i] = value;
+    this.delta += (value !== 0 ? 1 : 0) - (old !== 0 ? 1 : 0);
+  }
+
+  fillBox(box: Box, value: number): void {
+    const b = intersectBoxes(box, this.bounds);
+    if (b.size.some((s) => s <= 0)) return;
+    const end = boxEnd(b);
+    const [lo, hi] = brickRange(b);
+    for (let bz = lo[2]; bz <= hi[2]; bz++) {
+      for (let by = lo[1]; by <= hi[1]; by++) {
+        for (let bx = lo[0]; bx <= hi[0]; bx++) this.fillInBrick(bx, by, bz, b.min, end, value);
+      }
+    }
+  }
+
+  private fillInBrick(bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
+    const x0 = Math.max(lo[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
+    const y0 = Math.max(lo[1], by * BRICK), y1 = Math.min(end[1], by * BRICK + BRICK);
+    const z0 = Math.max(lo[2], bz * BRICK), z1 = Math.min(end[2], bz * BRICK + BRICK);
+    const old = treeGet(this.tree, bx, by, bz);
+    if (x1 - x0 === BRICK && y1 - y0 === BRICK && z1 - z0 === BRICK) {
+      const next = value === 0 ? undefined : uniformBrick(value);
+      if (next === old) return;
+      this.delta += (value !== 0 ? BRICK_CELLS : 0) - (old ? countFilled(old) : 0);
+      this.tree = treeSet(this.tree, bx, by, bz, next, this.owned);
+      this.lastKey = NaN;
+      return;
+    }
+    if (old === undefined && value === 0) return;
+    for (let z = z0; z < z1; z++) {
+      for (let y = y0; y < y1; y++) for (let x = x0; x < x1; x++) this.setRaw(x, y, z, value);
+    }
+  }
+
+  private own(bx: number, by: number, bz: number, brick: Brick | undefined): Brick {
+    const copy: Brick = brick ? brick.slice() : new Uint8Array(BRICK_CELLS);
+    this.written.set(copy, [bx, by, bz]);
+    this.tree = treeSet(this.tree, bx, by, bz, copy, this.owned);
+    return copy;
+  }
+
+  /** Shares uniform bricks, gives back the old ones that ended up the same, and hands over the tree. */
+  finish(make: (tree: BrickTree, delta: number) => VoxelGrid): VoxelGrid {
+    let changed = this.written.size === 0 && this.tree !== this.before;
+    for (const [brick, at] of this.written) {
+      if (treeGet(this.tree, at[0], at[1], at[2]) !== brick) {
+        changed = true;
+        continue;
+      }
+      const old = treeGet(this.before, at[0], at[1], at[2]);
+      if (old ? sameCells(old, brick) : uniformValue(brick) === 0) {
+        this.tree = treeSet(this.tree, at[0], at[1], at[2], old, this.owned);
+        continue;
+      }
+      changed = true;
+      const u = uniformValue(brick);
+      if (u >= 0) this.tree = treeSet(this.tree, at[0], at[1], at[2], u === 0 ? undefined : uniformBrick(u), this.owned);
+    }
+    return make(changed ? this.tree : this.before, this.delta);
+  }
+}
+
+const sameCells = (a: Brick, b: Brick): boolean => {
+  for (let i = 0; i < BRICK_CELLS; i++) if (a[i] !== b[i]) return false;
+  return true;
+};
+
+const inside = (b: Box, x: number, y: number, z: number): boolean => {
+  const m = b.min, s = b.size;
+  return x >= m[0] && y >= m[1] && z >= m[2] && x < m[0] + s[0] && y < m[1] + s[1] && z < m[2] + s[2];
+};
+
+/** The lowest and highest brick coordinates that `box` touches. */
+export function brickRange(box: Box): readonly [Vec3, Vec3] {
+  const e = boxEnd(box);
+  return [
+    [box.min[0] >> 4, box.min[1] >> 4, box.min[2] >> 4],
+    [(e[0] - 1) >> 4, (e[1] - 1) >> 4, (e[2] - 1) >> 4],
+  ];
+}
+
+const unwrap = (slot: number, low: number): number => low + ((slot - low) & 31);
+
+function checkBounds({ min, size }: Box): void {
+  for (const v of size) {
+    if (!Number.isInteger(v) || v < 1 || v > MAX_EDGE) {
+      throw new GridError(`A volume of ${size.join('×')} cubes was asked for; each edge must be a whole number from 1 to ${MAX_EDGE}.`);
+    }
+  }
+  for (const v of min) {
+    if (!Number.isInteger(v) || Math.abs(v) > 1e6) {
+      throw new GridError(`A volume cannot begin at ${min.join(', ')}; give whole numbers up to a million.`);
+    }
+  }
+}
