@@ -1,0 +1,23 @@
+import { encodePng } from '@sphalerite/core/files';
+import { addStrip, developFilm, makeFilm, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { CliError, openProject, writeWhole } from './io';
+
+export function renderCommand(file: string, options: { shot?: string; size?: [number, number]; samples?: number; out: string }): void {
+  const project = openProject(file);
+  const shot = options.shot === undefined ? project.shots[0] : project.shots.find((s) => s.name === options.shot);
+  if (!shot) {
+    const names = project.shots.map((s) => `"${s.name}"`).join(', ') || 'none';
+    throw new CliError(`${file}: there is no shot "${options.shot ?? ''}". Shots in this project: ${names}.`);
+  }
+  const scene = traceSceneOf(project, shot, options.size ?? shot.size);
+  const samples = options.samples ?? shot.samples;
+  const film = makeFilm(scene.width, scene.height);
+  const started = performance.now();
+  const rows = 8;
+  for (let y = 0; y < scene.height; y += rows) {
+    addStrip(film, traceStrip(scene, y, Math.min(rows, scene.height - y), 0, samples));
+    if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (y + rows)) / scene.height)} %`);
+  }
+  writeWhole(options.out, encodePng(scene.width, scene.height, developFilm(film, shot.exposure)));
+  console.log(`${options.out}: "${shot.name}", ${scene.width}×${scene.height}, ${samples} samples, ${((performance.now() - started) / 1000).toFixed(1)} s`);
+}

@@ -1,0 +1,69 @@
+import type { Vec3 } from '@sphalerite/core/math';
+import type { Maker, Pose } from './maker';
+
+/** The same lane half a cycle later, with turns about Y and Z reversed: what the other side does. */
+const otherSide = (poses: readonly Pose[], half: number): Pose[] => {
+  const cycle = half * 2;
+  const body = poses.filter((p) => p.at < cycle).map((p) => ({
+    ...p, at: (p.at + half) % cycle,
+    ...(p.turn ? { turn: [p.turn[0], -(p.turn[1] ?? 0), -(p.turn[2] ?? 0)] as const } : {}),
+    ...(p.move ? { move: [-p.move[0], p.move[1], p.move[2]] as Vec3 } : {}),
+  })).sort((a, b) => a.at - b.at);
+  return [...body, { ...body[0]!, at: cycle }];
+};
+
+export function tamsinClips(m: Maker): void {
+  idle(m);
+  walk(m);
+  lightTheLamp(m);
+}
+
+function idle(m: Maker): void {
+  m.clip('Idle', 48, 24, true, {
+    Chest: [{ at: 0, turn: [0] }, { at: 24, turn: [-1.5, 0, 0.5] }, { at: 48, turn: [0] }],
+    Hips: [{ at: 0, move: [0, 0, 0] }, { at: 24, move: [0, -0.25, 0] }, { at: 48, move: [0, 0, 0] }],
+    Head: [{ at: 0, turn: [0] }, { at: 12, turn: [1, 6, 0] }, { at: 32, turn: [-2, -5, 1] }, { at: 48, turn: [0] }],
+    'Upper arm right': [{ at: 0, turn: [0, 0, -3] }, { at: 24, turn: [3, 0, -5] }, { at: 48, turn: [0, 0, -3] }],
+    'Scarf end': [{ at: 0, turn: [0] }, { at: 20, turn: [-6, 0, 3] }, { at: 48, turn: [0] }],
+    Lantern: [{ at: 0, turn: [0, 0, -2] }, { at: 24, turn: [2, 0, 3] }, { at: 48, turn: [0, 0, -2] }],
+  });
+}
+
+function walk(m: Maker): void {
+  const thigh: Pose[] = [{ at: 0, turn: [-26] }, { at: 6, turn: [-4] }, { at: 12, turn: [24] }, { at: 18, turn: [-14] }, { at: 24, turn: [-26] }];
+  const shin: Pose[] = [{ at: 0, turn: [4] }, { at: 6, turn: [8] }, { at: 12, turn: [16] }, { at: 17, turn: [48] }, { at: 24, turn: [4] }];
+  const foot: Pose[] = [{ at: 0, turn: [16] }, { at: 4, turn: [-4] }, { at: 12, turn: [14] }, { at: 18, turn: [-6] }, { at: 24, turn: [16] }];
+  const tail: Pose[] = [{ at: 0, turn: [14] }, { at: 8, turn: [4, 0, 4] }, { at: 16, turn: [20, 0, -3] }, { at: 24, turn: [14] }];
+  m.clip('Walk', 24, 24, true, {
+    Hips: [
+      { at: 0, move: [0, -1.1, 0], turn: [3, 6, 0] }, { at: 6, move: [0, -0.1, 0], turn: [3, 0, 1.5] }, { at: 12, move: [0, -1.1, 0], turn: [3, -6, 0] },
+      { at: 18, move: [0, -0.1, 0], turn: [3, 0, -1.5] }, { at: 24, move: [0, -1.1, 0], turn: [3, 6, 0] },
+    ],
+    Chest: [{ at: 0, turn: [2, -10, 0] }, { at: 12, turn: [2, 10, 0] }, { at: 24, turn: [2, -10, 0] }],
+    Head: [{ at: 0, turn: [-4, 4, 0] }, { at: 6, turn: [-2, 0, 0] }, { at: 12, turn: [-4, -4, 0] }, { at: 18, turn: [-2, 0, 0] }, { at: 24, turn: [-4, 4, 0] }],
+    'Thigh left': thigh, 'Thigh right': otherSide(thigh, 12),
+    'Shin left': shin, 'Shin right': otherSide(shin, 12),
+    'Foot left': foot, 'Foot right': otherSide(foot, 12),
+    'Upper arm right': [{ at: 0, turn: [-28, 0, -6] }, { at: 12, turn: [24, 0, -6] }, { at: 24, turn: [-28, 0, -6] }],
+    'Forearm right': [{ at: 0, turn: [-34] }, { at: 12, turn: [-12] }, { at: 24, turn: [-34] }],
+    'Upper arm left': [{ at: 0, turn: [12, 0, 5] }, { at: 12, turn: [-14, 0, 5] }, { at: 24, turn: [12, 0, 5] }],
+    'Forearm left': [{ at: 0, turn: [-14] }, { at: 12, turn: [-22] }, { at: 24, turn: [-14] }],
+    Pole: [{ at: 0, turn: [-3, 0, -5] }, { at: 12, turn: [30, 0, -5] }, { at: 24, turn: [-3, 0, -5] }],
+    Lantern: [{ at: 0, turn: [-8, 0, 6] }, { at: 7, turn: [6, 0, -6] }, { at: 14, turn: [10, 0, 4] }, { at: 20, turn: [-4, 0, -5] }, { at: 24, turn: [-8, 0, 6] }],
+    'Coat tail left': tail, 'Coat tail right': otherSide(tail, 12),
+    Satchel: [{ at: 0, turn: [-8, 0, 4] }, { at: 12, turn: [-2, 0, -4] }, { at: 24, turn: [-8, 0, 4] }],
+    'Scarf end': [{ at: 0, turn: [-10, 0, 6] }, { at: 9, turn: [-24, 0, -2] }, { at: 18, turn: [-14, 0, 4] }, { at: 24, turn: [-10, 0, 6] }],
+  });
+}
+
+function lightTheLamp(m: Maker): void {
+  m.clip('Light the lamp', 60, 24, false, {
+    Chest: [{ at: 0, turn: [0] }, { at: 16, turn: [-8, -12, 0] }, { at: 44, turn: [-8, -12, 0] }, { at: 60, turn: [0] }],
+    Head: [{ at: 0, turn: [0] }, { at: 14, turn: [-22, 4, 0] }, { at: 44, turn: [-22, 4, 0] }, { at: 60, turn: [0] }],
+    'Upper arm left': [{ at: 0, turn: [0] }, { at: 18, turn: [-112, 0, 12] }, { at: 26, turn: [-120, 0, 12] }, { at: 40, turn: [-112, 0, 12] }, { at: 60, turn: [0] }],
+    'Forearm left': [{ at: 0, turn: [0] }, { at: 18, turn: [-20] }, { at: 40, turn: [-20] }, { at: 60, turn: [0] }],
+    Pole: [{ at: 0, turn: [0] }, { at: 18, turn: [122, 0, -8] }, { at: 26, turn: [132, 0, -8] }, { at: 40, turn: [122, 0, -8] }, { at: 60, turn: [0] }],
+    'Upper arm right': [{ at: 0, turn: [0, 0, -3] }, { at: 18, turn: [16, 0, -18] }, { at: 42, turn: [16, 0, -18] }, { at: 60, turn: [0, 0, -3] }],
+    Lantern: [{ at: 0, turn: [0] }, { at: 20, turn: [14, 0, -8] }, { at: 28, turn: [-8, 0, 6] }, { at: 36, turn: [4, 0, -3] }, { at: 60, turn: [0] }],
+  });
+}

@@ -1,0 +1,4 @@
+/** A file cannot be read or written; the sentence says which, why and what to do. */
+export class FileError extends Error {
+  override readonly name = 'FileError';
+}

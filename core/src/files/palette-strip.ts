@@ -1,0 +1,31 @@
+import { type Palette, hexBytes } from '../palette';
+import { encodePng } from './png';
+
+/** Pictures of 256×1 pixels, one a palette byte; sampled at pixel centres without filtering. */
+export interface PaletteStrip {
+  readonly colour: Uint8Array;
+  /** Green is roughness, blue is metalness, as glTF packs them. */
+  readonly roughnessMetal: Uint8Array;
+  /** Null when nothing glows. */
+  readonly glow: Uint8Array | null;
+}
+
+export function paletteStrip(palette: Palette): PaletteStrip {
+  const colour = new Uint8Array(1024), surface = new Uint8Array(1024), glow = new Uint8Array(1024);
+  for (let i = 3; i < 1024; i += 4) colour[i] = surface[i] = glow[i] = 255;
+  let glows = false;
+  for (const s of palette.swatches) {
+    const o = s.byte * 4;
+    const rgb = hexBytes(s.colour);
+    colour.set(rgb, o);
+    colour[o + 3] = Math.round(s.opacity * 255);
+    surface[o + 1] = Math.round(s.roughness * 255);
+    surface[o + 2] = Math.round(s.metalness * 255);
+    if (s.emissive > 0) {
+      glows = true;
+      const k = Math.min(1, s.emissive);
+      glow.set(rgb.map((v) => Math.round(v * k)), o);
+    }
+  }
+  return { colour: encodePng(256, 1, colour), roughnessMetal: encodePng(256, 1, surface), glow: glows ? encodePng(256, 1, glow) : null };
+}

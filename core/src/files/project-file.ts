@@ -1,0 +1,103 @@
+import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import type { Box } from '../math';
+import { type Project, FormatError, allParts, layerKey, migrateProject, must, projectFromJson, projectToJson } from '../model';
+import { VoxelGrid } from '../voxel';
+import { FileError } from './file-error';
+import { readSliceSheet, writeSliceSheet } from './slice-sheet';
+
+export const PROJECT_EXTENSION = '.sphal';
+const INDEX = 'project.json';
+const MAX_UNPACKED = 512 * 1024 * 1024;
+const MAX_ENTRIES = 20_000;
+/** A fixed date, so that equal projects give equal files. */
+const MTIME = new Date(2000, 0, 1);
+
+interface CellsIndex { readonly [layer: string]: { readonly box: Box; readonly file: string } }
+
+/** The project as the bytes of a `.sphal` file; see docs/formats.md. Equal projects give equal bytes. */
+export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
+  const entries: Record<string, Uint8Array> = {};
+  const cells: Record<string, { box: Box; file: string }> = {};
+  for (const part of allParts(project)) {
+    for (const layer of part.layers) {
+      const box = layer.grid.contentBox();
+      if (!box) continue;
+      const key = layerKey(part.id, layer.id);
+      const file = `cells/${key}.png`;
+      cells[key] = { box, file };
+      entries[file] = writeSliceSheet(layer.grid, box, must(project.palettes, part.palette, 'palette'));
+    }
+  }
+  const json = { format: 'sphalerite project', ...projectToJson(project), cells };
+  return zipSync({ [INDEX]: strToU8(JSON.stringify(json, null, 1)), ...entries }, { mtime: MTIME, level: 6 }) as Uint8Array<ArrayBuffer>;
+}
+
+export interface ReadProject {
+  readonly result: Project;
+  /** What was left out or changed while reading, in sentences. */
+  readonly notes: readonly string[];
+}
+
+/** Reads a `.sphal` file. @throws FileError with one clear sentence; nothing half-read comes out. */
+export function readProjectFile(bytes: Uint8Array): ReadProject {
+  const files = unpack(bytes);
+  const index = files[INDEX];
+  if (!index) throw new FileError(`This is not a Sphalerite project file: it holds no ${INDEX}.`);
+  let raw: unknown;
+  try {
+    raw = JSON.parse(strFromU8(index));
+  } catch {
+    throw new FileError(`The project file is damaged: ${INDEX} is not JSON.`);
+  }
+  if (typeof raw !== 'object' || raw === null) throw new FileError(`The project file is damaged: ${INDEX} holds no project.`);
+  const { format: _format, cells, ...rest } = raw as Record<string, unknown>;
+  const table = checkCells(cells);
+  const used = new Set<string>([INDEX]);
+  try {
+    const result = projectFromJson(migrateProject(rest), (part, layerId) => {
+      const entry = table[layerKey(part.id, layerId)];
+      const empty = VoxelGrid.empty(part.bounds as Box);
+      if (!entry) return empty;
+      const png = files[entry.file];
+      if (!png) throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
+      used.add(entry.file);
+      return readSliceSheet(png, entry.box, `The picture of "${part.name}" (${entry.file})`).withBounds(part.bounds as Box);
+    });
+    const spare = Object.keys(files).filter((f) => !used.has(f));
+    return { result, notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [] };
+  } catch (e) {
+    if (e instanceof FormatError) throw new FileError(e.message);
+    throw e;
+  }
+}
+
+function unpack(bytes: Uint8Array): Unzipped {
+  let total = 0, count = 0;
+  try {
+    return unzipSync(bytes, {
+      filter: (f) => {
+        total += f.originalSize;
+        if (++count > MAX_ENTRIES || total > MAX_UNPACKED) throw new FileError(`The project file is too large: it unpacks to more than ${MAX_UNPACKED / 1048576} MB or ${MAX_ENTRIES.toLocaleString('en')} files.`);
+        return f.name === INDEX || /^cells\/[A-Za-z0-9_-]{1,40}\/[A-Za-z0-9_-]{1,40}\.png$/.test(f.name);
+      },
+    });
+  } catch (e) {
+    if (e instanceof FileError) throw e;
+    throw new FileError('This is not a Sphalerite project file: it cannot be unpacked as a ZIP.');
+  }
+}
+
+function checkCells(cells: unknown): CellsIndex {
+  const bad = (): never => {
+    throw new FileError('The project file is damaged: its list of cubes makes no sense.');
+  };
+  if (typeof cells !== 'object' || cells === null) return bad();
+  const whole = (v: unknown, lo: number, hi: number): boolean => Number.isInteger(v) && (v as number) >= lo && (v as number) <= hi;
+  for (const e of Object.values(cells as Record<string, { box?: { min?: unknown; size?: unknown }; file?: unknown }>)) {
+    const { min, size } = e?.box ?? {};
+    if (!Array.isArray(min) || min.length !== 3 || !min.every((v) => whole(v, -1e6, 1e6))) bad();
+    if (!Array.isArray(size) || size.length !== 3 || !size.every((v) => whole(v, 1, 256))) bad();
+    if (typeof e.file !== 'string') bad();
+  }
+  return cells as CellsIndex;
+}

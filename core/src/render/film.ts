@@ -1,0 +1,40 @@
+import { fromLinear } from '../palette';
+import type { Strip } from './path-trace';
+
+/** The picture as it grows: sums of samples and how many each row has. */
+export interface Film {
+  readonly width: number;
+  readonly height: number;
+  readonly sum: Float32Array;
+  readonly samples: Uint32Array;
+}
+export const makeFilm = (width: number, height: number): Film => ({
+  width, height, sum: new Float32Array(width * height * 4), samples: new Uint32Array(height),
+});
+
+export function addStrip(film: Film, strip: Strip): void {
+  const o = strip.y * film.width * 4;
+  for (let i = 0; i < strip.sum.length; i++) film.sum[o + i]! += strip.sum[i]!;
+  for (let r = 0; r < strip.rows; r++) film.samples[strip.y + r]! += strip.samples;
+}
+
+/** Rolls bright light off softly: straight up to 0.7, then bent so that it meets 1 only far above. */
+const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.exp(-(v - 0.7) / 0.3)));
+
+/**
+ * The film as sRGB bytes, red, green, blue, alpha.
+ *
+ * @param exposure – in stops
+ */
+export function developFilm(film: Film, exposure = 0): Uint8Array<ArrayBuffer> {
+  const out = new Uint8Array(film.width * film.height * 4);
+  const gain = 2 ** exposure;
+  for (let y = 0, o = 0; y < film.height; y++) {
+    const k = film.samples[y]! > 0 ? gain / film.samples[y]! : 0;
+    for (let x = 0; x < film.width; x++, o += 4) {
+      for (let c = 0; c < 3; c++) out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(film.sum[o + c]! * k))));
+      out[o + 3] = 255;
+    }
+  }
+  return out;
+}

@@ -1,0 +1,7 @@
+export * from './ray-grid';
+export * from './emitters';
+export * from './trace-scene';
+export * from './intersect';
+export * from './path-trace';
+export * from './film';
+export * from './thumbnail';

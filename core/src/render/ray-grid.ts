@@ -1,0 +1,183 @@
+import type { Vec3 } from '../math';
+import type { VoxelGrid } from '../voxel';
+
+/** A grid laid out for rays: dense cells with, for each block of 4³, how far space is empty. Plain data, so it can be sent to workers. */
+export interface RayGrid {
+  /** Lattice coordinates of the lowest cell. */
+  readonly min: Vec3;
+  /** Cells along each axis, multiples of 4. */
+  readonly size: Vec3;
+  readonly cells: Uint8Array;
+  /** Blocks along each axis. */
+  readonly blocks: Vec3;
+  /**
+   * For each of the eight octants of direction (bit 0 set when x falls, 1 for y, 2 for z) and each block:
+   * 0 when the block holds something, else the edge in blocks of the empty cube that begins here and
+   * extends along the octant. Whole empty cubes are crossed in one step.
+   */
+  readonly reach: Uint8Array;
+}
+
+/** Lays out the filled part of a grid; null when it is empty. 10 ms at 128³, 120 ms at 256³. */
+export function rayGridOf(grid: VoxelGrid): RayGrid | null {
+  const box = grid.contentBox();
+  if (!box) return null;
+  const size = box.size.map((s) => (s + 3) & ~3) as unknown as Vec3;
+  const cells = grid.readBox({ min: box.min, size });
+  const blocks: Vec3 = [size[0] / 4, size[1] / 4, size[2] / 4];
+  const [bx, by, bz] = blocks;
+  const count = bx * by * bz;
+  const filled = new Uint8Array(count);
+  const words = new Int32Array(cells.buffer, cells.byteOffset, cells.length >> 2);
+  for (let z = 0, i = 0; z < size[2]; z++) {
+    for (let y = 0; y < size[1]; y++) {
+      const row = ((z >> 2) * by + (y >> 2)) * bx;
+      for (let x = 0; x < bx; x++, i++) if (words[i] !== 0) filled[row + x] = 1;
+    }
+  }
+  const reach = new Uint8Array(count * 8);
+  for (let octant = 0; octant < 8; octant++) {
+    const sx = octant & 1 ? -1 : 1, sy = octant & 2 ? -1 : 1, sz = octant & 4 ? -1 : 1;
+    const base = octant * count;
+    const at = (x: number, y: number, z: number): number =>
+      x < 0 || y < 0 || z < 0 || x >= bx || y >= by || z >= bz ? 255 : reach[base + (z * by + y) * bx + x]!;
+    for (let k = 0; k < bz; k++) {
+      const z = sz > 0 ? bz - 1 - k : k;
+      for (let j = 0; j < by; j++) {
+        const y = sy > 0 ? by - 1 - j : j;
+        for (let i = 0; i < bx; i++) {
+          const x = sx > 0 ? bx - 1 - i : i;
+          const n = (z * by + y) * bx + x;
+          if (filled[n]) continue;
+          const m = Math.min(
+            at(x + sx, y, z), at(x, y + sy, z), at(x, y, z + sz), at(x + sx, y + sy, z),
+            at(x + sx, y, z + sz), at(x, y + sy, z + sz), at(x + sx, y + sy, z + sz),
+          );
+          reach[base + n] = Math.min(254, m) + 1;
+        }
+      }
+    }
+  }
+  return { min: box.min, size, cells, blocks, reach };
+}
+
+/** What the last `intersectGrid` met: palette byte, axis of the face and the sign of its outward normal. */
+export const gridHit = { value: 0, axis: 0, sign: 1 };
+
+/**
+ * The distance (in lengths of the direction) at which a ray first meets a filled cell, or Infinity.
+ * The origin is in lattice coordinates; the direction need not have length 1. A ray that begins inside a
+ * filled cell meets it at `tMin`. Details go to `gridHit`.
+ *
+ * @param skip – palette byte whose cells are passed through (the glass the ray is in), 0 for none
+ */
+export function intersectGrid(
+  g: RayGrid, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMin: number, tMax: number, skip = 0,
+): number {
+  ox -= g.min[0];
+  oy -= g.min[1];
+  oz -= g.min[2];
+  const nx = g.size[0], ny = g.size[1], nz = g.size[2];
+  const ix = 1 / dx, iy = 1 / dy, iz = 1 / dz;
+  let enter = tMin, axis = -1;
+  let leave = tMax;
+  if (dx !== 0) {
+    const a = (dx > 0 ? -ox : nx - ox) * ix, b = (dx > 0 ? nx - ox : -ox) * ix;
+    if (a > enter) { enter = a; axis = 0; }
+    if (b < leave) leave = b;
+  } else if (ox < 0 || ox >= nx) return Infinity;
+  if (dy !== 0) {
+    const a = (dy > 0 ? -oy : ny - oy) * iy, b = (dy > 0 ? ny - oy : -oy) * iy;
+    if (a > enter) { enter = a; axis = 1; }
+    if (b < leave) leave = b;
+  } else if (oy < 0 || oy >= ny) return Infinity;
+  if (dz !== 0) {
+    const a = (dz > 0 ? -oz : nz - oz) * iz, b = (dz > 0 ? nz - oz : -oz) * iz;
+    if (a > enter) { enter = a; axis = 2; }
+    if (b < leave) leave = b;
+  } else if (oz < 0 || oz >= nz) return Infinity;
+  if (enter >= leave) return Infinity;
+
+  const cells = g.cells, reach = g.reach;
+  const bx = g.blocks[0], by = g.blocks[1], bz = g.blocks[2];
+  const px = dx > 0, py = dy > 0, pz = dz > 0;
+  const base = ((px ? 0 : 1) | (py ? 0 : 2) | (pz ? 0 : 4)) * bx * by * bz;
+  const sx = px ? 1 : -1, sy = py ? 1 : -1, sz = pz ? 1 : -1;
+  let t = enter;
+  let x = Math.floor(ox + dx * t), y = Math.floor(oy + dy * t), z = Math.floor(oz + dz * t);
+  // Entering through a face: rounding must not put the ray a cell outside or a cell too deep.
+  if (x < 0) x = 0; else if (x >= nx) x = nx - 1;
+  if (y < 0) y = 0; else if (y >= ny) y = ny - 1;
+  if (z < 0) z = 0; else if (z >= nz) z = nz - 1;
+  for (;;) {
+    const step = reach[base + ((z >> 2) * by + (y >> 2)) * bx + (x >> 2)]!;
+    if (step === 0) {
+      // Inside a block with something in it: cell by cell until the block is left.
+      const blockX = x >> 2, blockY = y >> 2, blockZ = z >> 2;
+      let tx = dx !== 0 ? ((px ? x + 1 : x) - ox) * ix : Infinity;
+      let ty = dy !== 0 ? ((py ? y + 1 : y) - oy) * iy : Infinity;
+      let tz = dz !== 0 ? ((pz ? z + 1 : z) - oz) * iz : Infinity;
+      const ddx = Math.abs(ix), ddy = Math.abs(iy), ddz = Math.abs(iz);
+      for (;;) {
+        const v = cells[(z * ny + y) * nx + x]!;
+        if (v !== 0 && v !== skip) {
+          gridHit.value = v;
+          gridHit.axis = axis < 0 ? 1 : axis;
+          gridHit.sign = axis < 0 ? 1 : axis === 0 ? -sx : axis === 1 ? -sy : -sz;
+          return t;
+        }
+        if (tx < ty && tx < tz) {
+          t = tx;
+          x += sx;
+          tx += ddx;
+          axis = 0;
+        } else if (ty < tz) {
+          t = ty;
+          y += sy;
+          ty += ddy;
+          axis = 1;
+        } else {
+          t = tz;
+          z += sz;
+          tz += ddz;
+          axis = 2;
+        }
+        if (t >= leave || x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
+        if (x >> 2 !== blockX || y >> 2 !== blockY || z >> 2 !== blockZ) break;
+      }
+    } else {
+      const ex = px ? ((x >> 2) + step) << 2 : ((x >> 2) + 1 - step) << 2;
+      const ey = py ? ((y >> 2) + step) << 2 : ((y >> 2) + 1 - step) << 2;
+      const ez = pz ? ((z >> 2) + step) << 2 : ((z >> 2) + 1 - step) << 2;
+      const tx = dx !== 0 ? (ex - ox) * ix : Infinity;
+      const ty = dy !== 0 ? (ey - oy) * iy : Infinity;
+      const tz = dz !== 0 ? (ez - oz) * iz : Infinity;
+      let cx = x, cy = y, cz = z;
+      if (tx < ty && tx < tz) {
+        t = tx;
+        axis = 0;
+        cx = px ? ex : ex - 1;
+        cy = Math.floor(oy + dy * t);
+        cz = Math.floor(oz + dz * t);
+      } else if (ty < tz) {
+        t = ty;
+        axis = 1;
+        cy = py ? ey : ey - 1;
+        cx = Math.floor(ox + dx * t);
+        cz = Math.floor(oz + dz * t);
+      } else {
+        t = tz;
+        axis = 2;
+        cz = pz ? ez : ez - 1;
+        cx = Math.floor(ox + dx * t);
+        cy = Math.floor(oy + dy * t);
+      }
+      if (t >= leave) return Infinity;
+      // Only ever move in the ray's direction, and stay in the empty cube across the axis: rounding could loop for ever.
+      if (axis !== 0) x = px ? (cx < x ? x : cx >= ex ? ex - 1 : cx) : cx > x ? x : cx < ex ? ex : cx; else x = cx;
+      if (axis !== 1) y = py ? (cy < y ? y : cy >= ey ? ey - 1 : cy) : cy > y ? y : cy < ey ? ey : cy; else y = cy;
+      if (axis !== 2) z = pz ? (cz < z ? z : cz >= ez ? ez - 1 : cz) : cz > z ? z : cz < ez ? ez : cz; else z = cz;
+      if (x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
+    }
+  }
+}

@@ -1,0 +1,23 @@
+// Builds the Node programs, writes the demo projects, then builds the application around them.
+import { execFileSync } from 'node:child_process';
+import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { rolldown } from 'rolldown';
+
+const only = process.argv[2];
+const nodePrograms = [
+  ['cli/src/main.ts', 'cli/dist/main.js'],
+  ['content/src/write.ts', 'content/dist/write.js'],
+  ['server/src/main.ts', 'server/dist/main.js'],
+  ['benchmarks/src/main.ts', 'benchmarks/dist/main.js'],
+];
+for (const [input, file] of nodePrograms) {
+  // What stays outside the bundle is installed beside it; our own packages and those that ship no plain ESM go in.
+  const bundle = await rolldown({ input, platform: 'node', external: [/^express$/, /^helmet$/, /^three/, /^commander$/], logLevel: 'warn' });
+  await bundle.write({ file, format: 'esm', sourcemap: false, codeSplitting: false });
+  await bundle.close();
+}
+execFileSync(process.execPath, ['content/dist/write.js'], { stdio: 'inherit' });
+rmSync('app/public/content', { recursive: true, force: true });
+mkdirSync('app/public/content', { recursive: true });
+cpSync('content/out', 'app/public/content', { recursive: true });
+if (only !== 'node') execFileSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', 'app', '--logLevel', 'warn'], { stdio: 'inherit' });
