@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { ElTooltip } from 'element-plus';
+import { computed } from 'vue';
+import { findCommand, isEnabled, runCommand } from '../shell/commands';
+import { useNotices } from '../stores/notices';
+
+const props = defineProps<{ id: string; label?: boolean; bare?: boolean; args?: unknown }>();
+const notices = useNotices();
+const command = computed(() => findCommand(props.id));
+const tip = computed(() => (command.value ? command.value.title + (command.value.keys?.[0] ? `  ·  ${command.value.keys[0]}` : '') : ''));
+const enabled = computed(() => (command.value ? isEnabled(command.value) : false));
+const on = computed(() => command.value?.on?.());
+const run = (): void => void runCommand(props.id, props.args).catch(notices.fail);
+</script>
+
+<template>
+  <el-tooltip v-if="command" :content="tip" :show-after="350" :hide-after="0" placement="bottom">
+    <button
+      type="button" :class="bare ? 'bare' : ['btn', { icon: !label, on }]" :disabled="!enabled" :aria-label="command.title"
+      :aria-pressed="on" :data-command="id" @click="run"
+    >
+      <component :is="command.icon" v-if="command.icon" aria-hidden="true" />
+      <span v-if="label">{{ command.title }}</span>
+    </button>
+  </el-tooltip>
+</template>

@@ -1,0 +1,26 @@
+import '@fontsource/figtree/400.css';
+import '@fontsource/figtree/500.css';
+import '@fontsource/figtree/600.css';
+import '@fontsource/ibm-plex-mono/400.css';
+import '@fontsource/ibm-plex-mono/500.css';
+import 'element-plus/theme-chalk/base.css';
+import 'element-plus/theme-chalk/el-tooltip.css';
+import 'element-plus/theme-chalk/el-popper.css';
+import 'element-plus/theme-chalk/el-dialog.css';
+import 'element-plus/theme-chalk/el-overlay.css';
+import 'element-plus/theme-chalk/el-dropdown.css';
+import 'element-plus/theme-chalk/el-dropdown-menu.css';
+import 'element-plus/theme-chalk/el-dropdown-item.css';
+import 'element-plus/theme-chalk/el-slider.css';
+import 'element-plus/theme-chalk/el-popover.css';
+import './styles/tokens.css';
+import './styles/base.css';
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './shell/router';
+import { useSettings } from './stores/settings';
+
+const app = createApp(App).use(createPinia());
+await useSettings().load().catch(() => undefined);
+app.use(router).mount('#app');

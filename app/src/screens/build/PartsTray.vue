@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { IconArrowBackUp, IconCopy, IconEye, IconEyeOff, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { composite } from '@sphalerite/core/model';
+import { addPartEdit, binName, deletePartEdit, duplicatePartEdit, movePartEdit, restoreEdit, setPartHiddenEdit } from '@sphalerite/core/project';
+import { ref } from 'vue';
+import PartPicture from '../../components/PartPicture.vue';
+import { useSession } from '../../stores/session';
+
+const session = useSession();
+const dragged = ref<string | null>(null);
+
+const addPart = (): void => {
+  session.apply(addPartEdit, { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }));
+};
+function drop(index: number): void {
+  if (dragged.value) session.apply(movePartEdit, { part: dragged.value, index });
+  dragged.value = null;
+}
+</script>
+
+<template>
+  <div v-if="session.project" class="tray">
+    <div class="panel-head head"><h2>Parts <span class="figures quiet">{{ session.project.parts.length }}</span></h2><button type="button" class="bare" aria-label="New part" title="New part" @click="addPart"><IconPlus aria-hidden="true" /></button></div>
+    <ul>
+      <li
+        v-for="(p, i) in session.project.parts" :key="p.id" draggable="true" class="item" :class="{ on: p.id === session.view.part }"
+        @dragstart="dragged = p.id" @dragover.prevent @drop.prevent="drop(i)"
+      >
+        <button type="button" class="list-row" :class="{ on: p.id === session.view.part }" :aria-pressed="p.id === session.view.part" @click="session.choose({ part: p.id, layer: null })">
+          <PartPicture :project="session.project" :part="p" />
+          <span class="text"><b>{{ p.name }} <span v-if="p.side !== 'centre'" class="tag">{{ p.side }}</span></b>
+            <small class="figures quiet">{{ p.bounds.size.join('×') }} · {{ composite(p).count.toLocaleString('en') }}</small></span>
+        </button>
+        <span class="acts">
+          <button type="button" class="bare more" :aria-label="`Duplicate ${p.name} ${p.side}`" title="Duplicate" @click="session.apply(duplicatePartEdit, { part: p.id })"><IconCopy aria-hidden="true" /></button>
+          <button type="button" class="bare more" :aria-label="`Delete ${p.name} ${p.side}`" title="To the bin" @click="session.apply(deletePartEdit, { part: p.id })"><IconTrash aria-hidden="true" /></button>
+          <button type="button" class="bare" :aria-label="`${p.hidden ? 'Show' : 'Hide'} ${p.name} ${p.side}`" :title="p.hidden ? 'Show' : 'Hide'" @click="session.apply(setPartHiddenEdit, { part: p.id, hidden: !p.hidden })"><IconEyeOff v-if="p.hidden" aria-hidden="true" /><IconEye v-else aria-hidden="true" /></button>
+        </span>
+      </li>
+    </ul>
+    <template v-if="session.project.bin.length > 0">
+      <div class="panel-head head"><h2>Bin <span class="figures quiet">{{ session.project.bin.length }}</span></h2></div>
+      <ul>
+        <li v-for="b in session.project.bin" :key="b.id" class="item binned">
+          <span class="text"><b>{{ binName(session.project, b.id) }}</b> <small class="quiet">{{ b.kind }}</small></span>
+          <button type="button" class="bare" :aria-label="`Restore ${binName(session.project, b.id)}`" title="Restore" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button>
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.head { padding: 10px 8px 6px 12px; }
+ul { list-style: none; margin: 0; padding: 0; }
+.item { position: relative; }
+.list-row { padding-right: 36px; gap: 9px; min-height: 50px; }
+.text { display: grid; min-width: 0; }
+.text b { font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.acts { position: absolute; right: 6px; top: 50%; transform: translateY(-50%); display: flex; }
+.more { opacity: 0; background: var(--honey-soft); }
+.item:hover .more, .item:focus-within .more { opacity: 1; }
+.binned { display: flex; justify-content: space-between; align-items: center; padding: 4px 8px 4px 15px; }
+</style>

@@ -1,0 +1,41 @@
+import { IconKeyboard } from '@tabler/icons-vue';
+import { type Vec3, boxEnd } from '@sphalerite/core/math';
+import type { Command } from '../../shell/commands';
+import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
+import { useBuild } from './build-state';
+
+/** Moves and uses the cell cursor without a pointer; arrows follow the view, so that up is away from the eye. */
+export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): Command[] {
+  const session = useSession();
+  const build = useBuild();
+  const view = useView();
+
+  function step(right: number, away: number, up: number): void {
+    const c = build.cursor, b = session.part?.bounds;
+    if (!c || !b) return;
+    const yaw = view.viewport?.camera.yaw ?? 0;
+    // The nearest quarter turn of the camera decides which axis is "right" and which is "away".
+    const quarter = ((Math.round(yaw / (Math.PI / 2)) % 4) + 4) % 4;
+    const [rx, rz] = [[1, 0], [0, -1], [-1, 0], [0, 1]][quarter]! as [number, number];
+    const moved: Vec3 = [c[0] + right * rx + away * rz, c[1] + up, c[2] + right * rz - away * rx];
+    const e = boxEnd(b);
+    build.cursor = moved.map((v, i) => Math.max(b.min[i]!, Math.min(e[i]! - 1, v))) as unknown as Vec3;
+  }
+  const on = (): boolean => build.cursor !== null;
+  const move = (id: string, title: string, keys: string, f: () => void): Command => ({ id: `cursor.${id}`, title, group: 'Keyboard cursor', keys: [keys], enabled: on, run: f });
+  return [
+    { id: 'cursor.toggle', title: 'Keyboard cursor', group: 'Keyboard cursor', keys: ['K'], icon: IconKeyboard, on, enabled: () => session.part !== null, run: () => {
+      if (build.cursor) {
+        build.cursor = null;
+        return;
+      }
+      const { min, size } = session.part!.bounds;
+      build.cursor = [min[0] + (size[0] >> 1), min[1], min[2] + (size[2] >> 1)];
+    } },
+    move('right', 'Cursor right', 'Right', () => step(1, 0, 0)), move('left', 'Cursor left', 'Left', () => step(-1, 0, 0)),
+    move('away', 'Cursor away', 'Up', () => step(0, 1, 0)), move('near', 'Cursor nearer', 'Down', () => step(0, -1, 0)),
+    move('up', 'Cursor up', 'PageUp', () => step(0, 0, 1)), move('down', 'Cursor down', 'PageDown', () => step(0, 0, -1)),
+    { id: 'tool.use', title: 'Use the tool here', group: 'Keyboard cursor', keys: ['Enter'], run: () => (build.cursor ? act(build.cursor) : commit()) },
+  ];
+}

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { IconX } from '@tabler/icons-vue';
+import { developFilm } from '@sphalerite/core/render';
+import { computed, onMounted, ref, watch } from 'vue';
+import { useSession } from '../../stores/session';
+import { useLight } from './light-state';
+
+const light = useLight();
+const session = useSession();
+const canvas = ref<HTMLCanvasElement>();
+const size = computed(() => light.current?.shot.size ?? [1, 1]);
+/** The picture's own exposure may be changed after it was traced. */
+const exposure = computed(() => (light.current ? (session.project?.shots.find((s) => s.id === light.current!.shot.id)?.exposure ?? light.current.shot.exposure) : 0));
+let queued = false;
+function draw(): void {
+  queued = false;
+  const p = light.current, c = canvas.value;
+  if (!p || !c) return;
+  const pixels = developFilm(p.film, exposure.value);
+  c.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), p.film.width, p.film.height), 0, 0);
+}
+const soon = (): void => {
+  if (queued) return;
+  queued = true;
+  // Growing pictures are shown four times a second; more would only cost what tracing needs.
+  setTimeout(() => requestAnimationFrame(draw), light.tracing ? 250 : 0);
+};
+watch(() => [light.grown, light.current, exposure.value], soon, { flush: 'post' });
+onMounted(soon);
+</script>
+
+<template>
+  <div v-if="light.current" class="over" data-testid="picture">
+    <canvas ref="canvas" :width="size[0]" :height="size[1]" :style="{ aspectRatio: `${size[0]} / ${size[1]}` }" :aria-label="`Picture of ${light.current.shot.name}`" role="img" />
+    <button v-if="!light.tracing" type="button" class="btn back" @click="light.current = null"><IconX aria-hidden="true" />Back to the view</button>
+  </div>
+</template>
+
+<style scoped>
+.over { position: absolute; inset: 0; display: grid; place-items: center; padding: 70px 24px 24px; background: color-mix(in srgb, var(--ground) 96%, transparent); }
+canvas { max-width: 100%; max-height: 100%; min-height: 0; border-radius: 4px; box-shadow: var(--shadow); image-rendering: auto; }
+.back { position: absolute; right: 14px; top: 54px; }
+</style>

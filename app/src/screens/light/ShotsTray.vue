@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { IconArrowBackUp, IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { binName, deleteShotEdit, restoreEdit } from '@sphalerite/core/project';
+import { computed } from 'vue';
+import { runCommand } from '../../shell/commands';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+import { useLight } from './light-state';
+
+const session = useSession();
+const light = useLight();
+const notices = useNotices();
+const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'shot') ?? []);
+const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
+</script>
+
+<template>
+  <div v-if="session.project">
+    <div class="panel-head head"><h2>Shots <span class="figures quiet">{{ session.project.shots.length }}</span></h2><button type="button" class="bare" aria-label="New shot from this view" title="New shot from this view" @click="runCommand('shot.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
+    <ul>
+      <li v-for="s in session.project.shots" :key="s.id" class="item">
+        <button type="button" class="list-row" :class="{ on: s.id === session.view.shot }" :aria-pressed="s.id === session.view.shot" @click="session.choose({ shot: s.id })">
+          <span class="picture"><img v-if="last(s.id)" :src="last(s.id)" alt="" /><IconPhoto v-else aria-hidden="true" /></span>
+          <span class="text"><b>{{ s.name }}</b><small class="figures quiet">{{ s.size.join('×') }} · {{ s.samples }}</small></span>
+        </button>
+        <button type="button" class="bare more" :aria-label="`Delete ${s.name}`" title="To the bin" @click="session.apply(deleteShotEdit, { shot: s.id })"><IconTrash aria-hidden="true" /></button>
+      </li>
+    </ul>
+    <div v-for="b in binned" :key="b.id" class="binned"><span>{{ binName(session.project, b.id) }} <small class="quiet">in the bin</small></span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project, b.id)}`" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></div>
+  </div>
+</template>
+
+<style scoped>
+.head { padding: 10px 8px 6px 12px; }
+ul { list-style: none; margin: 0; padding: 0; }
+.item { position: relative; }
+.list-row { min-height: 54px; }
+.picture { display: grid; place-items: center; flex: none; width: 56px; height: 40px; border-radius: 4px; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); color: var(--quiet); }
+.picture img { width: 100%; height: 100%; object-fit: cover; }
+.picture svg { width: 20px; height: 20px; stroke-width: 1.4; }
+.text { display: grid; min-width: 0; }
+.text b { font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.more { position: absolute; right: 6px; top: 14px; opacity: 0; background: var(--honey-soft); }
+.item:hover .more, .more:focus-visible { opacity: 1; }
+.binned { display: flex; justify-content: space-between; align-items: center; padding: 4px 8px 4px 15px; }
+</style>

@@ -1,0 +1,87 @@
+import { encodePng } from '@sphalerite/core/files';
+import type { Shot } from '@sphalerite/core/model';
+import { type Film, addStrip, developFilm, makeFilm } from '@sphalerite/core/render';
+import { defineStore } from 'pinia';
+import { markRaw, ref, shallowRef } from 'vue';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+import { sharedPool } from '../../workers/pool';
+import { JobCancelled } from '../../workers/protocol';
+
+/** A finished or growing picture with what it was made from. */
+export interface Picture {
+  readonly id: number;
+  readonly shot: Shot;
+  readonly film: Film;
+  /** Address of a PNG of it, once it stands. */
+  url: string;
+  seconds: number;
+  done: boolean;
+}
+
+/** Pictures being traced and those made before, for this session. */
+export const useLight = defineStore('light', () => {
+  const session = useSession();
+  const notices = useNotices();
+  const pictures = ref<Picture[]>([]);
+  const current = ref<Picture | null>(null);
+  const progress = ref(0);
+  const tracing = ref(false);
+  const left = ref(0);
+  /** Rises whenever the film has grown, for whoever draws it. */
+  const grown = ref(0);
+  const stop = shallowRef<AbortController | null>(null);
+  let next = 1;
+
+  const pngOf = (p: Picture): Blob => new Blob([encodePng(p.film.width, p.film.height, developFilm(p.film, p.shot.exposure)) as Uint8Array<ArrayBuffer>], { type: 'image/png' });
+
+  /** Traces a shot on all workers; resolves when it is done or was stopped. */
+  async function trace(shot: Shot): Promise<void> {
+    stop.value?.abort();
+    const project = session.project;
+    if (!project) return;
+    const abort = new AbortController();
+    stop.value = abort;
+    const film = markRaw(makeFilm(shot.size[0], shot.size[1]));
+    const picture: Picture = { id: next++, shot, film, url: '', seconds: 0, done: false };
+    current.value = picture;
+    tracing.value = true;
+    progress.value = 0;
+    const started = performance.now();
+    const pool = sharedPool();
+    const lanes = pool.size;
+    const shares = new Array<number>(lanes).fill(0);
+    try {
+      await Promise.all(Array.from({ length: lanes }, (_, lane) => pool.run('trace', (sent) => ({ project: sent.packProject(project), shot: JSON.parse(JSON.stringify(shot)) as Shot, size: shot.size, lane, lanes }), {
+        signal: abort.signal, worker: lane,
+        onProgress(share, strip) {
+          if (abort.signal.aborted) return;
+          if (strip) addStrip(film, strip);
+          shares[lane] = share;
+          progress.value = shares.reduce((a, b) => a + b, 0) / lanes;
+          const spent = (performance.now() - started) / 1000;
+          left.value = progress.value > 0.02 ? spent / progress.value - spent : 0;
+          grown.value++;
+        },
+      })));
+      picture.done = true;
+    } catch (e) {
+      abort.abort();
+      if (!(e instanceof JobCancelled)) notices.fail(e);
+    } finally {
+      if (stop.value === abort) {
+        picture.seconds = (performance.now() - started) / 1000;
+        tracing.value = false;
+        stop.value = null;
+        if (film.samples.some((n) => n > 0)) {
+          picture.url = URL.createObjectURL(pngOf(picture));
+          pictures.value = [{ ...picture }, ...pictures.value].slice(0, 24);
+          current.value = pictures.value[0]!;
+        }
+        grown.value++;
+      }
+    }
+  }
+  const cancel = (): void => stop.value?.abort();
+  return { pictures, current, progress, tracing, left, grown, trace, cancel, pngOf };
+});

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { IconAnchor, IconRotate2 } from '@tabler/icons-vue';
+import { type Vec3, sub } from '@sphalerite/core/math';
+import { moveJointEdit, mountPartEdit, renameBoneEdit, setRestEdit } from '@sphalerite/core/project';
+import { restWorld } from '@sphalerite/core/rig';
+import { computed } from 'vue';
+import NameField from '../../components/NameField.vue';
+import NumberField from '../../components/NumberField.vue';
+import PartPicture from '../../components/PartPicture.vue';
+import { useSession } from '../../stores/session';
+import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
+
+const session = useSession();
+const AXES = ['x', 'y', 'z'] as const;
+const bone = computed(() => session.bone);
+const joint = computed<Vec3>(() => (bone.value && session.shown ? restWorld(session.shown.rig).get(bone.value.id)!.t : [0, 0, 0]));
+const shownBone = computed(() => session.shown?.rig.bones.find((b) => b.id === bone.value?.id) ?? bone.value);
+const degrees = computed<Vec3>(() => (shownBone.value ? toDegrees(shownBone.value.rest.q) : [0, 0, 0]));
+const mounted = computed(() => {
+  const p = session.project;
+  return p ? p.rig.mounts.filter((m) => m.bone === bone.value?.id).flatMap((m) => p.parts.filter((x) => x.id === m.part)) : [];
+});
+const turn = (axis: number, v: number): unknown => session.apply(setRestEdit, { bone: bone.value!.id, rest: { q: fromDegrees(withComponent(degrees.value, axis, v)) } });
+const move = (axis: number, v: number): unknown => session.apply(moveJointEdit, { bone: bone.value!.id, delta: sub(withComponent(joint.value, axis, Math.round(v * 2) / 2), joint.value) });
+</script>
+
+<template>
+  <div v-if="bone && session.project">
+    <section class="panel-section">
+      <div class="panel-head"><NameField :name="bone.name" label="Name of the bone" :disabled="!session.writable" @rename="(name) => session.apply(renameBoneEdit, { bone: bone!.id, name })" /><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span><span class="quiet">bone</span></div>
+    </section>
+    <section class="panel-section">
+      <div class="panel-head"><h2>Turn</h2><button type="button" class="bare" aria-label="Reset the turn" title="Reset the turn · Shift+R" @click="session.apply(setRestEdit, { bone: bone!.id, rest: { q: [0, 0, 0, 1] } })"><IconRotate2 aria-hidden="true" /></button></div>
+      <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Turn ${a.toUpperCase()}`" :model-value="degrees[i]!" :step="5" unit="°" @change="(v) => turn(i, v)" /></div>
+    </section>
+    <section class="panel-section">
+      <div class="panel-head"><h2>Joint</h2><span class="quiet">half cubes</span></div>
+      <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Joint ${a.toUpperCase()}`" :model-value="joint[i]!" :step="0.5" @change="(v) => move(i, v)" /></div>
+      <p class="quiet keep"><IconAnchor aria-hidden="true" />Parts and bones below keep their place.</p>
+    </section>
+    <section class="panel-section">
+      <div class="panel-head"><h2>Mounted</h2><span class="quiet figures">{{ mounted.length }}</span></div>
+      <div v-for="p in mounted" :key="p.id" class="mounted"><PartPicture :project="session.project" :part="p" /><span>{{ p.name }}</span><button type="button" class="btn" @click="session.apply(mountPartEdit, { part: p.id, bone: null })">Unmount</button></div>
+      <p v-if="mounted.length === 0" class="quiet">Nothing is mounted here; it steers what hangs below.</p>
+    </section>
+  </div>
+  <p v-else class="none quiet">Click a joint in the view, or a bone on the left.</p>
+</template>
+
+<style scoped>
+.none { padding: 16px; }
+.keep { display: flex; gap: 6px; align-items: center; }
+.keep svg { width: 16px; height: 16px; flex: none; }
+.mounted { display: grid; grid-template-columns: 40px 1fr auto; gap: 8px; align-items: center; }
+</style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { IconArrowBackUp, IconPlus } from '@tabler/icons-vue';
+import type { Bone, Id } from '@sphalerite/core/model';
+import { binName, mountPartEdit, reparentBoneEdit, restoreEdit } from '@sphalerite/core/project';
+import { childrenOf } from '@sphalerite/core/rig';
+import { computed, ref } from 'vue';
+import { runCommand } from '../../shell/commands';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+
+const session = useSession();
+const notices = useNotices();
+const dragged = ref<{ kind: 'bone' | 'part'; id: Id } | null>(null);
+const over = ref<Id | null>(null);
+
+const rows = computed(() => {
+  const p = session.project;
+  if (!p) return [];
+  const children = childrenOf(p.rig);
+  const out: { bone: Bone; depth: number; parts: { id: Id; name: string }[] }[] = [];
+  const visit = (parent: Id | null, depth: number): void => {
+    for (const bone of children.get(parent) ?? []) {
+      const parts = p.rig.mounts.filter((m) => m.bone === bone.id).flatMap((m) => p.parts.filter((x) => x.id === m.part).map((x) => ({ id: x.id, name: x.name })));
+      out.push({ bone, depth, parts });
+      visit(bone.id, depth + 1);
+    }
+  };
+  visit(null, 0);
+  return out;
+});
+const loose = computed(() => {
+  const p = session.project;
+  return p ? p.parts.filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
+});
+const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'bone') ?? []);
+
+function drop(bone: Id | null): void {
+  const d = dragged.value;
+  dragged.value = over.value = null;
+  if (!d) return;
+  if (d.kind === 'bone' && d.id !== bone) session.apply(reparentBoneEdit, { bone: d.id, parent: bone });
+  if (d.kind === 'part') session.apply(mountPartEdit, { part: d.id, bone });
+}
+function walk(e: KeyboardEvent, i: number): void {
+  const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
+  const next = rows.value[i + by];
+  if (!by || !next) return;
+  e.preventDefault();
+  e.stopPropagation();
+  session.choose({ bone: next.bone.id });
+  (e.currentTarget as HTMLElement).closest('ul')?.querySelectorAll<HTMLElement>('.bone')[i + by]?.focus();
+}
+</script>
+
+<template>
+  <div class="tray">
+    <div class="panel-head head"><h2>Bones <span class="figures quiet">{{ rows.length }}</span></h2><button type="button" class="bare" aria-label="New bone" title="New bone · B" @click="runCommand('bone.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
+    <ul role="tree" aria-label="Bones" @dragover.prevent @drop.prevent="drop(null)">
+      <li v-for="(r, i) in rows" :key="r.bone.id" role="none">
+        <button
+          type="button" class="list-row bone" role="treeitem" draggable="true" :class="{ on: r.bone.id === session.view.bone, over: over === r.bone.id }" :aria-selected="r.bone.id === session.view.bone" :aria-level="r.depth + 1"
+          :style="{ paddingLeft: `${9 + r.depth * 13}px` }" @click="session.choose({ bone: r.bone.id })" @keydown="walk($event, i)"
+          @dragstart="dragged = { kind: 'bone', id: r.bone.id }" @dragover.prevent="over = r.bone.id" @dragleave="over = null" @drop.prevent.stop="drop(r.bone.id)"
+        >
+          <i class="dot" :class="r.bone.side" aria-hidden="true" /><span class="name">{{ r.bone.name }}</span><span v-if="r.bone.side !== 'centre'" class="tag">{{ r.bone.side }}</span>
+          <small class="quiet">{{ r.parts.length > 1 ? `${r.parts.length} parts` : '' }}</small>
+        </button>
+      </li>
+    </ul>
+    <template v-if="loose.length > 0">
+      <div class="panel-head head"><h2>Not mounted <span class="figures quiet">{{ loose.length }}</span></h2></div>
+      <p class="quiet hint">Drag a part onto a bone.</p>
+      <ul><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
+    </template>
+    <template v-if="binned.length > 0">
+      <div class="panel-head head"><h2>Bin</h2></div>
+      <ul><li v-for="b in binned" :key="b.id" class="binned"><span>{{ binName(session.project!, b.id) }}</span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project!, b.id)}`" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></li></ul>
+    </template>
+    <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
+  </div>
+</template>
+
+<style scoped>
+.head { padding: 10px 8px 6px 12px; }
+ul { list-style: none; margin: 0; padding: 0; min-height: 20px; }
+.bone { min-height: 26px; padding-block: 2px; }
+.bone.on .name { font-weight: 600; }
+.bone.over { box-shadow: inset 0 0 0 2px var(--honey); }
+.dot { flex: none; width: 7px; height: 7px; border-radius: 50%; background: var(--quiet); }
+.dot.left { background: var(--verdigris); }
+.dot.right { background: var(--resin); }
+.name { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.hint { padding: 0 12px 8px; }
+.binned { display: flex; justify-content: space-between; padding: 2px 8px 2px 15px; align-items: center; }
+</style>

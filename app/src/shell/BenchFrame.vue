@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { IconAlertTriangle, IconBone, IconCheck, IconChevronDown, IconHammer, IconKeyframes, IconLock, IconRefresh, IconSailboat, IconSun } from '@tabler/icons-vue';
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
+import { Pane, Splitpanes } from 'splitpanes';
+import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import CommandButton from '../components/CommandButton.vue';
+import { useNotices } from '../stores/notices';
+import { useSession } from '../stores/session';
+import { useSettings } from '../stores/settings';
+import { useView } from '../stores/view';
+import CoachCard from './CoachCard.vue';
+import { addCommands, findCommand, runCommand, searchOpen } from './commands';
+import GuideCard from './GuideCard.vue';
+import HistoryDialog from './HistoryDialog.vue';
+import RenameDialog from './RenameDialog.vue';
+import type { ScreenControl, ScreenModule, Step } from './screen';
+import { viewCommands } from './view-commands';
+import ViewPane from './ViewPane.vue';
+
+const SCREENS: Record<Step, () => Promise<ScreenModule>> = {
+  build: () => import('../screens/build').then((m) => m.screen),
+  rig: () => import('../screens/rig').then((m) => m.screen),
+  animate: () => import('../screens/animate').then((m) => m.screen),
+  light: () => import('../screens/light').then((m) => m.screen),
+  ship: () => import('../screens/ship').then((m) => m.screen),
+};
+const TITLES: Record<Step, string> = { build: 'Build', rig: 'Rig', animate: 'Animate', light: 'Light', ship: 'Ship' };
+const ICONS = { build: IconHammer, rig: IconBone, animate: IconKeyframes, light: IconSun, ship: IconSailboat } as const;
+
+const route = useRoute();
+const router = useRouter();
+const session = useSession();
+const notices = useNotices();
+const view = useView();
+const { settings } = useSettings();
+const screen = shallowRef<ScreenModule | null>(null);
+const control = shallowRef<ScreenControl | null>(null);
+const step = computed(() => route.params['step'] as Step);
+let offScreen: () => void = () => undefined;
+const offView = addCommands(viewCommands());
+
+async function openProject(id: string, take = false): Promise<void> {
+  try {
+    await session.open(id, take);
+    document.title = `${session.project!.name} · Sphalerite`;
+  } catch (e) {
+    notices.fail(e);
+    await router.replace('/');
+  }
+}
+async function openScreen(s: Step): Promise<void> {
+  const next = await SCREENS[s]();
+  if (step.value !== s) return;
+  closeScreen();
+  view.measure = '';
+  view.cursor = '';
+  session.where = TITLES[s];
+  screen.value = next;
+  control.value = next.control();
+  offScreen = addCommands(control.value.commands);
+}
+function closeScreen(): void {
+  offScreen();
+  control.value?.dispose?.();
+  control.value = null;
+  session.preview = null;
+}
+watch(() => route.params['id'] as string | undefined, async (id) => {
+  if (id && session.project?.id !== id) await openProject(id);
+}, { immediate: true });
+watch(step, (s) => s && void openScreen(s).catch(notices.fail), { immediate: true });
+onBeforeUnmount(() => {
+  closeScreen();
+  offView();
+  void session.close();
+});
+
+const counts = computed<Record<Step, string>>(() => {
+  const p = session.project;
+  return { build: String(p?.parts.length ?? 0), rig: String(p?.rig.bones.length ?? 0), animate: String(p?.clips.length ?? 0), light: String(p?.shots.length ?? 0), ship: '' };
+});
+/** A dot where something still wants doing. */
+const dot = computed<Record<Step, boolean>>(() => {
+  const p = session.project;
+  if (!p) return { build: false, rig: false, animate: false, light: false, ship: false };
+  const loose = p.rig.mounts.some((m) => m.bone === null) && p.rig.bones.length > 0;
+  return { build: p.parts.some((x) => x.layers.every((l) => l.grid.count === 0)), rig: loose, animate: p.clips.some((c) => c.lanes.length === 0), light: false, ship: false };
+});
+const saved = computed(() => (!session.writable ? 'looking only' : { saved: 'saved', pending: 'saving', saving: 'saving', failed: 'not saved' }[session.saveState]));
+const savedTip = computed(() => `Saved in this browser at ${new Date(session.savedAt).toLocaleTimeString('en-GB')}`);
+const MENU = ['project.rename', 'project.export', 'project.shelf', 'look.theme', 'look.fold', 'edit.history', 'help.coach'];
+const benchSize = computed(() => settings.bench[step.value] ?? screen.value?.benchSize ?? 24);
+const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
+  if (panes.length === 3) [settings.tray, settings.properties] = [panes[0]!.size, panes[2]!.size];
+};
+const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
+  settings.bench = { ...settings.bench, [step.value]: panes[1]!.size };
+};
+const readout = computed(() => control.value?.readout() ?? { left: [], right: '' });
+</script>
+
+<template>
+  <div class="bench-frame">
+    <nav class="job" aria-label="Steps of the work">
+      <button type="button" class="logo" aria-label="To the shelf" title="To the shelf · Alt+0" @click="runCommand('project.shelf')"><img src="/icon.svg" alt="" width="26" height="26" /></button>
+      <el-dropdown trigger="click" @command="(id: string) => runCommand(id).catch(notices.fail)">
+        <button type="button" class="project" data-testid="project-menu"><b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{ session.project?.kind }}</small></button>
+        <template #dropdown>
+          <el-dropdown-menu>
+            <el-dropdown-item v-for="id in MENU" :key="id" :command="id"><span class="menu-row">{{ findCommand(id)?.title }}<kbd v-if="findCommand(id)?.keys">{{ findCommand(id)?.keys?.[0] }}</kbd></span></el-dropdown-item>
+          </el-dropdown-menu>
+        </template>
+      </el-dropdown>
+      <ol class="steps">
+        <li v-for="(t, s) in TITLES" :key="s">
+          <router-link :to="{ name: 'bench', params: { id: route.params['id'], step: s } }" class="step" :class="{ on: s === step }" :aria-current="s === step ? 'step' : undefined">
+            <component :is="ICONS[s]" aria-hidden="true" /><span class="name">{{ t }}</span><span v-if="counts[s]" class="count figures">{{ counts[s] }}</span><i v-if="dot[s]" class="dot" title="Something here still wants doing" />
+          </router-link>
+        </li>
+      </ol>
+      <div class="end">
+        <span class="saved" :class="session.saveState" :title="savedTip" data-testid="saved">
+          <IconLock v-if="!session.writable" aria-hidden="true" /><IconAlertTriangle v-else-if="session.saveState === 'failed'" aria-hidden="true" /><IconRefresh v-else-if="session.saveState !== 'saved'" aria-hidden="true" /><IconCheck v-else aria-hidden="true" />{{ saved }}
+        </span>
+        <CommandButton id="edit.undo" bare /><CommandButton id="edit.redo" bare /><CommandButton id="edit.history" bare />
+        <button type="button" class="find" @click="searchOpen = true"><span>Find</span><kbd>Ctrl K</kbd></button>
+      </div>
+    </nav>
+    <div v-if="session.project && !session.writable" class="looking" role="alert">
+      Another window is working on this project; here you can only look.
+      <button type="button" class="btn" @click="openProject(session.project.id, true)">Take over</button>
+    </div>
+    <splitpanes v-if="session.project && screen && control" horizontal class="rows" @resized="resizedBench">
+      <pane :size="100 - benchSize" :min-size="35">
+        <splitpanes @resized="resizedSides">
+          <pane v-if="!settings.sidesFolded" :size="settings.tray" :min-size="12" :max-size="32"><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside></pane>
+          <pane><ViewPane :control="control"><component :is="screen.Over" v-if="screen.Over" /><GuideCard :step="step" :guide="screen.guide" /><CoachCard :step="step" /></ViewPane></pane>
+          <pane v-if="!settings.sidesFolded" :size="settings.properties" :min-size="14" :max-size="34"><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside></pane>
+        </splitpanes>
+      </pane>
+      <pane :size="benchSize" :min-size="10" :max-size="60"><section class="bench" aria-label="Bench"><component :is="screen.Bench" /></section></pane>
+    </splitpanes>
+    <p v-else class="opening" role="status">Opening…</p>
+    <footer class="readout figures" aria-label="Readout">
+      <span v-if="view.cursor">cursor <b>{{ view.cursor }}</b></span>
+      <span v-if="view.measure" class="hot" data-testid="measure">{{ view.measure }}</span>
+      <span v-for="[k, v] in readout.left" :key="k">{{ k }} <b>{{ v }}</b></span>
+      <span class="gap" /><span>{{ readout.right }}</span>
+    </footer>
+    <HistoryDialog /><RenameDialog />
+  </div>
+</template>
+
+<style scoped>
+.bench-frame { display: grid; grid-template-rows: 48px auto 1fr 26px; height: 100%; }
+.job { grid-row: 1; display: flex; align-items: center; gap: 8px; padding: 0 12px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
+.logo { display: grid; place-items: center; }
+.project { display: flex; align-items: center; gap: 6px; padding: 4px 6px; border-radius: var(--radius); max-width: 190px; }
+.project:hover { background: var(--honey-soft); }
+.project b { font-weight: 600; font-size: 14px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.project small { color: var(--quiet); font-size: 11px; }
+.project svg { width: 16px; height: 16px; flex: none; }
+.menu-row { display: flex; justify-content: space-between; gap: 24px; width: 100%; align-items: center; }
+.steps { display: flex; align-items: center; gap: 18px; list-style: none; margin: 0 auto 0 8px; padding: 0; }
+.steps li + li { position: relative; }
+.steps li + li::before { content: ''; position: absolute; left: -15px; top: 50%; width: 12px; border-top: 1px solid var(--line-strong); opacity: 0.5; }
+.step { position: relative; display: inline-flex; align-items: center; gap: 7px; height: 32px; padding: 0 12px; border-radius: 16px; color: var(--quiet); text-decoration: none; font-weight: 500; font-size: 14px; transition: background var(--quick); }
+.step:hover { background: var(--honey-soft); color: var(--ink); }
+.step svg { width: 18px; height: 18px; stroke-width: 1.6; }
+.step.on { background: var(--resin); color: var(--resin-ink); }
+.count { padding: 0 6px; border-radius: 8px; background: color-mix(in srgb, var(--line) 70%, transparent); font-size: 11px; line-height: 17px; color: var(--ink); }
+.step.on .count { background: color-mix(in srgb, var(--resin-ink) 22%, transparent); color: var(--resin-ink); }
+.dot { width: 8px; height: 8px; border-radius: 50%; background: var(--honey); }
+.end { display: flex; align-items: center; gap: 4px; flex: none; }
+.saved { display: inline-flex; align-items: center; gap: 4px; margin-right: 6px; font-size: 12px; color: var(--ok); }
+.saved svg { width: 16px; height: 16px; }
+.saved.failed { color: var(--danger); }
+.find { display: flex; align-items: center; gap: 10px; height: 28px; padding: 0 8px; margin-left: 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--quiet); }
+.looking { grid-row: 2; display: flex; align-items: center; gap: 12px; padding: 6px 14px; background: var(--honey-soft); border-bottom: 1px solid var(--honey); }
+.rows, .opening { grid-row: 3; min-height: 0; }
+.opening { padding: 40px; color: var(--quiet); }
+.side { height: 100%; overflow: auto; background: var(--panel); }
+.bench { height: 100%; background: var(--panel); overflow: hidden; }
+.readout { grid-row: 4; display: flex; align-items: center; gap: 20px; padding: 0 14px; background: var(--bar); color: var(--bar-ink); overflow: hidden; white-space: nowrap; }
+.readout b { color: var(--bar-strong); font-weight: 500; }
+.hot { color: var(--bar-honey); }
+.gap { flex: 1; }
+@media (max-width: 1180px) { .step .name { display: none; } .step.on .name { display: inline; } .steps { gap: 14px; } .project small { display: none; } }
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue';
+import CommandButton from '../components/CommandButton.vue';
+import { useSettings } from '../stores/settings';
+import { useView } from '../stores/view';
+import { type ViewName } from '../viewport/orbit-camera';
+import { ViewInput } from '../viewport/view-input';
+import { Viewport } from '../viewport/viewport';
+import { sharedPool } from '../workers/pool';
+import { currentPose } from './current-pose';
+import OrientationCube from './OrientationCube.vue';
+import type { ScreenControl } from './screen';
+
+const props = defineProps<{ control: ScreenControl | null }>();
+const host = ref<HTMLElement>();
+const view = useView();
+const { settings } = useSettings();
+const angles = shallowRef({ yaw: 0, pitch: 0 });
+const lost = ref(false);
+let input: ViewInput | null = null;
+
+onMounted(() => {
+  let v: Viewport;
+  try {
+    v = new Viewport(host.value!, (grid, chunks) => sharedPool().run('mesh', (sent) => ({ grid: sent.packGrid(grid), chunks })));
+  } catch {
+    lost.value = true;
+    return;
+  }
+  let span = 0;
+  v.onFrame = () => {
+    const c = v.camera;
+    if (c.yaw !== angles.value.yaw || c.pitch !== angles.value.pitch) angles.value = { yaw: c.yaw, pitch: c.pitch };
+    if (c.span !== span) {
+      span = c.span;
+      view.cameraTick++;
+    }
+  };
+  v.canvas.setAttribute('aria-label', 'The view. Drag on empty ground to turn, wheel to come nearer, K for the keyboard cursor.');
+  v.canvas.setAttribute('role', 'application');
+  input = new ViewInput(v, () => props.control?.pointer ?? null);
+  view.setViewport(v);
+});
+onBeforeUnmount(() => {
+  input?.dispose();
+  view.viewport?.dispose();
+  view.setViewport(null);
+});
+
+let framed = '';
+watchEffect(() => {
+  const v = view.viewport;
+  const scene = props.control?.scene();
+  if (!v || !scene) return;
+  currentPose.value = scene.pose;
+  v.setScene({ ...scene, edges: settings.edges, shadows: settings.shadows, grid: settings.grid });
+  if (framed !== scene.project.id) {
+    framed = scene.project.id;
+    v.frameParts();
+  }
+});
+watchEffect(() => {
+  const v = view.viewport;
+  if (v && props.control) v.setOverlay(props.control.overlay());
+});
+watch(() => props.control, (_now, before) => before?.pointer.cancel());
+
+function look(name: ViewName): void {
+  view.viewport?.camera.look(name);
+  view.viewport?.invalidate();
+}
+</script>
+
+<template>
+  <section class="view" aria-label="View">
+    <div ref="host" class="host" />
+    <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
+    <header v-if="control" class="where">
+      <h1>
+        <template v-for="(t, i) in control.trail()" :key="i"><span v-if="i > 0" class="sep" aria-hidden="true">›</span><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template>
+      </h1>
+      <div class="chips">
+        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text }}</span>
+      </div>
+    </header>
+    <div class="switches" role="toolbar" aria-label="View">
+      <CommandButton id="view.flat" /><CommandButton id="view.grid" /><CommandButton id="view.edges" /><CommandButton id="view.shadows" />
+      <CommandButton id="view.neighbours" /><CommandButton id="view.frame" />
+    </div>
+    <OrientationCube class="cube" :yaw="angles.yaw" :pitch="angles.pitch" @look="look" />
+    <slot />
+  </section>
+</template>
+
+<style scoped>
+.view { position: relative; width: 100%; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); }
+.host, .host :deep(canvas) { position: absolute; inset: 0; display: block; outline-offset: -3px; }
+.where { position: absolute; left: 16px; top: 11px; display: grid; gap: 8px; pointer-events: none; max-width: calc(100% - 240px); }
+h1 { font-size: 17px; font-weight: 400; color: var(--quiet); display: flex; gap: 6px; white-space: nowrap; }
+h1 .last { color: var(--ink); font-weight: 600; overflow: hidden; text-overflow: ellipsis; }
+.chips { display: flex; flex-wrap: wrap; gap: 6px; }
+.chip { display: inline-flex; align-items: center; gap: 6px; padding: 0 10px; min-height: 24px; border-radius: 12px; font-size: 12px; background: color-mix(in srgb, var(--panel) 88%, transparent); border: 1px solid currentcolor; }
+.chip svg { width: 15px; height: 15px; }
+.chip.red { color: var(--axis-x); }
+.chip.green { color: var(--verdigris); }
+.chip.resin { color: var(--resin); }
+.switches { position: absolute; right: 13px; top: 10px; display: flex; gap: 3px; padding: 3px; border: 1px solid var(--line); border-radius: 8px; background: color-mix(in srgb, var(--panel) 92%, transparent); }
+.switches :deep(.btn) { border-color: transparent; background: none; }
+.switches :deep(.btn.on) { background: var(--honey-soft); color: var(--resin); border-color: transparent; }
+.cube { position: absolute; right: 18px; bottom: 14px; }
+.no-graphics { position: absolute; inset: 40% 20%; }
+</style>

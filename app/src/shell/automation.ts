@@ -1,0 +1,102 @@
+import { type Box, type Vec3, transformPoint } from '@sphalerite/core/math';
+import { composite, must, projectToJson } from '@sphalerite/core/model';
+import { placeParts, worldMatrices } from '@sphalerite/core/rig';
+import { rayWalk } from '@sphalerite/core/voxel';
+import { invertMat, transformDirection } from '@sphalerite/core/math';
+import { nextTick } from 'vue';
+import { useSession } from '../stores/session';
+import { useView } from '../stores/view';
+import { busyJobs } from '../workers/pool';
+import { runCommand } from './commands';
+import { currentPose } from './current-pose';
+
+/**
+ * `window.sphalerite`: for tests and for artists who script. Described in docs/automation.md; it reads the
+ * project, says where things stand on the page, and runs any command by its id.
+ */
+export interface Automation {
+  /** The project as JSON; each layer's cells as a count and a hash. */
+  project(): unknown;
+  /** Palette bytes of a box of a part (by id or name), x fastest, then y, then z. */
+  cells(part: string, box: Box): number[];
+  /** CSS pixels of the middle of a cell's face, or of a bone's joint, and whether something stands before it. */
+  screenOf(what: { part: string; cell: Vec3; face?: Vec3 } | { bone: string }): { x: number; y: number; occluded: boolean };
+  run(id: string, args?: unknown): Promise<unknown>;
+  /** Resolves when no job runs, no frame waits and everything is saved. */
+  idle(): Promise<void>;
+  /** What is selected, and how the last save went. */
+  state(): { view: unknown; saved: string; lastSaveBytes: number; frames: number; writable: boolean };
+}
+
+export function installAutomation(): void {
+  const session = useSession();
+  const view = useView();
+  const project = () => {
+    if (!session.project) throw new Error('No project is open.');
+    return session.project;
+  };
+  const partOf = (key: string) => project().parts.find((p) => p.id === key || p.name === key || `${p.name} ${p.side}` === key) ?? must(project().parts, key, 'part');
+  const handle: Automation = {
+    project() {
+      const p = project();
+      const json = projectToJson(p);
+      return {
+        ...json,
+        parts: json.parts.map((part, i) => ({
+          ...part,
+          layers: part.layers.map((l, k) => ({ ...l, cubes: p.parts[i]!.layers[k]!.grid.count, hash: hashCells(p.parts[i]!.layers[k]!.grid) })),
+        })),
+        history: session.history?.entries.map((e) => e.label) ?? [],
+        now: session.history?.now ?? -1,
+      };
+    },
+    cells: (part, box) => [...composite(partOf(part)).readBox(box)],
+    screenOf(what) {
+      const v = view.viewport;
+      if (!v) throw new Error('There is no view on this screen.');
+      const pose = currentPose.value;
+      if ('bone' in what) {
+        const b = project().rig.bones.find((o) => o.id === what.bone || o.name === what.bone || `${o.name} ${o.side}` === what.bone);
+        if (!b) throw new Error(`There is no bone "${what.bone}".`);
+        const m = worldMatrices(project().rig, pose).get(b.id)!;
+        const { x, y } = v.screenOf([m[12]!, m[13]!, m[14]!]);
+        return { x, y, occluded: false };
+      }
+      const part = partOf(what.part);
+      const placed = placeParts(project(), pose);
+      const own = placed.find((o) => o.part.id === part.id);
+      if (!own) throw new Error(`"${what.part}" is hidden or not placed.`);
+      const f = what.face ?? [0, 0, 0];
+      const at = transformPoint(own.matrix, [what.cell[0] + 0.5 + f[0] / 2, what.cell[1] + 0.5 + f[1] / 2, what.cell[2] + 0.5 + f[2] / 2]);
+      const { x, y } = v.screenOf(at);
+      const ray = v.rayAt(x, y);
+      const inverse = invertMat(own.matrix);
+      const hit = rayWalk(composite(part), transformPoint(inverse, ray.origin), transformDirection(inverse, ray.dir));
+      const occluded = hit !== null && hit.cell.some((c, i) => c !== what.cell[i]) && composite(part).get(...what.cell) !== 0;
+      return { x, y, occluded };
+    },
+    run: (id, args) => runCommand(id, args),
+    async idle() {
+      for (let calm = 0; calm < 3; ) {
+        await nextTick();
+        const busy = busyJobs() > 0 || !(view.viewport?.still ?? true) || !session.idle();
+        if (!session.idle()) await session.flush();
+        calm = busy ? 0 : calm + 1;
+        await new Promise((r) => setTimeout(r, 16));
+      }
+    },
+    state: () => ({
+      view: { ...session.view }, saved: session.saveState, lastSaveBytes: session.lastSaveBytes(), frames: view.viewport?.frames ?? 0, writable: session.writable,
+    }),
+  };
+  (window as unknown as { sphalerite: Automation }).sphalerite = handle;
+}
+
+/** FNV-1a over position and value of every filled cell, in reading order. */
+function hashCells(grid: { forEach(visit: (x: number, y: number, z: number, v: number) => void): void }): string {
+  let h = 0x811c9dc5;
+  grid.forEach((x, y, z, v) => {
+    for (const n of [x, y, z, v]) h = Math.imul(h ^ (n & 0xffff), 0x01000193);
+  });
+  return (h >>> 0).toString(16);
+}

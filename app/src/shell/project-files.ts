@@ -1,0 +1,26 @@
+import { PROJECT_EXTENSION, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import type { Project } from '@sphalerite/core/model';
+import { freshId, putOnShelf } from '../storage/shelf';
+
+/** A name that is safe as a file name on every system. */
+export const fileName = (name: string): string => name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '') || 'project';
+
+/** Hands bytes to the browser as a download. */
+export function download(name: string, data: Uint8Array<ArrayBuffer> | Blob, type = 'application/octet-stream'): void {
+  const url = URL.createObjectURL(data instanceof Blob ? data : new Blob([data], { type }));
+  const a = document.createElement('a');
+  a.href = url;
+  a.download = name;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+export const saveProjectFile = (project: Project): void => download(fileName(project.name) + PROJECT_EXTENSION, writeProjectFile(project));
+
+/** Reads a project file onto the shelf under a fresh id. Gives the id and what there is to tell. */
+export async function shelveProjectFile(bytes: Uint8Array, keepId = false): Promise<{ id: string; notes: readonly string[] }> {
+  const { result, notes } = readProjectFile(bytes);
+  const id = keepId ? result.id : freshId();
+  await putOnShelf({ ...result, id });
+  return { id, notes };
+}

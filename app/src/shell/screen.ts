@@ -1,0 +1,43 @@
+import type { Component } from 'vue';
+import type { Project } from '@sphalerite/core/model';
+import type { PlacedPart, Pose } from '@sphalerite/core/rig';
+import type { Overlay } from '../viewport/overlay';
+import type { PointerUser } from '../viewport/view-input';
+import type { Command } from './commands';
+
+/** A live guide, shown as a chip under the line that says where one is. */
+export interface Chip {
+  readonly text: string;
+  readonly tone: 'red' | 'green' | 'resin';
+  readonly icon?: Component;
+}
+
+/** What a screen does with the shared view; all getters are watched. */
+export interface ScreenControl {
+  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean } | null;
+  overlay(): Overlay;
+  readonly pointer: PointerUser;
+  /** Where one is, from the whole to the smallest: the last is what is worked on. */
+  trail(): readonly string[];
+  chips(): readonly Chip[];
+  /** Left and right halves of the readout. */
+  readout(): { readonly left: readonly [string, string][]; readonly right: string };
+  readonly commands: readonly Command[];
+  dispose?(): void;
+}
+
+/** A screen: what stands on its four sides and how it uses the view. */
+export interface ScreenModule {
+  readonly Tray: Component;
+  readonly Properties: Component;
+  readonly Bench: Component;
+  /** Drawn over the view, for screens that show more than cubes. */
+  readonly Over?: Component;
+  /** Height of the bench in percent. */
+  readonly benchSize: number;
+  readonly guide: { readonly title: string; readonly steps: readonly string[] };
+  control(): ScreenControl;
+}
+
+export const STEPS = ['build', 'rig', 'animate', 'light', 'ship'] as const;
+export type Step = (typeof STEPS)[number];

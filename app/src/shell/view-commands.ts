@@ -1,0 +1,41 @@
+import { IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
+import { useSession } from '../stores/session';
+import { useSettings } from '../stores/settings';
+import { useView } from '../stores/view';
+import { type ViewName, VIEWS } from '../viewport/orbit-camera';
+import type { Command } from './commands';
+import { ref } from 'vue';
+
+const flat = ref(false);
+
+/** Commands of the view, the same on every screen that has one. */
+export function viewCommands(): Command[] {
+  const { settings } = useSettings();
+  const view = useView();
+  const session = useSession();
+  const change = (f: () => void) => () => {
+    f();
+    view.viewport?.invalidate();
+  };
+  const KEYS: Record<ViewName, string> = { front: 'Ctrl+1', back: 'Ctrl+Alt+1', right: 'Ctrl+2', left: 'Ctrl+Alt+2', top: 'Ctrl+3', bottom: 'Ctrl+Alt+3' };
+  return [
+    { id: 'view.flat', title: 'Look without perspective', group: 'View', keys: ['O'], icon: IconPerspective, on: () => flat.value, run: change(() => {
+      flat.value = !flat.value;
+      if (view.viewport) view.viewport.camera.orthographic = flat.value;
+    }) },
+    { id: 'view.grid', title: 'Floor grid', group: 'View', keys: ['G'], icon: IconGrid4x4, on: () => settings.grid, run: () => (settings.grid = !settings.grid) },
+    { id: 'view.edges', title: 'Lines between cubes', group: 'View', keys: ['L'], icon: IconTexture, on: () => settings.edges, run: () => (settings.edges = !settings.edges) },
+    { id: 'view.shadows', title: 'Shadows', group: 'View', keys: ['Shift+L'], icon: IconShadow, on: () => settings.shadows, run: () => (settings.shadows = !settings.shadows) },
+    { id: 'view.neighbours', title: 'Neighbours', group: 'View', keys: ['N'], icon: IconUsers, on: () => settings.neighbours, run: () => (settings.neighbours = !settings.neighbours) },
+    { id: 'view.frame', title: 'Frame what is selected', group: 'View', keys: ['Home'], icon: IconFocusCentered, run: () => view.viewport?.frameParts((p) => p.part.id === session.view.part) },
+    { id: 'view.all', title: 'Frame everything', group: 'View', keys: ['Shift+Home'], run: () => view.viewport?.frameParts() },
+    { id: 'view.nearer', title: 'Come nearer', group: 'View', keys: ['Ctrl+Up'], run: change(() => view.viewport?.camera.zoom(0.85)) },
+    { id: 'view.farther', title: 'Go farther away', group: 'View', keys: ['Ctrl+Down'], run: change(() => view.viewport?.camera.zoom(1 / 0.85)) },
+    { id: 'view.turnLeft', title: 'Turn the view left', group: 'View', keys: ['Ctrl+Left'], run: change(() => view.viewport?.camera.turn(-24, 0)) },
+    { id: 'view.turnRight', title: 'Turn the view right', group: 'View', keys: ['Ctrl+Right'], run: change(() => view.viewport?.camera.turn(24, 0)) },
+    ...(Object.keys(VIEWS) as ViewName[]).map((name): Command => ({
+      id: `view.${name}`, title: `Look from ${name === 'top' ? 'above' : name === 'bottom' ? 'below' : `the ${name}`}`, group: 'View', keys: [KEYS[name]],
+      run: change(() => view.viewport?.camera.look(name)),
+    })),
+  ];
+}

@@ -1,0 +1,46 @@
+import { defineStore } from 'pinia';
+import { reactive, watch } from 'vue';
+import { getSetting, putSetting } from '../storage/shelf';
+
+export interface Settings {
+  theme: 'system' | 'daylight' | 'dusk';
+  /** Widths and heights of the workbench in percent of the window. */
+  tray: number;
+  properties: number;
+  bench: Record<string, number>;
+  sidesFolded: boolean;
+  coachDone: boolean;
+  /** Cards "How this step goes" that were closed for good. */
+  closedCards: string[];
+  edges: boolean;
+  neighbours: boolean;
+  grid: boolean;
+  shadows: boolean;
+}
+const DEFAULTS: Settings = {
+  theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
+  edges: true, neighbours: true, grid: true, shadows: true,
+};
+
+/** Choices that belong to the person, kept in the browser. */
+export const useSettings = defineStore('settings', () => {
+  const settings = reactive<Settings>({ ...DEFAULTS });
+  let loaded = false;
+  const dark = matchMedia('(prefers-color-scheme: dark)');
+  const show = (): void => {
+    const dusk = settings.theme === 'dusk' || (settings.theme === 'system' && dark.matches);
+    document.documentElement.dataset['theme'] = dusk ? 'dusk' : 'daylight';
+    document.documentElement.classList.toggle('dark', dusk);
+  };
+  dark.addEventListener('change', show);
+  async function load(): Promise<void> {
+    Object.assign(settings, await getSetting<Partial<Settings>>('settings', {}));
+    loaded = true;
+    show();
+  }
+  watch(settings, () => {
+    show();
+    if (loaded) void putSetting('settings', JSON.parse(JSON.stringify(settings)));
+  });
+  return { settings, load };
+});

@@ -1,0 +1,17 @@
+import { defineStore } from 'pinia';
+import { markRaw, ref, shallowRef } from 'vue';
+import type { Viewport } from '../viewport/viewport';
+
+/** The one view of the bench and what the readout under it says. */
+export const useView = defineStore('view', () => {
+  const viewport = shallowRef<Viewport | null>(null);
+  /** Rises when the camera came nearer or went farther, for handles that keep their size on screen. */
+  const cameraTick = ref(0);
+  /** Figures of a drag, size along each axis and count. */
+  const measure = ref('');
+  const cursor = ref('');
+  const setViewport = (v: Viewport | null): void => {
+    viewport.value = v ? markRaw(v) : null;
+  };
+  return { viewport, cameraTick, measure, cursor, setViewport };
+});

@@ -1,0 +1,96 @@
+import { type Vec3, add, cross, normalize, scale } from '@sphalerite/core/math';
+import type { Camera } from '@sphalerite/core/model';
+import { OrthographicCamera, PerspectiveCamera } from 'three';
+
+export const VIEWS = {
+  front: [0, 0], back: [Math.PI, 0], left: [Math.PI / 2, 0], right: [-Math.PI / 2, 0], top: [0, Math.PI / 2], bottom: [0, -Math.PI / 2],
+} as const;
+export type ViewName = keyof typeof VIEWS;
+
+/** A camera that circles a point: turn and tilt in radians, from the front and level. */
+export class OrbitCamera {
+  yaw = 0.55;
+  pitch = 0.28;
+  distance = 80;
+  target: Vec3 = [0, 18, 0];
+  readonly fov = 30;
+  orthographic = false;
+  private readonly perspective = new PerspectiveCamera(this.fov, 1, 0.5, 4000);
+  private readonly flat = new OrthographicCamera(-1, 1, 1, -1, -2000, 4000);
+
+  get ahead(): Vec3 {
+    const c = Math.cos(this.pitch);
+    return [-Math.sin(this.yaw) * c, -Math.sin(this.pitch), -Math.cos(this.yaw) * c];
+  }
+  get right(): Vec3 {
+    return [Math.cos(this.yaw), 0, -Math.sin(this.yaw)];
+  }
+  get up(): Vec3 {
+    return normalize(cross(this.right, this.ahead));
+  }
+  get eye(): Vec3 {
+    return add(this.target, scale(this.ahead, -this.distance));
+  }
+  /** Height of the view at the target, in world units. */
+  get span(): number {
+    return 2 * this.distance * Math.tan((this.fov * Math.PI) / 360);
+  }
+
+  turn(dx: number, dy: number): void {
+    this.yaw -= dx * 0.008;
+    this.pitch = Math.max(-Math.PI / 2, Math.min(Math.PI / 2, this.pitch + dy * 0.008));
+  }
+  /** Moves the target by pixels of a view `height` pixels high. */
+  pan(dx: number, dy: number, height: number): void {
+    const k = this.span / height;
+    this.target = add(this.target, add(scale(this.right, -dx * k), scale(this.up, dy * k)));
+  }
+  /** Nearer (factor below 1) or farther, holding the point under (u, v) in −1…1 still. */
+  zoom(factor: number, u = 0, v = 0, aspect = 1): void {
+    const next = Math.max(2, Math.min(1500, this.distance * factor));
+    const k = (this.span / 2) * (1 - next / this.distance);
+    this.target = add(this.target, add(scale(this.right, u * aspect * k), scale(this.up, v * k)));
+    this.distance = next;
+  }
+  look(name: ViewName): void {
+    [this.yaw, this.pitch] = VIEWS[name];
+  }
+  /** Brings a ball into view. */
+  frame(centre: Vec3, radius: number, aspect: number): void {
+    this.target = centre;
+    this.distance = Math.max(4, (radius / Math.sin((this.fov * Math.PI) / 360)) / Math.min(1, aspect * 0.98));
+  }
+  /** Stands where a shot's camera stands. */
+  follow(camera: Camera): void {
+    const d = [camera.target[0] - camera.eye[0], camera.target[1] - camera.eye[1], camera.target[2] - camera.eye[2]] as const;
+    const length = Math.hypot(...d);
+    this.pitch = Math.asin(-d[1] / length);
+    this.yaw = Math.atan2(-d[0], -d[2]);
+    this.target = camera.target;
+    this.orthographic = camera.kind === 'orthographic';
+    const half = camera.kind === 'perspective' ? Math.tan((camera.fov * Math.PI) / 360) * length : camera.height / 2;
+    this.distance = half / Math.tan((this.fov * Math.PI) / 360);
+  }
+
+  /** The camera to draw with. */
+  three(aspect: number): PerspectiveCamera | OrthographicCamera {
+    const cam = this.orthographic ? this.flat : this.perspective;
+    if (this.orthographic) {
+      const h = this.span / 2;
+      this.flat.left = -h * aspect;
+      this.flat.right = h * aspect;
+      this.flat.top = h;
+      this.flat.bottom = -h;
+    } else {
+      this.perspective.aspect = aspect;
+      this.perspective.near = Math.max(0.2, this.distance / 200);
+      this.perspective.far = this.distance * 12 + 1200;
+    }
+    cam.position.set(...this.eye);
+    cam.up.set(...this.up);
+    cam.lookAt(...this.target);
+    cam.updateProjectionMatrix();
+    cam.updateMatrixWorld();
+    return cam;
+  }
+}

@@ -1,0 +1,267 @@
+import { type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Project, composite } from '@sphalerite/core/model';
+import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
+import {
+  DirectionalLight, type DataTexture, GridHelper, HemisphereLight, Mesh, MeshBasicMaterial, PCFSoftShadowMap, PlaneGeometry, Scene, ShadowMaterial, Vector3, WebGLRenderer,
+} from 'three';
+import { type CubeMaterialUniforms, cubeMaterial, paletteTexture } from './cube-material';
+import { OrbitCamera } from './orbit-camera';
+import { type Overlay, OverlayView } from './overlay';
+import { type MeshInBackground, type PartMaterials, PartView } from './part-view';
+
+/** What the view shows; given whole, drawn by difference. */
+export interface ViewScene {
+  readonly project: Project;
+  readonly pose: Pose;
+  /** Parts to leave out. */
+  readonly without: (placed: PlacedPart) => boolean;
+  /** Parts to draw faintly. */
+  readonly faint: (placed: PlacedPart) => boolean;
+  readonly edges: boolean;
+  readonly shadows: boolean;
+  readonly grid: boolean;
+}
+
+/** A ray in the world. */
+export interface WorldRay {
+  readonly origin: Vec3;
+  readonly dir: Vec3;
+}
+
+/**
+ * The drawn world: parts, floor, overlay, one camera. Framework-free; draws only when something changed.
+ */
+export class Viewport {
+  readonly camera = new OrbitCamera();
+  readonly canvas: HTMLCanvasElement;
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly overlay = new OverlayView();
+  private readonly parts = new Map<string, PartView>();
+  private readonly palettes = new Map<string, { source: unknown; texture: DataTexture; materials: PartMaterials; uniforms: CubeMaterialUniforms }>();
+  private readonly depth = new MeshBasicMaterial({ colorWrite: false });
+  private readonly sun = new DirectionalLight(0xfff4e2, 2.1);
+  private readonly floor: Mesh;
+  private readonly grid: GridHelper;
+  private readonly sized: ResizeObserver;
+  private frame = 0;
+  private lost = false;
+  private current: ViewScene | null = null;
+  placed: readonly PlacedPart[] = [];
+  /** Frames drawn so far, for tests of drawing on demand. */
+  frames = 0;
+  /** Called after each frame, for whatever follows the camera. */
+  onFrame: () => void = () => undefined;
+
+  constructor(private readonly host: HTMLElement, private readonly background: MeshInBackground) {
+    this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
+    this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+    this.renderer.setClearColor(0x000000, 0);
+    this.renderer.shadowMap.enabled = true;
+    this.renderer.shadowMap.type = PCFSoftShadowMap;
+    this.renderer.shadowMap.autoUpdate = false;
+    this.canvas = this.renderer.domElement;
+    this.canvas.tabIndex = 0;
+    host.append(this.canvas);
+    this.scene.add(new HemisphereLight(0xf4f6ff, 0xb9a58c, 1.75));
+    this.sun.position.set(60, 110, 90);
+    this.sun.castShadow = true;
+    this.sun.shadow.mapSize.set(1024, 1024);
+    this.sun.shadow.bias = -0.0015;
+    this.sun.shadow.normalBias = 0.35;
+    this.scene.add(this.sun, this.sun.target);
+    this.floor = new Mesh(new PlaneGeometry(1, 1).rotateX(-Math.PI / 2), new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22 }));
+    this.floor.receiveShadow = true;
+    this.floor.scale.setScalar(600);
+    this.grid = new GridHelper(96, 48, 0x8a7f70, 0x8a7f70);
+    for (const m of [this.grid.material].flat()) {
+      m.transparent = true;
+      m.opacity = 0.16;
+      m.depthWrite = false;
+    }
+    this.scene.add(this.floor, this.grid, this.overlay.group);
+    // The browser may take the graphics away and give them back; all buffers are made again by three then.
+    this.canvas.addEventListener('webglcontextlost', (e) => {
+      e.preventDefault();
+      this.lost = true;
+    });
+    this.canvas.addEventListener('webglcontextrestored', () => {
+      this.lost = false;
+      this.renderer.shadowMap.needsUpdate = true;
+      this.invalidate();
+    });
+    this.sized = new ResizeObserver(() => this.resize());
+    this.sized.observe(host);
+    this.resize();
+  }
+
+  get size(): { width: number; height: number } {
+    return { width: Math.max(1, this.host.clientWidth), height: Math.max(1, this.host.clientHeight) };
+  }
+  get aspect(): number {
+    return this.size.width / this.size.height;
+  }
+  /** Whether nothing waits to be drawn. */
+  get still(): boolean {
+    return this.frame === 0;
+  }
+
+  /** Asks for a picture with the next frame of the browser. */
+  invalidate(): void {
+    if (this.frame !== 0) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.draw();
+    });
+  }
+
+  setOverlay(overlay: Overlay): void {
+    this.overlay.set(overlay);
+    this.invalidate();
+  }
+
+  setScene(next: ViewScene): void {
+    const before = this.current;
+    this.current = next;
+    this.placed = placeParts(next.project, next.pose);
+    const seen = new Set<string>();
+    for (const p of this.placed) {
+      if (next.without(p)) continue;
+      const key = p.mount.id;
+      seen.add(key);
+      const materials = this.materialsOf(next, p.part.palette);
+      let view = this.parts.get(key);
+      if (!view) {
+        view = new PartView(materials, this.background, () => {
+          this.renderer.shadowMap.needsUpdate = true;
+          this.invalidate();
+        });
+        this.parts.set(key, view);
+        this.scene.add(view.group);
+      }
+      view.setMaterials(materials);
+      view.setGhost(next.faint(p));
+      view.setMatrix(p.matrix);
+      view.setGrid(composite(p.part));
+    }
+    for (const [key, view] of this.parts) {
+      if (seen.has(key)) continue;
+      view.dispose();
+      this.parts.delete(key);
+    }
+    if (!before || before.edges !== next.edges) for (const p of this.palettes.values()) p.uniforms.edges.value = next.edges ? 1 : 0;
+    this.grid.visible = next.grid;
+    this.sun.castShadow = next.shadows;
+    this.floor.visible = next.shadows;
+    this.renderer.shadowMap.needsUpdate = true;
+    this.invalidate();
+  }
+
+  /** The ray under a point of the page. */
+  rayAt(clientX: number, clientY: number): WorldRay {
+    const box = this.canvas.getBoundingClientRect();
+    const u = ((clientX - box.left) / box.width) * 2 - 1, v = 1 - ((clientY - box.top) / box.height) * 2;
+    const cam = this.camera.three(this.aspect);
+    const near = new Vector3(u, v, -1).unproject(cam), far = new Vector3(u, v, 1).unproject(cam);
+    const d = far.sub(near).normalize();
+    return { origin: [near.x, near.y, near.z], dir: [d.x, d.y, d.z] };
+  }
+
+  /** Where a point of the world stands on the page, in CSS pixels. */
+  screenOf(p: Vec3): { x: number; y: number; ahead: boolean } {
+    const box = this.canvas.getBoundingClientRect();
+    const v = new Vector3(...p).project(this.camera.three(this.aspect));
+    return { x: box.left + ((v.x + 1) / 2) * box.width, y: box.top + ((1 - v.y) / 2) * box.height, ahead: v.z < 1 };
+  }
+
+  /** Frames parts, or everything there is. */
+  frameParts(which: (p: PlacedPart) => boolean = () => true): void {
+    let lo: Vec3 = [Infinity, Infinity, Infinity], hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    for (const p of this.placed.filter(which)) {
+      const b = composite(p.part).contentBox() ?? p.part.bounds;
+      for (let k = 0; k < 8; k++) {
+        const c = transformPoint(p.matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+        lo = [Math.min(lo[0], c[0]), Math.min(lo[1], c[1]), Math.min(lo[2], c[2])];
+        hi = [Math.max(hi[0], c[0]), Math.max(hi[1], c[1]), Math.max(hi[2], c[2])];
+      }
+    }
+    if (lo[0] > hi[0]) return;
+    const centre: Vec3 = [(lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2];
+    const { height } = this.size;
+    // The line that says where one is and the chips take a strip at the top.
+    const tall = (hi[1] - lo[1]) / 2 / (1 - 110 / Math.max(260, height));
+    const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / 2.4, 3);
+    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.04, centre[2]], radius * 1.08, this.aspect);
+    this.invalidate();
+  }
+
+  /** The view as it is, as a PNG; drawn and read in one task, because a later read-back is blank. */
+  capture(): Promise<Blob> {
+    this.draw();
+    return new Promise((resolve, reject) => {
+      this.canvas.toBlob((b) => (b ? resolve(b) : reject(new Error('The view could not be read.'))), 'image/png');
+    });
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.sized.disconnect();
+    for (const v of this.parts.values()) v.dispose();
+    for (const p of this.palettes.values()) p.texture.dispose();
+    this.renderer.dispose();
+    this.canvas.remove();
+  }
+
+  private draw(): void {
+    if (this.lost) return;
+    const cam = this.camera.three(this.aspect);
+    for (const v of this.parts.values()) v.cull(this.camera.eye, this.camera.ahead, this.camera.orthographic);
+    this.fitShadow();
+    this.renderer.render(this.scene, cam);
+    this.frames++;
+    this.onFrame();
+  }
+
+  private fitShadow(): void {
+    const reach = Math.max(30, Math.min(220, this.extent()));
+    const c = this.sun.shadow.camera;
+    if (c.right !== reach) {
+      c.left = c.bottom = -reach;
+      c.right = c.top = reach;
+      c.near = 1;
+      c.far = 600;
+      c.updateProjectionMatrix();
+      this.sun.position.set(90, 165, 135);
+      this.renderer.shadowMap.needsUpdate = true;
+    }
+  }
+
+  private extent(): number {
+    let r = 30;
+    for (const p of this.placed) r = Math.max(r, ...p.part.bounds.size.map((s) => s * p.part.cell));
+    return Math.ceil(r / 16) * 16;
+  }
+
+  private resize(): void {
+    const { width, height } = this.size;
+    this.renderer.setSize(width, height);
+    this.invalidate();
+  }
+
+  private materialsOf(scene: ViewScene, id: string): PartMaterials {
+    const palette = scene.project.palettes.find((p) => p.id === id)!;
+    let entry = this.palettes.get(id);
+    if (!entry) {
+      const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges ? 1 : 0 } };
+      const materials = { solid: cubeMaterial(uniforms, false), ghost: cubeMaterial(uniforms, true), depth: this.depth };
+      entry = { source: palette, texture: uniforms.swatches.value, materials, uniforms };
+      this.palettes.set(id, entry);
+    } else if (entry.source !== palette) {
+      entry.texture.dispose();
+      entry.texture = paletteTexture(palette);
+      entry.uniforms.swatches.value = entry.texture;
+      entry.source = palette;
+    }
+    return entry.materials;
+  }
+}

@@ -1,0 +1,54 @@
+import { type JobKind, handlers } from './jobs';
+import { BrickMirror } from './packed';
+import { type FromWorker, JobCancelled, type ToWorker } from './protocol';
+
+const bricks = new BrickMirror();
+const cancelled = new Set<number>();
+const channel = new MessageChannel();
+const waiting: (() => void)[] = [];
+channel.port1.onmessage = () => waiting.shift()?.();
+
+/** Lets queued messages through without the delay of a timer. */
+const turnOfLoop = (): Promise<void> => new Promise((resolve) => {
+  waiting.push(resolve);
+  channel.port2.postMessage(null);
+});
+
+/** Buffers that can be handed over instead of copied. */
+function buffersOf(value: unknown, found = new Set<ArrayBuffer>()): ArrayBuffer[] {
+  if (ArrayBuffer.isView(value)) found.add(value.buffer as ArrayBuffer);
+  else if (Array.isArray(value)) for (const v of value) buffersOf(v, found);
+  else if (value && typeof value === 'object') for (const v of Object.values(value)) buffersOf(v, found);
+  return [...found];
+}
+const post = (message: FromWorker, payload?: unknown): void => self.postMessage(message, { transfer: buffersOf(payload) });
+
+self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
+  if (data.type === 'cancel') {
+    cancelled.add(data.id);
+    return;
+  }
+  if (data.type === 'forget') {
+    bricks.forget();
+    return;
+  }
+  const { id, kind, input } = data;
+  try {
+    bricks.receive(data.bricks);
+    const run = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
+    const output = await run(input, {
+      bricks,
+      report: (progress: number, partial?: unknown) => post({ type: 'progress', id, progress, partial }, partial),
+      breathe: async () => {
+        await turnOfLoop();
+        if (cancelled.has(id)) throw new JobCancelled();
+      },
+    });
+    post({ type: 'done', id, output }, output);
+  } catch (e) {
+    const { name, message } = e as Error;
+    post({ type: 'failed', id, name, message });
+  } finally {
+    cancelled.delete(id);
+  }
+};

@@ -1,0 +1,81 @@
+import { type GlbCounts, encodePng, exportGlb } from '@sphalerite/core/files';
+import type { Vec3 } from '@sphalerite/core/math';
+import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
+import { type Shot, must } from '@sphalerite/core/model';
+import { type Strip, THUMBNAIL, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import type { BrickMirror, PackedGrid, PackedProject } from './packed';
+
+/** Every job: what goes in, what comes out, and what it tells on the way. */
+export interface Jobs {
+  mesh: { input: { grid: PackedGrid; chunks: readonly Vec3[] }; output: (ChunkMesh | null)[]; partial: never };
+  /** One of `lanes` workers on a picture: strips of rows whose number modulo `lanes` is `lane`, pass by pass. */
+  trace: {
+    input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
+    output: null;
+    partial: Strip;
+  };
+  glb: { input: { project: PackedProject }; output: { bytes: Uint8Array<ArrayBuffer>; notes: readonly string[]; counts: GlbCounts }; partial: never };
+  /** A part, or the whole project, as a PNG. */
+  thumbnail: { input: { project: PackedProject; part: string | null }; output: Uint8Array<ArrayBuffer>; partial: never };
+}
+export type JobKind = keyof Jobs;
+
+export interface JobContext<P> {
+  readonly bricks: BrickMirror;
+  /** 0–1, and a piece of the result where there is one. */
+  report(progress: number, partial?: P): void;
+  /** Lets messages in; throws when the job was cancelled. */
+  breathe(): Promise<void>;
+}
+
+type Handlers = { [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']> };
+
+/** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
+const STRIP_ROWS = 8;
+
+/** What runs in a worker, and in a test without one. */
+export const handlers: Handlers = {
+  async mesh({ grid, chunks }, ctx) {
+    const g = ctx.bricks.openGrid(grid);
+    const out: (ChunkMesh | null)[] = [];
+    for (const [i, [x, y, z]] of chunks.entries()) {
+      out.push(meshChunk(g, x, y, z));
+      if (i % 64 === 63) {
+        ctx.report(i / chunks.length);
+        await ctx.breathe();
+      }
+    }
+    return out;
+  },
+
+  async trace({ project, shot, size, lane, lanes }, ctx) {
+    const scene = traceSceneOf(ctx.bricks.openProject(project), shot, size);
+    const strips = Math.ceil(scene.height / STRIP_ROWS);
+    const mine = Array.from({ length: strips }, (_, i) => i).filter((i) => i % lanes === lane);
+    let done = 0;
+    for (let sample = 0; sample < shot.samples; ) {
+      // The first passes are thin, so that a picture stands early; later ones carry more at a time.
+      const samples = Math.min(shot.samples - sample, sample < 4 ? 1 : 4);
+      for (const i of mine) {
+        const y = i * STRIP_ROWS;
+        const strip = traceStrip(scene, y, Math.min(STRIP_ROWS, scene.height - y), sample, samples);
+        done += samples;
+        ctx.report(done / (mine.length * shot.samples), strip);
+        await ctx.breathe();
+      }
+      sample += samples;
+    }
+    return null;
+  },
+
+  async thumbnail({ project, part }, ctx) {
+    const p = ctx.bricks.openProject(project);
+    const pixels = part === null ? projectThumbnail(p) : partThumbnail(p, must(p.parts, part, 'part'));
+    return encodePng(THUMBNAIL, THUMBNAIL, pixels) as Uint8Array<ArrayBuffer>;
+  },
+
+  async glb({ project }, ctx) {
+    const { result, notes, counts } = await exportGlb(ctx.bricks.openProject(project));
+    return { bytes: result, notes, counts };
+  },
+};

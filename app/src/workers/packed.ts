@@ -1,0 +1,106 @@
+import type { Box } from '@sphalerite/core/math';
+import { type Project, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
+import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
+
+/**
+ * A grid as it goes to a worker: where each brick stands and its session number, or minus the value of a uniform
+ * one. The bricks themselves go along only when the worker has not had them yet.
+ */
+export interface PackedGrid {
+  readonly bounds: Box;
+  /** Four numbers a brick: x, y, z and number. */
+  readonly table: Int32Array;
+}
+
+export interface PackedProject {
+  readonly json: unknown;
+  readonly grids: Readonly<Record<string, PackedGrid>>;
+}
+
+/** Bricks on their way to a worker. */
+export interface BrickParcel {
+  readonly ids: Int32Array;
+  readonly cells: Uint8Array;
+}
+
+/** What the sending side knows of one worker's bricks. */
+export class SentBricks {
+  private readonly sent = new Set<number>();
+  private waiting: Brick[] = [];
+
+  packGrid(grid: VoxelGrid): PackedGrid {
+    const entries = [...grid.bricks()];
+    const table = new Int32Array(entries.length * 4);
+    entries.forEach(({ at, brick }, i) => {
+      table.set(at, i * 4);
+      if (isUniformBrick(brick)) {
+        table[i * 4 + 3] = -brick[0]!;
+        return;
+      }
+      const id = brickId(brick);
+      table[i * 4 + 3] = id;
+      if (!this.sent.has(id)) {
+        this.sent.add(id);
+        this.waiting.push(brick);
+      }
+    });
+    return { bounds: grid.bounds, table };
+  }
+
+  packProject(project: Project): PackedProject {
+    const grids: Record<string, PackedGrid> = {};
+    // The bin is of no use to a worker.
+    const slim: Project = { ...project, bin: [] };
+    for (const part of slim.parts) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = this.packGrid(layer.grid);
+    return { json: JSON.parse(JSON.stringify(projectToJson(slim))), grids };
+  }
+
+  /** Copies of the bricks that were packed and not sent yet. */
+  takeParcel(): BrickParcel {
+    const cells = new Uint8Array(this.waiting.length * BRICK_CELLS);
+    const ids = new Int32Array(this.waiting.length);
+    this.waiting.forEach((b, i) => {
+      ids[i] = brickId(b);
+      cells.set(b, i * BRICK_CELLS);
+    });
+    this.waiting = [];
+    return { ids, cells };
+  }
+
+  get count(): number {
+    return this.sent.size;
+  }
+
+  forget(): void {
+    this.sent.clear();
+    this.waiting = [];
+  }
+}
+
+/** The worker's side: its mirror of the bricks. */
+export class BrickMirror {
+  private readonly bricks = new Map<number, Brick>();
+
+  receive(parcel: BrickParcel): void {
+    parcel.ids.forEach((id, i) => this.bricks.set(id, parcel.cells.slice(i * BRICK_CELLS, (i + 1) * BRICK_CELLS)));
+  }
+
+  forget(): void {
+    this.bricks.clear();
+  }
+
+  openGrid(packed: PackedGrid): VoxelGrid {
+    const t = packed.table;
+    return VoxelGrid.fromBricks(packed.bounds, Array.from({ length: t.length / 4 }, (_, i) => {
+      const id = t[i * 4 + 3]!;
+      const brick = id < 0 ? uniformBrick(-id) : this.bricks.get(id);
+      if (!brick) throw new Error(`Brick ${id} has not been sent to this worker.`);
+      return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
+    }));
+  }
+
+  openProject(packed: PackedProject): Project {
+    return projectFromJson(packed.json as Parameters<typeof projectFromJson>[0], (part: { id: string }, layer) => this.openGrid(packed.grids[layerKey(part.id, layer)]!));
+  }
+}
+

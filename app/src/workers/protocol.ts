@@ -1,0 +1,28 @@
+import type { JobKind, Jobs } from './jobs';
+import type { BrickParcel } from './packed';
+
+/** Page to worker. */
+export type ToWorker =
+  | { [K in JobKind]: { readonly type: 'run'; readonly id: number; readonly kind: K; readonly input: Jobs[K]['input']; readonly bricks: BrickParcel } }[JobKind]
+  | { readonly type: 'cancel'; readonly id: number }
+  | { readonly type: 'forget' };
+
+/** Worker to page. */
+export type FromWorker =
+  | { readonly type: 'progress'; readonly id: number; readonly progress: number; readonly partial?: unknown }
+  | { readonly type: 'done'; readonly id: number; readonly output: unknown }
+  | { readonly type: 'failed'; readonly id: number; readonly name: string; readonly message: string };
+
+export class JobCancelled extends Error {
+  override readonly name = 'JobCancelled';
+  constructor() {
+    super('The work was cancelled.');
+  }
+}
+/** The worker died or could not read a message; the same input may be tried again. */
+export class WorkerCrashed extends Error {
+  override readonly name = 'WorkerCrashed';
+  constructor(detail: string) {
+    super(`The background work stopped unexpectedly (${detail}). Nothing of the project was changed; try again.`);
+  }
+}
