@@ -14,8 +14,8 @@ export function buildTamsin(): Project {
   const m = new Maker('Tamsin', 'character', 0.043);
   m.palette('Emberquay', emberquaySwatches());
   bones(m);
-  head(m);
   trunk(m);
+  head(m);
   for (const side of ['left', 'right'] as const) {
     arm(m, side);
     leg(m, side);

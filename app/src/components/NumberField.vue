@@ -46,7 +46,7 @@ function key(e: KeyboardEvent): void {
 .number { display: flex; align-items: center; gap: 6px; min-width: 0; flex: 1; height: 28px; padding: 0 8px; background: var(--raised); border: 1px solid var(--line); border-radius: var(--radius); font: 12px var(--mono); cursor: text; }
 .number:focus-within { border-color: var(--resin); }
 .number input { width: 100%; min-width: 0; border: 0; background: none; outline: none; font-variant-numeric: tabular-nums; }
-.letter { color: var(--quiet); }
+.letter { color: var(--quiet); white-space: nowrap; }
 .x .letter { color: var(--axis-x); }
 .y .letter { color: var(--axis-y); }
 .z .letter { color: var(--axis-z); }

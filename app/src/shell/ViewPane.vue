@@ -95,7 +95,7 @@ function look(name: ViewName): void {
 <style scoped>
 .view { position: relative; width: 100%; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); }
 .host, .host :deep(canvas) { position: absolute; inset: 0; display: block; outline-offset: -3px; }
-.where { position: absolute; left: 16px; top: 11px; display: grid; gap: 8px; pointer-events: none; max-width: calc(100% - 240px); }
+.where { position: absolute; z-index: 2; left: 16px; top: 11px; display: grid; gap: 8px; pointer-events: none; max-width: calc(100% - 240px); }
 h1 { font-size: 17px; font-weight: 400; color: var(--quiet); display: flex; gap: 6px; white-space: nowrap; }
 h1 .last { color: var(--ink); font-weight: 600; overflow: hidden; text-overflow: ellipsis; }
 .chips { display: flex; flex-wrap: wrap; gap: 6px; }

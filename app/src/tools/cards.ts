@@ -12,7 +12,7 @@ export const READY_CARDS: readonly ToolCard[] = [
   { name: 'Erase point', verb: 'erase', reach: 'point', face: 'face' },
   { name: 'Paint point', verb: 'paint', reach: 'point', face: 'face' },
   { name: 'Paint box', verb: 'paint', reach: 'box', face: 'face' },
-  { name: 'Extrude colour', verb: 'add', reach: 'extrude', face: 'colour' },
+  { name: 'Extrude hue', verb: 'add', reach: 'extrude', face: 'colour' },
 ];
 
 export function makeTool(reach: Reach): Tool {

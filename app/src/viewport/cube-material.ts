@@ -1,5 +1,5 @@
 import { type Palette, hexToLinear } from '@sphalerite/core/palette';
-import { DataTexture, FloatType, MeshLambertMaterial, NearestFilter, RGBAFormat } from 'three';
+import { DataTexture, FloatType, FrontSide, MeshLambertMaterial, NearestFilter, RGBAFormat } from 'three';
 
 /** One pixel a palette byte: linear colour, and the glow in alpha. Editing a swatch changes this only, no mesh. */
 export function paletteTexture(palette: Palette): DataTexture {
@@ -25,7 +25,7 @@ export interface CubeMaterialUniforms {
  * screen. The ghost form washes colours out, for neighbours.
  */
 export function cubeMaterial(uniforms: CubeMaterialUniforms, ghost: boolean): MeshLambertMaterial {
-  const m = new MeshLambertMaterial({ transparent: ghost, opacity: ghost ? 0.38 : 1, depthWrite: !ghost });
+  const m = new MeshLambertMaterial({ shadowSide: FrontSide, transparent: ghost, opacity: ghost ? 0.55 : 1, depthWrite: !ghost });
   m.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms);
     shader.vertexShader = shader.vertexShader
@@ -35,13 +35,13 @@ export function cubeMaterial(uniforms: CubeMaterialUniforms, ghost: boolean): Me
       .replace('#include <common>', '#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;')
       .replace('#include <color_fragment>', `
         vec4 swatchColour = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.5));
-        diffuseColor.rgb = ${ghost ? 'mix(swatchColour.rgb, vec3(0.86, 0.82, 0.75), 0.72)' : 'swatchColour.rgb'};
+        diffuseColor.rgb = ${ghost ? 'mix(swatchColour.rgb, vec3(0.80, 0.74, 0.65), 0.66)' : 'swatchColour.rgb'};
         vec3 line = abs(fract(vLattice - 0.5) - 0.5) / max(fwidth(vLattice), vec3(1e-5));
         line = mix(line, vec3(9.0), abs(vFace));
         float near = 1.0 - clamp(min(line.x, min(line.y, line.z)), 0.0, 1.0);
         float large = clamp(0.16 / max(max(fwidth(vLattice.x), fwidth(vLattice.y)), fwidth(vLattice.z)) - 0.6, 0.0, 1.0);
         diffuseColor.rgb *= 1.0 - edges * near * large * 0.16;`)
-      .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * swatchColour.a * 0.32;');
+      .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(swatchColour.a, 1.5) * 0.4;');
   };
   m.customProgramCacheKey = () => (ghost ? 'ghost' : 'cubes');
   return m;

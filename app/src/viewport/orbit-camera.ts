@@ -7,6 +7,14 @@ export const VIEWS = {
 } as const;
 export type ViewName = keyof typeof VIEWS;
 
+export interface CameraState {
+  readonly yaw: number;
+  readonly pitch: number;
+  readonly distance: number;
+  readonly target: Vec3;
+  readonly orthographic: boolean;
+}
+
 /** A camera that circles a point: turn and tilt in radians, from the front and level. */
 export class OrbitCamera {
   yaw = 0.55;
@@ -58,7 +66,15 @@ export class OrbitCamera {
   /** Brings a ball into view. */
   frame(centre: Vec3, radius: number, aspect: number): void {
     this.target = centre;
-    this.distance = Math.max(4, (radius / Math.sin((this.fov * Math.PI) / 360)) / Math.min(1, aspect * 0.98));
+    this.distance = Math.max(4, radius / Math.tan((this.fov * Math.PI) / 360) / Math.min(1, aspect) + radius * 0.4);
+  }
+  /** All that says where it stands, to come back to. */
+  state(): CameraState {
+    const { yaw, pitch, distance, target, orthographic } = this;
+    return { yaw, pitch, distance, target, orthographic };
+  }
+  restore(s: CameraState): void {
+    Object.assign(this, s);
   }
   /** Stands where a shot's camera stands. */
   follow(camera: Camera): void {

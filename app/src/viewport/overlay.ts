@@ -1,7 +1,7 @@
 import { type Box, type Mat4, type Vec3, boxEnd } from '@sphalerite/core/math';
 import {
-  BoxGeometry, BufferAttribute, BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry, Float32BufferAttribute, Group, LineBasicMaterial, LineSegments,
-  Matrix4, Mesh, MeshBasicMaterial, type Object3D, Points, PointsMaterial, TorusGeometry,
+  BoxGeometry, BufferAttribute, BufferGeometry, CanvasTexture, CylinderGeometry, DoubleSide, EdgesGeometry, Float32BufferAttribute, Group, LineBasicMaterial, LineSegments,
+  Matrix4, Mesh, MeshBasicMaterial, type Object3D, Points, PointsMaterial, TorusGeometry, Vector3,
 } from 'three';
 
 /** A joint as it is drawn. */
@@ -71,9 +71,7 @@ export class OverlayView {
 
   private addSkeleton(o: Overlay): void {
     if (o.joints.length === 0) return;
-    const lines: number[] = [], strong: number[] = [];
-    for (const j of o.joints) if (j.parent) (j.selected ? strong : lines).push(...j.parent, ...j.at);
-    this.group.add(segments(lines, 0x3a322b, 0.55, 20), segments(strong, HONEY, 1, 21));
+    for (const j of o.joints) if (j.parent) this.group.add(boneBody(j.parent, j.at, j.selected));
     const points = (list: readonly JointMark[], texture: CanvasTexture, size: number): void => {
       if (list.length === 0) return;
       const g = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(list.flatMap((j) => [...j.at]), 3));
@@ -113,6 +111,17 @@ function segments(points: number[], color: number, opacity: number, order: numbe
   const l = new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), new LineBasicMaterial({ color, opacity, transparent: true, depthTest: false }));
   l.renderOrder = order;
   return l;
+}
+
+/** A bone from its parent's joint to its own: a slim body, thick where it begins. */
+function boneBody(from: Vec3, to: Vec3, selected: boolean): Mesh {
+  const a = new Vector3(...from), b = new Vector3(...to);
+  const length = Math.max(0.01, a.distanceTo(b));
+  const body = new Mesh(new CylinderGeometry(0.12, Math.min(0.62, 0.14 + length * 0.06), length, 4), onTop(selected ? HONEY : 0x3a322b, selected ? 0.85 : 0.42));
+  body.position.copy(a).add(b).multiplyScalar(0.5);
+  body.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), b.sub(a).normalize());
+  body.renderOrder = selected ? 21 : 20;
+  return body;
 }
 
 function boxLines(b: Box, color: number, opacity: number, behind: boolean, grow: number): LineSegments {

@@ -1,6 +1,6 @@
 import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
 import { CHUNK, FACE_DIRECTIONS, type ChunkMesh, changedChunks, chunksOf, meshChunk } from '@sphalerite/core/mesh';
-import { VoxelGrid } from '@sphalerite/core/voxel';
+import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { type BufferGeometry, Group, Matrix4, Mesh, type Material } from 'three';
 import { chunkGeometries } from './chunk-geometry';
 
@@ -89,9 +89,13 @@ export class PartView {
     for (const c of this.chunks.values()) this.dress(c.faces);
   }
 
-  /** Leaves out faces that look away from the eye, chunk by chunk. */
-  cull(eye: Vec3, ahead: Vec3, orthographic: boolean): void {
+  /** Leaves out faces that look away from the eye, chunk by chunk; without an eye all are drawn. */
+  cull(eye: Vec3 | null, ahead: Vec3, orthographic: boolean): void {
     if (!this.inverse) return;
+    if (!eye) {
+      for (const { faces } of this.chunks.values()) for (const face of faces) face.visible = true;
+      return;
+    }
     const o = transformPoint(this.inverse, eye);
     const far = transformPoint(this.inverse, [eye[0] + ahead[0], eye[1] + ahead[1], eye[2] + ahead[2]]);
     const d: Vec3 = [far[0] - o[0], far[1] - o[1], far[2] - o[2]];

@@ -63,12 +63,12 @@ export class Viewport {
     this.canvas = this.renderer.domElement;
     this.canvas.tabIndex = 0;
     host.append(this.canvas);
-    this.scene.add(new HemisphereLight(0xf4f6ff, 0xb9a58c, 1.75));
+    this.scene.add(new HemisphereLight(0xf6f7ff, 0xc4b198, 2.05));
     this.sun.position.set(60, 110, 90);
     this.sun.castShadow = true;
     this.sun.shadow.mapSize.set(1024, 1024);
     this.sun.shadow.bias = -0.0015;
-    this.sun.shadow.normalBias = 0.35;
+    this.sun.shadow.normalBias = 0.5;
     this.scene.add(this.sun, this.sun.target);
     this.floor = new Mesh(new PlaneGeometry(1, 1).rotateX(-Math.PI / 2), new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22 }));
     this.floor.receiveShadow = true;
@@ -189,9 +189,9 @@ export class Viewport {
     const centre: Vec3 = [(lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2];
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.
-    const tall = (hi[1] - lo[1]) / 2 / (1 - 110 / Math.max(260, height));
+    const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
     const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / 2.4, 3);
-    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.04, centre[2]], radius * 1.08, this.aspect);
+    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.06, this.aspect);
     this.invalidate();
   }
 
@@ -215,8 +215,10 @@ export class Viewport {
   private draw(): void {
     if (this.lost) return;
     const cam = this.camera.three(this.aspect);
-    for (const v of this.parts.values()) v.cull(this.camera.eye, this.camera.ahead, this.camera.orthographic);
     this.fitShadow();
+    // Faces turned away from the eye still throw shadows, so they stay in when the shadows are drawn anew.
+    const whole = this.renderer.shadowMap.needsUpdate;
+    for (const v of this.parts.values()) v.cull(whole ? null : this.camera.eye, this.camera.ahead, this.camera.orthographic);
     this.renderer.render(this.scene, cam);
     this.frames++;
     this.onFrame();

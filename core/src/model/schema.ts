@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BINNED, EASINGS, KINDS, SIDES } from './types';
+import { type BINNED, EASINGS, KINDS, SIDES } from './types';
 
 /**
  * The project as JSON, at the trust boundaries (project files, storage). A layer's cells stand in

@@ -30,7 +30,7 @@ export const useBuild = defineStore('build', () => {
   const change = (more: Partial<ToolCard>): void => {
     const next = { ...card.value, ...more };
     const verb = { add: 'Add', erase: 'Erase', paint: 'Paint' }[next.verb];
-    next.name = next.reach === 'extrude' ? `Extrude${next.face === 'face' ? '' : ` ${next.face}`}` : `${verb} ${next.reach}`;
+    next.name = next.reach === 'extrude' ? `Extrude${next.face === 'face' ? '' : next.face === 'colour' ? ' hue' : ' plane'}` : `${verb} ${next.reach}`;
     cards.value = cards.value.with(index.value, next);
   };
   return {

@@ -25,7 +25,7 @@ const session = useSession();
 </template>
 
 <style scoped>
-.light-bench { display: grid; grid-template-columns: 330px 1fr; height: 100%; }
+.light-bench { display: grid; grid-template-columns: 366px 1fr; height: 100%; }
 section { padding: 12px 14px; min-width: 0; }
 .go { display: grid; gap: 10px; align-content: start; border-right: 1px solid var(--line); }
 .lead { background: var(--resin); color: var(--resin-ink); border-color: var(--resin); }

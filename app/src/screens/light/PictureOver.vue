@@ -31,13 +31,13 @@ onMounted(soon);
 
 <template>
   <div v-if="light.current" class="over" data-testid="picture">
-    <canvas ref="canvas" :width="size[0]" :height="size[1]" :style="{ aspectRatio: `${size[0]} / ${size[1]}` }" :aria-label="`Picture of ${light.current.shot.name}`" role="img" />
+    <canvas ref="canvas" :width="size[0]" :height="size[1]" :aria-label="`Picture of ${light.current.shot.name}`" role="img" />
     <button v-if="!light.tracing" type="button" class="btn back" @click="light.current = null"><IconX aria-hidden="true" />Back to the view</button>
   </div>
 </template>
 
 <style scoped>
-.over { position: absolute; inset: 0; display: grid; place-items: center; padding: 70px 24px 24px; background: color-mix(in srgb, var(--ground) 96%, transparent); }
-canvas { max-width: 100%; max-height: 100%; min-height: 0; border-radius: 4px; box-shadow: var(--shadow); image-rendering: auto; }
-.back { position: absolute; right: 14px; top: 54px; }
+.over { position: absolute; inset: 0; z-index: 1; display: grid; place-items: center; padding: 52px 16px 16px; background: var(--ground); }
+canvas { width: 100%; height: 100%; min-height: 0; object-fit: contain; }
+.back { position: absolute; right: 14px; top: 11px; }
 </style>

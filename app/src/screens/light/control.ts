@@ -36,6 +36,8 @@ export function lightControl(): ScreenControl {
     v.camera.follow(shot.camera);
     v.invalidate();
   };
+  // The shot's camera is only lent to the view; the artist's own comes back afterwards.
+  const own = view.viewport ? view.viewport.camera.state() : null;
   const stop = watch(() => [session.view.shot, view.viewport] as const, () => {
     light.current = light.pictures.find((p) => p.shot.id === session.view.shot) ?? null;
     follow();
@@ -69,7 +71,8 @@ export function lightControl(): ScreenControl {
     dispose() {
       stop();
       light.cancel();
-      if (view.viewport) view.viewport.camera.orthographic = false;
+      if (view.viewport && own) view.viewport.camera.restore(own);
+      view.viewport?.invalidate();
     },
   };
 }

@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+import { CHROMIUM, CHROMIUM_ARGS } from './launch';
+
+const PORT = 4391;
+
+export default defineConfig({
+  testDir: '.',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  retries: 0,
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    deviceScaleFactor: 1,
+    contextOptions: { reducedMotion: 'reduce' },
+    launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_ARGS },
+    acceptDownloads: true,
+    trace: 'retain-on-failure',
+  },
+  webServer: { command: `node ../server/dist/main.js --port ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: false },
+});

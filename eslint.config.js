@@ -1,0 +1,66 @@
+import { existsSync, readdirSync } from 'node:fs';
+import { dirname, relative, resolve, sep } from 'node:path';
+import vue from 'eslint-plugin-vue';
+import ts from 'typescript-eslint';
+
+/** The floors of core, ground first: a file may import only from floors below its own. */
+const FLOORS = ['math', 'voxel', 'palette', 'model', 'generate', 'intake', 'terrain', 'sculpt', 'rig', 'motion', 'scene', 'mesh', 'render', 'files', 'project'];
+/** What each package may import of ours. */
+const PACKAGES = {
+  core: [], app: ['core', 'content'], server: ['core'], cli: ['core'], content: ['core'], benchmarks: ['core', 'content', 'app', 'cli', 'server'], e2e: [],
+};
+const root = import.meta.dirname;
+
+const floors = {
+  meta: { type: 'problem', schema: [], messages: {
+    up: 'core/{{from}} may not import core/{{to}}: floors import downwards only.',
+    unknown: 'core/{{to}} is not on the list of floors.',
+    package: '{{from}} may not import {{to}}.',
+    outside: 'core may not import "{{to}}": it runs without Node, DOM, Vue and Three.js.',
+  } },
+  create(context) {
+    const [pack, src, floor] = relative(root, context.filename).split(sep);
+    const isTest = /\.(test|spec)\.ts$/.test(context.filename);
+    const check = (node) => {
+      const source = node.source?.value;
+      if (typeof source !== 'string') return;
+      const ours = /^@sphalerite\/(\w+)/.exec(source);
+      if (ours && pack in PACKAGES && !PACKAGES[pack].includes(ours[1]) && ours[1] !== pack) context.report({ node, messageId: 'package', data: { from: pack, to: ours[1] } });
+      if (pack !== 'core' || src !== 'src') return;
+      if (!isTest && /^(node:|vue|three|pinia|dexie|express)/.test(source)) context.report({ node, messageId: 'outside', data: { to: source } });
+      if (!source.startsWith('.')) return;
+      const [, , to] = relative(root, resolve(dirname(context.filename), source)).split(sep);
+      if (to === floor || floor === undefined || floor === 'testing') return;
+      if (!FLOORS.includes(to)) context.report({ node, messageId: 'unknown', data: { to } });
+      else if (!isTest && FLOORS.indexOf(to) >= FLOORS.indexOf(floor)) context.report({ node, messageId: 'up', data: { from: floor, to } });
+    };
+    return { ImportDeclaration: check, ExportNamedDeclaration: check, ExportAllDeclaration: check };
+  },
+};
+
+for (const f of existsSync('core/src') ? readdirSync('core/src') : []) {
+  if (!FLOORS.includes(f) && f !== 'testing') throw new Error(`core/src/${f} is not on the list of floors in eslint.config.js.`);
+}
+
+export default ts.config(
+  { ignores: ['**/dist/', '**/node_modules/', 'app/public/', 'content/out/', 'test-results/'] },
+  ...ts.configs.recommended,
+  ...vue.configs['flat/essential'],
+  {
+    files: ['**/*.ts', '**/*.vue', '**/*.mjs', '**/*.js'],
+    plugins: { sphalerite: { rules: { floors } } },
+    rules: {
+      'sphalerite/floors': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      'no-console': ['error', { allow: ['error'] }],
+      eqeqeq: 'error',
+      'prefer-const': 'error',
+      'vue/multi-word-component-names': 'off',
+    },
+  },
+  { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
+  { files: ['cli/**', 'server/**', 'content/**', 'scripts/**', 'benchmarks/**', 'cli/bin/**'], rules: { 'no-console': 'off' } },
+);

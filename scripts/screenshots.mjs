@@ -1,0 +1,89 @@
+// Makes the pictures of docs/screenshots from the demo data. Usage: node scripts/screenshots.mjs [folder] [name …]
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+
+const [folder = 'docs/screenshots', ...only] = process.argv.slice(2);
+mkdirSync(folder, { recursive: true });
+const server = spawn(process.execPath, ['server/dist/main.js', '--port', '4390'], { stdio: ['ignore', 'pipe', 'inherit'] });
+const address = await new Promise((resolve) => server.stdout.on('data', (d) => {
+  const m = /http:\S+/.exec(String(d));
+  if (m) resolve(m[0]);
+}));
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--force-color-profile=srgb'],
+});
+const wanted = (name) => only.length === 0 || only.includes(name);
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+  page.on('pageerror', (e) => console.error('page:', e.message));
+  page.on('console', (m) => m.type() === 'error' && console.error('console:', m.text()));
+  const calm = () => page.evaluate(() => window.sphalerite.idle());
+  const run = (id, args) => page.evaluate(([i, a]) => window.sphalerite.run(i, a), [id, args]);
+  const shoot = async (name) => {
+    if (!wanted(name)) return;
+    await calm();
+    await page.waitForTimeout(200);
+    await page.screenshot({ path: `${folder}/${name}.png` });
+    console.log(`${folder}/${name}.png`);
+  };
+  const step = async (name) => {
+    await page.getByRole('navigation').getByRole('link', { name: new RegExp(name) }).click();
+    await page.waitForFunction((s) => location.pathname.endsWith(s), name.toLowerCase());
+    await calm();
+  };
+  await page.goto(address);
+  await page.waitForFunction(() => location.pathname.endsWith('build'));
+  await page.waitForSelector('.where h1');
+  await calm();
+  await shoot('first-run');
+  await page.getByRole('button', { name: 'Skip' }).click();
+  for (const s of ['Build', 'Rig', 'Animate', 'Light', 'Ship']) {
+    await step(s);
+    for (const c of await page.getByRole('button', { name: 'Close this card for good' }).all()) await c.click();
+  }
+  await step('Build');
+  await page.getByRole('button', { name: /^Coat 18/ }).click();
+  await run('mirror.x');
+  await run('view.all');
+  await calm();
+  const at = await page.evaluate(() => window.sphalerite.screenOf({ part: 'Coat', cell: [3, 17, 3], face: [0, 0, 1] }));
+  await page.mouse.move(at.x, at.y);
+  await page.mouse.down();
+  const to = await page.evaluate(() => window.sphalerite.screenOf({ part: 'Coat', cell: [1, 15, 3], face: [0, 0, 1] }));
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await shoot('build');
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.keyboard.press('Escape');
+  await page.mouse.move(640, 30);
+  await step('Rig');
+  await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+  await shoot('rig');
+  await step('Animate');
+  await page.getByRole('button', { name: /^Walk/ }).click();
+  await page.evaluate(() => window.sphalerite.run('anim.start'));
+  for (let i = 0; i < 6; i++) await run('anim.next');
+  await shoot('animate');
+  await step('Light');
+  if (wanted('light')) {
+    await run('light.trace');
+    await page.waitForFunction(() => /done/.test(document.querySelector('[data-testid=trace-state]').textContent), undefined, { timeout: 180_000 });
+  }
+  await shoot('light');
+  await step('Ship');
+  await shoot('ship');
+  await run('look.theme');
+  await step('Build');
+  await run('mirror.x');
+  await shoot('build-dusk');
+  await run('look.theme');
+  await run('project.shelf');
+  await page.waitForSelector('.card img');
+  await page.waitForTimeout(300);
+  if (wanted('shelf')) await page.screenshot({ path: `${folder}/shelf.png` });
+} finally {
+  await browser.close();
+  server.kill();
+}
