@@ -17,6 +17,8 @@ export default defineConfig({
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_ARGS },
     acceptDownloads: true,
+    actionTimeout: 15_000,
+    navigationTimeout: 20_000,
     trace: 'retain-on-failure',
   },
   webServer: { command: `node ../server/dist/main.js --port ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: false },

@@ -26,7 +26,11 @@ const read = (t: string): number => {
   return m[2] === undefined ? a : m[2] === '+' ? a + b : m[2] === '-' ? a - b : m[2] === '*' ? a * b : a / b;
 };
 function key(e: KeyboardEvent): void {
-  if (e.key === 'Enter') commit(read(text.value));
+  if (e.key === 'Enter') {
+    // Committing gives the keys back to the bench; leaving the field commits. It must not send a form off.
+    e.preventDefault();
+    (e.target as HTMLElement).blur();
+  }
   else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
     e.preventDefault();
     commit(props.modelValue + (e.key === 'ArrowUp' ? 1 : -1) * props.step * (e.shiftKey ? 10 : 1));

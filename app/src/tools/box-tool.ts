@@ -13,6 +13,8 @@ export class BoxTool implements Tool {
   private anchor: Vec3 = [0, 0, 0];
   private corner: Vec3 = [0, 0, 0];
   private normal: Vec3 = [0, 1, 0];
+  /** A point of the surface that the press began on; the footprint is drawn along it. */
+  private surface: Vec3 = [0, 0, 0];
   private layers = 1;
   /** Where along the normal the pointer was when the height began. */
   private from: number | null = null;
@@ -31,6 +33,7 @@ export class BoxTool implements Tool {
       this.phase = 'footprint';
       this.anchor = this.corner = cell;
       this.normal = event.pick!.normal;
+      this.surface = event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3;
       this.layers = 1;
       return this.show(ctx);
     }
@@ -54,8 +57,7 @@ export class BoxTool implements Tool {
   /** The cell of the footprint's plane that the pointer is over. */
   private cornerUnder(ray: Ray): Vec3 | null {
     const axis = axisOf(this.normal);
-    const middle: Vec3 = [this.anchor[0] + 0.5, this.anchor[1] + 0.5, this.anchor[2] + 0.5];
-    const hit = onPlane(ray, middle, this.normal);
+    const hit = onPlane(ray, this.surface, this.normal);
     if (!hit) return null;
     const c = [...floor(hit)] as [number, number, number];
     c[axis] = this.anchor[axis];

@@ -1,4 +1,3 @@
-import { isTyping } from './typing';
 import type { Viewport, WorldRay } from './viewport';
 
 export interface ViewPointer {
@@ -48,7 +47,8 @@ export class ViewInput {
     this.on(c, 'wheel', (e) => this.wheel(e));
     this.on(c, 'contextmenu', (e) => e.preventDefault());
     this.on(window, 'keydown', (e) => {
-      if (e.code === 'Space' && !isTyping(e.target)) {
+      // On a button Space presses it, as everywhere.
+      if (e.code === 'Space' && (e.target === document.body || e.target === c)) {
         this.space = true;
         e.preventDefault();
       }

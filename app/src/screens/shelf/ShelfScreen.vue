@@ -57,7 +57,7 @@ const open = (id: string): unknown => router.push({ name: 'bench', params: { id,
 
 const create = (): Promise<void> => work('Making the project', async () => {
   const { name, kind, size } = fresh.value;
-  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size);
+  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, [size[0], size[1], size[2]]);
   await putOnShelf(project);
   creating.value = false;
   open(project.id);

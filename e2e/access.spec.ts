@@ -1,0 +1,57 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Bench } from './bench';
+
+test('no screen has a serious fault of accessibility, in either theme', async ({ page }) => {
+  test.setTimeout(150_000);
+  const b = new Bench(page);
+  await b.open();
+  const faults: string[] = [];
+  const look = async (where: string) => {
+    const { violations } = await new AxeBuilder({ page }).disableRules(['landmark-one-main', 'region']).analyze();
+    for (const v of violations) {
+      if (v.impact === 'serious' || v.impact === 'critical') faults.push(`${where}: ${v.id}: ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(' | ')}`);
+    }
+  };
+  for (const theme of ['Daylight', 'Dusk']) {
+    for (const s of ['Build', 'Rig', 'Animate', 'Light', 'Ship'] as const) {
+      await b.step(s);
+      await look(`${s} in ${theme}`);
+    }
+    await page.keyboard.press('Alt+T');
+  }
+  await page.keyboard.press('Alt+0');
+  await page.getByRole('button', { name: 'New project' }).waitFor();
+  await look('Shelf');
+  expect(faults).toEqual([]);
+});
+
+test('every command is found by its words, with its shortcut, and runs from there', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find a command' }).fill('mirror');
+  const first = page.getByRole('option').first();
+  await expect(first).toContainText('Mirror X');
+  await expect(first).toContainText('M');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('mirror X, between cubes')).toBeVisible();
+});
+
+test('at 1024 wide nothing is cut off and the view keeps its share', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 700 });
+  const b = new Bench(page);
+  await b.open();
+  const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+  expect(overflow).toBeLessThanOrEqual(0);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await b.idle();
+  const share = async () => {
+    const v = (await page.getByRole('region', { name: 'View', exact: true }).boundingBox())!;
+    return (v.width * v.height) / (1280 * 800);
+  };
+  expect(await share()).toBeGreaterThan(0.4);
+  await page.keyboard.press('\\');
+  await b.idle();
+  expect(await share()).toBeGreaterThan(0.7);
+});

@@ -1,0 +1,102 @@
+import { type Page, expect } from '@playwright/test';
+
+export type Triple = readonly [number, number, number];
+export interface ProjectJson {
+  readonly name: string;
+  readonly parts: { id: string; name: string; side: string; pivot: Triple; bounds: { min: Triple; size: Triple }; layers: { id: string; cubes: number; hash: string }[] }[];
+  readonly rig: { bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[]; mounts: { part: string; bone: string | null; t: Triple }[] };
+  readonly clips: { id: string; name: string; length: number; loop: boolean; lanes: { bone: string; turn: { time: number; value: number[] }[] }[] }[];
+  readonly shots: { id: string; name: string; samples: number; size: [number, number] }[];
+  readonly palettes: { swatches: { byte: number; name: string; colour: string }[] }[];
+  readonly bin: unknown[];
+  readonly history: string[];
+  readonly now: number;
+}
+interface Handle {
+  project(): ProjectJson;
+  cells(part: string, box: { min: Triple; size: Triple }): number[];
+  screenOf(what: unknown): { x: number; y: number; occluded: boolean };
+  run(id: string, args?: unknown): Promise<unknown>;
+  idle(): Promise<void>;
+  state(): { saved: string; lastSaveBytes: number; frames: number; writable: boolean; view: Record<string, string | null> };
+}
+declare global {
+  interface Window { sphalerite: Handle }
+}
+
+/** A hand on the bench: reads through the automation handle, works by pointer and keys alone. */
+export class Bench {
+  constructor(readonly page: Page) {}
+
+  /** A first visit, with the demo on the bench and the coach put away. */
+  async open(): Promise<void> {
+    const errors: string[] = [];
+    this.page.on('pageerror', (e) => errors.push(e.message));
+    await this.page.goto('/');
+    await this.page.waitForURL(/\/build$/);
+    await this.page.getByTestId('coach').getByRole('button', { name: 'Skip' }).click();
+    await this.page.getByRole('button', { name: 'Close this card for good' }).click();
+    await this.idle();
+    expect(errors).toEqual([]);
+  }
+
+  idle = (): Promise<void> => this.page.evaluate(() => window.sphalerite.idle());
+  project = (): Promise<ProjectJson> => this.page.evaluate(() => window.sphalerite.project());
+  state = (): Promise<ReturnType<Handle['state']>> => this.page.evaluate(() => window.sphalerite.state());
+  cells = (part: string, min: Triple, size: Triple = [1, 1, 1]): Promise<number[]> => this.page.evaluate(([p, a, b]) => window.sphalerite.cells(p, { min: a, size: b }), [part, min, size] as const);
+  async cell(part: string, at: Triple): Promise<number> {
+    return (await this.cells(part, at))[0]!;
+  }
+  async face(part: string, cell: Triple, face: Triple): Promise<{ x: number; y: number }> {
+    const s = await this.page.evaluate((w) => window.sphalerite.screenOf(w), { part, cell, face });
+    expect(s.occluded, `${part} ${cell.join()} is hidden`).toBe(false);
+    return s;
+  }
+  joint = (bone: string): Promise<{ x: number; y: number }> => this.page.evaluate((b) => window.sphalerite.screenOf({ bone: b }), bone);
+
+  async step(name: 'Build' | 'Rig' | 'Animate' | 'Light' | 'Ship'): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: new RegExp(`^${name}`) }).click();
+    await this.page.waitForURL(new RegExp(`/${name.toLowerCase()}$`));
+    await expect(this.page.getByRole('region', { name: 'Bench' })).toBeVisible();
+    await this.idle();
+  }
+  async part(name: RegExp): Promise<void> {
+    await this.page.getByRole('complementary', { name: 'Tray' }).getByRole('button', { name, pressed: undefined }).first().click();
+    await this.idle();
+  }
+  async swatch(name: string): Promise<number> {
+    await this.page.getByRole('radio', { name, exact: true }).click();
+    const p = await this.project();
+    return p.palettes[0]!.swatches.find((s) => s.name === name)!.byte;
+  }
+  async click(at: { x: number; y: number }): Promise<void> {
+    await this.page.mouse.move(at.x, at.y);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+    await this.idle();
+  }
+  async drag(from: { x: number; y: number }, to: { x: number; y: number }, steps = 6): Promise<void> {
+    await this.page.mouse.move(from.x, from.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move(to.x, to.y, { steps });
+    await this.page.mouse.up();
+    await this.idle();
+  }
+  async total(): Promise<number> {
+    return (await this.project()).parts.reduce((n, p) => n + p.layers.reduce((m, l) => m + l.cubes, 0), 0);
+  }
+  /** A new empty project from the shelf. */
+  async fresh(name: string, size: Triple): Promise<void> {
+    await this.page.keyboard.press('Alt+0');
+    await this.page.getByRole('button', { name: 'New project' }).click();
+    await this.page.getByLabel('Name', { exact: true }).fill(name);
+    for (const [i, label] of (['Width', 'Height', 'Depth'] as const).entries()) {
+      await this.page.getByLabel(label).fill(String(size[i]));
+      await this.page.getByLabel(label).press('Enter');
+    }
+    await this.page.getByRole('button', { name: 'Put it on the bench' }).click();
+    await this.page.waitForURL(/\/build$/);
+    await expect(this.page.getByRole('heading', { level: 1 })).toContainText(name);
+    await this.idle();
+  }
+}

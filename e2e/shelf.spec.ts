@@ -1,0 +1,51 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { Bench } from './bench';
+
+test('the shelf: new, rename, duplicate, bin and restore, with pictures', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.fresh('Crate', [12, 10, 12]);
+  await page.keyboard.press('Alt+0');
+  const card = (name: string) => page.locator(`[data-project="${name}"]`);
+  await expect(card('Tamsin').getByRole('img', { name: 'Picture of Tamsin' })).toBeVisible();
+  await card('Crate').getByRole('button', { name: 'Rename Crate' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Pear crate');
+  await page.getByLabel('Name', { exact: true }).press('Enter');
+  await expect(card('Pear crate')).toBeVisible();
+  await card('Tamsin').getByRole('button', { name: 'Duplicate Tamsin' }).click();
+  await expect(card('Tamsin copy')).toContainText('6,447 cubes');
+  await card('Pear crate').getByRole('button', { name: 'Move Pear crate to the bin' }).click();
+  await expect(card('Pear crate')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Bin/ }).click();
+  await card('Pear crate').getByRole('button', { name: 'Restore', exact: true }).click();
+  await page.getByRole('button', { name: /^Bin/ }).click();
+  await expect(card('Pear crate')).toBeVisible();
+  await card('Pear crate').getByRole('button', { name: 'Open Pear crate' }).first().click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  expect((await b.project()).history).toContain('Rename the project to Pear crate');
+});
+
+test('a project file goes out and comes back the same; a damaged one gets a sentence', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Control+Shift+S')]);
+  expect(download.suggestedFilename()).toBe('tamsin.sphal');
+  const bytes = readFileSync(await download.path());
+  await page.keyboard.press('Alt+0');
+  const files = page.getByLabel('Project files');
+  await files.setInputFiles({ name: 'again.sphal', mimeType: 'application/zip', buffer: bytes });
+  await expect(page.locator('[data-project="Tamsin"]')).toHaveCount(2);
+  await files.setInputFiles({ name: 'half.sphal', mimeType: 'application/zip', buffer: bytes.subarray(0, bytes.length / 2) });
+  await expect(page.getByText(/half\.sphal: This is not a Sphalerite project file/)).toBeVisible();
+  await expect(page.locator('[data-project="Tamsin"]')).toHaveCount(2);
+  await page.locator('[data-project="Tamsin"]').first().getByRole('button', { name: 'Open Tamsin' }).first().click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const after = await b.project();
+  expect(after.parts).toEqual(before.parts);
+  expect(after.rig).toEqual(before.rig);
+  expect(after.clips).toEqual(before.clips);
+});
