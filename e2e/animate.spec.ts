@@ -66,7 +66,7 @@ test.describe('Animate', () => {
     expect((await lane()).turn.map((k) => k.time)).toEqual([0]);
     await page.keyboard.press('Control+z');
     expect((await lane()).turn.length).toBe(2);
-    await page.getByRole('button', { name: 'Loop' }).click();
+    await page.getByRole('button', { name: 'Loop', exact: true }).click();
     expect((await b.project()).clips.at(-1)!.loop).toBe(false);
   });
 });

@@ -2,7 +2,7 @@
 import { IconAlertTriangle, IconBone, IconCheck, IconChevronDown, IconHammer, IconKeyframes, IconLock, IconRefresh, IconSailboat, IconSun } from '@tabler/icons-vue';
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { Pane, Splitpanes } from 'splitpanes';
-import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
 import { useNotices } from '../stores/notices';
@@ -97,6 +97,17 @@ const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
 const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
   settings.bench = { ...settings.bench, [step.value]: panes[1]!.size };
 };
+/** The splitters say how far they stand, which their library leaves out. */
+async function labelSplitters(): Promise<void> {
+  await nextTick();
+  for (const s of document.querySelectorAll('.splitpanes__splitter')) {
+    const sizes: Record<string, [string, number]> = { horizontal: ['Height of the bench', benchSize.value], vertical: ['Width of a side', s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray] };
+    const [label, value] = sizes[s.getAttribute('aria-orientation') ?? 'vertical'] ?? sizes['vertical']!;
+    s.setAttribute('aria-label', label);
+    s.setAttribute('aria-valuenow', String(Math.round(value)));
+  }
+}
+watch([screen, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, { flush: 'post' });
 const readout = computed(() => control.value?.readout() ?? { left: [], right: '' });
 </script>
 
@@ -131,9 +142,9 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       Another window is working on this project; here you can only look.
       <button type="button" class="btn" @click="openProject(session.project.id, true)">Take over</button>
     </div>
-    <splitpanes v-if="session.project && screen && control" horizontal class="rows" @resized="resizedBench">
+    <splitpanes v-if="session.project && screen && control" horizontal class="rows" @resized="resizedBench" @ready="labelSplitters">
       <pane :size="100 - benchSize" :min-size="35">
-        <splitpanes @resized="resizedSides">
+        <splitpanes @resized="resizedSides" @ready="labelSplitters" @pane-add="labelSplitters">
           <pane v-if="!settings.sidesFolded" :size="settings.tray" :min-size="12" :max-size="32"><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside></pane>
           <pane><ViewPane :control="control"><component :is="screen.Over" v-if="screen.Over" /><GuideCard :step="step" :guide="screen.guide" /><CoachCard :step="step" /></ViewPane></pane>
           <pane v-if="!settings.sidesFolded" :size="settings.properties" :min-size="14" :max-size="34"><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside></pane>
@@ -170,7 +181,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .step svg { width: 18px; height: 18px; stroke-width: 1.6; }
 .step.on { background: var(--resin); color: var(--resin-ink); }
 .count { padding: 0 6px; border-radius: 8px; background: color-mix(in srgb, var(--line) 70%, transparent); font-size: 11px; line-height: 17px; color: var(--ink); }
-.step.on .count { background: color-mix(in srgb, var(--resin-ink) 22%, transparent); color: var(--resin-ink); }
+.step.on .count { background: none; border: 1px solid currentcolor; line-height: 15px; color: var(--resin-ink); }
 .dot { width: 8px; height: 8px; border-radius: 50%; background: var(--honey); }
 .end { display: flex; align-items: center; gap: 4px; flex: none; }
 .saved { display: inline-flex; align-items: center; gap: 4px; margin-right: 6px; font-size: 12px; color: var(--ok); }
@@ -186,5 +197,5 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .readout b { color: var(--bar-strong); font-weight: 500; }
 .hot { color: var(--bar-honey); }
 .gap { flex: 1; }
-@media (max-width: 1180px) { .step .name { display: none; } .step.on .name { display: inline; } .steps { gap: 14px; } .project small { display: none; } }
+@media (max-width: 1180px) { .step .name { display: none; } .step.on .name { display: inline; } .steps { gap: 10px; } .steps li + li::before { display: none; } .step { padding: 0 9px; } .project small, .find span { display: none; } }
 </style>

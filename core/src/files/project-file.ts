@@ -1,6 +1,6 @@
 import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Box } from '../math';
-import { type Project, FormatError, allParts, layerKey, migrateProject, must, projectFromJson, projectToJson } from '../model';
+import { type Project, FormatError, allParts, layerKey, migrateProject, must, projectFromJson, projectSchema, projectToJson } from '../model';
 import { VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
@@ -28,7 +28,8 @@ export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
       entries[file] = writeSliceSheet(layer.grid, box, must(project.palettes, part.palette, 'palette'));
     }
   }
-  const json = { format: 'sphalerite project', ...projectToJson(project), cells };
+  // The schema puts fields in its own order, whatever edits made of them, and nothing unreadable is ever written.
+  const json = { format: 'sphalerite project', ...projectSchema.parse(projectToJson(project)), cells };
   return zipSync({ [INDEX]: strToU8(JSON.stringify(json, null, 1)), ...entries }, { mtime: MTIME, level: 6 }) as Uint8Array<ArrayBuffer>;
 }
 

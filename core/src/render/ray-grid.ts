@@ -8,6 +8,8 @@ export interface RayGrid {
   /** Cells along each axis, multiples of 4. */
   readonly size: Vec3;
   readonly cells: Uint8Array;
+  /** Which of the 64 cells of each block are filled, two words a block: bit (z&1)·16 + (y&3)·4 + (x&3) of word z>>1&1. */
+  readonly bits: Int32Array;
   /** Blocks along each axis. */
   readonly blocks: Vec3;
   /**
@@ -27,12 +29,17 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
   const blocks: Vec3 = [size[0] / 4, size[1] / 4, size[2] / 4];
   const [bx, by, bz] = blocks;
   const count = bx * by * bz;
-  const filled = new Uint8Array(count);
+  const bits = new Int32Array(count * 2);
   const words = new Int32Array(cells.buffer, cells.byteOffset, cells.length >> 2);
   for (let z = 0, i = 0; z < size[2]; z++) {
     for (let y = 0; y < size[1]; y++) {
       const row = ((z >> 2) * by + (y >> 2)) * bx;
-      for (let x = 0; x < bx; x++, i++) if (words[i] !== 0) filled[row + x] = 1;
+      for (let x = 0; x < bx; x++, i++) {
+        const w = words[i]!;
+        if (w === 0) continue;
+        const four = (w & 0xff ? 1 : 0) | (w & 0xff00 ? 2 : 0) | (w & 0xff0000 ? 4 : 0) | (w & 0xff000000 ? 8 : 0);
+        bits[(row + x) * 2 + ((z >> 1) & 1)]! |= four << ((z & 1) * 16 + (y & 3) * 4);
+      }
     }
   }
   const reach = new Uint8Array(count * 8);
@@ -48,7 +55,7 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
         for (let i = 0; i < bx; i++) {
           const x = sx > 0 ? bx - 1 - i : i;
           const n = (z * by + y) * bx + x;
-          if (filled[n]) continue;
+          if (bits[n * 2] !== 0 || bits[n * 2 + 1] !== 0) continue;
           const m = Math.min(
             at(x + sx, y, z), at(x, y + sy, z), at(x, y, z + sz), at(x + sx, y + sy, z),
             at(x + sx, y, z + sz), at(x, y + sy, z + sz), at(x + sx, y + sy, z + sz),
@@ -58,7 +65,7 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
       }
     }
   }
-  return { min: box.min, size, cells, blocks, reach };
+  return { min: box.min, size, cells, bits, blocks, reach };
 }
 
 /** What the last `intersectGrid` met: palette byte, axis of the face and the sign of its outward normal. */
@@ -68,11 +75,9 @@ export const gridHit = { value: 0, axis: 0, sign: 1 };
  * The distance (in lengths of the direction) at which a ray first meets a filled cell, or Infinity.
  * The origin is in lattice coordinates; the direction need not have length 1. A ray that begins inside a
  * filled cell meets it at `tMin`. Details go to `gridHit`.
- *
- * @param skip – palette byte whose cells are passed through (the glass the ray is in), 0 for none
  */
 export function intersectGrid(
-  g: RayGrid, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMin: number, tMax: number, skip = 0,
+  g: RayGrid, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMin: number, tMax: number,
 ): number {
   ox -= g.min[0];
   oy -= g.min[1];
@@ -98,7 +103,7 @@ export function intersectGrid(
   } else if (oz < 0 || oz >= nz) return Infinity;
   if (enter >= leave) return Infinity;
 
-  const cells = g.cells, reach = g.reach;
+  const bits = g.bits, reach = g.reach;
   const bx = g.blocks[0], by = g.blocks[1], bz = g.blocks[2];
   const px = dx > 0, py = dy > 0, pz = dz > 0;
   const base = ((px ? 0 : 1) | (py ? 0 : 2) | (pz ? 0 : 4)) * bx * by * bz;
@@ -110,7 +115,8 @@ export function intersectGrid(
   if (y < 0) y = 0; else if (y >= ny) y = ny - 1;
   if (z < 0) z = 0; else if (z >= nz) z = nz - 1;
   for (;;) {
-    const step = reach[base + ((z >> 2) * by + (y >> 2)) * bx + (x >> 2)]!;
+    const block = ((z >> 2) * by + (y >> 2)) * bx + (x >> 2);
+    const step = reach[base + block]!;
     if (step === 0) {
       // Inside a block with something in it: cell by cell until the block is left.
       const blockX = x >> 2, blockY = y >> 2, blockZ = z >> 2;
@@ -119,9 +125,8 @@ export function intersectGrid(
       let tz = dz !== 0 ? ((pz ? z + 1 : z) - oz) * iz : Infinity;
       const ddx = Math.abs(ix), ddy = Math.abs(iy), ddz = Math.abs(iz);
       for (;;) {
-        const v = cells[(z * ny + y) * nx + x]!;
-        if (v !== 0 && v !== skip) {
-          gridHit.value = v;
+        if ((bits[block * 2 + ((z >> 1) & 1)]! >>> ((z & 1) * 16 + (y & 3) * 4 + (x & 3))) & 1) {
+          gridHit.value = g.cells[(z * ny + y) * nx + x]!;
           gridHit.axis = axis < 0 ? 1 : axis;
           gridHit.sign = axis < 0 ? 1 : axis === 0 ? -sx : axis === 1 ? -sy : -sz;
           return t;

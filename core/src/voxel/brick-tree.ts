@@ -18,19 +18,21 @@ const SLOT = 31;
 export const treeGet = (tree: BrickTree, bx: number, by: number, bz: number): Brick | undefined =>
   tree[bz & SLOT]?.[by & SLOT]?.[bx & SLOT];
 
+/** The level itself when this edit made it, else a copy that it now owns. */
+function own<T>(level: readonly (T | undefined)[] | undefined, owned: Set<unknown>): (T | undefined)[] {
+  if (level && owned.has(level)) return level as (T | undefined)[];
+  const copy = level ? level.slice() : [];
+  owned.add(copy);
+  return copy;
+}
+
 /** The tree with one brick replaced (or removed). Levels in `owned` are this edit's own and written in place. */
 export function treeSet(
   tree: BrickTree, bx: number, by: number, bz: number, brick: Brick | undefined, owned: Set<unknown>,
 ): BrickTree {
-  const own = <T>(a: readonly (T | undefined)[] | undefined): (T | undefined)[] => {
-    if (a && owned.has(a)) return a as (T | undefined)[];
-    const copy = a ? a.slice() : [];
-    owned.add(copy);
-    return copy;
-  };
-  const root = own(tree);
-  const sheet = own(root[bz & SLOT]);
-  const row = own(sheet[by & SLOT]);
+  const root = own(tree, owned);
+  const sheet = own(root[bz & SLOT], owned);
+  const row = own(sheet[by & SLOT], owned);
   row[bx & SLOT] = brick;
   sheet[by & SLOT] = row;
   root[bz & SLOT] = sheet;

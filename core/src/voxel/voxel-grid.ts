@@ -338,8 +338,10 @@ class Draft implements GridDraft {
   }
 }
 
+/** Four cells at a time: this runs once for every brick that a stroke touched. */
 const sameCells = (a: Brick, b: Brick): boolean => {
-  for (let i = 0; i < BRICK_CELLS; i++) if (a[i] !== b[i]) return false;
+  const wa = new Int32Array(a.buffer), wb = new Int32Array(b.buffer);
+  for (let i = 0; i < BRICK_CELLS / 4; i++) if (wa[i] !== wb[i]) return false;
   return true;
 };
 

@@ -1,0 +1,117 @@
+import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
+import validator from 'gltf-validator';
+import { WebIO } from '@gltf-transform/core';
+import { describe, expect, it } from 'vitest';
+import { seededRandom, quatFromAxisAngle } from '../math';
+import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
+import { addBoneEdit, addClipEdit, apply, deletePartEdit, editContext, mountPartEdit, setKeyEdit, strokeEdit } from '../project';
+import { NO_MIRROR } from '../sculpt';
+import { FileError, bakeClip, exportGlb, planGlb, readProjectFile, sheetLayout, writeProjectFile } from '.';
+
+let n = 0;
+const ctx = () => editContext(`files test ${n++}`);
+function lamp(): Project {
+  let p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [20, 30, 20]);
+  const target = { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id };
+  const box = (value: number, min: readonly [number, number, number], size: readonly [number, number, number]) => apply(p, strokeEdit, { ...target, stroke: { verb: 'add', value, boxes: [{ min, size }], mirror: NO_MIRROR } }, ctx());
+  p = box(5, [-2, 0, -2], [4, 20, 4]);
+  p = box(16, [-4, 20, -4], [8, 6, 8]);
+  p = apply(p, addBoneEdit, { name: 'Post', parent: null, t: [0, 2, 0] }, ctx());
+  p = apply(p, mountPartEdit, { part: target.part, bone: p.rig.bones[0]!.id }, ctx());
+  p = apply(p, addClipEdit, { name: 'Sway', frames: 24, fps: 24, loop: true }, ctx());
+  for (const [time, a] of [[0, 0], [600, 0.4], [1200, 0]] as const) {
+    p = apply(p, setKeyEdit, { clip: p.clips[0]!.id, bone: p.rig.bones[0]!.id, channel: 'turn', key: { time, ease: 'even', value: quatFromAxisAngle([0, 0, 1], a) } }, ctx());
+  }
+  return p;
+}
+
+describe('project file', () => {
+  it('comes back cube for cube, bin and all, and equal projects give equal bytes', () => {
+    const p = apply(lamp(), deletePartEdit, { part: lamp().parts[0]!.id }, ctx());
+    const bytes = writeProjectFile(p);
+    const { result, notes } = readProjectFile(bytes);
+    expect(notes).toEqual([]);
+    expect(projectToJson(result)).toEqual(projectToJson(p));
+    const grids = (q: Project) => q.bin.flatMap((b) => (b.kind === 'part' ? b.part.layers.map((l) => l.grid) : []));
+    expect(grids(result)[0]!.equals(grids(p)[0]!)).toBe(true);
+    expect(writeProjectFile(result)).toEqual(bytes);
+  });
+
+  it('survives thousands of damaged copies: a sentence or a sound project, never anything else', () => {
+    const bytes = writeProjectFile(lamp());
+    const random = seededRandom(20);
+    for (let round = 0; round < 1500; round++) {
+      const copy = bytes.slice(0, round % 3 === 0 ? Math.floor(random() * bytes.length) : bytes.length);
+      for (let k = 0; k < 1 + random() * 6; k++) copy[Math.floor(random() * copy.length)] = Math.floor(random() * 256);
+      try {
+        expect(readProjectFile(copy).result.name.length).toBeGreaterThan(0);
+      } catch (e) {
+        expect(e, `round ${round}`).toBeInstanceOf(FileError);
+      }
+    }
+  });
+
+  it('says what is wrong: version, circle, lost pictures, wrong sizes, tricks in names', () => {
+    const change = (f: (json: Record<string, never>) => void, drop?: RegExp): Uint8Array => {
+      const files = unzipSync(writeProjectFile(lamp()));
+      const json = JSON.parse(strFromU8(files['project.json']!)) as Record<string, never>;
+      f(json);
+      return zipSync({ ...Object.fromEntries(Object.entries(files).filter(([k]) => !drop?.test(k))), 'project.json': strToU8(JSON.stringify(json)) });
+    };
+    expect(() => readProjectFile(change((j) => ((j as Record<string, unknown>)['formatVersion'] = 99)))).toThrow(/format 99.*newer Sphalerite/);
+    expect(() => readProjectFile(change((j) => (((j as never)['rig'] as { bones: { id: string; parent: string }[] }).bones[0]!.parent = ((j as never)['rig'] as { bones: { id: string }[] }).bones[0]!.id)))).toThrow(/circle/);
+    expect(() => readProjectFile(change(() => undefined, /png$/))).toThrow(/cubes of "Body".*missing/);
+    expect(() => readProjectFile(change((j) => (((j as never)['parts'] as { cell: number }[])[0]!.cell = -1)))).toThrow(/damaged at parts › 0 › cell/);
+    expect(() => readProjectFile(change((j) => (((j as never)['cells'] as Record<string, { box: { size: number[] } }>)[Object.keys(j['cells'] as unknown as object)[0]!]!.box.size = [4, 4, 4])))).toThrow(/pixels; the project says/);
+    expect(() => readProjectFile(zipSync({ '../../etc/passwd': strToU8('x'), 'project.json': strToU8('[]') }))).toThrow(FileError);
+    expect(() => readProjectFile(strToU8('hello'))).toThrow(/cannot be unpacked/);
+  });
+
+  it('lays slices out so that any box fits', () => {
+    for (const size of [[1, 1, 1], [256, 256, 256], [3, 200, 2], [200, 3, 9]] as const) {
+      const l = sheetLayout({ min: [0, 0, 0], size });
+      expect(l.columns * Math.ceil(size[1] / l.columns)).toBeGreaterThanOrEqual(size[1]);
+      expect(l.width * l.height).toBeLessThan(size[0] * size[1] * size[2] * 2 + 600);
+    }
+  });
+});
+
+describe('migrations', () => {
+  it('carry an old version up one step at a time', () => {
+    const steps = { 1: (j: Record<string, unknown>) => ({ ...j, colour: j['color'] }), 2: (j: Record<string, unknown>) => ({ ...j, tone: 'warm' }) };
+    expect(upgrade({ formatVersion: 1, color: 'x' }, steps, 3)).toMatchObject({ formatVersion: 3, colour: 'x', tone: 'warm' });
+    expect(() => upgrade({ formatVersion: 0 }, steps, 3)).toThrow(/never existed/);
+    expect(() => migrateProject({ hello: 1 })).toThrow(/does not say its format version/);
+  });
+});
+
+describe('GLB', () => {
+  it('has nothing to find fault with, and the counts that were planned', async () => {
+    const { result, counts, notes } = await exportGlb(lamp());
+    const report = (await validator.validateBytes(result)) as { issues: { messages: unknown[] } };
+    expect(report.issues.messages).toEqual([]);
+    expect(notes).toEqual([]);
+    // Post: 4 sides and a foot; lamp: 4 sides, a lid, and an underside cut in four around the post.
+    expect(counts).toEqual(planGlb(lamp()));
+    expect(counts).toMatchObject({ nodes: 2, parts: 1, clips: 1 });
+    const doc = await new WebIO().readBinary(result);
+    const mesh = doc.getRoot().listNodes().find((o) => o.getName() === 'Body')!;
+    expect(mesh.getParentNode()!.getName()).toBe('Post');
+    const positions = mesh.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!;
+    expect(positions.getMax([]).map((v) => Math.round(v * 1000))).toEqual([200, 1300, 200]);
+  });
+  it('names what it leaves out, and refuses an empty project', async () => {
+    const p = lamp();
+    await expect(exportGlb({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) })).rejects.toThrow(/no cubes to export/);
+    const more = apply(p, addClipEdit, { name: 'Still', frames: 2, fps: 12, loop: false }, ctx());
+    expect((await exportGlb(more)).notes).toEqual(['Clip "Still" has no keys and was left out.']);
+  });
+  it('bakes easing into frames and leaves straight keys alone', () => {
+    const p = lamp();
+    expect(bakeClip(p.clips[0]!, p.rig)[0]).toMatchObject({ interpolation: 'LINEAR', times: Float32Array.from([0, 0.5, 1]) });
+    const eased = { ...p.clips[0]!, lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'ease' as const })) })) };
+    expect(bakeClip(eased, p.rig)[0]!.times).toHaveLength(25);
+    const stepped = { ...p.clips[0]!, lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'step' as const })) })) };
+    expect(bakeClip(stepped, p.rig)[0]).toMatchObject({ interpolation: 'STEP' });
+  });
+});
