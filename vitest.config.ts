@@ -5,5 +5,6 @@ export default defineConfig({
     include: ['{core,app,content,cli,server}/src/**/*.test.ts'],
     environment: 'node',
     pool: 'threads',
+    setupFiles: ['scripts/seed-properties.ts'],
   },
 });

@@ -1,8 +1,9 @@
 import type { Project } from '@sphalerite/core/model';
+import { buildLampPost } from './lamp-post';
 import { buildTamsin } from './tamsin';
 
-export { buildTamsin };
+export { buildLampPost, buildTamsin };
 export { Maker, Sculptor } from './maker';
 
 /** Every demo project by the name of its file. */
-export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin };
+export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost };

@@ -2,6 +2,7 @@
 import { IconAlertTriangle, IconBone, IconCheck, IconChevronDown, IconHammer, IconKeyframes, IconLock, IconRefresh, IconSailboat, IconSun } from '@tabler/icons-vue';
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { Pane, Splitpanes } from 'splitpanes';
+import { useWindowSize } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
@@ -90,7 +91,12 @@ const dot = computed<Record<Step, boolean>>(() => {
 const saved = computed(() => (!session.writable ? 'looking only' : { saved: 'saved', pending: 'saving', saving: 'saving', failed: 'not saved' }[session.saveState]));
 const savedTip = computed(() => `Saved in this browser at ${new Date(session.savedAt).toLocaleTimeString('en-GB')}`);
 const MENU = ['project.rename', 'project.export', 'project.shelf', 'look.theme', 'look.fold', 'edit.history', 'help.coach'];
-const benchSize = computed(() => settings.bench[step.value] ?? screen.value?.benchSize ?? 24);
+/** Sizes are kept in percent, but never so small on a small window that what stands there is cut. */
+const { width, height } = useWindowSize();
+const atLeast = (percent: number, pixels: number, whole: number): number => Math.max(percent, Math.min(45, (100 * pixels) / whole));
+const benchSize = computed(() => atLeast(settings.bench[step.value] ?? screen.value?.benchSize ?? 24, settings.bench[step.value] ? 90 : 156, height.value - 74));
+const traySize = computed(() => atLeast(settings.tray, 196, width.value));
+const propertiesSize = computed(() => atLeast(settings.properties, 210, width.value));
 const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
   if (panes.length === 3) [settings.tray, settings.properties] = [panes[0]!.size, panes[2]!.size];
 };
@@ -145,9 +151,9 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
     <splitpanes v-if="session.project && screen && control" horizontal class="rows" @resized="resizedBench" @ready="labelSplitters">
       <pane :size="100 - benchSize" :min-size="35">
         <splitpanes @resized="resizedSides" @ready="labelSplitters" @pane-add="labelSplitters">
-          <pane v-if="!settings.sidesFolded" :size="settings.tray" :min-size="12" :max-size="32"><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside></pane>
+          <pane v-if="!settings.sidesFolded" :size="traySize" :min-size="12" :max-size="32"><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside></pane>
           <pane><ViewPane :control="control"><component :is="screen.Over" v-if="screen.Over" /><GuideCard :step="step" :guide="screen.guide" /><CoachCard :step="step" /></ViewPane></pane>
-          <pane v-if="!settings.sidesFolded" :size="settings.properties" :min-size="14" :max-size="34"><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside></pane>
+          <pane v-if="!settings.sidesFolded" :size="propertiesSize" :min-size="14" :max-size="34"><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside></pane>
         </splitpanes>
       </pane>
       <pane :size="benchSize" :min-size="10" :max-size="60"><section class="bench" aria-label="Bench"><component :is="screen.Bench" /></section></pane>
@@ -198,4 +204,5 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .hot { color: var(--bar-honey); }
 .gap { flex: 1; }
 @media (max-width: 1180px) { .step .name { display: none; } .step.on .name { display: inline; } .steps { gap: 10px; } .steps li + li::before { display: none; } .step { padding: 0 9px; } .project small, .find span { display: none; } }
+@media (max-height: 720px) { .bench-frame { grid-template-rows: 44px auto 1fr 26px; } }
 </style>

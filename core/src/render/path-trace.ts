@@ -95,10 +95,20 @@ function radiance(scene: TraceScene, ox: number, oy: number, oz: number, dx: num
     // What the eye sees directly is exact; what comes over bounces may be held down.
     const limit = bounce === 0 ? Infinity : options.clamp;
     const met = intersectScene(scene, ox, oy, oz, dx, dy, dz, tMin, Infinity);
-    const melts = met && hit.instance < 0 && hit.t > L.groundFade[0] && random() < fadeAt(hit.t, L.groundFade);
-    if (!met || melts) {
+    // Far floor melts into the horizon: that share of the light is taken here, the rest goes on.
+    const melted = met && hit.instance < 0 && hit.t > L.groundFade[0] ? fadeAt(hit.t, L.groundFade) : 0;
+    if (melted > 0) {
+      light.covered = 1;
+      r += wr * melted * L.horizon[0];
+      g += wg * melted * L.horizon[1];
+      b += wb * melted * L.horizon[2];
+      wr *= 1 - melted;
+      wg *= 1 - melted;
+      wb *= 1 - melted;
+    }
+    if (melted === 1) break;
+    if (!met) {
       const k = dy <= 0 ? 0 : Math.sqrt(dy);
-      if (melts) light.covered = 1;
       r += wr * (L.horizon[0] + (L.zenith[0] - L.horizon[0]) * k);
       g += wg * (L.horizon[1] + (L.zenith[1] - L.horizon[1]) * k);
       b += wb * (L.horizon[2] + (L.zenith[2] - L.horizon[2]) * k);

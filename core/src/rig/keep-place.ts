@@ -65,7 +65,7 @@ function carryAnchor(mount: Mount, part: Part): { mount: Mount; part: Part } | n
   const inPart = rotate(invertQuat(mount.q), mul(mount.t, [-1, -1, -1]));
   const pivot = part.pivot.map((h, i) => h + (2 * inPart[i]!) / (mount.s[i]! * part.cell));
   const whole = pivot.map((h) => Math.round(h)) as unknown as Vec3;
-  if (pivot.some((h, i) => Math.abs(h - whole[i]!) > 1e-6)) return null;
+  if (pivot.some((h, i) => Math.abs(h - whole[i]!) > 1e-9)) return null;
   return { mount: { ...mount, t: [0, 0, 0] }, part: { ...part, pivot: whole } };
 }
 

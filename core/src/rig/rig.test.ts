@@ -16,7 +16,7 @@ function leg(): Project {
   return apply(p, addPartEdit, { name: 'Thigh', bounds: { min: [0, 4, -2], size: [4, 6, 4] }, bone: p.rig.bones[1]!.id, pivot: [4, 18, 0] }, ctx());
 }
 const corner = (p: Project, at: Vec3): Vec3 => transformPoint(placeParts(p)[0]!.matrix, at);
-const close = (a: Vec3, b: Vec3): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+const close = (a: Vec3, b: Vec3): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 8));
 const angle = fc.double({ min: -3, max: 3, noNaN: true });
 const half = fc.integer({ min: -40, max: 40 }).map((h) => h / 2);
 

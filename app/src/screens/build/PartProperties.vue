@@ -61,7 +61,8 @@ function movePivot(axis: number, cubes: number): void {
 </template>
 
 <style scoped>
-.two .btn { flex: 1; }
+.two { flex-wrap: wrap; }
+.two .btn { flex: 1 1 90px; min-width: 0; }
 .layer { display: flex; justify-content: space-between; padding: 4px 8px; border-radius: 4px; }
 .layer.on { background: var(--honey-soft); }
 .none { padding: 16px; }

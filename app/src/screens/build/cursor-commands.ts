@@ -5,6 +5,9 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useBuild } from './build-state';
 
+/** Cells of a long step, with Shift. */
+const FAR = 8;
+
 /** Moves and uses the cell cursor without a pointer; arrows follow the view, so that up is away from the eye. */
 export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): Command[] {
   const session = useSession();
@@ -23,7 +26,10 @@ export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): C
     build.cursor = moved.map((v, i) => Math.max(b.min[i]!, Math.min(e[i]! - 1, v))) as unknown as Vec3;
   }
   const on = (): boolean => build.cursor !== null;
-  const move = (id: string, title: string, keys: string, f: () => void): Command => ({ id: `cursor.${id}`, title, group: 'Keyboard cursor', keys: [keys], enabled: on, run: f });
+  const move = (id: string, title: string, keys: string, right: number, away: number, up: number): Command[] => [1, FAR].map((n): Command => ({
+    id: `cursor.${id}${n > 1 ? 'Far' : ''}`, title: n > 1 ? `${title} by ${FAR}` : title, group: 'Keyboard cursor', keys: [n > 1 ? `Shift+${keys}` : keys], enabled: on,
+    run: () => step(right * n, away * n, up * n),
+  }));
   return [
     { id: 'cursor.toggle', title: 'Keyboard cursor', group: 'Keyboard cursor', keys: ['K'], icon: IconKeyboard, on, enabled: () => session.part !== null, run: () => {
       if (build.cursor) {
@@ -33,9 +39,9 @@ export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): C
       const { min, size } = session.part!.bounds;
       build.cursor = [min[0] + (size[0] >> 1), min[1], min[2] + (size[2] >> 1)];
     } },
-    move('right', 'Cursor right', 'Right', () => step(1, 0, 0)), move('left', 'Cursor left', 'Left', () => step(-1, 0, 0)),
-    move('away', 'Cursor away', 'Up', () => step(0, 1, 0)), move('near', 'Cursor nearer', 'Down', () => step(0, -1, 0)),
-    move('up', 'Cursor up', 'PageUp', () => step(0, 0, 1)), move('down', 'Cursor down', 'PageDown', () => step(0, 0, -1)),
+    ...move('right', 'Cursor right', 'Right', 1, 0, 0), ...move('left', 'Cursor left', 'Left', -1, 0, 0),
+    ...move('away', 'Cursor away', 'Up', 0, 1, 0), ...move('near', 'Cursor nearer', 'Down', 0, -1, 0),
+    ...move('up', 'Cursor up', 'PageUp', 0, 0, 1), ...move('down', 'Cursor down', 'PageDown', 0, 0, -1),
     { id: 'tool.use', title: 'Use the tool here', group: 'Keyboard cursor', keys: ['Enter'], run: () => (build.cursor ? act(build.cursor) : commit()) },
   ];
 }

@@ -1,13 +1,17 @@
 import { shelveProjectFile } from '../../shell/project-files';
 import { getSetting, listShelf, putSetting } from '../../storage/shelf';
 
-/** Puts the demo project on an empty shelf at the first visit, through the ordinary reader. Gives its id then. */
+/** Puts the demo projects on an empty shelf at the first visit, through the ordinary reader. Gives the id of the one to open then. */
 export async function seedDemo(): Promise<string | null> {
   if (await getSetting('seeded', false)) return null;
   if ((await listShelf()).length > 0) return null;
-  const reply = await fetch('/content/tamsin.sphal');
-  if (!reply.ok) throw new Error('The demo project could not be loaded. You can begin a project of your own all the same.');
-  const { id } = await shelveProjectFile(new Uint8Array(await reply.arrayBuffer()), true);
+  const ids: string[] = [];
+  // The one to open comes last, so that it stands first on the shelf.
+  for (const file of ['lamp-post', 'tamsin']) {
+    const reply = await fetch(`/content/${file}.sphal`);
+    if (!reply.ok) throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
+    ids.push((await shelveProjectFile(new Uint8Array(await reply.arrayBuffer()), true)).id);
+  }
   await putSetting('seeded', true);
-  return id;
+  return ids.at(-1)!;
 }
