@@ -2,6 +2,7 @@
 import { onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import CommandSearch from './shell/CommandSearch.vue';
+import ContextMenu from './shell/ContextMenu.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
 import { commandFor, runCommand } from './shell/commands';
@@ -47,4 +48,5 @@ onUnmounted(() => {
   <router-view v-if="ready" />
   <command-search />
   <notice-list />
+  <context-menu />
 </template>

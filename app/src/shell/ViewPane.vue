@@ -8,15 +8,23 @@ import { ViewInput } from '../viewport/view-input';
 import { Viewport } from '../viewport/viewport';
 import { sharedPool } from '../workers/pool';
 import { currentPose } from './current-pose';
+import { openMenu } from './dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
 
 const props = defineProps<{ control: ScreenControl | null }>();
 const host = ref<HTMLElement>();
+const VIEW_MENU = ['view.frame', 'view.all', 'view.flat', 'edit.undo', 'help.search'];
 const view = useView();
 const { settings } = useSettings();
 const angles = shallowRef({ yaw: 0, pitch: 0 });
 const lost = ref(false);
+/** Where the pointer is over the view, for the figures that go along with a drag. */
+const hand = shallowRef<{ x: number; y: number } | null>(null);
+function follow(e: PointerEvent): void {
+  const box = host.value!.getBoundingClientRect();
+  hand.value = { x: Math.min(e.clientX - box.left + 18, box.width - 170), y: Math.min(e.clientY - box.top + 16, box.height - 34) };
+}
 let input: ViewInput | null = null;
 
 onMounted(() => {
@@ -38,7 +46,7 @@ onMounted(() => {
   };
   v.canvas.setAttribute('aria-label', 'The view. Drag on empty ground to turn, wheel to come nearer, K for the keyboard cursor.');
   v.canvas.setAttribute('role', 'application');
-  input = new ViewInput(v, () => props.control?.pointer ?? null);
+  input = new ViewInput(v, () => props.control?.pointer ?? null, (e) => openMenu(e, [...(props.control?.menu ?? []), ...VIEW_MENU]));
   view.setViewport(v);
 });
 onBeforeUnmount(() => {
@@ -73,7 +81,8 @@ function look(name: ViewName): void {
 
 <template>
   <section class="view" aria-label="View">
-    <div ref="host" class="host" />
+    <div ref="host" class="host" @pointermove="follow" @pointerleave="hand = null" />
+    <output v-if="hand && view.measure" class="live figures" :style="{ left: `${hand.x}px`, top: `${hand.y}px` }" aria-hidden="true">{{ view.measure }}</output>
     <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
     <header v-if="control" class="where">
       <h1>
@@ -108,5 +117,6 @@ h1 .last { color: var(--ink); font-weight: 600; overflow: hidden; text-overflow:
 .switches :deep(.btn) { border-color: transparent; background: none; }
 .switches :deep(.btn.on) { background: var(--honey-soft); color: var(--resin); border-color: transparent; }
 .cube { position: absolute; right: 18px; bottom: 14px; }
+.live { position: absolute; z-index: 3; padding: 2px 9px; border-radius: 5px; background: var(--bar); color: var(--bar-strong); pointer-events: none; white-space: nowrap; }
 .no-graphics { position: absolute; inset: 40% 20%; }
 </style>

@@ -23,6 +23,8 @@ export interface ScreenControl {
   /** Left and right halves of the readout. */
   readout(): { readonly left: readonly [string, string][]; readonly right: string };
   readonly commands: readonly Command[];
+  /** Commands that head the right-click menu of the view. */
+  readonly menu?: readonly string[];
   dispose?(): void;
 }
 

@@ -36,7 +36,8 @@ export class ViewInput {
   private readonly touches = new Map<number, { x: number; y: number }>();
   private readonly off: (() => void)[] = [];
 
-  constructor(private readonly view: Viewport, private readonly user: () => PointerUser | null) {
+  /** @param onMenu – a right click that did not turn the view */
+  constructor(private readonly view: Viewport, private readonly user: () => PointerUser | null, private readonly onMenu: (e: PointerEvent) => void) {
     const c = view.canvas;
     c.style.touchAction = 'none';
     this.on(c, 'pointerdown', (e) => this.down(e));
@@ -118,6 +119,7 @@ export class ViewInput {
     const still = Math.hypot(e.clientX - this.start.x, e.clientY - this.start.y) < 4;
     if (this.mode === 'work') this.user()?.up(this.pointer(e));
     else if (this.mode === 'orbit' && still && e.button === 0) this.user()?.click?.(this.pointer(e));
+    else if (this.mode === 'orbit' && still && e.button === 2) this.onMenu(e);
     this.mode = 'none';
   }
 

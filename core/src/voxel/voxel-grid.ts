@@ -88,9 +88,11 @@ export class VoxelGrid {
   /** How many cells lie outside `box`. */
   countOutside(box: Box): number {
     let n = 0;
-    this.forEach((x, y, z) => {
-      if (!inside(box, x, y, z)) n++;
-    });
+    for (const { at, brick } of this.bricks()) {
+      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      if (boxContains(box, { min: [ox, oy, oz], size: [BRICK, BRICK, BRICK] })) continue;
+      for (let i = 0; i < BRICK_CELLS; i++) if (brick[i] !== 0 && !inside(box, ox + (i & 15), oy + ((i >> 4) & 15), oz + (i >> 8))) n++;
+    }
     return n;
   }
 

@@ -4,11 +4,16 @@ import { framesIn } from '@sphalerite/core/motion';
 import { binName, deleteClipEdit, restoreEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { runCommand } from '../../shell/commands';
+import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 
 const session = useSession();
 const notices = useNotices();
+function menuOf(e: MouseEvent, clip: string): void {
+  session.choose({ clip });
+  openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.delete']);
+}
 const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'clip') ?? []);
 </script>
 
@@ -17,7 +22,7 @@ const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'cli
     <div class="panel-head head"><h2>Clips <span class="figures quiet">{{ session.project.clips.length }}</span></h2><button type="button" class="bare" aria-label="New clip" title="New clip" @click="runCommand('clip.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
     <ul>
       <li v-for="c in session.project.clips" :key="c.id" class="item">
-        <button type="button" class="list-row" :class="{ on: c.id === session.view.clip }" :aria-pressed="c.id === session.view.clip" @click="session.choose({ clip: c.id })">
+        <button type="button" class="list-row" :class="{ on: c.id === session.view.clip }" :aria-pressed="c.id === session.view.clip" @click="session.choose({ clip: c.id })" @contextmenu.prevent="menuOf($event, c.id)">
           <span class="text"><b>{{ c.name }}</b><small class="figures quiet">{{ framesIn(c) }} f · {{ c.fps }} fps</small></span><small class="loop">{{ c.loop ? 'loops' : 'once' }}</small>
         </button>
         <button type="button" class="bare more" :aria-label="`Delete ${c.name}`" title="To the bin" @click="session.apply(deleteClipEdit, { clip: c.id })"><IconTrash aria-hidden="true" /></button>

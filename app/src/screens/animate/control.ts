@@ -81,6 +81,7 @@ export function animateControl(): ScreenControl {
         right: c ? `${c.fps} fps · ${c.loop ? 'loop' : 'once'} ${(c.length / 1200).toFixed(2)} s` : '',
       };
     },
+    menu: ['anim.play', 'anim.key'],
     commands: [
       { id: 'anim.play', title: 'Play or stop', group: 'Animate', keys: ['P'], icon: IconPlayerPlay, on: () => anim.playing, enabled: () => session.clip !== null, run: () => anim.play() },
       { id: 'anim.start', title: 'To the first frame', group: 'Animate', keys: ['Shift+,', '<'], icon: IconPlayerSkipBack, run: () => anim.scrub(0) },

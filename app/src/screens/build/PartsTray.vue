@@ -4,6 +4,7 @@ import { composite } from '@sphalerite/core/model';
 import { addPartEdit, binName, deletePartEdit, duplicatePartEdit, movePartEdit, restoreEdit, setPartHiddenEdit } from '@sphalerite/core/project';
 import { ref } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
+import { openMenu } from '../../shell/dialogs';
 import { useSession } from '../../stores/session';
 
 const session = useSession();
@@ -12,6 +13,10 @@ const dragged = ref<string | null>(null);
 const addPart = (): void => {
   session.apply(addPartEdit, { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }));
 };
+function menuOf(e: MouseEvent, part: string): void {
+  session.choose({ part, layer: null });
+  openMenu(e, ['part.hide', 'part.duplicate', 'part.shrink', 'view.isolate', 'view.frame', 'part.delete', 'part.new']);
+}
 function drop(index: number): void {
   if (dragged.value) session.apply(movePartEdit, { part: dragged.value, index });
   dragged.value = null;
@@ -26,7 +31,7 @@ function drop(index: number): void {
         v-for="(p, i) in session.project.parts" :key="p.id" draggable="true" class="item" :class="{ on: p.id === session.view.part }"
         @dragstart="dragged = p.id" @dragover.prevent @drop.prevent="drop(i)"
       >
-        <button type="button" class="list-row" :class="{ on: p.id === session.view.part }" :aria-pressed="p.id === session.view.part" @click="session.choose({ part: p.id, layer: null })">
+        <button type="button" class="list-row" :class="{ on: p.id === session.view.part }" :aria-pressed="p.id === session.view.part" @click="session.choose({ part: p.id, layer: null })" @contextmenu.prevent="menuOf($event, p.id)">
           <PartPicture :project="session.project" :part="p" />
           <span class="text"><b>{{ p.name }} <span v-if="p.side !== 'centre'" class="tag">{{ p.side }}</span></b>
             <small class="figures quiet">{{ p.bounds.size.join('×') }} · {{ composite(p).count.toLocaleString('en') }}</small></span>

@@ -1,6 +1,6 @@
 import { IconFlipVertical, IconKeyboard } from '@tabler/icons-vue';
-import { type Mat4, MAT4_IDENTITY, type Vec3 } from '@sphalerite/core/math';
-import { composite, sideSuffix } from '@sphalerite/core/model';
+import { type Mat4, MAT4_IDENTITY, type Vec3, transformPoint } from '@sphalerite/core/math';
+import { composite, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { addPartEdit, deletePartEdit, duplicatePartEdit, extrudeEdit, setPartHiddenEdit, shrinkPartEdit, strokeEdit } from '@sphalerite/core/project';
 import { REST_POSE, placeParts } from '@sphalerite/core/rig';
 import { faceRegion, mirrorBoxes, mirrorFaces } from '@sphalerite/core/sculpt';
@@ -174,7 +174,8 @@ export function buildControl(): ScreenControl {
       const part = session.part;
       if (!part) return NO_OVERLAY;
       const out = output.value;
-      const base = { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds, mirror: build.mirror, cursor: build.cursor };
+      const base = { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds, mirror: build.mirror, cursor: build.cursor,
+        joints: [{ at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }] };
       const erasing = build.card.verb === 'erase' && build.card.reach !== 'extrude';
       if (cursorBox.value) return { ...base, erasing, cells: mirrorBoxes([cursorBox.value], build.mirror) };
       if (out.face) {
@@ -233,6 +234,7 @@ export function buildControl(): ScreenControl {
       };
     },
     commands,
+    menu: ['mirror.x', 'view.isolate', 'part.shrink', 'cursor.toggle'],
     dispose() {
       stop();
       stopPart();

@@ -3,6 +3,7 @@ import { IconArrowBackUp, IconPhoto, IconPlus, IconTrash } from '@tabler/icons-v
 import { binName, deleteShotEdit, restoreEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { runCommand } from '../../shell/commands';
+import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useLight } from './light-state';
@@ -10,6 +11,10 @@ import { useLight } from './light-state';
 const session = useSession();
 const light = useLight();
 const notices = useNotices();
+function menuOf(e: MouseEvent, shot: string): void {
+  session.choose({ shot });
+  openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
+}
 const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'shot') ?? []);
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
@@ -19,7 +24,7 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
     <div class="panel-head head"><h2>Shots <span class="figures quiet">{{ session.project.shots.length }}</span></h2><button type="button" class="bare" aria-label="New shot from this view" title="New shot from this view" @click="runCommand('shot.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
     <ul>
       <li v-for="s in session.project.shots" :key="s.id" class="item">
-        <button type="button" class="list-row" :class="{ on: s.id === session.view.shot }" :aria-pressed="s.id === session.view.shot" @click="session.choose({ shot: s.id })">
+        <button type="button" class="list-row" :class="{ on: s.id === session.view.shot }" :aria-pressed="s.id === session.view.shot" @click="session.choose({ shot: s.id })" @contextmenu.prevent="menuOf($event, s.id)">
           <span class="picture"><img v-if="last(s.id)" :src="last(s.id)" alt="" /><IconPhoto v-else aria-hidden="true" /></span>
           <span class="text"><b>{{ s.name }}</b><small class="figures quiet">{{ s.size.join('×') }} · {{ s.samples }}</small></span>
         </button>

@@ -57,6 +57,7 @@ export function lightControl(): ScreenControl {
       const s = session.shot;
       return { left: s ? [['picture', `${s.size[0]} × ${s.size[1]}`], ['samples', String(s.samples)], ...(light.tracing ? [['left', `${Math.ceil(light.left)} s`] as [string, string]] : [])] : [], right: light.current?.done ? `traced in ${light.current.seconds.toFixed(1)} s` : '' };
     },
+    menu: ['light.trace', 'light.camera', 'light.follow'],
     commands: [
       { id: 'light.trace', title: 'Trace the picture', group: 'Light', keys: ['T'], icon: IconPlayerPlay, enabled: () => has() && !light.tracing, run: () => void light.trace(session.shot!) },
       { id: 'light.stop', title: 'Stop tracing', group: 'Light', keys: ['Esc'], icon: IconPlayerStop, enabled: () => light.tracing, run: () => light.cancel() },

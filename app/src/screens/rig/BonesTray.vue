@@ -5,6 +5,7 @@ import { binName, mountPartEdit, reparentBoneEdit, restoreEdit } from '@sphaleri
 import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
 import { runCommand } from '../../shell/commands';
+import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 
@@ -41,6 +42,10 @@ function drop(bone: Id | null): void {
   if (d.kind === 'bone' && d.id !== bone) session.apply(reparentBoneEdit, { bone: d.id, parent: bone });
   if (d.kind === 'part') session.apply(mountPartEdit, { part: d.id, bone });
 }
+function menuOf(e: MouseEvent, bone: Id): void {
+  session.choose({ bone });
+  openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
+}
 function walk(e: KeyboardEvent, i: number): void {
   const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
   const next = rows.value[i + by];
@@ -59,7 +64,7 @@ function walk(e: KeyboardEvent, i: number): void {
       <li v-for="(r, i) in rows" :key="r.bone.id" role="none">
         <button
           type="button" class="list-row bone" role="treeitem" draggable="true" :class="{ on: r.bone.id === session.view.bone, over: over === r.bone.id }" :aria-selected="r.bone.id === session.view.bone" :aria-level="r.depth + 1"
-          :style="{ paddingLeft: `${9 + r.depth * 13}px` }" @click="session.choose({ bone: r.bone.id })" @keydown="walk($event, i)"
+          :style="{ paddingLeft: `${9 + r.depth * 13}px` }" @click="session.choose({ bone: r.bone.id })" @contextmenu.prevent="menuOf($event, r.bone.id)" @keydown="walk($event, i)"
           @dragstart="dragged = { kind: 'bone', id: r.bone.id }" @dragover.prevent="over = r.bone.id" @dragleave="over = null" @drop.prevent.stop="drop(r.bone.id)"
         >
           <i class="dot" :class="r.bone.side" aria-hidden="true" /><span class="name">{{ r.bone.name }}</span><span v-if="r.bone.side !== 'centre'" class="tag">{{ r.bone.side }}</span>

@@ -56,6 +56,7 @@ export function rigControl(): ScreenControl {
         right: p ? `1 cube = ${(p.metresPerUnit * 100).toFixed(1)} cm` : '',
       };
     },
+    menu: ['rig.turn', 'rig.joint', 'rig.reset'],
     commands: [
       { id: 'rig.turn', title: 'Turn the bone by rings', group: 'Rig', keys: ['R'], icon: IconRotate3d, on: () => rig.handle === 'turn', run: () => (rig.handle = 'turn') },
       { id: 'rig.joint', title: 'Move the joint, parts keep their place', group: 'Rig', keys: ['J'], icon: IconAnchor, on: () => rig.handle === 'joint', run: () => (rig.handle = 'joint') },

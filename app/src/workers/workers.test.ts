@@ -1,0 +1,126 @@
+import { expect, describe, it } from 'vitest';
+import { idsFrom, makeProject, type Project } from '@sphalerite/core/model';
+import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
+import { apply, editContext, strokeEdit } from '@sphalerite/core/project';
+import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { NO_MIRROR } from '@sphalerite/core/sculpt';
+import { handlers } from './jobs';
+import { BrickMirror, SentBricks } from './packed';
+import { WorkerPool } from './pool';
+import type { FromWorker, ToWorker } from './protocol';
+
+function lamp(): Project {
+  const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [40, 40, 40]);
+  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: { verb: 'add', value: 4, boxes: [{ min: [-9, 3, -9], size: [17, 20, 18] }], mirror: NO_MIRROR } }, editContext('lamp edit'));
+}
+const gridOf = (p: Project) => p.parts[0]!.layers[0]!.grid;
+
+/** A worker on the page's own thread: same handlers, same messages. */
+class NearWorker {
+  onmessage: ((e: { data: FromWorker }) => void) | null = null;
+  onerror: ((e: { message: string }) => void) | null = null;
+  onmessageerror: (() => void) | null = null;
+  readonly bricks = new BrickMirror();
+  readonly cancelled = new Set<number>();
+  dead = false;
+  parcels: number[] = [];
+  postMessage(m: ToWorker): void {
+    if (m.type === 'cancel') this.cancelled.add(m.id);
+    if (m.type !== 'run') return;
+    this.parcels.push(m.bricks.ids.length);
+    this.bricks.receive(m.bricks);
+    const say = (data: FromWorker): void => void (this.dead || this.onmessage?.({ data }));
+    const run = handlers[m.kind] as (i: unknown, c: unknown) => Promise<unknown>;
+    const ctx = {
+      bricks: this.bricks,
+      report: (progress: number, partial?: unknown) => say({ type: 'progress', id: m.id, progress, partial }),
+      breathe: async () => {
+        await new Promise((r) => setTimeout(r, 0));
+        if (this.cancelled.has(m.id)) throw Object.assign(new Error('cancelled'), { name: 'JobCancelled' });
+      },
+    };
+    run(m.input, ctx).then((output) => say({ type: 'done', id: m.id, output }), (e: Error) => say({ type: 'failed', id: m.id, name: e.name, message: e.message }));
+  }
+  terminate(): void {
+    this.dead = true;
+  }
+}
+function poolOf(size: number): { pool: WorkerPool; workers: NearWorker[] } {
+  const workers: NearWorker[] = [];
+  const pool = new WorkerPool(() => {
+    workers.push(new NearWorker());
+    return workers.at(-1) as unknown as Worker;
+  }, size);
+  return { pool, workers };
+}
+
+describe('packing', () => {
+  it('sends each brick once, and the mirror opens the same grid', () => {
+    const p = lamp();
+    const sent = new SentBricks(), mirror = new BrickMirror();
+    const packed = sent.packProject(p);
+    const parcel = sent.takeParcel();
+    expect(parcel.ids.length).toBeGreaterThan(0);
+    mirror.receive(parcel);
+    expect(gridOf(mirror.openProject(packed)).equals(gridOf(p))).toBe(true);
+    const next = gridOf(p).edit((d) => d.set(0, 30, 0, 7));
+    const again = sent.packGrid(next);
+    const second = sent.takeParcel();
+    expect(second.ids).toHaveLength(1);
+    mirror.receive(second);
+    expect(mirror.openGrid(again).equals(next)).toBe(true);
+  });
+});
+
+describe('WorkerPool', () => {
+  it('meshes as the page itself would', async () => {
+    const { pool } = poolOf(2);
+    const grid = gridOf(lamp());
+    const chunks = chunksOf(grid);
+    const out = await pool.run('mesh', (s) => ({ grid: s.packGrid(grid), chunks }));
+    expect(out).toEqual(chunks.map((c) => meshChunk(grid, ...(c as [number, number, number]))));
+    expect(pool.busy).toBe(0);
+  });
+
+  it('traces in lanes to the very picture of one thread, with rising progress', async () => {
+    const { pool } = poolOf(2);
+    const p = lamp();
+    const shot = { ...p.shots[0]!, size: [24, 20] as const, samples: 3 };
+    const sum = new Float32Array(24 * 20 * 4);
+    const shares: number[] = [];
+    await Promise.all([0, 1].map((lane) => pool.run('trace', (s) => ({ project: s.packProject(p), shot, size: shot.size, lane, lanes: 2 }), {
+      worker: lane,
+      onProgress(share, strip) {
+        if (lane === 0) shares.push(share);
+        strip!.sum.forEach((v, i) => (sum[strip!.y * 24 * 4 + i]! += v));
+      },
+    })));
+    const whole = traceStrip(traceSceneOf(p, shot), 0, 20, 0, 3).sum;
+    sum.forEach((v, i) => expect(v).toBeCloseTo(whole[i]!, 4));
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.at(-1)).toBe(1);
+  });
+
+  it('stops a job that is cancelled, and refuses one that was cancelled before', async () => {
+    const { pool } = poolOf(1);
+    const p = lamp();
+    const stop = new AbortController();
+    const job = pool.run('trace', (s) => ({ project: s.packProject(p), shot: { ...p.shots[0]!, samples: 5000 }, size: [64, 64], lane: 0, lanes: 1 }), { signal: stop.signal, onProgress: () => stop.abort() });
+    await expect(job).rejects.toThrow('The work was cancelled.');
+    await expect(pool.run('thumbnail', (s) => ({ project: s.packProject(p), part: null }), { signal: stop.signal })).rejects.toThrow('cancelled');
+  });
+
+  it('a crash rejects every pending job, and the next one runs in a new worker with all its bricks', async () => {
+    const { pool, workers } = poolOf(1);
+    const p = lamp();
+    const pack = (s: SentBricks) => ({ project: s.packProject(p), shot: { ...p.shots[0]!, samples: 5000 }, size: [64, 64] as const, lane: 0, lanes: 1 });
+    const jobs = [pool.run('trace', pack), pool.run('trace', pack)];
+    workers[0]!.onerror!({ message: 'out of memory' });
+    for (const j of await Promise.allSettled(jobs)) expect(j).toMatchObject({ status: 'rejected', reason: { name: 'WorkerCrashed' } });
+    const glb = await pool.run('glb', (s) => ({ project: s.packProject(p) }));
+    expect(glb.counts.parts).toBe(1);
+    expect(workers).toHaveLength(2);
+    expect(workers[1]!.parcels[0]).toBe(workers[0]!.parcels[0]);
+    await expect(pool.run('glb', (s) => ({ project: s.packProject({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }) }))).rejects.toMatchObject({ name: 'FileError' });
+  });
+});
