@@ -3,7 +3,7 @@ import { seededRandom } from '@sphalerite/core/math';
 import { current, startHistory, undo } from '@sphalerite/core/project';
 import { idsFrom, makeProject } from '@sphalerite/core/model';
 import { intersectGrid, rayGridOf } from '@sphalerite/core/render';
-import { VoxelGrid } from '@sphalerite/core/voxel';
+import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { boathouse, terrain } from './scenes';

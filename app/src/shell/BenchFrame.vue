@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { IconAlertTriangle, IconBone, IconCheck, IconChevronDown, IconHammer, IconKeyframes, IconLock, IconRefresh, IconSailboat, IconSun } from '@tabler/icons-vue';
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus';
 import { Pane, Splitpanes } from 'splitpanes';
 import { useWindowSize } from '@vueuse/core';
-import { computed, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
 import { useNotices } from '../stores/notices';
@@ -11,10 +10,9 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import CoachCard from './CoachCard.vue';
-import { addCommands, findCommand, runCommand, searchOpen } from './commands';
+import { addCommands, runCommand, searchOpen } from './commands';
+import { historyOpen, openMenu, renameOpen } from './dialogs';
 import GuideCard from './GuideCard.vue';
-import HistoryDialog from './HistoryDialog.vue';
-import RenameDialog from './RenameDialog.vue';
 import type { ScreenControl, ScreenModule, Step } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
@@ -28,6 +26,10 @@ const SCREENS: Record<Step, () => Promise<ScreenModule>> = {
 };
 const TITLES: Record<Step, string> = { build: 'Build', rig: 'Rig', animate: 'Animate', light: 'Light', ship: 'Ship' };
 const ICONS = { build: IconHammer, rig: IconBone, animate: IconKeyframes, light: IconSun, ship: IconSailboat } as const;
+
+// Dialogs are fetched when they are first opened.
+const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'));
+const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
 
 const route = useRoute();
 const router = useRouter();
@@ -91,6 +93,10 @@ const dot = computed<Record<Step, boolean>>(() => {
 const saved = computed(() => (!session.writable ? 'looking only' : { saved: 'saved', pending: 'saving', saving: 'saving', failed: 'not saved' }[session.saveState]));
 const savedTip = computed(() => `Saved in this browser at ${new Date(session.savedAt).toLocaleTimeString('en-GB')}`);
 const MENU = ['project.rename', 'project.export', 'project.shelf', 'look.theme', 'look.fold', 'edit.history', 'help.coach'];
+function projectMenu(e: MouseEvent): void {
+  const r = (e.currentTarget as HTMLElement).getBoundingClientRect();
+  openMenu({ clientX: r.left, clientY: r.bottom + 4 }, MENU);
+}
 /** Sizes are kept in percent, but never so small on a small window that what stands there is cut. */
 const { width, height } = useWindowSize();
 const atLeast = (percent: number, pixels: number, whole: number): number => Math.max(percent, Math.min(45, (100 * pixels) / whole));
@@ -121,14 +127,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
   <div class="bench-frame">
     <nav class="job" aria-label="Steps of the work">
       <button type="button" class="logo" aria-label="To the shelf" title="To the shelf · Alt+0" @click="runCommand('project.shelf')"><img src="/icon.svg" alt="" width="26" height="26" /></button>
-      <el-dropdown trigger="click" @command="(id: string) => runCommand(id).catch(notices.fail)">
-        <button type="button" class="project" data-testid="project-menu"><b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{ session.project?.kind }}</small></button>
-        <template #dropdown>
-          <el-dropdown-menu>
-            <el-dropdown-item v-for="id in MENU" :key="id" :command="id"><span class="menu-row">{{ findCommand(id)?.title }}<kbd v-if="findCommand(id)?.keys">{{ findCommand(id)?.keys?.[0] }}</kbd></span></el-dropdown-item>
-          </el-dropdown-menu>
-        </template>
-      </el-dropdown>
+      <button type="button" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu"><b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{ session.project?.kind }}</small></button>
       <ol class="steps">
         <li v-for="(t, s) in TITLES" :key="s">
           <router-link :to="{ name: 'bench', params: { id: route.params['id'], step: s } }" class="step" :class="{ on: s === step }" :aria-current="s === step ? 'step' : undefined">
@@ -165,7 +164,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <span v-for="[k, v] in readout.left" :key="k">{{ k }} <b>{{ v }}</b></span>
       <span class="gap" /><span>{{ readout.right }}</span>
     </footer>
-    <HistoryDialog /><RenameDialog />
+    <HistoryDialog v-if="historyOpen" /><RenameDialog v-if="renameOpen" />
   </div>
 </template>
 
@@ -178,7 +177,6 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .project b { font-weight: 600; font-size: 14px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .project small { color: var(--quiet); font-size: 11px; }
 .project svg { width: 16px; height: 16px; flex: none; }
-.menu-row { display: flex; justify-content: space-between; gap: 24px; width: 100%; align-items: center; }
 .steps { display: flex; align-items: center; gap: 18px; list-style: none; margin: 0 auto 0 8px; padding: 0; }
 .steps li + li { position: relative; }
 .steps li + li::before { content: ''; position: absolute; left: -15px; top: 50%; width: 12px; border-top: 1px solid var(--line-strong); opacity: 0.5; }

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { renameProjectEdit } from '@sphalerite/core/project';
 import { ElDialog } from 'element-plus';
-import { ref, watch } from 'vue';
+import { ref } from 'vue';
 import { useSession } from '../stores/session';
 import { renameOpen } from './dialogs';
 
 const session = useSession();
-const name = ref('');
-watch(renameOpen, (open) => open && (name.value = session.project?.name ?? ''));
+const name = ref(session.project?.name ?? '');
 function rename(): void {
   if (session.apply(renameProjectEdit, { name: name.value }) || name.value.trim() === session.project?.name) renameOpen.value = false;
 }

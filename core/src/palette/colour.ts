@@ -1,4 +1,10 @@
-import { formatHex, interpolate, parse } from 'culori';
+import { formatHex, interpolate, modeLrgb, modeOklab, modeOklch, modeRgb, parse, useMode } from 'culori/fn';
+
+// Only these spaces are taken from the library, so that a page does not load thirty.
+useMode(modeRgb);
+useMode(modeLrgb);
+useMode(modeOklab);
+useMode(modeOklch);
 
 /** Red, green, blue, each 0–1. */
 export type Rgb = readonly [number, number, number];

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconCopy, IconCube, IconDownload, IconFileImport, IconFolderOpen, IconPencil, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { type Kind, KINDS, makeProject } from '@sphalerite/core/model';
-import { ElDialog } from 'element-plus';
-import { computed, nextTick, onMounted, ref } from 'vue';
+import { makeProject } from '@sphalerite/core/model';
+import { computed, defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import NumberField from '../../components/NumberField.vue';
 import { saveProjectFile, shelveProjectFile } from '../../shell/project-files';
 import type { HeadRow } from '../../storage/database';
 import { freshId, listShelf, putOnShelf, readFromShelf, removeFromShelf, setBinned } from '../../storage/shelf';
 import { useNotices } from '../../stores/notices';
+import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
 import { seedDemo } from './seed-demo';
 
+const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
 const notices = useNotices();
 const rows = ref<HeadRow[]>([]);
@@ -19,7 +19,6 @@ const pictures = ref<Record<string, string>>({});
 const showBin = ref(false);
 const busy = ref('');
 const creating = ref(false);
-const fresh = ref({ name: 'Untitled', kind: 'prop' as Kind, size: [16, 16, 16] as [number, number, number] });
 const renaming = ref<string | null>(null);
 const newName = ref('');
 const picker = ref<HTMLInputElement>();
@@ -55,9 +54,8 @@ onMounted(async () => {
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
-const create = (): Promise<void> => work('Making the project', async () => {
-  const { name, kind, size } = fresh.value;
-  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, [size[0], size[1], size[2]]);
+const create = ({ name, kind, size }: NewProject): Promise<void> => work('Making the project', async () => {
+  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size);
   await putOnShelf(project);
   creating.value = false;
   open(project.id);
@@ -140,18 +138,7 @@ const when = (t: number): string => new Date(t).toLocaleString('en-GB', { day: '
     <div v-else-if="!busy" class="empty">
       <IconCube aria-hidden="true" /><p>{{ showBin ? 'The bin is empty.' : 'The shelf is empty. Begin something new, or drop a project file anywhere here.' }}</p>
     </div>
-    <el-dialog v-model="creating" title="New project" width="420px" align-center>
-      <form class="new" @submit.prevent="create">
-        <label>Name<input v-model="fresh.name" class="text" maxlength="120" autofocus /></label>
-        <fieldset><legend>Kind</legend><div class="segments"><button v-for="k in KINDS.filter((k) => k !== 'terrain cube')" :key="k" type="button" :aria-pressed="fresh.kind === k" @click="fresh.kind = k">{{ k }}</button></div></fieldset>
-        <fieldset><legend>First volume, in cubes (up to 256 along each axis; it can grow later)</legend>
-          <div class="row">
-            <NumberField v-for="(a, i) in (['x', 'y', 'z'] as const)" :key="a" :axis="a" :label="['W', 'H', 'D'][i]!" :name="['Width', 'Height', 'Depth'][i]!" :model-value="fresh.size[i]!" :min="1" :max="256" @change="(v) => (fresh.size[i] = Math.round(v))" />
-          </div>
-        </fieldset>
-        <button type="submit" class="btn primary">Put it on the bench</button>
-      </form>
-    </el-dialog>
+    <NewProjectDialog v-if="creating" @close="creating = false" @create="create" />
   </main>
 </template>
 
@@ -169,11 +156,7 @@ h1 { font-size: 20px; }
 .about { display: grid; gap: 2px; padding: 10px 12px 2px; }
 .about b { font-size: 15px; font-weight: 600; }
 .acts { display: flex; gap: 2px; padding: 4px 8px 8px; }
-.rename, .text { height: 28px; padding: 0 8px; border: 1px solid var(--line-strong); border-radius: var(--radius); background: var(--raised); }
+.rename { height: 28px; padding: 0 8px; border: 1px solid var(--line-strong); border-radius: var(--radius); background: var(--raised); }
 .empty { display: grid; justify-items: center; gap: 10px; padding: 12vh 0; color: var(--quiet); }
 .empty svg { width: 64px; height: 64px; stroke-width: 1; }
-.new { display: grid; gap: 14px; }
-.new label { display: grid; gap: 4px; }
-fieldset { border: 0; margin: 0; padding: 0; display: grid; gap: 6px; }
-legend { padding: 0 0 6px; color: var(--quiet); }
 </style>

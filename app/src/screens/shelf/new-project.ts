@@ -1,0 +1,10 @@
+import type { Vec3 } from '@sphalerite/core/math';
+import type { Kind } from '@sphalerite/core/model';
+
+/** What a new project begins with. */
+export interface NewProject {
+  readonly name: string;
+  readonly kind: Kind;
+  /** Of its first volume, in cubes. */
+  readonly size: Vec3;
+}
