@@ -20,6 +20,8 @@ export interface GlbCounts {
   readonly clips: number;
   readonly vertices: number;
   readonly triangles: number;
+  /** Exposed faces of cubes, before merging. */
+  readonly faces: number;
 }
 
 /**
@@ -48,7 +50,7 @@ export async function exportGlb(project: Project): Promise<GlbExport> {
 
   const materials = new Map<string, MaterialPair>();
   const meshes = new Map<string, ReturnType<typeof buildMesh>>();
-  let vertices = 0, triangles = 0, parts = 0;
+  let vertices = 0, triangles = 0, parts = 0, faces = 0;
   for (const mount of project.rig.mounts) {
     const part = must(project.parts, mount.part, 'part');
     if (part.hidden) {
@@ -70,6 +72,7 @@ export async function exportGlb(project: Project): Promise<GlbExport> {
     (mount.bone === null ? scene : nodes.get(mount.bone)!).addChild(node);
     vertices += built.vertices;
     triangles += built.triangles;
+    faces += built.faces;
     parts++;
   }
   if (parts === 0) throw new FileError(`"${project.name}" has no cubes to export. Add some in Build first.`);
@@ -96,7 +99,7 @@ export async function exportGlb(project: Project): Promise<GlbExport> {
   const root = doc.getRoot();
   return {
     result: bytes as Uint8Array<ArrayBuffer>, notes,
-    counts: { nodes: root.listNodes().length, parts, clips: root.listAnimations().length, vertices, triangles },
+    counts: { nodes: root.listNodes().length, parts, clips: root.listAnimations().length, vertices, triangles, faces },
   };
 }
 
@@ -134,7 +137,7 @@ const CLAMP = 33071;
 function buildMesh(doc: Document, buffer: ReturnType<Document['createBuffer']>, part: Part, materials: MaterialPair, unit: number) {
   const table = paletteTable(materials.palette);
   const mesh = doc.createMesh(part.name + sideSuffix(part.side));
-  let vertices = 0, triangles = 0;
+  let vertices = 0, triangles = 0, faces = 0;
   for (const clear of [0, 1]) {
     const surface = surfaceOf(composite(part), (byte) => table.clear[byte] === clear);
     const n = surface.colours.length;
@@ -155,8 +158,9 @@ function buildMesh(doc: Document, buffer: ReturnType<Document['createBuffer']>, 
     );
     vertices += n;
     triangles += surface.indices.length / 3;
+    faces += surface.faces;
   }
-  return { mesh, vertices, triangles };
+  return { mesh, vertices, triangles, faces };
 }
 
 /** Lattice positions as metres from the part's pivot. */
@@ -167,17 +171,18 @@ function pivotless(positions: Float32Array, part: Part, unit: number): Float32Ar
 
 /** Counts for lists, without writing a byte. */
 export function planGlb(project: Project): GlbCounts {
-  let vertices = 0, triangles = 0, parts = 0;
+  let vertices = 0, triangles = 0, parts = 0, faces = 0;
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);
     if (!part || part.hidden || composite(part).count === 0) continue;
     const s = surfaceOf(composite(part));
     vertices += s.colours.length;
     triangles += s.indices.length / 3;
+    faces += s.faces;
     parts++;
   }
   return {
     nodes: project.rig.bones.length + parts, parts,
-    clips: project.clips.filter((c) => c.lanes.length > 0).length, vertices, triangles,
+    clips: project.clips.filter((c) => c.lanes.length > 0).length, vertices, triangles, faces,
   };
 }

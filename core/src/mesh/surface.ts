@@ -12,6 +12,8 @@ export interface Surface {
   readonly indices: Uint32Array;
   /** Quads before they were cut into triangles. */
   readonly quads: number;
+  /** Faces of single cubes that they cover. */
+  readonly faces: number;
 }
 
 /**
@@ -25,13 +27,15 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
   const colours: number[] = [];
   const indices: number[] = [];
   const known = new Map<string, number>();
-  let quads = 0;
+  let quads = 0, faces = 0;
   for (const at of chunksOf(grid)) {
     const mesh = meshChunk(grid, at[0], at[1], at[2]);
     if (!mesh) continue;
     forQuads(mesh, at, (d, colour, c) => {
       if (!accept(colour)) return;
       quads++;
+      // Two of the three extents are the sides; along the face's own axis there is none.
+      faces += [0, 1, 2].reduce((area, a) => area * (Math.max(c[a]!, c[a + 3]!, c[a + 6]!) - Math.min(c[a]!, c[a + 3]!, c[a + 6]!) || 1), 1);
       const corner: number[] = [];
       for (let k = 0; k < 12; k += 3) {
         const key = `${c[k]},${c[k + 1]},${c[k + 2]},${d},${colour}`;
@@ -50,7 +54,7 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
   }
   return {
     positions: Float32Array.from(positions), normals: Float32Array.from(normals), colours: Uint8Array.from(colours),
-    indices: Uint32Array.from(indices), quads,
+    indices: Uint32Array.from(indices), quads, faces,
   };
 }
 

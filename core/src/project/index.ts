@@ -2,3 +2,4 @@ export * from './edit';
 export * from './edits';
 export * from './history';
 export * from './summary';
+export * from './checks';

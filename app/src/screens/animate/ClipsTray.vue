@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
-import { binName, deleteClipEdit, restoreEdit } from '@sphalerite/core/project';
-import { computed } from 'vue';
+import { deleteClipEdit } from '@sphalerite/core/project';
+import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../shell/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
@@ -14,7 +14,6 @@ function menuOf(e: MouseEvent, clip: string): void {
   session.choose({ clip });
   openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.delete']);
 }
-const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'clip') ?? []);
 </script>
 
 <template>
@@ -29,7 +28,7 @@ const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'cli
       </li>
     </ul>
     <p v-if="session.project.clips.length === 0" class="quiet hint">No clips yet. Make one, then turn a bone: that sets its first key.</p>
-    <div v-for="b in binned" :key="b.id" class="binned"><span>{{ binName(session.project, b.id) }} <small class="quiet">in the bin</small></span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project, b.id)}`" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></div>
+    <BinList kind="clip" />
   </div>
 </template>
 
@@ -44,5 +43,4 @@ ul { list-style: none; margin: 0; padding: 0; }
 .more { position: absolute; right: 8px; bottom: 2px; opacity: 0; }
 .item:hover .more, .more:focus-visible { opacity: 1; }
 .hint { padding: 4px 12px; }
-.binned { display: flex; justify-content: space-between; align-items: center; padding: 4px 8px 4px 15px; }
 </style>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconCopy, IconEye, IconEyeOff, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { IconCopy, IconEye, IconEyeOff, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { composite } from '@sphalerite/core/model';
-import { addPartEdit, binName, deletePartEdit, duplicatePartEdit, movePartEdit, restoreEdit, setPartHiddenEdit } from '@sphalerite/core/project';
+import { addPartEdit, deletePartEdit, duplicatePartEdit, movePartEdit, setPartHiddenEdit } from '@sphalerite/core/project';
 import { ref } from 'vue';
+import BinList from '../../components/BinList.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { openMenu } from '../../shell/dialogs';
 import { useSession } from '../../stores/session';
@@ -43,15 +44,7 @@ function drop(index: number): void {
         </span>
       </li>
     </ul>
-    <template v-if="session.project.bin.length > 0">
-      <div class="panel-head head"><h2>Bin <span class="figures quiet">{{ session.project.bin.length }}</span></h2></div>
-      <ul>
-        <li v-for="b in session.project.bin" :key="b.id" class="item binned">
-          <span class="text"><b>{{ binName(session.project, b.id) }}</b> <small class="quiet">{{ b.kind }}</small></span>
-          <button type="button" class="bare" :aria-label="`Restore ${binName(session.project, b.id)}`" title="Restore" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button>
-        </li>
-      </ul>
-    </template>
+    <BinList kind="part" />
   </div>
 </template>
 
@@ -66,5 +59,4 @@ ul { list-style: none; margin: 0; padding: 0; }
 .acts { position: absolute; right: 6px; top: 50%; transform: translateY(-50%); display: flex; }
 .more { opacity: 0; background: var(--honey-soft); }
 .item:hover .more, .item:focus-within .more { opacity: 1; }
-.binned { display: flex; justify-content: space-between; align-items: center; padding: 4px 8px 4px 15px; }
 </style>

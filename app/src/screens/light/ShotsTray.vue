@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { binName, deleteShotEdit, restoreEdit } from '@sphalerite/core/project';
-import { computed } from 'vue';
+import { IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { deleteShotEdit } from '@sphalerite/core/project';
+import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../shell/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
@@ -15,7 +15,6 @@ function menuOf(e: MouseEvent, shot: string): void {
   session.choose({ shot });
   openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
 }
-const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'shot') ?? []);
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
 
@@ -31,7 +30,7 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
         <button type="button" class="bare more" :aria-label="`Delete ${s.name}`" title="To the bin" @click="session.apply(deleteShotEdit, { shot: s.id })"><IconTrash aria-hidden="true" /></button>
       </li>
     </ul>
-    <div v-for="b in binned" :key="b.id" class="binned"><span>{{ binName(session.project, b.id) }} <small class="quiet">in the bin</small></span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project, b.id)}`" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></div>
+    <BinList kind="shot" />
   </div>
 </template>
 
@@ -47,5 +46,4 @@ ul { list-style: none; margin: 0; padding: 0; }
 .text b { font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .more { position: absolute; right: 6px; top: 14px; opacity: 0; background: var(--honey-soft); }
 .item:hover .more, .more:focus-visible { opacity: 1; }
-.binned { display: flex; justify-content: space-between; align-items: center; padding: 4px 8px 4px 15px; }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconPlus } from '@tabler/icons-vue';
+import { IconPlus } from '@tabler/icons-vue';
 import type { Bone, Id } from '@sphalerite/core/model';
-import { binName, mountPartEdit, reparentBoneEdit, restoreEdit } from '@sphalerite/core/project';
+import { mountPartEdit, reparentBoneEdit } from '@sphalerite/core/project';
 import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
+import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../shell/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
@@ -33,7 +34,6 @@ const loose = computed(() => {
   const p = session.project;
   return p ? p.parts.filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
 });
-const binned = computed(() => session.project?.bin.filter((b) => b.kind === 'bone') ?? []);
 
 function drop(bone: Id | null): void {
   const d = dragged.value;
@@ -77,10 +77,7 @@ function walk(e: KeyboardEvent, i: number): void {
       <p class="quiet hint">Drag a part onto a bone.</p>
       <ul><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
     </template>
-    <template v-if="binned.length > 0">
-      <div class="panel-head head"><h2>Bin</h2></div>
-      <ul><li v-for="b in binned" :key="b.id" class="binned"><span>{{ binName(session.project!, b.id) }}</span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project!, b.id)}`" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></li></ul>
-    </template>
+    <BinList kind="bone" />
     <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
   </div>
 </template>
@@ -96,5 +93,4 @@ ul { list-style: none; margin: 0; padding: 0; min-height: 20px; }
 .dot.right { background: var(--resin); }
 .name { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .hint { padding: 0 12px 8px; }
-.binned { display: flex; justify-content: space-between; padding: 2px 8px 2px 15px; align-items: center; }
 </style>

@@ -1,27 +1,18 @@
 <script setup lang="ts">
-import { sideSuffix } from '@sphalerite/core/model';
+import { checkRig } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import { useSession } from '../../stores/session';
 
 const session = useSession();
-/** What would trouble an artist later, in plain words, with the way there. */
-const findings = computed(() => {
-  const p = session.project;
-  if (!p) return [];
-  const out: { text: string; go?: () => void }[] = [];
-  for (const part of p.parts) {
-    const mounts = p.rig.mounts.filter((m) => m.part === part.id);
-    const name = `“${part.name}${sideSuffix(part.side)}”`;
-    if (mounts.every((m) => m.bone === null)) out.push({ text: `${name} is not mounted on a bone.` });
-    if (mounts.filter((m) => m.bone !== null).length > 1) out.push({ text: `${name} is mounted on two bones.` });
-  }
-  for (const b of p.rig.bones) {
-    const used = p.rig.mounts.some((m) => m.bone === b.id) || p.rig.bones.some((o) => o.parent === b.id);
-    if (!used) out.push({ text: `“${b.name}${sideSuffix(b.side)}” carries nothing.`, go: () => session.choose({ bone: b.id }) });
-  }
-  return out;
-});
+const findings = computed(() => (session.project ? checkRig(session.project) : []));
+/** A finding about a part leads to the bone it hangs on, if any. */
+const show = (id: string): void => {
+  const rig = session.project!.rig;
+  const bone = rig.bones.find((b) => b.id === id)?.id ?? rig.mounts.find((m) => m.part === id)?.bone;
+  if (bone) session.choose({ bone });
+  else session.choose({ part: id });
+};
 </script>
 
 <template>
@@ -34,7 +25,7 @@ const findings = computed(() => {
     <section aria-label="Checks">
       <h3>Checks</h3>
       <p v-if="findings.length === 0" class="good">{{ session.project?.rig.bones.length }} bones, {{ session.project?.parts.length }} parts, all mounted</p>
-      <ul v-else><li v-for="f in findings" :key="f.text">{{ f.text }} <button v-if="f.go" type="button" class="go" @click="f.go">Show</button></li></ul>
+      <ul v-else><li v-for="f in findings" :key="f.text">{{ f.text }} <button type="button" class="go" @click="show(f.id)">Show</button></li></ul>
     </section>
   </div>
 </template>

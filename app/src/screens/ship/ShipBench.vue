@@ -1,39 +1,23 @@
 <script setup lang="ts">
 import { IconAlertTriangle, IconCheck, IconInfoCircle } from '@tabler/icons-vue';
-import { countExposedFaces } from '@sphalerite/core/mesh';
-import { composite, sideSuffix } from '@sphalerite/core/model';
+import { checkProject } from '@sphalerite/core/project';
 import { computed } from 'vue';
+import { useRouter } from 'vue-router';
 import { useSession } from '../../stores/session';
 import { useShip } from './ship-state';
 
 const session = useSession();
 const ship = useShip();
+const router = useRouter();
+const VERBS = { build: 'Show in Build', rig: 'Mount it in Rig', animate: 'Show in Animate' } as const;
 
-interface Check { readonly tone: 'ok' | 'warn' | 'info'; readonly text: string; readonly go?: { label: string; to: { name: string; params: Record<string, string> } } }
-const checks = computed<Check[]>(() => {
-  const p = session.project;
-  if (!p) return [];
-  const out: Check[] = [];
-  const to = (step: string) => ({ name: 'bench', params: { id: p.id, step } });
-  const loose = p.parts.filter((x) => p.rig.bones.length > 0 && (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null);
-  const empty = p.parts.filter((x) => composite(x).count === 0);
-  const still = p.clips.filter((c) => c.lanes.length === 0);
-  for (const x of loose) out.push({ tone: 'warn', text: `“${x.name}${sideSuffix(x.side)}” hangs on no bone, so no clip moves it.`, go: { label: 'Mount it in Rig', to: to('rig') } });
-  for (const x of empty) out.push({ tone: 'warn', text: `“${x.name}” is empty and stays out of the file.`, go: { label: 'Show in Build', to: to('build') } });
-  for (const c of still) out.push({ tone: 'warn', text: `Clip “${c.name}” has no keys and stays out of the file.`, go: { label: 'Show in Animate', to: to('animate') } });
-  for (const n of ship.made?.notes ?? []) if (!out.some((o) => o.text === n)) out.push({ tone: 'info', text: n });
-  if (out.every((o) => o.tone !== 'warn')) out.unshift({ tone: 'ok', text: 'Every part is mounted and filled, every clip has keys.' });
-  return out;
-});
-const faces = computed(() => (ship.made ? { before: ship.made.project.parts.filter((p) => !p.hidden).reduce((n, p) => n + exposedOf(p), 0) * 2, after: ship.made.counts.triangles } : null));
-const known = new WeakMap<object, number>();
-function exposedOf(part: Parameters<typeof composite>[0]): number {
-  const g = composite(part);
-  // Counting one by one is for small parts only; large ones are told by the worker's own figures.
-  if (g.count > 60_000) return 0;
-  let n = known.get(g);
-  if (n === undefined) known.set(g, (n = countExposedFaces(g)));
-  return n;
+const findings = computed(() => (session.project ? checkProject(session.project) : []));
+/** What the file itself left out, said once. */
+const notes = computed(() => (ship.made?.notes ?? []).filter((n) => !/is empty|has no keys/.test(n)));
+const faces = computed(() => (ship.made ? { before: ship.made.counts.faces * 2, after: ship.made.counts.triangles } : null));
+function go(f: (typeof findings.value)[number]): void {
+  session.choose(f.step === 'animate' ? { clip: f.id } : session.project!.parts.some((p) => p.id === f.id) ? { part: f.id } : { bone: f.id });
+  void router.push({ name: 'bench', params: { id: session.project!.id, step: f.step } });
 }
 </script>
 
@@ -42,10 +26,9 @@ function exposedOf(part: Parameters<typeof composite>[0]): number {
     <section aria-label="Checks">
       <h3>Checks</h3>
       <ul>
-        <li v-for="c in checks" :key="c.text" :class="c.tone">
-          <IconCheck v-if="c.tone === 'ok'" aria-hidden="true" /><IconAlertTriangle v-else-if="c.tone === 'warn'" aria-hidden="true" /><IconInfoCircle v-else aria-hidden="true" />
-          <span>{{ c.text }}</span><router-link v-if="c.go" :to="c.go.to">{{ c.go.label }}</router-link>
-        </li>
+        <li v-if="findings.length === 0" class="ok"><IconCheck aria-hidden="true" />Every part is mounted and filled, every clip has keys.</li>
+        <li v-for="f in findings" :key="f.text" class="warn"><IconAlertTriangle aria-hidden="true" /><span>{{ f.text }}</span><button type="button" class="go" @click="go(f)">{{ VERBS[f.step] }}</button></li>
+        <li v-for="n in notes" :key="n"><IconInfoCircle aria-hidden="true" /><span>{{ n }}</span></li>
       </ul>
     </section>
     <section v-if="faces" aria-label="Merging">
@@ -64,7 +47,7 @@ li { display: flex; gap: 8px; align-items: center; }
 li svg { width: 18px; height: 18px; flex: none; }
 .ok { color: var(--ok); }
 .warn svg { color: var(--resin); }
-li a { color: var(--resin); }
+.go { color: var(--resin); text-decoration: underline; }
 .big { font-size: 18px; margin: 8px 0; }
 .bars { display: grid; gap: 4px; }
 .bars i { display: block; height: 10px; border-radius: 3px; }
