@@ -1,0 +1,131 @@
+import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub } from '@sphalerite/core/math';
+import { makePart } from '@sphalerite/core/model';
+import { VoxelGrid } from '@sphalerite/core/voxel';
+import { meshChunk } from '@sphalerite/core/mesh';
+import { Vector3 } from 'three';
+import { describe, expect, it } from 'vitest';
+import { pickPart, toLattice } from '../screens/build/pick';
+import { alongAxis, onPlane } from '../tools/geometry';
+import { chunkGeometries } from './chunk-geometry';
+import { angleOnRing } from './handles';
+import { OrbitCamera, VIEWS } from './orbit-camera';
+import { PartView } from './part-view';
+
+const close = (a: readonly number[], b: readonly number[], digits = 6): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+
+describe('OrbitCamera', () => {
+  it('looks along each axis square on', () => {
+    const c = new OrbitCamera();
+    const expected: Record<keyof typeof VIEWS, Vec3> = { front: [0, 0, -1], back: [0, 0, 1], left: [-1, 0, 0], right: [1, 0, 0], top: [0, -1, 0], bottom: [0, 1, 0] };
+    for (const [name, ahead] of Object.entries(expected)) {
+      c.look(name as keyof typeof VIEWS);
+      close(c.ahead, ahead);
+      expect(dot(c.up, c.right)).toBeCloseTo(0, 9);
+      expect(length(c.up)).toBeCloseTo(1, 9);
+    }
+  });
+
+  it('comes nearer to the point under the cursor, which stays where it is on screen', () => {
+    const c = new OrbitCamera();
+    const at = new Vector3(4, 22, -3);
+    for (const orthographic of [false, true]) {
+      c.orthographic = orthographic;
+      // A point in the plane of the target, where zooming to the cursor is exact.
+      const p = new Vector3(...c.target).addScaledVector(new Vector3(...c.right), 6).addScaledVector(new Vector3(...c.up), -4);
+      const before = p.clone().project(c.three(1.5));
+      c.zoom(0.7, before.x, before.y, 1.5);
+      const after = p.clone().project(c.three(1.5));
+      expect(after.x).toBeCloseTo(before.x, 4);
+      expect(after.y).toBeCloseTo(before.y, 4);
+    }
+    expect(at.y).toBe(22);
+  });
+
+  it('moves the world along with the hand by as many pixels', () => {
+    const c = new OrbitCamera();
+    const p = new Vector3(...c.target);
+    c.pan(40, -25, 600);
+    const s = p.project(c.three(2));
+    expect((s.x * 1200) / 2).toBeCloseTo(40, 3);
+    expect((-s.y * 600) / 2).toBeCloseTo(-25, 3);
+  });
+
+  it('stands where a shot stands, and comes back', () => {
+    const c = new OrbitCamera();
+    const own = c.state();
+    c.follow({ kind: 'perspective', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 1 });
+    close(c.eye, [30, 40, 50], 4);
+    c.follow({ kind: 'orthographic', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 24 });
+    expect(c.span).toBeCloseTo(24, 6);
+    c.restore(own);
+    expect(c.state()).toEqual(own);
+  });
+
+  it('never tips over', () => {
+    const c = new OrbitCamera();
+    c.turn(0, 1e6);
+    expect(c.pitch).toBe(Math.PI / 2);
+    expect(c.up.every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('handles', () => {
+  it('the angle on a ring grows counter-clockwise about its axis', () => {
+    const at = (x: number, y: number): number => angleOnRing({ origin: [x, y, 10], dir: [0, 0, -1] }, [0, 0, 0], [0, 0, 1])!;
+    const turn = at(0, 5) - at(5, 0);
+    expect(((turn + 2 * Math.PI) % (2 * Math.PI)) * (180 / Math.PI)).toBeCloseTo(90, 6);
+    expect(angleOnRing({ origin: [5, 0, 10], dir: [0, 0, -1] }, [0, 0, 0], [1, 0, 0])).toBeNull();
+  });
+  it('a ray’s nearest point on an axis and its meeting with a plane', () => {
+    expect(alongAxis({ origin: [5, 3, 9], dir: [0, 0, -1] }, [0, 0, 0], [0, 1, 0])).toBeCloseTo(3, 9);
+    expect(alongAxis({ origin: [5, 3, 9], dir: [0, 2, 0] }, [0, 0, 0], [0, 1, 0])).toBeNull();
+    expect(onPlane({ origin: [1, 8, 2], dir: [0, -2, 1] }, [0, 2, 0], [0, 1, 0])).toEqual([1, 2, 5]);
+    expect(onPlane({ origin: [1, 8, 2], dir: [0, 2, 0] }, [0, 2, 0], [0, 1, 0])).toBeNull();
+  });
+});
+
+describe('picking', () => {
+  const part = makePart('p', 'l', 'Body', 'x', { min: [-4, 0, -4], size: [8, 8, 8] });
+  const grid = part.layers[0]!.grid.edit((d) => d.set(0, 0, 0, 1));
+  const m = matrixOf({ t: [10, 0, 0], q: quatFromAxisAngle([0, 1, 0], Math.PI / 2), s: [2, 2, 2] });
+  it('meets a cube of a turned, moved and scaled part on the right face', () => {
+    // Lattice (0.5, 0.5, 0.5) stands at 10 + (1, 1, −1); from above that is the top of cube 0, 0, 0.
+    const ray = toLattice({ origin: [11, 40, -1], dir: [0, -1, 0] }, m);
+    expect(pickPart(grid, part, ray)).toEqual({ cell: [0, 0, 0], normal: [0, 1, 0], floor: false });
+  });
+  it('an empty part is built on its floor, and not beside it', () => {
+    const down = (x: number, z: number) => pickPart(VoxelGrid.empty(part.bounds), part, { origin: [x, 9, z], dir: [0, -1, 0] });
+    expect(down(3.5, -3.5)).toEqual({ cell: [3, -1, -4], normal: [0, 1, 0], floor: true });
+    expect(down(4.5, 0)).toBeNull();
+  });
+});
+
+describe('drawn chunks', () => {
+  const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [64, 32, 32] }).edit((d) => d.fillBox({ min: [2, 2, 2], size: [5, 6, 7] }, 9));
+  it('six geometries, each with faces of its own direction only', () => {
+    const g = chunkGeometries(meshChunk(grid, 0, 0, 0)!, [0, 0, 0]);
+    expect(g.map((x) => x!.index!.count)).toEqual([6, 6, 6, 6, 6, 6]);
+    const p = g[2]!.getAttribute('position');
+    expect([0, 1, 2, 3].map((i) => p.getY(i))).toEqual([8, 8, 8, 8]);
+    expect(g[2]!.getAttribute('swatch').getX(0)).toBe(9);
+  });
+  it('an edit meshes its chunk alone; faces that look away from the eye are left out', () => {
+    const material = {} as never;
+    let asked = 0;
+    const view = new PartView({ solid: material, ghost: material, depth: material }, async () => (asked++, []), () => undefined);
+    view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
+    view.setGrid(grid);
+    const before = new Set(view.group.children);
+    view.setGrid(grid.edit((d) => d.set(50, 5, 5, 3)));
+    expect(view.group.children.filter((c) => before.has(c)).length).toBe(before.size);
+    expect(view.group.children.length).toBe(before.size * 2);
+    expect(asked).toBe(0);
+    view.cull([200, 200, 200], [0, 0, -1], false);
+    const shown = view.group.children.filter((c) => c.visible).map((c) => c.userData['direction'] as number);
+    expect([...new Set(shown)].sort()).toEqual([0, 2, 4]);
+    view.cull([0, 0, 100], sub([0, 0, 0], [0, 0, 1]), true);
+    expect(new Set(view.group.children.filter((c) => c.visible).map((c) => c.userData['direction']))).toEqual(new Set([4]));
+    view.dispose();
+    expect(view.group.children).toHaveLength(0);
+  });
+});

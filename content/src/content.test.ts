@@ -1,0 +1,90 @@
+import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import { checkProject } from '@sphalerite/core/project';
+import { clipTime, sampleClip } from '@sphalerite/core/motion';
+import { type Project, composite } from '@sphalerite/core/model';
+import { projectThumbnail } from '@sphalerite/core/render';
+import { placeParts, worldMatrices } from '@sphalerite/core/rig';
+import { transformPoint } from '@sphalerite/core/math';
+import { describe, expect, it } from 'vitest';
+import { DEMOS, buildTamsin } from '.';
+
+/** The box of all cubes at rest, in project units. */
+function extent(p: Project): { lo: number[]; hi: number[] } {
+  const lo = [Infinity, Infinity, Infinity], hi = [-Infinity, -Infinity, -Infinity];
+  for (const { part, matrix } of placeParts(p)) {
+    const b = composite(part).contentBox()!;
+    for (let k = 0; k < 8; k++) {
+      const c = transformPoint(matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+      c.forEach((v, a) => {
+        lo[a] = Math.min(lo[a]!, v);
+        hi[a] = Math.max(hi[a]!, v);
+      });
+    }
+  }
+  return { lo, hi };
+}
+
+describe.each(Object.entries(DEMOS))('%s', (_name, build) => {
+  const p = build();
+  it('is the same file every time, and reads back', () => {
+    const bytes = writeProjectFile(p);
+    expect(writeProjectFile(build())).toEqual(bytes);
+    expect(readProjectFile(bytes).notes).toEqual([]);
+  });
+  it('leaves nothing to mend: all mounted, filled and keyed', () => {
+    expect(checkProject(p)).toEqual([]);
+  });
+  it('stands on the floor', () => {
+    expect(extent(p).lo[1]).toBeCloseTo(0, 9);
+  });
+  it('uses only swatches of its palette', () => {
+    const known = new Set(p.palettes[0]!.swatches.map((s) => s.byte));
+    for (const part of p.parts) composite(part).forEach((_x, _y, _z, v) => expect(known.has(v)).toBe(true));
+  });
+  it('can be recognised small: its thumbnail fills the frame in more than a handful of colours', () => {
+    const pixels = projectThumbnail(p, 64);
+    const colours = new Set<number>();
+    let covered = 0;
+    for (let i = 0; i < pixels.length; i += 4) {
+      if (pixels[i + 3]! === 0) continue;
+      covered++;
+      colours.add((pixels[i]! << 16) | (pixels[i + 1]! << 8) | pixels[i + 2]!);
+    }
+    expect(covered / (64 * 64)).toBeGreaterThan(0.06);
+    expect(colours.size).toBeGreaterThan(25);
+  });
+});
+
+describe('Tamsin', () => {
+  const p = buildTamsin();
+  it('is as tall as a person beside her pole, and about as wide and deep as planned', () => {
+    const { hi } = extent(p);
+    expect(hi[1]! * p.metresPerUnit).toBeGreaterThan(1.6);
+    expect(hi[1]! * p.metresPerUnit).toBeLessThan(2.1);
+  });
+  it('has both sides alike: arms and legs mirror cube for cube, but for the hand that holds the pole', () => {
+    const grid = (name: string, side: string) => composite(p.parts.find((x) => x.name === name && x.side === side)!);
+    for (const name of ['Upper arm', 'Thigh', 'Shin', 'Boot', 'Coat tail']) {
+      const left = grid(name, 'left'), right = grid(name, 'right');
+      expect(left.count, name).toBe(right.count);
+      left.forEach((x, y, z) => expect(right.get(-1 - x, y, z) !== 0, `${name} ${x},${y},${z}`).toBe(true));
+    }
+  });
+  it('walks in a loop that closes, each step the mirror of the other', () => {
+    const walk = p.clips.find((c) => c.name === 'Walk')!;
+    const joint = (bone: string, side: string, time: number) => {
+      const b = p.rig.bones.find((o) => o.name === bone && o.side === side)!;
+      const m = worldMatrices(p.rig, sampleClip(walk, p.rig, time)).get(b.id)!;
+      return [m[12]!, m[13]!, m[14]!];
+    };
+    expect(clipTime(walk, walk.length)).toBe(0);
+    for (const bone of ['Foot', 'Shin']) {
+      joint(bone, 'left', 0).forEach((v, i) => expect(v).toBeCloseTo(joint(bone, 'left', walk.length)[i]!, 6));
+      const [l, r] = [joint(bone, 'left', 0), joint(bone, 'right', walk.length / 2)];
+      expect(l[1]).toBeCloseTo(r[1]!, 1);
+      expect(l[2]).toBeCloseTo(r[2]!, 1);
+    }
+    // One foot is well before the other at contact.
+    expect(Math.abs(joint('Foot', 'left', 0)[2]! - joint('Foot', 'right', 0)[2]!)).toBeGreaterThan(4);
+  });
+});
