@@ -114,8 +114,8 @@ test.describe('Build', () => {
     expect((await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Resin')!.colour).toBe('#336699');
     const coat = async () => (await b.project()).parts.find((p) => p.name === 'Coat')!;
     const was = await coat();
-    await page.getByLabel('Width').fill('22');
-    await page.getByLabel('Width').press('Enter');
+    await page.getByLabel('Width', { exact: true }).fill('22');
+    await page.getByLabel('Width', { exact: true }).press('Enter');
     expect((await coat()).bounds.size[0]).toBe(22);
     expect((await coat()).layers[0]!.hash).toBe(was.layers[0]!.hash);
     const spot = await b.face('Coat', [4, 20, 3], [0, 0, 1]);
@@ -125,8 +125,8 @@ test.describe('Build', () => {
     expect((await coat()).pivot).toEqual([0, 31, 0]);
     const after = await b.face('Coat', [4, 20, 3], [0, 0, 1]);
     expect(Math.hypot(after.x - spot.x, after.y - spot.y)).toBeLessThan(0.01);
-    await page.getByLabel('Width').fill('4');
-    await page.getByLabel('Width').press('Enter');
+    await page.getByLabel('Width', { exact: true }).fill('4');
+    await page.getByLabel('Width', { exact: true }).press('Enter');
     await expect(page.getByRole('status').filter({ hasText: /would cut off \d+ cubes of “?"?Coat/ })).toBeVisible();
     expect((await coat()).bounds.size[0]).toBe(22);
   });

@@ -113,7 +113,7 @@ const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
 async function labelSplitters(): Promise<void> {
   await nextTick();
   for (const s of document.querySelectorAll('.splitpanes__splitter')) {
-    const sizes: Record<string, [string, number]> = { horizontal: ['Height of the bench', benchSize.value], vertical: ['Width of a side', s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray] };
+    const sizes: Record<string, [string, number]> = { horizontal: ['Size of the bench', benchSize.value], vertical: ['Size of a side', s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray] };
     const [label, value] = sizes[s.getAttribute('aria-orientation') ?? 'vertical'] ?? sizes['vertical']!;
     s.setAttribute('aria-label', label);
     s.setAttribute('aria-valuenow', String(Math.round(value)));

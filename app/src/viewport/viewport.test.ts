@@ -8,7 +8,7 @@ import { pickPart, toLattice } from '../screens/build/pick';
 import { alongAxis, onPlane } from '../tools/geometry';
 import { chunkGeometries } from './chunk-geometry';
 import { angleOnRing } from './handles';
-import { OrbitCamera, VIEWS } from './orbit-camera';
+import { OrbitCamera, type VIEWS } from './orbit-camera';
 import { PartView } from './part-view';
 
 const close = (a: readonly number[], b: readonly number[], digits = 6): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
