@@ -14,7 +14,7 @@ export interface Chip {
 
 /** What a screen does with the shared view; all getters are watched. */
 export interface ScreenControl {
-  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean } | null;
+  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean } | null;
   overlay(): Overlay;
   readonly pointer: PointerUser;
   /** Where one is, from the whole to the smallest: the last is what is worked on. */

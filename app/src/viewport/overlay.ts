@@ -37,11 +37,11 @@ const AXIS_COLOURS = [0xb8352b, 0x3b8a38, 0x2c66b3] as const;
 const HONEY = 0xe3a127;
 const DANGER = 0xc0392b;
 
-/** Draws an overlay; rebuilt whole on every change, which is cheap for so few lines. */
+/** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
 export class OverlayView {
   readonly group = new Group();
-  private readonly dot = discTexture('#ffffff', '#3a322b');
-  private readonly honeyDot = discTexture('#f0b648', '#5a2a0e');
+  private readonly dot = pointMaterial('#ffffff', '#3a322b', 13);
+  private readonly honeyDot = pointMaterial('#f0b648', '#5a2a0e', 18);
 
   set(o: Overlay): void {
     for (const child of [...this.group.children]) dispose(child);
@@ -72,15 +72,15 @@ export class OverlayView {
   private addSkeleton(o: Overlay): void {
     if (o.joints.length === 0) return;
     for (const j of o.joints) if (j.parent) this.group.add(boneBody(j.parent, j.at, j.selected));
-    const points = (list: readonly JointMark[], texture: CanvasTexture, size: number): void => {
+    const points = (list: readonly JointMark[], material: PointsMaterial): void => {
       if (list.length === 0) return;
       const g = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(list.flatMap((j) => [...j.at]), 3));
-      const p = new Points(g, new PointsMaterial({ map: texture, size, sizeAttenuation: false, transparent: true, depthTest: false, depthWrite: false }));
+      const p = new Points(g, material);
       p.renderOrder = 22;
       this.group.add(p);
     };
-    points(o.joints.filter((j) => !j.selected), this.dot, 13);
-    points(o.joints.filter((j) => j.selected), this.honeyDot, 18);
+    points(o.joints.filter((j) => !j.selected), this.dot);
+    points(o.joints.filter((j) => j.selected), this.honeyDot);
   }
 
   private addRings({ at, axes, radius, hot }: NonNullable<Overlay['rings']>): void {
@@ -105,10 +105,27 @@ export class OverlayView {
   }
 }
 
-const onTop = (color: number, opacity: number): MeshBasicMaterial => new MeshBasicMaterial({ color, opacity, transparent: true, depthTest: false, depthWrite: false });
+/**
+ * Materials live on while geometries come and go: a material let go takes its shader program along, and
+ * compiling that anew with every move of the pointer cost 150 ms a frame.
+ */
+const materials = new Map<string, LineBasicMaterial | MeshBasicMaterial>();
+function shared<M extends LineBasicMaterial | MeshBasicMaterial>(key: string, make: () => M): M {
+  const known = materials.get(key);
+  if (known) return known as M;
+  const m = make();
+  materials.set(key, m);
+  return m;
+}
+const lineMaterial = (color: number, opacity: number, depthTest: boolean): LineBasicMaterial =>
+  shared(`line ${color} ${opacity} ${depthTest}`, () => new LineBasicMaterial({ color, opacity, transparent: true, depthTest }));
+const fillMaterial = (color: number, opacity: number): MeshBasicMaterial =>
+  shared(`fill ${color} ${opacity}`, () => new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false, side: DoubleSide }));
+const onTop = (color: number, opacity: number): MeshBasicMaterial =>
+  shared(`top ${color} ${opacity}`, () => new MeshBasicMaterial({ color, opacity, transparent: true, depthTest: false, depthWrite: false }));
 
-function segments(points: number[], color: number, opacity: number, order: number): LineSegments {
-  const l = new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), new LineBasicMaterial({ color, opacity, transparent: true, depthTest: false }));
+function segments(points: number[], color: number, opacity: number, order: number, depthTest = false): LineSegments {
+  const l = new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), lineMaterial(color, opacity, depthTest));
   l.renderOrder = order;
   return l;
 }
@@ -126,7 +143,7 @@ function boneBody(from: Vec3, to: Vec3, selected: boolean): Mesh {
 
 function boxLines(b: Box, color: number, opacity: number, behind: boolean, grow: number): LineSegments {
   const g = new EdgesGeometry(new BoxGeometry(b.size[0] + grow, b.size[1] + grow, b.size[2] + grow));
-  const l = new LineSegments(g, new LineBasicMaterial({ color, opacity, transparent: true, depthTest: behind }));
+  const l = new LineSegments(g, lineMaterial(color, opacity, behind));
   const e = boxEnd(b);
   l.position.set((b.min[0] + e[0]) / 2, (b.min[1] + e[1]) / 2, (b.min[2] + e[2]) / 2);
   l.renderOrder = 10;
@@ -134,7 +151,7 @@ function boxLines(b: Box, color: number, opacity: number, behind: boolean, grow:
 }
 
 function boxFill(b: Box, color: number, opacity: number): Mesh {
-  const m = new Mesh(new BoxGeometry(b.size[0] + 0.03, b.size[1] + 0.03, b.size[2] + 0.03), new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false }));
+  const m = new Mesh(new BoxGeometry(b.size[0] + 0.03, b.size[1] + 0.03, b.size[2] + 0.03), fillMaterial(color, opacity));
   const e = boxEnd(b);
   m.position.set((b.min[0] + e[0]) / 2, (b.min[1] + e[1]) / 2, (b.min[2] + e[2]) / 2);
   m.renderOrder = 9;
@@ -173,7 +190,7 @@ function faceMarks(faces: readonly { cell: Vec3; normal: Vec3 }[], color: number
   }
   const fill = new Mesh(
     new BufferGeometry().setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3)),
-    new MeshBasicMaterial({ color, opacity: 0.32, transparent: true, depthWrite: false, side: DoubleSide }),
+    fillMaterial(color, 0.32),
   );
   fill.renderOrder = 9;
   return [fill, segments(lines, color, 1, 11)];
@@ -191,15 +208,17 @@ function mirrorPlane(bounds: Box, axis: number, h: number): Object3D[] {
     return p;
   };
   const ring = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
-  const outline = segments(ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]), AXIS_COLOURS[axis]!, 0.8, 12);
-  (outline.material as LineBasicMaterial).depthTest = true;
+  const outline = segments(ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]), AXIS_COLOURS[axis]!, 0.8, 12, true);
   const plane = new Mesh(
     new BufferGeometry().setAttribute('position', new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3)),
-    new MeshBasicMaterial({ color: AXIS_COLOURS[axis]!, opacity: 0.07, transparent: true, depthWrite: false, side: DoubleSide }),
+    fillMaterial(AXIS_COLOURS[axis]!, 0.07),
   );
   plane.renderOrder = 8;
   return [outline, plane];
 }
+
+const pointMaterial = (fill: string, edge: string, size: number): PointsMaterial =>
+  new PointsMaterial({ map: discTexture(fill, edge), size, sizeAttenuation: false, transparent: true, depthTest: false, depthWrite: false });
 
 function discTexture(fill: string, edge: string): CanvasTexture {
   const c = document.createElement('canvas');
@@ -217,8 +236,6 @@ function discTexture(fill: string, edge: string): CanvasTexture {
 
 function dispose(o: Object3D): void {
   o.traverse((child) => {
-    const m = child as Mesh;
-    m.geometry?.dispose();
-    for (const mat of Array.isArray(m.material) ? m.material : m.material ? [m.material] : []) mat.dispose();
+    (child as Mesh).geometry?.dispose();
   });
 }

@@ -13,7 +13,8 @@ export interface ViewPointer {
 export interface PointerUser {
   /** Gives true when the press is work, not for the camera. */
   down(p: ViewPointer): boolean;
-  move(p: ViewPointer, pressed: boolean): void;
+  /** @param settle – false for the samples between two places of a quick stroke: nothing needs to be shown yet */
+  move(p: ViewPointer, settle: boolean): void;
   up(p: ViewPointer): void;
   /** A press that was not work and did not move: a plain click. */
   click?(p: ViewPointer): void;
@@ -108,7 +109,7 @@ export class ViewInput {
     } else {
       const steps = this.mode === 'work' ? Math.min(200, Math.max(1, Math.ceil(Math.hypot(dx, dy) / STEP))) : 1;
       for (let i = 1; i <= steps; i++) {
-        this.user()?.move(this.pointer(e, this.last.x + (dx * i) / steps, this.last.y + (dy * i) / steps), this.mode === 'work');
+        this.user()?.move(this.pointer(e, this.last.x + (dx * i) / steps, this.last.y + (dy * i) / steps), i === steps);
       }
     }
     this.last = { x: e.clientX, y: e.clientY };

@@ -20,6 +20,8 @@ export interface ViewScene {
   readonly edges: boolean;
   readonly shadows: boolean;
   readonly grid: boolean;
+  /** A hand is moving: shadows follow when it rests. */
+  readonly hurry?: boolean;
 }
 
 /** A ray in the world. */
@@ -57,6 +59,8 @@ export class Viewport {
     this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.renderer.setClearColor(0x000000, 0);
+    // Asking each program for its errors stops everything until it is compiled; the tests would show a broken one.
+    this.renderer.debug.checkShaderErrors = import.meta.env.DEV;
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFSoftShadowMap;
     this.renderer.shadowMap.autoUpdate = false;
@@ -133,7 +137,7 @@ export class Viewport {
       let view = this.parts.get(key);
       if (!view) {
         view = new PartView(materials, this.background, () => {
-          this.renderer.shadowMap.needsUpdate = true;
+          this.renderer.shadowMap.needsUpdate = this.current?.shadows ?? false;
           this.invalidate();
         });
         this.parts.set(key, view);
@@ -153,7 +157,7 @@ export class Viewport {
     this.grid.visible = next.grid;
     this.sun.castShadow = next.shadows;
     this.floor.visible = next.shadows;
-    this.renderer.shadowMap.needsUpdate = true;
+    if (!next.hurry) this.renderer.shadowMap.needsUpdate = next.shadows;
     this.invalidate();
   }
 

@@ -65,7 +65,7 @@ export function buildControl(): ScreenControl {
     session.preview = change.kind === 'stroke' ? session.tryEdit(strokeEdit, { ...target, stroke: change.stroke }, true) : session.tryEdit(extrudeEdit, { ...target, extrusion: change.extrusion }, true);
   }
 
-  function feed(event: ToolEvent, inverted = invert.value): boolean {
+  function feed(event: ToolEvent, inverted = invert.value, settle = true): boolean {
     const ctx = context(inverted);
     if (!ctx) return false;
     if (event.type === 'down' && !output.value.active) {
@@ -73,6 +73,7 @@ export function buildControl(): ScreenControl {
       frozen = ctx.seen;
     }
     const out = tool.handle(event, ctx);
+    if (!settle) return out.active;
     output.value = out;
     if (out.commit) {
       frozen = null;
@@ -165,7 +166,7 @@ export function buildControl(): ScreenControl {
       if (!p) return null;
       const id = session.view.part;
       return {
-        project: p, pose: REST_POSE,
+        project: p, pose: REST_POSE, hurry: session.preview !== null,
         without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
         faint: ({ part }) => part.id !== id,
       };
@@ -199,10 +200,10 @@ export function buildControl(): ScreenControl {
         feed(e, p.alt);
         return true;
       },
-      move(p) {
+      move(p, settle) {
         if (!session.part) return;
         if (!output.value.active) invert.value = p.alt;
-        feed(toEvent('move', p));
+        feed(toEvent('move', p), invert.value, settle);
       },
       up(p) {
         if (session.part) feed(toEvent('up', p));
