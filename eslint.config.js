@@ -1,10 +1,13 @@
-import { existsSync, readdirSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { dirname, relative, resolve, sep } from 'node:path';
 import vue from 'eslint-plugin-vue';
 import ts from 'typescript-eslint';
 
-/** The floors of core, ground first: a file may import only from floors below its own. */
-const FLOORS = ['math', 'voxel', 'palette', 'model', 'generate', 'intake', 'terrain', 'sculpt', 'rig', 'motion', 'scene', 'mesh', 'render', 'files', 'project'];
+/** The floors of a package, ground first: a file may import only from floors below its own. Files beside the floors join them. */
+const FLOORS = {
+  core: ['math', 'voxel', 'palette', 'model', 'generate', 'intake', 'terrain', 'sculpt', 'rig', 'motion', 'scene', 'mesh', 'render', 'files', 'project'],
+  app: ['styles', 'tools', 'workers', 'storage', 'viewport', 'stores', 'components', 'shell', 'screens'],
+};
 /** What each package may import of ours. */
 const PACKAGES = {
   core: [], app: ['core', 'content'], server: ['core'], cli: ['core'], content: ['core'], benchmarks: ['core', 'content', 'app', 'cli', 'server'], e2e: [],
@@ -13,8 +16,8 @@ const root = import.meta.dirname;
 
 const floors = {
   meta: { type: 'problem', schema: [], messages: {
-    up: 'core/{{from}} may not import core/{{to}}: floors import downwards only.',
-    unknown: 'core/{{to}} is not on the list of floors.',
+    up: '{{pack}}/{{from}} may not import {{pack}}/{{to}}: floors import downwards only.',
+    unknown: '{{pack}}/{{to}} is not on the list of floors.',
     package: '{{from}} may not import {{to}}.',
     outside: 'core may not import "{{to}}": it runs without Node, DOM, Vue and Three.js.',
   } },
@@ -26,20 +29,23 @@ const floors = {
       if (typeof source !== 'string') return;
       const ours = /^@sphalerite\/(\w+)/.exec(source);
       if (ours && pack in PACKAGES && !PACKAGES[pack].includes(ours[1]) && ours[1] !== pack) context.report({ node, messageId: 'package', data: { from: pack, to: ours[1] } });
-      if (pack !== 'core' || src !== 'src') return;
-      if (!isTest && /^(node:|vue|three|pinia|dexie|express)/.test(source)) context.report({ node, messageId: 'outside', data: { to: source } });
+      const list = FLOORS[pack];
+      if (!list || src !== 'src') return;
+      if (pack === 'core' && !isTest && /^(node:|vue|three|pinia|dexie|express)/.test(source)) context.report({ node, messageId: 'outside', data: { to: source } });
       if (!source.startsWith('.')) return;
       const [, , to] = relative(root, resolve(dirname(context.filename), source)).split(sep);
-      if (to === floor || floor === undefined || floor === 'testing') return;
-      if (!FLOORS.includes(to)) context.report({ node, messageId: 'unknown', data: { to } });
-      else if (!isTest && FLOORS.indexOf(to) >= FLOORS.indexOf(floor)) context.report({ node, messageId: 'up', data: { from: floor, to } });
+      if (to === floor || !list.includes(floor)) return;
+      if (!list.includes(to)) context.report({ node, messageId: 'unknown', data: { pack, to } });
+      else if (!isTest && list.indexOf(to) >= list.indexOf(floor)) context.report({ node, messageId: 'up', data: { pack, from: floor, to } });
     };
     return { ImportDeclaration: check, ExportNamedDeclaration: check, ExportAllDeclaration: check };
   },
 };
 
-for (const f of existsSync('core/src') ? readdirSync('core/src') : []) {
-  if (!FLOORS.includes(f) && f !== 'testing') throw new Error(`core/src/${f} is not on the list of floors in eslint.config.js.`);
+for (const [pack, list] of Object.entries(FLOORS)) {
+  for (const f of readdirSync(`${root}/${pack}/src`, { withFileTypes: true })) {
+    if (f.isDirectory() && !list.includes(f.name)) throw new Error(`${pack}/src/${f.name} is not on the list of floors in eslint.config.js.`);
+  }
 }
 
 export default ts.config(

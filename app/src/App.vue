@@ -5,7 +5,7 @@ import CommandSearch from './shell/CommandSearch.vue';
 import ContextMenu from './shell/ContextMenu.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
-import { commandFor, runCommand } from './shell/commands';
+import { commandFor, runCommand } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';

@@ -14,7 +14,7 @@ import './styles/base.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
-import { router } from './shell/router';
+import { router } from './router';
 import { useSettings } from './stores/settings';
 
 const app = createApp(App).use(createPinia());

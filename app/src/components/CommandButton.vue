@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElTooltip } from 'element-plus';
 import { computed } from 'vue';
-import { findCommand, isEnabled, runCommand } from '../shell/commands';
+import { findCommand, isEnabled, runCommand } from '../stores/commands';
 import { useNotices } from '../stores/notices';
 
 const props = defineProps<{ id: string; label?: boolean; bare?: boolean; args?: unknown }>();

@@ -10,20 +10,14 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import CoachCard from './CoachCard.vue';
-import { addCommands, runCommand, searchOpen } from './commands';
+import { addCommands, runCommand, searchOpen } from '../stores/commands';
 import { historyOpen, openMenu, renameOpen } from './dialogs';
 import GuideCard from './GuideCard.vue';
 import type { ScreenControl, ScreenModule, Step } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
 
-const SCREENS: Record<Step, () => Promise<ScreenModule>> = {
-  build: () => import('../screens/build').then((m) => m.screen),
-  rig: () => import('../screens/rig').then((m) => m.screen),
-  animate: () => import('../screens/animate').then((m) => m.screen),
-  light: () => import('../screens/light').then((m) => m.screen),
-  ship: () => import('../screens/ship').then((m) => m.screen),
-};
+const props = defineProps<{ screens: Record<Step, () => Promise<ScreenModule>> }>();
 const TITLES: Record<Step, string> = { build: 'Build', rig: 'Rig', animate: 'Animate', light: 'Light', ship: 'Ship' };
 const ICONS = { build: IconHammer, rig: IconBone, animate: IconKeyframes, light: IconSun, ship: IconSailboat } as const;
 
@@ -53,7 +47,7 @@ async function openProject(id: string, take = false): Promise<void> {
   }
 }
 async function openScreen(s: Step): Promise<void> {
-  const next = await SCREENS[s]();
+  const next = await props.screens[s]();
   if (step.value !== s) return;
   closeScreen();
   view.measure = '';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useNotices } from '../stores/notices';
-import { type Command, allCommands, isEnabled, runCommand, searchOpen } from './commands';
+import { type Command, allCommands, isEnabled, runCommand, searchOpen } from '../stores/commands';
 
 const notices = useNotices();
 const query = ref('');

@@ -2,7 +2,7 @@
 import { onClickOutside } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useNotices } from '../stores/notices';
-import { type Command, findCommand, isEnabled, runCommand } from './commands';
+import { type Command, findCommand, isEnabled, runCommand } from '../stores/commands';
 import { menu } from './dialogs';
 
 const notices = useNotices();

@@ -1,13 +1,12 @@
-import { type Box, type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Box, type Vec3, invertMat, transformDirection, transformPoint } from '@sphalerite/core/math';
 import { composite, must, projectToJson } from '@sphalerite/core/model';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
-import { invertMat, transformDirection } from '@sphalerite/core/math';
 import { nextTick } from 'vue';
 import { useSession } from '../stores/session';
 import { useView } from '../stores/view';
 import { busyJobs } from '../workers/pool';
-import { runCommand } from './commands';
+import { runCommand } from '../stores/commands';
 import { currentPose } from './current-pose';
 
 /**

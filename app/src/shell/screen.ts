@@ -3,7 +3,7 @@ import type { Project } from '@sphalerite/core/model';
 import type { PlacedPart, Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
 import type { PointerUser } from '../viewport/view-input';
-import type { Command } from './commands';
+import type { Command } from '../stores/commands';
 
 /** A live guide, shown as a chip under the line that says where one is. */
 export interface Chip {

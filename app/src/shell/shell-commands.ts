@@ -5,7 +5,7 @@ import type { Router } from 'vue-router';
 import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
-import { type Command, addCommands, searchOpen } from './commands';
+import { type Command, addCommands, searchOpen } from '../stores/commands';
 import { coachOpen, historyOpen, renameOpen } from './dialogs';
 import { saveProjectFile } from './project-files';
 import type { Step } from './screen';

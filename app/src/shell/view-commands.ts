@@ -3,7 +3,7 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
-import type { Command } from './commands';
+import type { Command } from '../stores/commands';
 import { ref } from 'vue';
 
 const flat = ref(false);

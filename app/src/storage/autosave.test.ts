@@ -1,7 +1,7 @@
 import { idsFrom, makeProject } from '@sphalerite/core/model';
 import { type History, startHistory } from '@sphalerite/core/project';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { EMPTY_VIEW, type ViewState } from '../stores/view-state';
+import { EMPTY_VIEW, type ViewState } from './view-state';
 import { Autosaver, type SaveState } from './autosave';
 import type { ProjectWriter } from './project-store';
 

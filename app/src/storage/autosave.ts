@@ -1,5 +1,5 @@
 import type { History } from '@sphalerite/core/project';
-import type { ViewState } from '../stores/view-state';
+import type { ViewState } from './view-state';
 import type { ProjectWriter } from './project-store';
 
 export type SaveState = 'saved' | 'pending' | 'saving' | 'failed';

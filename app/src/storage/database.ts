@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { ViewState } from '../stores/view-state';
+import type { ViewState } from './view-state';
 
 /** What the shelf shows of a project, and where its writing stands. */
 export interface HeadRow {

@@ -1,7 +1,7 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
 import type { BinItem, Layer, Part, Project } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
-import type { ViewState } from '../stores/view-state';
+import type { ViewState } from './view-state';
 import { CONTENT_TABLES, type EntryRow, type RootJson, db } from './database';
 import { planGrid, readGrid } from './grid-rows';
 

@@ -1,6 +1,6 @@
 import { type Project, makeId } from '@sphalerite/core/model';
 import { startHistory } from '@sphalerite/core/project';
-import { EMPTY_VIEW } from '../stores/view-state';
+import { EMPTY_VIEW } from './view-state';
 import { CONTENT_TABLES, type HeadRow, db } from './database';
 import { projectPicture } from '../workers/thumbnails';
 import { ProjectWriter } from './project-store';

@@ -8,8 +8,9 @@ import { type Hold, holdProject } from '../storage/lock';
 import { ProjectWriter, TakenOverError, sweep } from '../storage/project-store';
 import { freshId, setThumbnail } from '../storage/shelf';
 import { projectPicture } from '../workers/thumbnails';
+import { runCommand } from './commands';
 import { useNotices } from './notices';
-import { EMPTY_VIEW, type ViewState } from './view-state';
+import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
 
 /** The project on the bench: its history, what is selected in it, and its saving. */
 export const useSession = defineStore('session', () => {
@@ -163,7 +164,9 @@ export const useSession = defineStore('session', () => {
     const wanted = back ? step.viewBefore : step.viewAfter;
     view.value = repaired(wanted);
     saver?.changed(next);
-    notices.say(`${back ? 'Undid' : 'Did again'}: ${step.label}${step.where && step.where !== where.value ? ` (in ${step.where})` : ''}`);
+    const elsewhere = step.where !== '' && step.where !== where.value;
+    // The screen never changes by surprise; it is offered.
+    notices.say(`${back ? 'Undid' : 'Did again'}: ${step.label}${elsewhere ? ` (in ${step.where})` : ''}`, elsewhere ? { action: { label: 'Show', run: () => void runCommand(`go.${step.where.toLowerCase()}`).catch(notices.fail) } } : {});
   }
   const undo = (): void => moveTo((history.value?.now ?? 0) - 1);
   const redo = (): void => moveTo((history.value?.now ?? 0) + 1);

@@ -4,7 +4,7 @@ import { VoxelGrid } from '@sphalerite/core/voxel';
 import { meshChunk } from '@sphalerite/core/mesh';
 import { Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import { pickPart, toLattice } from '../screens/build/pick';
+import { pickPart, toLattice } from './pick';
 import { alongAxis, onPlane } from '../tools/geometry';
 import { chunkGeometries } from './chunk-geometry';
 import { angleOnRing } from './handles';

@@ -1,6 +1,6 @@
 import { type Mat4, transformDirection, transformPoint } from '../math';
 import type { VoxelGrid } from '../voxel';
-import type { TraceSurfaces } from './trace-scene';
+import type { TraceSurfaces } from './trace-surfaces';
 
 /** Numbers a glowing face takes in an emitter list: corner, edge u, edge v (u × v points outwards), radiance. */
 export const EMITTER_STRIDE = 12;

@@ -1,4 +1,5 @@
 export * from './ray-grid';
+export * from './trace-surfaces';
 export * from './emitters';
 export * from './trace-scene';
 export * from './intersect';

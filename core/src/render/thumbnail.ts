@@ -1,10 +1,10 @@
 import { MAT4_IDENTITY, type Vec3, add, scale } from '../math';
-import { type Part, type Project, composite } from '../model';
+import { DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
 import { fromLinear } from '../palette';
 import { REST_POSE, placeParts } from '../rig';
 import { hit, intersectScene } from './intersect';
-import { DEFAULT_LIGHT } from '../model';
-import { type TraceInstance, type TraceScene, surfacesOf, traceCamera, traceInstance, traceLight } from './trace-scene';
+import { type TraceInstance, type TraceScene, traceCamera, traceInstance, traceLight } from './trace-scene';
+import { surfacesOf } from './trace-surfaces';
 
 /** Edge of a thumbnail in pixels. */
 export const THUMBNAIL = 160;

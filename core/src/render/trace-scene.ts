@@ -1,21 +1,12 @@
 import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint } from '../math';
-import { type Camera, type Light, type Project, type Shot, composite, find, must } from '../model';
+import { type Camera, type Light, type Project, type Shot, composite, find } from '../model';
 import { clipTime, sampleClip } from '../motion';
-import { type Rgb, hexToLinear, paletteTable } from '../palette';
+import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
 import { emittersOf } from './emitters';
 import { type RayGrid, rayGridOf } from './ray-grid';
-
-/** Surfaces of a palette by byte, for the tracer. */
-export interface TraceSurfaces {
-  /** Linear light, 3 a byte. */
-  readonly colour: Float32Array;
-  readonly emissive: Float32Array;
-  readonly roughness: Float32Array;
-  readonly metalness: Float32Array;
-  readonly opacity: Float32Array;
-}
+import { type TraceSurfaces, surfacesOf } from './trace-surfaces';
 
 /** A grid where it stands. */
 export interface TraceInstance {
@@ -75,15 +66,6 @@ const cachedRayGrid = (grid: VoxelGrid): RayGrid | null => {
   }
   return r;
 };
-
-export function surfacesOf(project: Project, palette: string, glow: number): TraceSurfaces {
-  const table = paletteTable(must(project.palettes, palette, 'palette'));
-  const column = (f: (s: (typeof table.swatches)[number]) => number): Float32Array => Float32Array.from(table.swatches, f);
-  return {
-    colour: table.linear, emissive: column((s) => s.emissive * glow), roughness: column((s) => s.roughness),
-    metalness: column((s) => s.metalness), opacity: column((s) => s.opacity),
-  };
-}
 
 /** A grid as an instance; null when it is empty. `matrix` takes lattice points to the world. */
 export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: Mat4): TraceInstance | null {

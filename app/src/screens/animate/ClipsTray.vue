@@ -3,7 +3,7 @@ import { IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
 import { deleteClipEdit } from '@sphalerite/core/project';
 import BinList from '../../components/BinList.vue';
-import { runCommand } from '../../shell/commands';
+import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';

@@ -10,7 +10,7 @@ import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { useAnimate } from './animate-state';
-import { useKeying } from './control';
+import { useKeying } from './keying';
 
 const session = useSession();
 const anim = useAnimate();

@@ -7,7 +7,7 @@ import { faceRegion, mirrorBoxes, mirrorFaces } from '@sphalerite/core/sculpt';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Chip, ScreenControl } from '../../shell/screen';
-import type { Command } from '../../shell/commands';
+import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
@@ -19,7 +19,7 @@ import { NO_OVERLAY, type Overlay } from '../../viewport/overlay';
 import type { ViewPointer } from '../../viewport/view-input';
 import { useBuild } from './build-state';
 import { cursorCommands } from './cursor-commands';
-import { pickPart, toLattice } from './pick';
+import { pickPart, toLattice } from '../../viewport/pick';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 

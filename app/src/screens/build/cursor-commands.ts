@@ -1,6 +1,6 @@
 import { IconKeyboard } from '@tabler/icons-vue';
 import { type Vec3, boxEnd } from '@sphalerite/core/math';
-import type { Command } from '../../shell/commands';
+import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useBuild } from './build-state';

@@ -2,7 +2,7 @@
 import { IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { deleteShotEdit } from '@sphalerite/core/project';
 import BinList from '../../components/BinList.vue';
-import { runCommand } from '../../shell/commands';
+import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';

@@ -5,7 +5,7 @@ import { mountPartEdit, reparentBoneEdit } from '@sphalerite/core/project';
 import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
-import { runCommand } from '../../shell/commands';
+import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';

@@ -8,7 +8,7 @@ import { angleOnRing, arrowUnder, pixels, ringUnder } from '../../viewport/handl
 import type { JointMark, Overlay } from '../../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { alongAxis } from '../../tools/geometry';
-import { toLattice } from '../build/pick';
+import { toLattice } from '../../viewport/pick';
 
 const UNIT: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
 const RING_PIXELS = 58;

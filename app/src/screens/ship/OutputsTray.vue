@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconFile3d, IconFileZip } from '@tabler/icons-vue';
-import { runCommand } from '../../shell/commands';
+import { runCommand } from '../../stores/commands';
 import { useShip } from './ship-state';
 
 const ship = useShip();

@@ -1,8 +1,8 @@
 import { type Mat4, type Vec3, floor, invertMat, transformDirection, transformPoint } from '@sphalerite/core/math';
 import type { Part } from '@sphalerite/core/model';
 import { type VoxelGrid, rayWalk } from '@sphalerite/core/voxel';
-import type { Pick, Ray } from '../../tools/tool';
-import type { WorldRay } from '../../viewport/viewport';
+import type { Pick, Ray } from '../tools/tool';
+import type { WorldRay } from './viewport';
 
 /** A world ray in a part's lattice. */
 export function toLattice(ray: WorldRay, matrix: Mat4): Ray {
