@@ -45,7 +45,7 @@ section { padding: 9px 14px; border-right: 1px solid var(--line); min-width: 0; 
 .card { position: relative; display: grid; justify-items: center; align-content: center; gap: 2px; height: 48px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); font-weight: 500; font-size: 12px; transition: border-color var(--quick); }
 .card:hover { border-color: var(--line-strong); }
 .card svg { width: 20px; height: 20px; stroke-width: 1.5; }
-.card.on { background: #2a2521; border-color: #2a2521; color: #ffffff; }
+.card.on { background: #2a2521; border-color: var(--honey); color: #ffffff; }
 .card.on svg { color: #f0b648; }
 .n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
 .card.on .n { color: #f0b648; }

@@ -32,6 +32,8 @@ export function buildControl(): ScreenControl {
   const output = shallowRef<ToolOutput>(IDLE);
   const pickNow = shallowRef<Pick | null>(null);
   const invert = ref(false);
+  /** Until the hand comes over the view, everything stands there in its own colours. */
+  const handCame = ref(false);
   let tool: Tool = makeTool(build.card.reach);
   /** The part's cubes as they were when the stroke began. */
   let frozen: VoxelGrid | null = null;
@@ -87,6 +89,7 @@ export function buildControl(): ScreenControl {
 
   function toEvent(type: 'move' | 'down' | 'up', p: ViewPointer): ToolEvent {
     const part = session.part!;
+    handCame.value = true;
     const ray = toLattice(p.ray, matrix.value);
     const pick = pickPart(frozen ?? composite(part), part, ray);
     pickNow.value = pick;
@@ -157,7 +160,7 @@ export function buildControl(): ScreenControl {
     partCommand('part.delete', 'Delete the part (to the bin)', () => session.apply(deletePartEdit, { part: session.part!.id })),
     partCommand('part.hide', 'Hide or show the part', () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }), ['Shift+H']),
     partCommand('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id })),
-    ...cursorCommands(actAtCursor, () => feed({ type: 'commit' })),
+    ...cursorCommands(actAtCursor, () => feed({ type: 'commit' }), () => output.value.active),
   ];
 
   return {
@@ -168,13 +171,14 @@ export function buildControl(): ScreenControl {
       return {
         project: p, pose: REST_POSE, hurry: session.preview !== null,
         without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
-        faint: ({ part }) => part.id !== id,
+        faint: ({ part }) => handCame.value && part.id !== id,
       };
     },
     overlay(): Overlay {
       const part = session.part;
       if (!part) return NO_OVERLAY;
       const out = output.value;
+      if (!handCame.value && !build.cursor) return { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds };
       const base = { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds, mirror: build.mirror, cursor: build.cursor,
         joints: [{ at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }] };
       const erasing = build.card.verb === 'erase' && build.card.reach !== 'extrude';

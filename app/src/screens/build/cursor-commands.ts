@@ -8,8 +8,11 @@ import { useBuild } from './build-state';
 /** Cells of a long step, with Shift. */
 const FAR = 8;
 
-/** Moves and uses the cell cursor without a pointer; arrows follow the view, so that up is away from the eye. */
-export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): Command[] {
+/**
+ * Moves and uses the cell cursor without a pointer; arrows follow the view, so that up is away from the eye.
+ * Without a cursor or a stroke that waits to be set, Enter presses buttons as everywhere.
+ */
+export function cursorCommands(act: (cell: Vec3) => void, commit: () => void, waiting: () => boolean): Command[] {
   const session = useSession();
   const build = useBuild();
   const view = useView();
@@ -42,6 +45,6 @@ export function cursorCommands(act: (cell: Vec3) => void, commit: () => void): C
     ...move('right', 'Cursor right', 'Right', 1, 0, 0), ...move('left', 'Cursor left', 'Left', -1, 0, 0),
     ...move('away', 'Cursor away', 'Up', 0, 1, 0), ...move('near', 'Cursor nearer', 'Down', 0, -1, 0),
     ...move('up', 'Cursor up', 'PageUp', 0, 0, 1), ...move('down', 'Cursor down', 'PageDown', 0, 0, -1),
-    { id: 'tool.use', title: 'Use the tool here', group: 'Keyboard cursor', keys: ['Enter'], run: () => (build.cursor ? act(build.cursor) : commit()) },
+    { id: 'tool.use', title: 'Use the tool here', group: 'Keyboard cursor', keys: ['Enter'], enabled: () => on() || waiting(), run: () => (build.cursor ? act(build.cursor) : commit()) },
   ];
 }
