@@ -3,6 +3,7 @@ import { composite, must, projectToJson } from '@sphalerite/core/model';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { nextTick } from 'vue';
+import { settingsPending } from '../storage/shelf';
 import { useSession } from '../stores/session';
 import { useView } from '../stores/view';
 import { busyJobs } from '../workers/pool';
@@ -78,7 +79,7 @@ export function installAutomation(): void {
     async idle() {
       for (let calm = 0; calm < 3; ) {
         await nextTick();
-        const busy = busyJobs() > 0 || !(view.viewport?.still ?? true) || !session.idle();
+        const busy = busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
         if (!session.idle()) await session.flush();
         calm = busy ? 0 : calm + 1;
         await new Promise((r) => setTimeout(r, 16));
