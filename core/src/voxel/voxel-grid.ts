@@ -248,7 +248,8 @@ export class VoxelGrid {
 
 class Draft implements GridDraft {
   private readonly owned = new Set<unknown>();
-  private readonly written = new Map<Brick, Vec3>();
+  /** Bricks that this edit owns: where each stands and the first cell it was made for. */
+  private readonly written = new Map<Brick, readonly [bx: number, by: number, bz: number, cell: number]>();
   private readonly before: BrickTree;
   private lastKey = NaN;
   private last: Brick | undefined;
@@ -274,7 +275,7 @@ class Draft implements GridDraft {
     let brick = key === this.lastKey ? this.last : treeGet(this.tree, bx, by, bz);
     const old = brick ? brick[i]! : 0;
     if (old === value) return;
-    if (brick === undefined || !this.written.has(brick)) brick = this.own(bx, by, bz, brick);
+    if (brick === undefined || !this.written.has(brick)) brick = this.own(bx, by, bz, i, brick);
     this.lastKey = key;
     this.last = brick;
     brick[i] = value;
@@ -312,9 +313,9 @@ class Draft implements GridDraft {
     }
   }
 
-  private own(bx: number, by: number, bz: number, brick: Brick | undefined): Brick {
+  private own(bx: number, by: number, bz: number, cell: number, brick: Brick | undefined): Brick {
     const copy: Brick = brick ? brick.slice() : new Uint8Array(BRICK_CELLS);
-    this.written.set(copy, [bx, by, bz]);
+    this.written.set(copy, [bx, by, bz, cell]);
     this.tree = treeSet(this.tree, bx, by, bz, copy, this.owned);
     return copy;
   }
@@ -328,7 +329,8 @@ class Draft implements GridDraft {
         continue;
       }
       const old = treeGet(this.before, at[0], at[1], at[2]);
-      if (old ? sameCells(old, brick) : uniformValue(brick) === 0) {
+      // Its first cell tells almost always that it changed, without a look at the other 4,095.
+      if (old ? old[at[3]] === brick[at[3]] && sameCells(old, brick) : uniformValue(brick) === 0) {
         this.tree = treeSet(this.tree, at[0], at[1], at[2], old, this.owned);
         continue;
       }
