@@ -2,7 +2,7 @@ import { chunksOf, meshChunk, surfaceOf } from '@sphalerite/core/mesh';
 import { seededRandom } from '@sphalerite/core/math';
 import { current, startHistory, undo } from '@sphalerite/core/project';
 import { idsFrom, makeProject } from '@sphalerite/core/model';
-import { intersectGrid, rayGridOf } from '@sphalerite/core/render';
+import { type RayGrid, gridHit, intersectGrid, rayGridOf } from '@sphalerite/core/render';
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
@@ -45,6 +45,31 @@ function merging(name: string, grid: VoxelGrid, goal: number): Row[] {
   ];
 }
 
+/** Rays as a picture asks for them: from an eye through pixels, then bounces from where those met, all from empty space. */
+function pathRays(grid: RayGrid, e: number): Float64Array {
+  const random = seededRandom(3);
+  const out: number[] = [];
+  const eye = [e * 1.35, e * 1.1, e * 1.5] as const;
+  for (let v = 0; v < 100; v++) {
+    for (let u = 0; u < 100; u++) {
+      let [x, y, z] = eye as readonly number[] as [number, number, number];
+      let d = [(u / 100) * e - x, (v / 100) * e * 0.7 - y, e * 0.5 - z];
+      for (let bounce = 0; bounce < 3; bounce++) {
+        const l = Math.hypot(...d);
+        d = d.map((n) => n / l);
+        out.push(x, y, z, d[0]!, d[1]!, d[2]!);
+        const t = intersectGrid(grid, x, y, z, d[0]!, d[1]!, d[2]!, 0, Infinity);
+        if (t === Infinity) break;
+        const n = [0, 0, 0];
+        n[gridHit.axis] = gridHit.sign;
+        [x, y, z] = [x + d[0]! * t + n[0]! * 1e-3, y + d[1]! * t + n[1]! * 1e-3, z + d[2]! * t + n[2]! * 1e-3];
+        d = [random() * 2 - 1, random() * 2 - 1, random() * 2 - 1].map((c, a) => c + n[a]! * 1.2);
+      }
+    }
+  }
+  return Float64Array.from(out);
+}
+
 function rays(name: string, grid: VoxelGrid, goal: number): Row {
   const surface = surfaceOf(grid);
   const g = new BufferGeometry();
@@ -52,31 +77,25 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
   g.setIndex(new BufferAttribute(surface.indices, 1));
   const bvh = new MeshBVH(g, { strategy: SAH, maxLeafSize: 4 } as never);
   const ray = rayGridOf(grid)!;
-  const random = seededRandom(3);
-  const e = grid.bounds.size[0];
-  const N = 20_000;
-  const list = Float64Array.from({ length: N * 6 }, () => 0);
-  for (let i = 0; i < N; i++) {
-    // Half from outside towards the middle, half from within in any direction, as bounces are.
-    const out = i % 2 === 0;
-    const o = out ? [random() * e, e * 1.3, random() * e * 2 - e / 2] : [random() * e, random() * e, random() * e];
-    const d = out ? [e / 2 - o[0]! + (random() - 0.5) * e, e * 0.3 - o[1]!, e / 2 - o[2]! + (random() - 0.5) * e] : [random() - 0.5, random() - 0.5, random() - 0.5];
-    const l = Math.hypot(...d);
-    list.set([...o, ...d.map((v) => v / l)], i * 6);
-  }
-  let hits = 0;
+  const list = pathRays(ray, grid.bounds.size[0]);
+  const N = list.length / 6;
+  const distances = new Float64Array(N);
   const ours = median(5, () => {
-    hits = 0;
-    for (let i = 0; i < N * 6; i += 6) if (intersectGrid(ray, list[i]!, list[i + 1]!, list[i + 2]!, list[i + 3]!, list[i + 4]!, list[i + 5]!, 0, Infinity) < Infinity) hits++;
+    for (let i = 0, k = 0; i < N * 6; i += 6) distances[k++] = intersectGrid(ray, list[i]!, list[i + 1]!, list[i + 2]!, list[i + 3]!, list[i + 4]!, list[i + 5]!, 0, Infinity);
   });
+  const hits = distances.reduce((n, t) => n + (t < Infinity ? 1 : 0), 0);
   const r = new Ray(new Vector3(), new Vector3());
+  let differ = 0;
   const theirs = median(1, () => {
-    for (let i = 0; i < N * 6; i += 6) {
+    differ = 0;
+    for (let i = 0, k = 0; i < N * 6; i += 6, k++) {
       r.origin.set(list[i]!, list[i + 1]!, list[i + 2]!);
       r.direction.set(list[i + 3]!, list[i + 4]!, list[i + 5]!);
-      bvh.raycastFirst(r, DoubleSide);
+      const t = bvh.raycastFirst(r, DoubleSide)?.distance ?? Infinity;
+      if (Math.abs(t - distances[k]!) > 1e-2) differ++;
     }
   });
+  if (differ > N / 500) throw new Error(`The two ways disagree on ${differ} of ${N} rays.`);
   const rate = (t: number): string => `${(N / t / 1000).toFixed(2)} M rays/s`;
   return { name: `grid rays, ${name} (${Math.round((100 * hits) / N)} % hit)`, ours: rate(ours), theirs: `${rate(theirs)} three-mesh-bvh`, ratio: theirs / ours, goal: `≥ ${goal}×`, ok: theirs / ours >= goal };
 }

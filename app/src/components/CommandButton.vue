@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import { findCommand, isEnabled, runCommand } from '../stores/commands';
 import { useNotices } from '../stores/notices';
 
-const props = defineProps<{ id: string; label?: boolean; bare?: boolean; args?: unknown }>();
+const props = defineProps<{ id: string; label?: boolean; text?: string; bare?: boolean; args?: unknown }>();
 const notices = useNotices();
 const command = computed(() => findCommand(props.id));
 const tip = computed(() => (command.value ? command.value.title + (command.value.keys?.[0] ? `  ·  ${command.value.keys[0]}` : '') : ''));
@@ -16,11 +16,11 @@ const run = (): void => void runCommand(props.id, props.args).catch(notices.fail
 <template>
   <el-tooltip v-if="command" :content="tip" :show-after="350" :hide-after="0" placement="bottom">
     <button
-      type="button" :class="bare ? 'bare' : ['btn', { icon: !label, on }]" :disabled="!enabled" :aria-label="command.title"
+      type="button" :class="bare ? 'bare' : ['btn', { icon: !label && !text, on }]" :disabled="!enabled" :aria-label="command.title"
       :aria-pressed="on" :data-command="id" @click="run"
     >
       <component :is="command.icon" v-if="command.icon" aria-hidden="true" />
-      <span v-if="label">{{ command.title }}</span>
+      <span v-if="label || text">{{ text ?? command.title }}</span>
     </button>
   </el-tooltip>
 </template>

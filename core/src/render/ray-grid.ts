@@ -126,6 +126,7 @@ export function intersectGrid(
       const ddx = Math.abs(ix), ddy = Math.abs(iy), ddz = Math.abs(iz);
       for (;;) {
         if ((bits[block * 2 + ((z >> 1) & 1)]! >>> ((z & 1) * 16 + (y & 3) * 4 + (x & 3))) & 1) {
+          if (t >= leave) return Infinity;
           gridHit.value = g.cells[(z * ny + y) * nx + x]!;
           gridHit.axis = axis < 0 ? 1 : axis;
           gridHit.sign = axis < 0 ? 1 : axis === 0 ? -sx : axis === 1 ? -sy : -sz;
@@ -147,8 +148,11 @@ export function intersectGrid(
           tz += ddz;
           axis = 2;
         }
-        if (t >= leave || x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
-        if (x >> 2 !== blockX || y >> 2 !== blockY || z >> 2 !== blockZ) break;
+        // Leaving the grid leaves the block too, so the ends are looked for only there.
+        if (x >> 2 !== blockX || y >> 2 !== blockY || z >> 2 !== blockZ) {
+          if (t >= leave || x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
+          break;
+        }
       }
     } else {
       const ex = px ? ((x >> 2) + step) << 2 : ((x >> 2) + 1 - step) << 2;

@@ -26,8 +26,8 @@ function drop(index: number): void {
 
 <template>
   <div v-if="session.project" class="tray">
-    <div class="panel-head head"><h2>Parts <span class="figures quiet">{{ session.project.parts.length }}</span></h2><button type="button" class="bare" aria-label="New part" title="New part" @click="addPart"><IconPlus aria-hidden="true" /></button></div>
-    <ul>
+    <div class="panel-head tray-head"><h2>Parts <span class="figures quiet">{{ session.project.parts.length }}</span></h2><button type="button" class="bare" aria-label="New part" title="New part" @click="addPart"><IconPlus aria-hidden="true" /></button></div>
+    <ul class="tray-list">
       <li
         v-for="(p, i) in session.project.parts" :key="p.id" draggable="true" class="item" :class="{ on: p.id === session.view.part }"
         @dragstart="dragged = p.id" @dragover.prevent @drop.prevent="drop(i)"
@@ -38,8 +38,8 @@ function drop(index: number): void {
             <small class="figures quiet">{{ p.bounds.size.join('×') }} · {{ composite(p).count.toLocaleString('en') }}</small></span>
         </button>
         <span class="acts">
-          <button type="button" class="bare more" :aria-label="`Duplicate ${p.name} ${p.side}`" title="Duplicate" @click="session.apply(duplicatePartEdit, { part: p.id })"><IconCopy aria-hidden="true" /></button>
-          <button type="button" class="bare more" :aria-label="`Delete ${p.name} ${p.side}`" title="To the bin" @click="session.apply(deletePartEdit, { part: p.id })"><IconTrash aria-hidden="true" /></button>
+          <button type="button" class="bare later" :aria-label="`Duplicate ${p.name} ${p.side}`" title="Duplicate" @click="session.apply(duplicatePartEdit, { part: p.id })"><IconCopy aria-hidden="true" /></button>
+          <button type="button" class="bare later" :aria-label="`Delete ${p.name} ${p.side}`" title="To the bin" @click="session.apply(deletePartEdit, { part: p.id })"><IconTrash aria-hidden="true" /></button>
           <button type="button" class="bare" :aria-label="`${p.hidden ? 'Show' : 'Hide'} ${p.name} ${p.side}`" :title="p.hidden ? 'Show' : 'Hide'" @click="session.apply(setPartHiddenEdit, { part: p.id, hidden: !p.hidden })"><IconEyeOff v-if="p.hidden" aria-hidden="true" /><IconEye v-else aria-hidden="true" /></button>
         </span>
       </li>
@@ -49,14 +49,9 @@ function drop(index: number): void {
 </template>
 
 <style scoped>
-.head { padding: 10px 8px 6px 12px; }
-ul { list-style: none; margin: 0; padding: 0; }
-.item { position: relative; }
 .list-row { padding-right: 36px; gap: 9px; min-height: 50px; }
 .text { display: grid; min-width: 0; }
 .text small { font-size: 11px; white-space: nowrap; letter-spacing: -0.2px; }
 .text b { font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .acts { position: absolute; right: 6px; top: 50%; transform: translateY(-50%); display: flex; }
-.more { opacity: 0; background: var(--honey-soft); }
-.item:hover .more, .item:focus-within .more { opacity: 1; }
 </style>

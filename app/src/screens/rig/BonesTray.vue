@@ -59,8 +59,8 @@ function walk(e: KeyboardEvent, i: number): void {
 
 <template>
   <div class="tray">
-    <div class="panel-head head"><h2>Bones <span class="figures quiet">{{ rows.length }}</span></h2><button type="button" class="bare" aria-label="New bone" title="New bone · B" @click="runCommand('bone.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
-    <ul role="tree" aria-label="Bones" @dragover.prevent @drop.prevent="drop(null)">
+    <div class="panel-head tray-head"><h2>Bones <span class="figures quiet">{{ rows.length }}</span></h2><button type="button" class="bare" aria-label="New bone" title="New bone · B" @click="runCommand('bone.new').catch(notices.fail)"><IconPlus aria-hidden="true" /></button></div>
+    <ul class="tray-list" role="tree" aria-label="Bones" @dragover.prevent @drop.prevent="drop(null)">
       <li v-for="(r, i) in rows" :key="r.bone.id" role="none">
         <button
           type="button" class="list-row bone" role="treeitem" draggable="true" :class="{ on: r.bone.id === session.view.bone, over: over === r.bone.id }" :aria-selected="r.bone.id === session.view.bone" :aria-level="r.depth + 1"
@@ -73,9 +73,9 @@ function walk(e: KeyboardEvent, i: number): void {
       </li>
     </ul>
     <template v-if="loose.length > 0">
-      <div class="panel-head head"><h2>Not mounted <span class="figures quiet">{{ loose.length }}</span></h2></div>
+      <div class="panel-head tray-head"><h2>Not mounted <span class="figures quiet">{{ loose.length }}</span></h2></div>
       <p class="quiet hint">Drag a part onto a bone.</p>
-      <ul><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
+      <ul class="tray-list"><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
     </template>
     <BinList kind="bone" />
     <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
@@ -83,8 +83,6 @@ function walk(e: KeyboardEvent, i: number): void {
 </template>
 
 <style scoped>
-.head { padding: 10px 8px 6px 12px; }
-ul { list-style: none; margin: 0; padding: 0; min-height: 20px; }
 .bone { min-height: 26px; padding-block: 2px; }
 .bone.on .name { font-weight: 600; }
 .bone.over { box-shadow: inset 0 0 0 2px var(--honey); }

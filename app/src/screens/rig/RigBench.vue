@@ -19,8 +19,9 @@ const show = (id: string): void => {
   <div class="rig-bench">
     <section aria-label="Handles">
       <h3>Handle</h3>
-      <div class="row"><CommandButton id="rig.turn" label /><CommandButton id="rig.joint" label /></div>
-      <div class="row"><CommandButton id="rig.reset" label /><CommandButton id="bone.new" label /><CommandButton id="bone.delete" label /></div>
+      <div class="row"><CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton id="rig.reset" text="Reset turn" /></div>
+      <h3>Bones</h3>
+      <div class="row"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /></div>
     </section>
     <section aria-label="Checks">
       <h3>Checks</h3>
