@@ -20,4 +20,4 @@ execFileSync(process.execPath, ['content/dist/write.js'], { stdio: 'inherit' });
 rmSync('app/public/content', { recursive: true, force: true });
 mkdirSync('app/public/content', { recursive: true });
 cpSync('content/out', 'app/public/content', { recursive: true });
-if (only !== 'node') execFileSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', 'app', '--logLevel', 'warn'], { stdio: 'inherit' });
+if (only !== 'node') execFileSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', 'app', '--logLevel', 'error'], { stdio: 'inherit' });

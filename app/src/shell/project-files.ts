@@ -1,6 +1,8 @@
-import { PROJECT_EXTENSION, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import { PROJECT_EXTENSION } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 import { freshId, putOnShelf } from '../storage/shelf';
+import { BrickMirror } from '../workers/packed';
+import { sharedPool } from '../workers/pool';
 
 /** A name that is safe as a file name on every system. */
 export const fileName = (name: string): string => name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '') || 'project';
@@ -15,12 +17,18 @@ export function download(name: string, data: Uint8Array<ArrayBuffer> | Blob, typ
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-export const saveProjectFile = (project: Project): void => download(fileName(project.name) + PROJECT_EXTENSION, writeProjectFile(project));
+export async function saveProjectFile(project: Project): Promise<void> {
+  const bytes = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, true) }));
+  download(fileName(project.name) + PROJECT_EXTENSION, bytes);
+}
 
 /** Reads a project file onto the shelf under a fresh id. Gives the id and what there is to tell. */
 export async function shelveProjectFile(bytes: Uint8Array, keepId = false): Promise<{ id: string; notes: readonly string[] }> {
-  const { result, notes } = readProjectFile(bytes);
-  const id = keepId ? result.id : freshId();
-  await putOnShelf({ ...result, id });
+  const { project, bricks, notes } = await sharedPool().run('readFile', () => ({ bytes }));
+  const mirror = new BrickMirror();
+  mirror.receive(bricks);
+  const opened = mirror.openProject(project);
+  const id = keepId ? opened.id : freshId();
+  await putOnShelf({ ...opened, id });
   return { id, notes };
 }

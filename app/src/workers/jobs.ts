@@ -1,9 +1,9 @@
-import { type GlbCounts, encodePng, exportGlb } from '@sphalerite/core/files';
+import { type GlbCounts, encodePng, exportGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import type { Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
-import { type Strip, THUMBNAIL, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
-import type { BrickMirror, PackedGrid, PackedProject } from './packed';
+import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, SentBricks } from './packed';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -15,6 +15,12 @@ export interface Jobs {
     partial: Strip;
   };
   glb: { input: { project: PackedProject }; output: { bytes: Uint8Array<ArrayBuffer>; notes: readonly string[]; counts: GlbCounts }; partial: never };
+  /** A traced picture as a PNG. */
+  png: { input: { film: Film; exposure: number }; output: Uint8Array<ArrayBuffer>; partial: never };
+  /** The bytes of a project file. */
+  projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
+  /** A project file read and packed for the way back, with every brick. */
+  readFile: { input: { bytes: Uint8Array }; output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] }; partial: never };
   /** A part, or the whole project, as a PNG. */
   thumbnail: { input: { project: PackedProject; part: string | null }; output: Uint8Array<ArrayBuffer>; partial: never };
 }
@@ -72,6 +78,21 @@ export const handlers: Handlers = {
     const p = ctx.bricks.openProject(project);
     const pixels = part === null ? projectThumbnail(p) : partThumbnail(p, must(p.parts, part, 'part'));
     return encodePng(THUMBNAIL, THUMBNAIL, pixels) as Uint8Array<ArrayBuffer>;
+  },
+
+  async png({ film, exposure }) {
+    return encodePng(film.width, film.height, developFilm(film, exposure)) as Uint8Array<ArrayBuffer>;
+  },
+
+  async projectFile({ project }, ctx) {
+    return writeProjectFile(ctx.bricks.openProject(project));
+  },
+
+  async readFile({ bytes }) {
+    const { result, notes } = readProjectFile(bytes);
+    const sent = new SentBricks();
+    const project = sent.packProject(result, true);
+    return { project, bricks: sent.takeParcel(), notes };
   },
 
   async glb({ project }, ctx) {

@@ -1,5 +1,5 @@
 import type { Box } from '@sphalerite/core/math';
-import { type Project, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
+import { type Project, allParts, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
 import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
 
 /**
@@ -47,11 +47,11 @@ export class SentBricks {
     return { bounds: grid.bounds, table };
   }
 
-  packProject(project: Project): PackedProject {
+  /** @param whole – with the bin, which only a project file needs */
+  packProject(project: Project, whole = false): PackedProject {
     const grids: Record<string, PackedGrid> = {};
-    // The bin is of no use to a worker.
-    const slim: Project = { ...project, bin: [] };
-    for (const part of slim.parts) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = this.packGrid(layer.grid);
+    const slim: Project = whole ? project : { ...project, bin: [] };
+    for (const part of allParts(slim)) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = this.packGrid(layer.grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(slim))), grids };
   }
 

@@ -1,5 +1,5 @@
 import { expect, describe, it } from 'vitest';
-import { idsFrom, makeProject, type Project } from '@sphalerite/core/model';
+import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
 import { apply, editContext, strokeEdit } from '@sphalerite/core/project';
 import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
@@ -69,6 +69,24 @@ describe('packing', () => {
     expect(second.ids).toHaveLength(1);
     mirror.receive(second);
     expect(mirror.openGrid(again).equals(next)).toBe(true);
+  });
+});
+
+describe('project files', () => {
+  it('go out of one worker and come back through another, bin and all', async () => {
+    const { pool } = poolOf(2);
+    const p: Project = { ...lamp(), bin: [{ id: 'gone', kind: 'part', at: 1, part: { ...lamp().parts[0]!, id: 'old' }, mounts: [] }] };
+    const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, true) }));
+    const { project, bricks, notes } = await pool.run('readFile', () => ({ bytes }));
+    const mirror = new BrickMirror();
+    mirror.receive(bricks);
+    const back = mirror.openProject(project);
+    expect(notes).toEqual([]);
+    expect(projectToJson(back)).toEqual(projectToJson(p));
+    expect(gridOf(back).equals(gridOf(p))).toBe(true);
+    const binned = back.bin[0]!;
+    expect(binned.kind === 'part' && binned.part.layers[0]!.grid.equals(gridOf(p))).toBe(true);
+    await expect(pool.run('readFile', () => ({ bytes: bytes.slice(0, 99) }))).rejects.toMatchObject({ name: 'FileError' });
   });
 });
 

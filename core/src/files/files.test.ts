@@ -1,6 +1,7 @@
 import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
 import validator from 'gltf-validator';
 import { WebIO } from '@gltf-transform/core';
+import { type EmissiveStrength, KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
 import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
@@ -94,7 +95,9 @@ describe('GLB', () => {
     // Post: 4 sides and a foot; lamp: 4 sides, a lid, and an underside cut in four around the post.
     expect(counts).toEqual(planGlb(lamp()));
     expect(counts).toMatchObject({ nodes: 2, parts: 1, clips: 1 });
-    const doc = await new WebIO().readBinary(result);
+    const doc = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength]).readBinary(result);
+    const material = doc.getRoot().listMaterials()[0]!;
+    expect(material.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')!.getEmissiveStrength()).toBe(4);
     const mesh = doc.getRoot().listNodes().find((o) => o.getName() === 'Body')!;
     expect(mesh.getParentNode()!.getName()).toBe('Post');
     const positions = mesh.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!;

@@ -1,4 +1,5 @@
 import { Document, type Material, type Node, WebIO } from '@gltf-transform/core';
+import { KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math';
 import { type Part, type Project, composite, find, must, sideSuffix } from '../model';
 import { surfaceOf } from '../mesh';
@@ -95,7 +96,7 @@ export async function exportGlb(project: Project): Promise<GlbExport> {
       );
     }
   }
-  const bytes = await new WebIO().writeBinary(doc);
+  const bytes = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength]).writeBinary(doc);
   const root = doc.getRoot();
   return {
     result: bytes as Uint8Array<ArrayBuffer>, notes,
@@ -114,10 +115,12 @@ function materialsOf(doc: Document, palette: Palette, known: Map<string, Materia
   const colour = texture('colour', strip.colour);
   const surface = texture('roughness-metal', strip.roughnessMetal);
   const glow = strip.glow ? texture('glow', strip.glow) : null;
+  const strength = strip.glowStrength > 1 ? doc.createExtension(KHRMaterialsEmissiveStrength).createEmissiveStrength().setEmissiveStrength(strip.glowStrength) : null;
   const make = (clear: boolean): Material => {
     const m = doc.createMaterial(palette.name + (clear ? ' clear' : ''))
       .setBaseColorTexture(colour).setMetallicRoughnessTexture(surface).setRoughnessFactor(1).setMetallicFactor(1);
     if (glow) m.setEmissiveTexture(glow).setEmissiveFactor([1, 1, 1]);
+    if (strength) m.setExtension('KHR_materials_emissive_strength', strength);
     if (clear) m.setAlphaMode('BLEND');
     for (const info of [m.getBaseColorTextureInfo(), m.getMetallicRoughnessTextureInfo(), m.getEmissiveTextureInfo()]) {
       info?.setMagFilter(NEAREST).setMinFilter(NEAREST).setWrapS(CLAMP).setWrapT(CLAMP);

@@ -30,6 +30,14 @@ describe('film', () => {
     expect(blown).toBe(255);
     expect([...developFilm(makeFilm(1, 1))]).toEqual([0, 0, 0, 255]);
   });
+  it('a quick look takes every n-th pixel', () => {
+    const film = makeFilm(5, 3);
+    film.sum.forEach((_, i) => (film.sum[i] = i % 4 === 0 ? (i / 4) * 0.02 : 0));
+    film.samples.fill(1);
+    const whole = developFilm(film), quick = developFilm(film, 0, 2);
+    expect(quick).toHaveLength(3 * 2 * 4);
+    expect([0, 4, 8, 12].map((i) => quick[i])).toEqual([0, 2, 4, 10].map((i) => whole[i * 4]));
+  });
 });
 
 describe('camera', () => {

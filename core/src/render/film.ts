@@ -25,14 +25,17 @@ const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.ex
  * The film as sRGB bytes, red, green, blue, alpha.
  *
  * @param exposure – in stops
+ * @param step – takes every n-th pixel of every n-th row, for a quick look; the picture is then ⌈width / n⌉ × ⌈height / n⌉
  */
-export function developFilm(film: Film, exposure = 0): Uint8Array<ArrayBuffer> {
-  const out = new Uint8Array(film.width * film.height * 4);
+export function developFilm(film: Film, exposure = 0, step = 1): Uint8Array<ArrayBuffer> {
+  const out = new Uint8Array(Math.ceil(film.width / step) * Math.ceil(film.height / step) * 4);
   const gain = 2 ** exposure;
-  for (let y = 0, o = 0; y < film.height; y++) {
+  let o = 0;
+  for (let y = 0; y < film.height; y += step) {
     const k = film.samples[y]! > 0 ? gain / film.samples[y]! : 0;
-    for (let x = 0; x < film.width; x++, o += 4) {
-      for (let c = 0; c < 3; c++) out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(film.sum[o + c]! * k))));
+    for (let x = 0; x < film.width; x += step, o += 4) {
+      const i = (y * film.width + x) * 4;
+      for (let c = 0; c < 3; c++) out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(film.sum[i + c]! * k))));
       out[o + 3] = 255;
     }
   }

@@ -1,11 +1,8 @@
 <script setup lang="ts">
 import CommandButton from '../../components/CommandButton.vue';
-import { download, fileName } from '../../shell/project-files';
-import { useSession } from '../../stores/session';
 import { useLight } from './light-state';
 
 const light = useLight();
-const session = useSession();
 </script>
 
 <template>
@@ -16,7 +13,7 @@ const session = useSession();
       <p class="figures quiet" data-testid="trace-state">{{ light.tracing ? `${Math.round(light.progress * 100)} % · ${Math.ceil(light.left)} s left` : light.current?.done ? `done in ${light.current.seconds.toFixed(1)} s` : light.current ? 'stopped; what is there can be saved' : 'ready' }}</p>
     </section>
     <section class="strip" aria-label="Pictures made">
-      <button v-for="p in light.pictures" :key="p.id" type="button" class="thumb" :class="{ on: light.current?.id === p.id }" :title="`${p.shot.name}, ${p.shot.size.join('×')}, ${p.shot.samples} samples, ${p.seconds.toFixed(1)} s`" @click="light.current = p" @dblclick="download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, light.pngOf(p))">
+      <button v-for="p in light.pictures" :key="p.id" type="button" class="thumb" :class="{ on: light.current?.id === p.id }" :title="`${p.shot.name}, ${p.shot.size.join('×')}, ${p.shot.samples} samples, ${p.seconds.toFixed(1)} s`" @click="light.current = p">
         <img :src="p.url" :alt="`Picture of ${p.shot.name}`" /><small class="figures">{{ p.shot.name }}</small>
       </button>
       <p v-if="light.pictures.length === 0" class="quiet">Pictures you trace line up here with the settings they were made from.</p>

@@ -8,7 +8,9 @@ import { useLight } from './light-state';
 const light = useLight();
 const session = useSession();
 const canvas = ref<HTMLCanvasElement>();
-const size = computed(() => light.current?.shot.size ?? [1, 1]);
+/** Large pictures are shown by every n-th pixel, so that a look never holds up the hand. */
+const step = computed(() => Math.ceil(Math.sqrt((light.current?.film.width ?? 1) * (light.current?.film.height ?? 1) / 600_000)));
+const size = computed(() => [Math.ceil((light.current?.film.width ?? 1) / step.value), Math.ceil((light.current?.film.height ?? 1) / step.value)] as const);
 /** The picture's own exposure may be changed after it was traced. */
 const exposure = computed(() => (light.current ? (session.project?.shots.find((s) => s.id === light.current!.shot.id)?.exposure ?? light.current.shot.exposure) : 0));
 let queued = false;
@@ -16,8 +18,8 @@ function draw(): void {
   queued = false;
   const p = light.current, c = canvas.value;
   if (!p || !c) return;
-  const pixels = developFilm(p.film, exposure.value);
-  c.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), p.film.width, p.film.height), 0, 0);
+  const pixels = developFilm(p.film, exposure.value, step.value);
+  c.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), size.value[0], size.value[1]), 0, 0);
 }
 const soon = (): void => {
   if (queued) return;

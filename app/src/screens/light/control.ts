@@ -43,9 +43,9 @@ export function lightControl(): ScreenControl {
     follow();
   }, { immediate: true });
   const has = (): boolean => session.shot !== null;
-  const png = (): void => {
+  const png = async (): Promise<void> => {
     const p = light.current;
-    if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, light.pngOf(p));
+    if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, await light.pngOf(p));
   };
   return {
     scene: () => (session.project ? { project: session.project, pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE, without: () => false, faint: () => false } : null),

@@ -1,6 +1,5 @@
-import { encodePng } from '@sphalerite/core/files';
 import type { Shot } from '@sphalerite/core/model';
-import { type Film, addStrip, developFilm, makeFilm } from '@sphalerite/core/render';
+import { type Film, addStrip, makeFilm } from '@sphalerite/core/render';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -19,6 +18,15 @@ export interface Picture {
   done: boolean;
 }
 
+/** Pixels that kept pictures may have together: their light is 16 bytes a pixel. */
+const MOST_PIXELS = 24_000_000;
+
+/** The newest pictures, as many as memory is meant for; always the first. */
+function withinMemory(list: readonly Picture[]): Picture[] {
+  let pixels = 0;
+  return list.filter((p, i) => (pixels += p.film.width * p.film.height) <= MOST_PIXELS || i === 0);
+}
+
 /** Pictures being traced and those made before, for this session. */
 export const useLight = defineStore('light', () => {
   const session = useSession();
@@ -33,7 +41,12 @@ export const useLight = defineStore('light', () => {
   const stop = shallowRef<AbortController | null>(null);
   let next = 1;
 
-  const pngOf = (p: Picture): Blob => new Blob([encodePng(p.film.width, p.film.height, developFilm(p.film, p.shot.exposure)) as Uint8Array<ArrayBuffer>], { type: 'image/png' });
+  /** The picture as it stands, with the exposure its shot has now. */
+  async function pngOf(p: Picture): Promise<Blob> {
+    const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
+    const { width, height, sum, samples } = p.film;
+    return new Blob([await sharedPool().run('png', () => ({ film: { width, height, sum, samples }, exposure }))], { type: 'image/png' });
+  }
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
   async function trace(shot: Shot): Promise<void> {
@@ -42,7 +55,13 @@ export const useLight = defineStore('light', () => {
     if (!project) return;
     const abort = new AbortController();
     stop.value = abort;
-    const film = markRaw(makeFilm(shot.size[0], shot.size[1]));
+    let film: Film;
+    try {
+      film = markRaw(makeFilm(shot.size[0], shot.size[1]));
+    } catch {
+      notices.say(`There is no memory for a picture of ${shot.size.join('×')} pixels. Choose a smaller one.`, { kind: 'error' });
+      return;
+    }
     const picture: Picture = { id: next++, shot, film, url: '', seconds: 0, done: false };
     current.value = picture;
     tracing.value = true;
@@ -74,8 +93,8 @@ export const useLight = defineStore('light', () => {
         tracing.value = false;
         stop.value = null;
         if (film.samples.some((n) => n > 0)) {
-          picture.url = URL.createObjectURL(pngOf(picture));
-          pictures.value = [{ ...picture }, ...pictures.value].slice(0, 24);
+          picture.url = URL.createObjectURL(await pngOf(picture));
+          pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           current.value = pictures.value[0]!;
         }
         grown.value++;
