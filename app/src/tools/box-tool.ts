@@ -82,7 +82,8 @@ export class BoxTool implements Tool {
 
   private show(ctx: ToolContext): ToolOutput {
     const box = this.box(effectiveVerb(ctx));
-    return { preview: this.change(ctx), commit: null, cells: [box], face: null, active: true, measure: { size: box.size, count: boxVolume(box) } };
+    const asks = this.phase === 'height' ? 'move for the height, click to set it' : '';
+    return { preview: this.change(ctx), commit: null, cells: [box], face: null, asks, active: true, measure: { size: box.size, count: boxVolume(box) } };
   }
 
   private finish(ctx: ToolContext): ToolOutput {

@@ -40,7 +40,7 @@ export class ExtrudeTool implements Tool {
   private show(ctx: ToolContext): ToolOutput {
     const { cell, normal, area } = this.held!;
     const size = normal.map((n) => (n === 0 ? 0 : this.layers)) as unknown as Vec3;
-    return { preview: this.change(ctx), commit: null, cells: [], face: this.layers === 0 ? { cell, normal } : null, active: true, measure: { size, count: area * Math.abs(this.layers) } };
+    return { preview: this.change(ctx), commit: null, cells: [], asks: '', face: this.layers === 0 ? { cell, normal } : null, active: true, measure: { size, count: area * Math.abs(this.layers) } };
   }
 }
 const middle = (c: Vec3): Vec3 => [c[0] + 0.5, c[1] + 0.5, c[2] + 0.5];

@@ -33,7 +33,7 @@ export class PointTool implements Tool {
       return { ...IDLE, commit: change };
     }
     return {
-      preview: change, commit: null, cells: cell ? [{ min: cell, size: [1, 1, 1] }] : [], face: null, active: true,
+      preview: change, commit: null, cells: cell ? [{ min: cell, size: [1, 1, 1] }] : [], face: null, asks: '', active: true,
       measure: { size: [this.hi[0] - this.lo[0] + 1, this.hi[1] - this.lo[1] + 1, this.hi[2] - this.lo[2] + 1], count: boxes.length },
     };
   }

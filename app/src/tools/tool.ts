@@ -61,11 +61,13 @@ export interface ToolOutput {
   readonly face: { readonly cell: Vec3; readonly normal: Vec3 } | null;
   /** Size along each axis and how many, for the readout; null when nothing is being measured. */
   readonly measure: { readonly size: Vec3; readonly count: number } | null;
+  /** What the tool waits for, when that is not plain; empty otherwise. */
+  readonly asks: string;
   /** Whether a stroke is under way, so that the pointer is not for the camera. */
   readonly active: boolean;
 }
 
-export const IDLE: ToolOutput = { preview: null, commit: null, cells: [], face: null, measure: null, active: false };
+export const IDLE: ToolOutput = { preview: null, commit: null, cells: [], face: null, measure: null, asks: '', active: false };
 
 /** A small state machine: events in, what to show and do out. No DOM, no drawing. */
 export interface Tool {

@@ -45,7 +45,7 @@ describe('BoxTool', () => {
     const c = ctx({ verb: 'add' });
     expect(feed(tool, c, [above('down', 1, 2), above('move', 4, 3)]).measure).toEqual({ size: [4, 1, 2], count: 8 });
     tool.handle({ ...above('up', 4, 3), ray: { origin: [4.5, 1.5, 40], dir: [0, 0, -1] } } as ToolEvent, c);
-    expect(tool.handle(front('move', 3.5), c).measure).toEqual({ size: [4, 3, 2], count: 24 });
+    expect(tool.handle(front('move', 3.5), c)).toMatchObject({ measure: { size: [4, 3, 2], count: 24 }, asks: 'move for the height, click to set it' });
     expect(tool.handle(front('down', 3.5), c).commit).toMatchObject({ stroke: { boxes: [{ min: [1, 1, 2], size: [4, 3, 2] }] } });
   });
   it('Erase grows into the body', () => {

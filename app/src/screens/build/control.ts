@@ -1,4 +1,4 @@
-import { IconFlipVertical, IconKeyboard } from '@tabler/icons-vue';
+import { IconArrowBarToUp, IconFlipVertical, IconKeyboard } from '@tabler/icons-vue';
 import { type Mat4, MAT4_IDENTITY, type Vec3, transformPoint } from '@sphalerite/core/math';
 import { composite, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { addPartEdit, deletePartEdit, duplicatePartEdit, extrudeEdit, setPartHiddenEdit, shrinkPartEdit, strokeEdit } from '@sphalerite/core/project';
@@ -228,6 +228,7 @@ export function buildControl(): ScreenControl {
     chips: () => [
       ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),
       ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
+      ...(output.value.asks ? [{ text: output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),
       ...(session.part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
     ],
     readout: () => {
