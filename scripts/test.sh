@@ -2,13 +2,12 @@
 # Everything: types, lint, unit tests, build, browser tests. Installs what is missing first.
 set -euo pipefail
 cd "$(dirname "$0")/.."
-export NO_COLOR=1
 log=$(mktemp)
 trap 'rm -f "$log"' EXIT
 bash scripts/ready.sh browser
 echo "== types";  npm run --silent typecheck
 echo "== lint";   npm run --silent lint
-echo "== unit";   npm run --silent test:unit | tee -a "$log"
+echo "== unit";   NO_COLOR=1 npm run --silent test:unit | tee -a "$log"
 echo "== build";  npm run --silent build
 echo "== browser"; npm run --silent test:e2e | tee -a "$log"
 # A run that comes this far has no failure; the sum of both runners closes it.
