@@ -1,7 +1,10 @@
+import { execFileSync } from 'node:child_process';
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM, CHROMIUM_ARGS } from './launch';
 
-const PORT = 4391;
+// A free port for each run, chosen once and handed on to the workers, so that nothing left over can be in the way.
+const free = "const s = require('net').createServer().listen(0, '127.0.0.1', () => { console.log(s.address().port); s.close(); })";
+const PORT = Number((process.env['E2E_PORT'] ??= execFileSync(process.execPath, ['-e', free], { encoding: 'utf8' }).trim()));
 
 export default defineConfig({
   testDir: '.',
