@@ -12,7 +12,6 @@ export const useAnimate = defineStore('animate', () => {
   const time = ref(0);
   const playing = ref(false);
   const speed = ref(1);
-  const autoKey = ref(true);
   const chosen = ref<KeyRef[]>([]);
   let raf = 0;
   let last = 0;
@@ -59,5 +58,5 @@ export const useAnimate = defineStore('animate', () => {
     time.value = 0;
     chosen.value = [];
   });
-  return { time, playing, speed, autoKey, chosen, clip, pose, frames, play, scrub, step };
+  return { time, playing, speed, chosen, clip, pose, frames, play, scrub, step };
 });

@@ -41,7 +41,7 @@ export function animateControl(): ScreenControl {
     pointer: handles.pointer,
     trail: () => [session.project?.name ?? '', session.clip?.name ?? 'no clip', ...(session.clip ? [`frame ${frameOf(session.clip, anim.time)}`] : [])],
     chips: () => [
-      ...(anim.autoKey ? [{ text: 'turning a bone sets a key', tone: 'resin' as const, icon: IconKey }] : []),
+      ...(session.clip && !anim.playing ? [{ text: 'turning a bone sets a key', tone: 'resin' as const, icon: IconKey }] : []),
       ...(anim.playing ? [{ text: `playing at ${anim.speed}×`, tone: 'green' as const, icon: IconPlayerPlay }] : []),
     ],
     readout: () => {
