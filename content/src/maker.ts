@@ -2,7 +2,7 @@ import { type Box, type Quat, type Transform, type Vec3, boxFromCells, quatFromE
 import { type Id, type Kind, type Project, type Side, TICKS, idsFrom, makeProject, must, sideSuffix } from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import * as edits from '@sphalerite/core/project';
-import { NO_MIRROR, type StrokeVerb } from '@sphalerite/core/sculpt';
+import { NO_MIRROR, type StrokeVerb, boxStroke } from '@sphalerite/core/sculpt';
 
 /** Degrees about X, Y, Z (order YXZ) as a rotation. */
 export const turn = (x: number, y = 0, z = 0): Quat => quatFromEuler([(x * Math.PI) / 180, (y * Math.PI) / 180, (z * Math.PI) / 180]);
@@ -107,7 +107,7 @@ export class Sculptor {
 
   private stroke(verb: StrokeVerb, value: number, boxes: readonly Box[], mirror: boolean): this {
     const layer = must(this.maker.project.parts, this.part, 'part').layers[0]!.id;
-    this.maker.apply(edits.strokeEdit, { part: this.part, layer, stroke: { verb, value, boxes, mirror: mirror ? [0, null, null] : NO_MIRROR } });
+    this.maker.apply(edits.strokeEdit, { part: this.part, layer, stroke: boxStroke(verb, value, boxes, mirror ? [0, null, null] : NO_MIRROR) });
     return this;
   }
 

@@ -37,6 +37,9 @@ export interface RootJson {
   rig: number;
   clips: number[];
   shots: number[];
+  /** Missing in rows written before format 2. */
+  stamps?: number[];
+  references?: number[];
   bin: number[];
 }
 

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { type Project, idsFrom, makeProject, projectToJson } from '@sphalerite/core/model';
 import { type History, addBoneEdit, addPartEdit, apply, current, deletePartEdit, editContext, record, resizePartEdit, restoreEdit, startHistory, strokeEdit, undo } from '@sphalerite/core/project';
-import { NO_MIRROR } from '@sphalerite/core/sculpt';
+import { boxStroke } from '@sphalerite/core/sculpt';
 import { seededRandom } from '@sphalerite/core/math';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { db } from './database';
@@ -14,7 +14,7 @@ const ctx = () => editContext(`store test ${n++}`, n);
 const step = (h: H, project: Project, label = `step ${n}`): H => record(h, { label, at: n, where: 'Build', project, viewBefore: EMPTY_VIEW, viewAfter: { ...EMPTY_VIEW, part: project.parts[0]?.id ?? null } });
 const start = (): H => startHistory(makeProject('lamp', 'Lamp', idsFrom('lamp'), 'prop', [40, 40, 40]), EMPTY_VIEW, 0);
 const cube = (p: Project, x: number, y: number, z: number, value: number): Project => apply(p, strokeEdit, {
-  part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: { verb: value === 0 ? 'erase' : 'add', value, boxes: [{ min: [x, y, z], size: [1, 1, 1] }], mirror: NO_MIRROR },
+  part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke(value === 0 ? 'erase' : 'add', value, [{ min: [x, y, z], size: [1, 1, 1] }]),
 }, ctx());
 /** All that makes two histories the same: every step's project with its cells, and which step is now. */
 const facts = (h: H) => ({

@@ -1,5 +1,6 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import type { BinItem, Layer, Part, Project } from '@sphalerite/core/model';
+import { type BinItem, type Layer, NO_TARGET, type Part, type Project } from '@sphalerite/core/model';
+import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
 import { CONTENT_TABLES, type EntryRow, type RootJson, db } from './database';
@@ -119,6 +120,11 @@ export class ProjectWriter {
       const p = json as StoredPart;
       return { ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(l.grid) })) };
     };
+    // Swatches of format 1 knew no helpers.
+    const revivePalette = (json: unknown): Palette => {
+      const p = json as Palette;
+      return { ...p, swatches: p.swatches.map((s) => ({ ...s, helper: s.helper ?? false })) };
+    };
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
       return b.kind === 'part' ? { ...b, part: revivePart(b.part) } : b;
@@ -126,8 +132,9 @@ export class ProjectWriter {
     const revived = entries.map((row): Entry => {
       const { root } = row;
       const project = {
-        ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k)), parts: root.parts.map((k) => recordOf(k, revivePart)),
+        target: NO_TARGET, ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
         rig: recordOf(root.rig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k)),
+        stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)), references: (root.references ?? []).map((k) => recordOf(k)),
         bin: root.bin.map((k) => recordOf(k, reviveBin)),
       } as unknown as Project;
       const entry: Entry = { label: row.label, at: row.at, where: row.where, project, viewBefore: row.viewBefore, viewAfter: row.viewAfter, bytes: row.bytes };
@@ -141,7 +148,7 @@ export class ProjectWriter {
   }
 
   private async writeProject(project: Project, memo: Memo): Promise<RootJson> {
-    const { palettes, parts, rig, clips, shots, bin, ...fields } = project;
+    const { palettes, parts, rig, clips, shots, stamps, references, bin, ...fields } = project;
     const plain = async (r: object): Promise<number> => this.writeRecord(r, r, memo);
     const part = async (p: Part): Promise<StoredPart> => {
       const layers: StoredLayer[] = [];
@@ -160,6 +167,8 @@ export class ProjectWriter {
       rig: this.keyOf(rig, memo) ?? (await plain(rig)),
       clips: await all(clips, plain),
       shots: await all(shots, plain),
+      stamps: await all(stamps, async (p) => this.writeRecord(p, await part(p), memo)),
+      references: await all(references, plain),
       bin: await all(bin, async (b) => this.writeRecord(b, b.kind === 'part' ? { ...b, part: await part(b.part) } : b, memo)),
     };
   }
@@ -219,7 +228,7 @@ export async function sweep(projectId: string): Promise<void> {
     const entries = await db.entries.where('project').equals(projectId).toArray();
     const grids = new Map((await db.grids.where('project').equals(projectId).toArray()).map((g) => [g.id, g]));
     const records = await db.records.where('project').equals(projectId).toArray();
-    const liveRecords = new Set(entries.flatMap(({ root: r }) => [...r.palettes, ...r.parts, r.rig, ...r.clips, ...r.shots, ...r.bin]));
+    const liveRecords = new Set(entries.flatMap(({ root: r }) => [...r.palettes, ...r.parts, r.rig, ...r.clips, ...r.shots, ...(r.stamps ?? []), ...(r.references ?? []), ...r.bin]));
     const liveGrids = new Set<number>();
     const liveBricks = new Set<number>();
     for (const r of records) {

@@ -3,7 +3,7 @@ import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/c
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
 import { apply, editContext, strokeEdit } from '@sphalerite/core/project';
 import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
-import { NO_MIRROR } from '@sphalerite/core/sculpt';
+import { boxStroke } from '@sphalerite/core/sculpt';
 import { handlers } from './jobs';
 import { BrickMirror, SentBricks } from './packed';
 import { WorkerPool } from './pool';
@@ -11,7 +11,7 @@ import type { FromWorker, ToWorker } from './protocol';
 
 function lamp(): Project {
   const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [40, 40, 40]);
-  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: { verb: 'add', value: 4, boxes: [{ min: [-9, 3, -9], size: [17, 20, 18] }], mirror: NO_MIRROR } }, editContext('lamp edit'));
+  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke('add', 4, [{ min: [-9, 3, -9], size: [17, 20, 18] }]) }, editContext('lamp edit'));
 }
 const gridOf = (p: Project) => p.parts[0]!.layers[0]!.grid;
 

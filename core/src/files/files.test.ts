@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
 import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
 import { addBoneEdit, addClipEdit, apply, deletePartEdit, editContext, mountPartEdit, setKeyEdit, strokeEdit } from '../project';
-import { NO_MIRROR } from '../sculpt';
+import { boxStroke } from '../sculpt';
 import { FileError, bakeClip, exportGlb, planGlb, readProjectFile, sheetLayout, writeProjectFile } from '.';
 
 let n = 0;
@@ -14,7 +14,7 @@ const ctx = () => editContext(`files test ${n++}`);
 function lamp(): Project {
   let p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [20, 30, 20]);
   const target = { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id };
-  const box = (value: number, min: readonly [number, number, number], size: readonly [number, number, number]) => apply(p, strokeEdit, { ...target, stroke: { verb: 'add', value, boxes: [{ min, size }], mirror: NO_MIRROR } }, ctx());
+  const box = (value: number, min: readonly [number, number, number], size: readonly [number, number, number]) => apply(p, strokeEdit, { ...target, stroke: boxStroke('add', value, [{ min, size }]) }, ctx());
   p = box(5, [-2, 0, -2], [4, 20, 4]);
   p = box(16, [-4, 20, -4], [8, 6, 8]);
   p = apply(p, addBoneEdit, { name: 'Post', parent: null, t: [0, 2, 0] }, ctx());

@@ -1,7 +1,7 @@
 import { Document, type Material, type Node, WebIO } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math';
-import { type Part, type Project, composite, find, must, sideSuffix } from '../model';
+import { type Part, type Project, composite, find, must, sideSuffix, withoutHelpers } from '../model';
 import { surfaceOf } from '../mesh';
 import { type Palette, paletteTable } from '../palette';
 import { bonesInOrder } from '../rig';
@@ -31,7 +31,8 @@ export interface GlbCounts {
  *
  * @throws FileError when there is nothing to export
  */
-export async function exportGlb(project: Project): Promise<GlbExport> {
+export async function exportGlb(whole: Project): Promise<GlbExport> {
+  const project = withoutHelpers(whole);
   const notes: string[] = [];
   const doc = new Document();
   doc.getRoot().getAsset().generator = 'Sphalerite';
@@ -173,7 +174,8 @@ function pivotless(positions: Float32Array, part: Part, unit: number): Float32Ar
 }
 
 /** Counts for lists, without writing a byte. */
-export function planGlb(project: Project): GlbCounts {
+export function planGlb(whole: Project): GlbCounts {
+  const project = withoutHelpers(whole);
   let vertices = 0, triangles = 0, parts = 0, faces = 0;
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);

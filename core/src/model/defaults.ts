@@ -2,7 +2,7 @@ import { type Box, TRANSFORM_IDENTITY, type Vec3 } from '../math';
 import { type Palette, makeSwatch } from '../palette';
 import { VoxelGrid } from '../voxel';
 import type { Id } from './ids';
-import type { Kind, Light, Mount, Part, Project, Shot, Side } from './types';
+import type { Kind, Light, Mount, Part, Project, Shot, Side, Target } from './types';
 
 /** A small palette to begin with: bark, slate, moss, clay and lamplight, each in three tones. */
 export const starterPalette = (id: Id): Palette => ({
@@ -25,6 +25,8 @@ export const makePart = (id: Id, layer: Id, name: string, palette: Id, bounds: B
 
 export const makeMount = (id: Id, part: Id, bone: Id | null, t: Vec3 = [0, 0, 0]): Mount => ({ ...TRANSFORM_IDENTITY, id, part, bone, t });
 
+export const NO_TARGET: Target = { height: 0, faces: 0, bones: 0, texture: 0 };
+
 export const DEFAULT_LIGHT: Light = {
   sun: { azimuth: 35, elevation: 42, size: 3, colour: '#fff1dc', strength: 2.6 },
   sky: { zenith: '#8fb4d9', horizon: '#e9e4da', strength: 0.9 },
@@ -44,8 +46,8 @@ export function makeProject(id: Id, name: string, newId: () => Id, kind: Kind = 
   const bounds: Box = { min: [-Math.floor(size[0] / 2), 0, -Math.floor(size[2] / 2)], size };
   const part = makePart(newId(), newId(), 'Body', palette.id, bounds, { pivot: [0, 0, 0] });
   return {
-    id, name, kind, metresPerUnit: 0.05, palettes: [palette], parts: [part],
-    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)] }, clips: [], shots: [makeShot(newId(), 'First picture')], bin: [],
+    id, name, kind, metresPerUnit: 0.05, target: NO_TARGET, palettes: [palette], parts: [part],
+    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)] }, clips: [], shots: [makeShot(newId(), 'First picture')], stamps: [], references: [], bin: [],
   };
 }
 

@@ -6,3 +6,4 @@ export * from './defaults';
 export * from './schema';
 export * from './migrate';
 export * from './json';
+export * from './helpers';

@@ -13,16 +13,16 @@ const partToJson = (part: Part): PartJson => ({
 
 /** The project without cells, ready for JSON. */
 export function projectToJson(project: Project): ProjectJson {
-  const { bin, parts, ...rest } = project as unknown as ProjectJson & Project;
+  const { bin, parts, stamps, ...rest } = project as unknown as ProjectJson & Project;
   return {
-    ...(rest as unknown as ProjectJson), formatVersion: FORMAT_VERSION, parts: (parts as unknown as Part[]).map(partToJson),
+    ...(rest as unknown as ProjectJson), formatVersion: FORMAT_VERSION, parts: (parts as unknown as Part[]).map(partToJson), stamps: (stamps as unknown as Part[]).map(partToJson),
     bin: (bin as unknown as Project['bin']).map((b) => (b.kind === 'part' ? { ...b, part: partToJson(b.part) } : b)) as unknown as ProjectJson['bin'],
   };
 }
 
-/** Every part, those in the bin included. */
+/** Every part, stamps and those in the bin included. */
 export const allParts = (project: Project): Part[] => [
-  ...project.parts, ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
+  ...project.parts, ...project.stamps, ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
 ];
 
 /** The project from checked JSON and a way to get the cells of each layer. */
@@ -30,7 +30,7 @@ export function projectFromJson(json: ProjectJson, gridOf: (part: PartJson, laye
   const { formatVersion: _version, ...rest } = json;
   const part = (p: PartJson): Part => ({ ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })) });
   return {
-    ...rest, parts: json.parts.map(part),
+    ...rest, parts: json.parts.map(part), stamps: json.stamps.map(part),
     bin: json.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),
   };
 }

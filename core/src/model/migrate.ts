@@ -1,7 +1,8 @@
+import { NO_TARGET } from './defaults';
 import { type ProjectJson, projectSchema } from './schema';
 
 /** The version that this program writes. */
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 
 /** The stored project cannot be read; the message says what is wrong and where. */
 export class FormatError extends Error {
@@ -15,7 +16,13 @@ type Loose = Record<string, unknown>;
 
 /** One step a version: entry n turns version n into n + 1. Never edited once released. */
 export type Migrations = Readonly<Record<number, (json: Loose) => Loose>>;
-const MIGRATIONS: Migrations = {};
+const MIGRATIONS: Migrations = {
+  // Helper swatches, stamps, reference pictures and the target sheet came with format 2.
+  1: (p) => ({
+    ...p, target: NO_TARGET, stamps: [], references: [],
+    palettes: (p['palettes'] as { swatches: object[] }[]).map((o) => ({ ...o, swatches: o.swatches.map((s) => ({ ...s, helper: false })) })),
+  }),
+};
 
 /** Carries JSON of an older version up to version `to`, one step at a time. @throws FormatError */
 export function upgrade(json: unknown, migrations: Migrations = MIGRATIONS, to = FORMAT_VERSION): Loose {
@@ -29,7 +36,11 @@ export function upgrade(json: unknown, migrations: Migrations = MIGRATIONS, to =
     }
     const step = migrations[v];
     if (!step) throw new FormatError('broken', `This project claims format ${String(p['formatVersion'])}, which never existed.`);
-    p = { ...step(p), formatVersion: v + 1 };
+    try {
+      p = { ...step(p), formatVersion: v + 1 };
+    } catch {
+      throw new FormatError('broken', `The project is damaged: it cannot be read as format ${v}.`);
+    }
   }
   return p;
 }
@@ -61,6 +72,10 @@ function checkReferences(p: ProjectJson): void {
   ids('clips', p.clips);
   ids('shots', p.shots);
   for (const part of p.parts) if (!palettes.has(part.palette)) broken(`part "${part.name}" uses a palette that is not there`);
+  ids('stamps', p.stamps);
+  for (const s of p.stamps) if (!palettes.has(s.palette)) broken(`stamp "${s.name}" uses a palette that is not there`);
+  ids('reference pictures', p.references);
+  for (const r of p.references) if (!parts.has(r.part)) broken(`reference picture "${r.name}" belongs to a part that is not there`);
   for (const m of p.rig.mounts) if (!parts.has(m.part) || (m.bone !== null && !bones.has(m.bone))) broken('a mount names a part or bone that is not there');
   const parent = new Map(p.rig.bones.map((b) => [b.id, b.parent]));
   for (const b of p.rig.bones) {

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { type BINNED, EASINGS, KINDS, SIDES } from './types';
+import { type BINNED, EASINGS, KINDS, REFERENCE_PLANES, SIDES } from './types';
 
 /**
  * The project as JSON, at the trust boundaries (project files, storage). A layer's cells stand in
@@ -20,7 +20,7 @@ const unit = finite.min(0).max(1);
 
 export const swatchSchema = z.strictObject({
   byte: z.int().min(1).max(255), name: z.string().max(120), colour: hex, emissive: finite.min(0).max(1000),
-  roughness: unit, metalness: unit, opacity: unit, slot: z.string().max(120),
+  roughness: unit, metalness: unit, opacity: unit, slot: z.string().max(120), helper: z.boolean(),
 });
 export const paletteSchema = z.strictObject({ id, name, swatches: z.array(swatchSchema).max(255) });
 export const layerSchema = z.strictObject({ id, name, hidden: z.boolean(), locked: z.boolean() });
@@ -50,6 +50,12 @@ export const shotSchema = z.strictObject({
   clip: id.nullable(), time, exposure: finite.min(-20).max(20),
   size: z.tuple([z.int().min(1).max(8192), z.int().min(1).max(8192)]), samples: z.int().min(1).max(65536),
 });
+export const referenceSchema = z.strictObject({
+  id, name, part: id, plane: z.enum(REFERENCE_PLANES), image: z.string().regex(/^data:image\/(png|jpeg|webp);base64,[A-Za-z0-9+/=]*$/).max(12_000_000),
+  at: z.tuple([finite, finite]), size: z.tuple([finite.positive(), finite.positive()]), opacity: unit, hidden: z.boolean(),
+});
+const limit = z.int().min(0).max(1e9);
+export const targetSchema = z.strictObject({ height: finite.min(0).max(1e5), faces: limit, bones: limit, texture: limit });
 const binned = { id, at: finite };
 const kindOf = <K extends (typeof BINNED)[number]>(k: K) => ({ ...binned, kind: z.literal(k) });
 export const binItemSchema = z.discriminatedUnion('kind', [
@@ -60,9 +66,10 @@ export const binItemSchema = z.discriminatedUnion('kind', [
 ]);
 
 export const projectSchema = z.strictObject({
-  formatVersion: z.int(), id, name, kind: z.enum(KINDS), metresPerUnit: finite.positive().max(1e4),
+  formatVersion: z.int(), id, name, kind: z.enum(KINDS), metresPerUnit: finite.positive().max(1e4), target: targetSchema,
   palettes: z.array(paletteSchema).min(1).max(64), parts: z.array(partSchema).max(4096), rig: rigSchema,
-  clips: z.array(clipSchema).max(1024), shots: z.array(shotSchema).max(1024), bin: z.array(binItemSchema).max(4096),
+  clips: z.array(clipSchema).max(1024), shots: z.array(shotSchema).max(1024),
+  stamps: z.array(partSchema).max(1024), references: z.array(referenceSchema).max(64), bin: z.array(binItemSchema).max(4096),
 });
 export type ProjectJson = z.infer<typeof projectSchema>;
 export type PartJson = z.infer<typeof partSchema>;

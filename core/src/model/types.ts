@@ -137,6 +137,35 @@ export interface Shot {
   readonly samples: number;
 }
 
+export const REFERENCE_PLANES = ['front', 'side', 'top'] as const;
+/** A picture to work from, standing behind (front), beside (side) or under (top) a part, to whole cubes. */
+export interface Reference {
+  readonly id: Id;
+  readonly name: string;
+  readonly part: Id;
+  readonly plane: (typeof REFERENCE_PLANES)[number];
+  /** A PNG, JPEG or WebP as a data address. */
+  readonly image: string;
+  /** Lower left corner in cubes of the part's lattice: x y, z y or x z. */
+  readonly at: readonly [number, number];
+  /** Width and height in cubes. */
+  readonly size: readonly [number, number];
+  /** 0–1. */
+  readonly opacity: number;
+  readonly hidden: boolean;
+}
+
+/** What the finished thing should keep to; 0 means no limit. */
+export interface Target {
+  /** Height in metres. */
+  readonly height: number;
+  /** Triangles as shipped. */
+  readonly faces: number;
+  readonly bones: number;
+  /** Longer edge of the texture in pixels. */
+  readonly texture: number;
+}
+
 export const BINNED = ['part', 'bone', 'clip', 'shot'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
@@ -152,10 +181,14 @@ export interface Project {
   readonly kind: Kind;
   /** Metres in a project unit; a cube of a part is `cell` units. */
   readonly metresPerUnit: number;
+  readonly target: Target;
   readonly palettes: readonly Palette[];
   readonly parts: readonly Part[];
   readonly rig: Rig;
   readonly clips: readonly Clip[];
   readonly shots: readonly Shot[];
+  /** Small pieces placed again and again, kept as parts that belong to no rig. */
+  readonly stamps: readonly Part[];
+  readonly references: readonly Reference[];
   readonly bin: readonly BinItem[];
 }

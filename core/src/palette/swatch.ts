@@ -15,6 +15,8 @@ export interface Swatch {
   readonly opacity: number;
   /** Name of the engine's material slot, empty for the common one. */
   readonly slot: string;
+  /** A spacer, support or mark: drawn hatched, left out of counts, pictures and exports. */
+  readonly helper: boolean;
 }
 
 /** Up to 255 swatches, in the order in which they are shown. Sorting never changes bytes. */
@@ -26,7 +28,7 @@ export interface Palette {
 
 export const MAX_SWATCHES = 255;
 
-export const swatchDefaults = { emissive: 0, roughness: 0.8, metalness: 0, opacity: 1, slot: '' } as const;
+export const swatchDefaults = { emissive: 0, roughness: 0.8, metalness: 0, opacity: 1, slot: '', helper: false } as const;
 
 export const makeSwatch = (byte: number, name: string, colour: string, more: Partial<Swatch> = {}): Swatch => ({
   ...swatchDefaults, ...more, byte, name, colour: colour.toLowerCase(),

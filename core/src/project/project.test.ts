@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type Project, find, idsFrom, makeProject } from '../model';
-import { NO_MIRROR } from '../sculpt';
+import { boxStroke } from '../sculpt';
 import {
   EditError, addBoneEdit, addClipEdit, addPartEdit, addSwatchEdit, apply, canRedo, current, deleteBoneEdit, deletePartEdit, editContext, editNames, editSwatchEdit, historyBytes, jump, record, redo,
   renameBoneEdit, resizePartEdit, restoreEdit, setKeyEdit, shrinkPartEdit, startHistory, strokeEdit, summarize, undo,
@@ -9,7 +9,7 @@ import {
 let n = 0;
 const ctx = () => editContext(`project test ${n++}`);
 const start = (): Project => makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [8, 8, 8]);
-const paintAt = (p: Project, x: number, value = 3, y = 0): Project => apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: { verb: 'add', value, boxes: [{ min: [x, y, 0], size: [1, 1, 1] }], mirror: NO_MIRROR } }, ctx());
+const paintAt = (p: Project, x: number, value = 3, y = 0): Project => apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke('add', value, [{ min: [x, y, 0], size: [1, 1, 1] }]) }, ctx());
 
 describe('edits', () => {
   it('give the same project for the same seed, and the same reference when nothing changes', () => {
@@ -28,7 +28,7 @@ describe('edits', () => {
     const part = p.parts[0]!;
     expect(() => apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [2, 2, 2] } }, ctx())).toThrow(/cut off 1 cubes of "Body"/);
     expect(() => apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [999, 2, 2] } }, ctx())).toThrow(EditError);
-    expect(() => apply(p, strokeEdit, { part: 'nobody', layer: 'x', stroke: { verb: 'erase', value: 0, boxes: [], mirror: NO_MIRROR } }, ctx())).toThrow(/no part "nobody"/);
+    expect(() => apply(p, strokeEdit, { part: 'nobody', layer: 'x', stroke: boxStroke('erase', 0, []) }, ctx())).toThrow(/no part "nobody"/);
     expect(() => apply(p, addSwatchEdit, { palette: p.palettes[0]!.id, name: 'x', colour: 'redish' }, ctx())).toThrow(/"redish" is not a colour/);
     const locked: Project = { ...p, parts: [{ ...part, layers: [{ ...part.layers[0]!, locked: true }] }] };
     expect(() => paintAt(locked, 2)).toThrow(/locked/);

@@ -1,4 +1,4 @@
-import { type Project, composite, find, sideSuffix } from '../model';
+import { type Project, composite, find, sideSuffix, withoutHelpers } from '../model';
 import { countKeys } from '../motion';
 
 /** What a project holds, by name: for the command line, lists and scripts. */
@@ -14,7 +14,8 @@ export interface ProjectSummary {
   readonly swatches: number;
 }
 
-export function summarize(project: Project): ProjectSummary {
+export function summarize(whole: Project): ProjectSummary {
+  const project = withoutHelpers(whole);
   const boneName = (id: string | null): string | null => {
     const b = find(project.rig.bones, id);
     return b ? b.name + sideSuffix(b.side) : null;

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { idsFrom, makeProject, type Project } from '../model';
 import { addBoneEdit, apply, editContext, mountPartEdit, strokeEdit } from '../project';
-import { NO_MIRROR } from '../sculpt';
+import { boxStroke } from '../sculpt';
 import { THUMBNAIL, addStrip, developFilm, makeFilm, partThumbnail, projectThumbnail, traceCamera, traceSceneOf } from '.';
 
 function lamp(): Project {
   const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [12, 20, 12]);
-  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: { verb: 'add', value: 9, boxes: [{ min: [-3, 2, -3], size: [6, 12, 6] }], mirror: NO_MIRROR } }, editContext('film'));
+  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke('add', 9, [{ min: [-3, 2, -3], size: [6, 12, 6] }]) }, editContext('film'));
 }
 
 describe('film', () => {

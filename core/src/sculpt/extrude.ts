@@ -1,6 +1,7 @@
-import { type Axis, type Vec3, add, scale } from '../math';
-import type { VoxelGrid } from '../voxel';
-import { type MirrorPlanes, mirrorFaces } from './mirror';
+import { type Axis, type Box, type Vec3, add, intersectBoxes, scale } from '../math';
+import { CellSet, VoxelGrid, type GridDraft } from '../voxel';
+import { mirrorFaces } from './mirror';
+import { type Symmetry, forTurned } from './symmetry';
 
 export const FACE_REACHES = ['face', 'colour', 'plane'] as const;
 /** How far a face reaches: connected by edges, connected and of one colour, or every face in the plane. */
@@ -61,13 +62,16 @@ export interface Extrusion {
   readonly layers: number;
   /** Palette byte of new cubes, or null to keep the colour of the cube each grows from. */
   readonly value: number | null;
-  readonly mirror: MirrorPlanes;
+  readonly symmetry: Symmetry;
 }
 
-/** The layer after a face was pulled or pushed. The face is the one seen; pulled cubes stop at others. */
-export function extrude(layer: VoxelGrid, seen: VoxelGrid, e: Extrusion): VoxelGrid {
-  return layer.edit((d) => {
-    for (const face of mirrorFaces(e.cell, e.normal, e.mirror)) {
+/**
+ * The layer after a face was pulled or pushed. The face is the one seen; pulled cubes stop at others. Mirrored, the
+ * faces that really stand opposite are taken; turned copies repeat what the first did.
+ */
+export function extrude(layer: VoxelGrid, seen: VoxelGrid, e: Extrusion, limit: Box = layer.bounds): VoxelGrid {
+  const pull = (d: GridDraft): void => {
+    for (const face of mirrorFaces(e.cell, e.normal, e.symmetry.mirror)) {
       for (const cell of faceRegion(seen, face.cell, face.normal, e.reach)) {
         if (e.layers < 0) {
           for (let i = 0; i < -e.layers; i++) d.set(...add(cell, scale(face.normal, -i)), 0);
@@ -81,5 +85,42 @@ export function extrude(layer: VoxelGrid, seen: VoxelGrid, e: Extrusion): VoxelG
         }
       }
     }
-  });
+  };
+  const once = layer.edit(pull, limit);
+  const r = e.symmetry.radial;
+  if (!r || once === layer) return once;
+  // What a slice at the edge of the volume would lose must still reach its copies.
+  const changed = changedCells(layer, once);
+  const box = changed.tight!;
+  const inside = intersectBoxes(limit, layer.bounds);
+  return once.edit((d) => {
+    for (let k = 1; k < r.count; k++) {
+      forTurned(box, r, k, inside, (to, from) => {
+        if (!changed.has(from[0], from[1], from[2])) return;
+        const value = once.get(...from);
+        if (value === 0 || seen.get(...to) === 0) d.set(to[0], to[1], to[2], value);
+      });
+    }
+  }, limit);
+}
+
+/** The cells at which two grids differ, inside the bounds of the second. */
+export function changedCells(before: VoxelGrid, after: VoxelGrid): CellSet {
+  const set = new CellSet(after.bounds);
+  for (const [bx, by, bz] of after.changedBricks(before)) {
+    for (let z = bz * 16; z < bz * 16 + 16; z++) {
+      for (let y = by * 16; y < by * 16 + 16; y++) {
+        for (let x = bx * 16; x < bx * 16 + 16; x++) if (before.get(x, y, z) !== after.get(x, y, z)) set.addRun(x, x + 1, y, z);
+      }
+    }
+  }
+  return set;
+}
+
+/** The cells of a set with their values, as a grid around them; null when nothing of it is filled. */
+export function cutOut(grid: VoxelGrid, set: CellSet): VoxelGrid | null {
+  const box = set.tight;
+  if (!box) return null;
+  const out = VoxelGrid.empty(box).edit((d) => set.forEach((x, y, z) => d.set(x, y, z, grid.get(x, y, z))));
+  return out.count > 0 ? out : null;
 }

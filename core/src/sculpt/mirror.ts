@@ -5,7 +5,8 @@ import { mirrorCell } from '../voxel';
 export type MirrorPlanes = readonly [number | null, number | null, number | null];
 export const NO_MIRROR: MirrorPlanes = [null, null, null];
 
-const mirrorBox = (b: Box, axis: Axis, h: number): Box => ({
+/** The mirror image of a box across plane `h` (half cubes). */
+export const mirrorBox = (b: Box, axis: Axis, h: number): Box => ({
   min: withAxis(b.min, axis, h - b.min[axis] - b.size[axis]), size: b.size,
 });
 

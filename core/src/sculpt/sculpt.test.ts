@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Box, Vec3 } from '../math';
 import { VoxelGrid, mirrorCell } from '../voxel';
-import { type MirrorPlanes, type Stroke, applyStroke, extrude, faceRegion, forCells, mirrorBoxes } from '.';
+import { type MirrorPlanes, NO_SYMMETRY, type StrokeVerb, applyStroke, boxStroke, extrude, faceRegion, forCells, mirrorBoxes } from '.';
 
 const bounds: Box = { min: [-20, -20, -20], size: [40, 40, 40] };
 const empty = VoxelGrid.empty(bounds);
@@ -12,7 +12,7 @@ const plane = fc.option(fc.integer({ min: -6, max: 6 }), { nil: null });
 const planes = fc.tuple(plane, plane, plane) as fc.Arbitrary<MirrorPlanes>;
 
 /** The stroke cell by cell, the slow and plain way. */
-function slowly(layer: VoxelGrid, seen: VoxelGrid, s: Stroke): VoxelGrid {
+function slowly(layer: VoxelGrid, seen: VoxelGrid, s: { verb: StrokeVerb; value: number; boxes: readonly Box[]; mirror: MirrorPlanes }): VoxelGrid {
   return layer.edit((d) => {
     for (const b of mirrorBoxes(s.boxes, s.mirror)) {
       forCells(b, (x, y, z) => {
@@ -28,13 +28,13 @@ describe('strokes', () => {
   it('agree with the plain way for every verb, box and mirror', () => {
     fc.assert(fc.property(fc.array(box, { maxLength: 4 }), fc.array(box, { minLength: 1, maxLength: 3 }), planes, fc.constantFrom('add', 'erase', 'paint'), (before, boxes, mirror, verb) => {
       const layer = filled(before);
-      const stroke: Stroke = { verb: verb as Stroke['verb'], value: 9, boxes, mirror };
-      expect(applyStroke(layer, layer, stroke).equals(slowly(layer, layer, stroke))).toBe(true);
+      const v = verb as StrokeVerb;
+      expect(applyStroke(layer, layer, boxStroke(v, 9, boxes, mirror)).equals(slowly(layer, layer, { verb: v, value: 9, boxes, mirror }))).toBe(true);
     }), { numRuns: 60 });
   });
   it('mirrored on a symmetric body, the result is symmetric, on cubes and between', () => {
     fc.assert(fc.property(fc.array(box, { minLength: 1, maxLength: 3 }), fc.integer({ min: -1, max: 1 }), (boxes, h) => {
-      const grid = applyStroke(empty, empty, { verb: 'add', value: 2, boxes, mirror: [h, null, null] });
+      const grid = applyStroke(empty, empty, boxStroke('add', 2, boxes, [h, null, null]));
       grid.forEach((x, y, z) => {
         const twin = mirrorCell(x, h);
         if (twin >= -20 && twin < 20) expect(grid.get(twin, y, z)).toBe(2);
@@ -48,7 +48,7 @@ describe('strokes', () => {
   });
   it('add leaves what shows on other layers alone', () => {
     const other = empty.edit((d) => d.set(1, 1, 1, 7));
-    const out = applyStroke(empty, other, { verb: 'add', value: 3, boxes: [{ min: [0, 1, 1], size: [3, 1, 1] }], mirror: [null, null, null] });
+    const out = applyStroke(empty, other, boxStroke('add', 3, [{ min: [0, 1, 1], size: [3, 1, 1] }]));
     expect([out.get(0, 1, 1), out.get(1, 1, 1), out.get(2, 1, 1)]).toEqual([3, 0, 3]);
   });
 });
@@ -70,7 +70,7 @@ describe('extrude', () => {
     expect(faceRegion(plate, [0, 0, 0], up, 'face')).toHaveLength(0);
   });
   it('pulls out keeping each cube’s colour, pushes in until it is through, and stops at what stands above', () => {
-    const pull = { cell: [2, 0, 0] as Vec3, normal: up, reach: 'face' as const, layers: 3, value: null, mirror: [null, null, null] as MirrorPlanes };
+    const pull = { cell: [2, 0, 0] as Vec3, normal: up, reach: 'face' as const, layers: 3, value: null, symmetry: NO_SYMMETRY };
     const out = extrude(plate, plate, pull);
     expect(out.count).toBe(plate.count + 33);
     expect([out.get(1, 3, 0), out.get(2, 3, 0)]).toEqual([2, 1]);
@@ -84,7 +84,15 @@ describe('extrude', () => {
       d.fillBox({ min: [4, 0, 0], size: [2, 2, 2] }, 1);
       d.fillBox({ min: [-6, 0, 0], size: [2, 2, 2] }, 1);
     });
-    const out = extrude(pair, pair, { cell: [5, 0, 0], normal: [1, 0, 0], reach: 'face', layers: 2, value: 4, mirror: [0, null, null] });
+    const out = extrude(pair, pair, { cell: [5, 0, 0], normal: [1, 0, 0], reach: 'face', layers: 2, value: 4, symmetry: { mirror: [0, null, null], radial: null } });
     expect([out.get(7, 1, 1), out.get(-8, 1, 1), out.count]).toEqual([4, 4, 32]);
+  });
+  it('turned copies repeat what the first face did, quarter turns exactly', () => {
+    const radial = { axis: 1 as const, count: 4, centre: [0, 0] as [number, number] };
+    const posts = applyStroke(empty, empty, { verb: 'add', value: 2, shapes: [{ kind: 'box', box: { min: [4, 0, -1], size: [2, 2, 2] } }], symmetry: { mirror: [null, null, null], radial } });
+    expect(posts.count).toBe(32);
+    const out = extrude(posts, posts, { cell: [5, 0, 0], normal: [1, 0, 0], reach: 'face', layers: 2, value: null, symmetry: { mirror: [null, null, null], radial } });
+    expect(out.count).toBe(64);
+    expect([out.get(7, 0, 0), out.get(-8, 0, 0), out.get(0, 0, 7), out.get(0, 0, -8)]).toEqual([2, 2, 2, 2]);
   });
 });

@@ -1,6 +1,7 @@
-import { type Box, boxEnd, intersectBoxes } from '../math';
-import { BRICK, type GridDraft, type VoxelGrid, brickRange, isUniformBrick } from '../voxel';
-import { type MirrorPlanes, mirrorBoxes } from './mirror';
+import { type Box, type Vec3, boxEnd, boxVolume, intersectBoxes, uniteBoxes } from '../math';
+import { CellSet, type VoxelGrid } from '../voxel';
+import { type Shape, shapeCells } from './shape';
+import { type Symmetry, symmetricSet } from './symmetry';
 
 export const STROKE_VERBS = ['add', 'erase', 'paint'] as const;
 export type StrokeVerb = (typeof STROKE_VERBS)[number];
@@ -10,44 +11,52 @@ export interface Stroke {
   readonly verb: StrokeVerb;
   /** Palette byte for add and paint. */
   readonly value: number;
-  /** The cells it covers, before mirroring; single cells are boxes of size 1. */
-  readonly boxes: readonly Box[];
-  readonly mirror: MirrorPlanes;
+  /** What it covers, before mirroring. Each may have a byte of its own, taken from the cube it is built on. */
+  readonly shapes: readonly (Shape & { readonly value?: number })[];
+  readonly symmetry: Symmetry;
+}
+
+/** The cells of shapes with all their symmetric copies inside `limit`. */
+export function strokeCells(shapes: readonly Shape[], symmetry: Symmetry, limit: Box): CellSet {
+  const sets = shapes.map(shapeCells);
+  if (sets.length === 1) return symmetricSet(sets[0]!, symmetry, limit);
+  const all = new CellSet(sets.map((s) => s.box).reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] }));
+  for (const s of sets) s.runs((x0, x1, y, z) => all.addRun(x0, x1, y, z));
+  return symmetricSet(all, symmetry, limit);
+}
+
+/** The box that all of a stroke would fill, its copies included. */
+export function strokeBox(shapes: readonly Shape[], symmetry: Symmetry): Box | null {
+  const far: Box = { min: [-1024, -1024, -1024], size: [2048, 2048, 2048] };
+  const box = shapes.map((s) => shapeCells(s).box).filter((b) => boxVolume(b) > 0).reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] });
+  return boxVolume(box) === 0 ? null : (strokeCells([{ kind: 'set', set: CellSet.ofBoxes([box]) }], symmetry, far).tight ?? null);
 }
 
 /**
  * The layer after a stroke. Add fills only cells that look empty in `seen` (all visible layers), erase
- * and paint touch only cells of this layer. Cells outside the bounds are left out.
+ * and paint touch only cells of this layer. Cells outside the bounds, or outside `limit`, are left out.
  */
-export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke): VoxelGrid {
-  return layer.edit((d) => {
-    for (const box of mirrorBoxes(stroke.boxes, stroke.mirror)) {
-      if (stroke.verb === 'erase') d.fillBox(box, 0);
-      else if (stroke.verb === 'add') addBox(d, seen, box, stroke.value);
-      else paintBox(d, box, stroke.value);
-    }
-  });
-}
-
-/** Whole empty bricks are filled at once, so that a box of millions of cells costs thousands of steps. */
-function addBox(d: GridDraft, seen: VoxelGrid, wanted: Box, value: number): void {
-  const box = intersectBoxes(wanted, d.bounds);
-  if (box.size.some((s) => s <= 0)) return;
-  const [lo, hi] = brickRange(box);
-  for (let bz = lo[2]; bz <= hi[2]; bz++) {
-    for (let by = lo[1]; by <= hi[1]; by++) {
-      for (let bx = lo[0]; bx <= hi[0]; bx++) {
-        const part = intersectBoxes(box, { min: [bx * BRICK, by * BRICK, bz * BRICK], size: [BRICK, BRICK, BRICK] });
-        const brick = seen.brickAt(bx, by, bz);
-        if (!brick) d.fillBox(part, value);
-        else if (!isUniformBrick(brick)) forCells(part, (x, y, z) => { if (seen.get(x, y, z) === 0) d.set(x, y, z, value); });
-      }
-    }
+export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke, limit: Box = layer.bounds): VoxelGrid {
+  const inside = intersectBoxes(limit, layer.bounds);
+  const groups = new Map<number, Shape[]>();
+  for (const s of stroke.shapes) {
+    const value = s.value ?? stroke.value;
+    const list = groups.get(value);
+    if (list) list.push(s);
+    else groups.set(value, [s]);
   }
-}
-
-function paintBox(d: GridDraft, wanted: Box, value: number): void {
-  forCells(intersectBoxes(wanted, d.bounds), (x, y, z) => { if (d.get(x, y, z) !== 0) d.set(x, y, z, value); });
+  return layer.edit((d) => {
+    let taken: CellSet | null = null;
+    for (const [value, shapes] of groups) {
+      let set = strokeCells(shapes, stroke.symmetry, inside);
+      // What an earlier colour of the same stroke has covered is not covered again.
+      if (taken) set = set.minus(taken);
+      if (groups.size > 1) taken = taken ? taken.union(set) : set;
+      if (stroke.verb === 'erase') d.fillSet(set, 0);
+      else if (stroke.verb === 'add') d.fillSet(set.minus(CellSet.filled(seen, set.box)), value);
+      else d.fillSet(set.intersect(CellSet.filled(layer, set.box)), value);
+    }
+  }, inside);
 }
 
 export function forCells(box: Box, visit: (x: number, y: number, z: number) => void): void {
@@ -56,3 +65,6 @@ export function forCells(box: Box, visit: (x: number, y: number, z: number) => v
     for (let y = box.min[1]; y < e[1]; y++) for (let x = box.min[0]; x < e[0]; x++) visit(x, y, z);
   }
 }
+
+/** One cell as a shape. */
+export const cellShape = (cell: Vec3): Shape => ({ kind: 'box', box: { min: cell, size: [1, 1, 1] } });

@@ -1,8 +1,9 @@
 import { type Box, type Vec3, boxContains, boxEnd, boxesEqual, intersectBoxes } from '../math';
 import {
-  BRICK, BRICK_CELLS, type Brick, cellIndex, countFilled, uniformBrick, uniformValue,
+  BRICK, BRICK_CELLS, type Brick, cellIndex, countFilled, isUniformBrick, uniformBrick, uniformValue,
 } from './brick';
 import { type BrickTree, EMPTY_TREE, treeDiff, treeGet, treeSet } from './brick-tree';
+import type { CellSet } from './cell-set';
 
 /** Longest edge of a grid in cells. */
 export const MAX_EDGE = 256;
@@ -24,6 +25,8 @@ export interface GridDraft {
   set(x: number, y: number, z: number, value: number): void;
   /** Fills the part of `box` that lies inside the bounds. */
   fillBox(box: Box, value: number): void;
+  /** Fills the cells of a set that lie inside the bounds; bricks that it covers are taken whole. */
+  fillSet(set: CellSet, value: number): void;
 }
 
 /**
@@ -68,9 +71,13 @@ export class VoxelGrid {
     return b[cellIndex(x, y, z)]!;
   }
 
-  /** The grid after `change`; the same grid when nothing changed. */
-  edit(change: (draft: GridDraft) => void): VoxelGrid {
-    const draft = new Draft(this.bounds, this.tree);
+  /**
+   * The grid after `change`; the same grid when nothing changed.
+   *
+   * @param limit – cells outside it are neither read nor written
+   */
+  edit(change: (draft: GridDraft) => void, limit: Box | null = null): VoxelGrid {
+    const draft = new Draft(limit ? intersectBoxes(limit, this.bounds) : this.bounds, this.tree);
     change(draft);
     return draft.finish((tree, delta) => (delta === 0 && tree === this.tree ? this : new VoxelGrid(this.bounds, tree, this.count + delta)));
   }
@@ -83,6 +90,32 @@ export class VoxelGrid {
     const kept = intersectBoxes(this.bounds, bounds);
     const cut = boxContains(bounds, this.bounds) ? this : this.onlyInside(kept);
     return new VoxelGrid(bounds, cut.tree, cut.count);
+  }
+
+  /**
+   * What lies in `box`, as a grid with that box. Cut bricks are remembered with the whole ones, so that two grids
+   * that share a brick share its cut form too and only what really changed is drawn anew.
+   */
+  clippedTo(box: Box): VoxelGrid {
+    const kept = intersectBoxes(this.bounds, box);
+    if (boxesEqual(kept, this.bounds)) return this;
+    if (kept.size.some((s) => s <= 0)) return VoxelGrid.empty({ min: this.bounds.min, size: [1, 1, 1] });
+    const owned = new Set<unknown>();
+    let tree = EMPTY_TREE;
+    let count = 0;
+    const [lo, hi] = brickRange(kept);
+    for (let bz = lo[2]; bz <= hi[2]; bz++) {
+      for (let by = lo[1]; by <= hi[1]; by++) {
+        for (let bx = lo[0]; bx <= hi[0]; bx++) {
+          const brick = treeGet(this.tree, bx, by, bz);
+          const cut = brick && cutBrick(brick, kept, bx, by, bz);
+          if (!cut) continue;
+          tree = treeSet(tree, bx, by, bz, cut, owned);
+          count += isUniformBrick(cut) ? BRICK_CELLS : countFilled(cut);
+        }
+      }
+    }
+    return new VoxelGrid(kept, tree, count);
   }
 
   /** How many cells lie outside `box`. */
@@ -294,6 +327,36 @@ class Draft implements GridDraft {
     }
   }
 
+  fillSet(set: CellSet, value: number): void {
+    const box = intersectBoxes(set.box, this.bounds);
+    if (box.size.some((s) => s <= 0)) return;
+    const [lo, hi] = brickRange(box);
+    const end = boxEnd(box);
+    for (let bz = lo[2]; bz <= hi[2]; bz++) {
+      for (let by = lo[1]; by <= hi[1]; by++) {
+        for (let bx = lo[0]; bx <= hi[0]; bx++) this.fillSetInBrick(set, bx, by, bz, box.min, end, value);
+      }
+    }
+  }
+
+  private fillSetInBrick(set: CellSet, bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
+    const x0 = Math.max(lo[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
+    const y0 = Math.max(lo[1], by * BRICK), y1 = Math.min(end[1], by * BRICK + BRICK);
+    const z0 = Math.max(lo[2], bz * BRICK), z1 = Math.min(end[2], bz * BRICK + BRICK);
+    const mask = (1 << (x1 - x0)) - 1;
+    let whole = x1 - x0 === BRICK && y1 - y0 === BRICK && z1 - z0 === BRICK;
+    for (let z = z0; whole && z < z1; z++) for (let y = y0; whole && y < y1; y++) whole = set.bits16(x0, y, z) === 0xffff;
+    if (whole) {
+      this.fillInBrick(bx, by, bz, [x0, y0, z0], [x1, y1, z1], value);
+      return;
+    }
+    for (let z = z0; z < z1; z++) {
+      for (let y = y0; y < y1; y++) {
+        for (let bits = set.bits16(x0, y, z) & mask; bits !== 0; bits &= bits - 1) this.setRaw(x0 + 31 - Math.clz32(bits & -bits), y, z, value);
+      }
+    }
+  }
+
   private fillInBrick(bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
     const x0 = Math.max(lo[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
     const y0 = Math.max(lo[1], by * BRICK), y1 = Math.min(end[1], by * BRICK + BRICK);
@@ -340,6 +403,27 @@ class Draft implements GridDraft {
     }
     return make(changed ? this.tree : this.before, this.delta);
   }
+}
+
+const cuts = new WeakMap<Brick, Map<string, Brick | undefined>>();
+/** A brick with what lies outside `box` cleared; undefined when nothing is left. */
+function cutBrick(brick: Brick, box: Box, bx: number, by: number, bz: number): Brick | undefined {
+  const from = [bx, by, bz].map((b, i) => Math.max(0, box.min[i]! - b * BRICK)), to = [bx, by, bz].map((b, i) => Math.min(BRICK, box.min[i]! + box.size[i]! - b * BRICK));
+  if (from.every((v) => v === 0) && to.every((v) => v === BRICK)) return brick;
+  const key = `${from.join()} ${to.join()}`;
+  let known = cuts.get(brick);
+  if (!known) cuts.set(brick, known = new Map());
+  if (!known.has(key)) {
+    const cut: Brick = new Uint8Array(BRICK_CELLS);
+    for (let z = from[2]!; z < to[2]!; z++) {
+      for (let y = from[1]!; y < to[1]!; y++) {
+        const o = y << 4 | z << 8;
+        cut.set(brick.subarray(o + from[0]!, o + to[0]!), o + from[0]!);
+      }
+    }
+    known.set(key, uniformValue(cut) === 0 ? undefined : cut);
+  }
+  return known.get(key);
 }
 
 /** Four cells at a time: this runs once for every brick that a stroke touched. */

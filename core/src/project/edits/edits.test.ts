@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type Project, composite, find, idsFrom, makeProject } from '../../model';
-import { NO_MIRROR } from '../../sculpt';
+import { boxStroke } from '../../sculpt';
 import { apply, checkProject, checkRig, editContext, type Edit } from '..';
 import * as edits from '.';
 
@@ -19,7 +19,7 @@ function hand(project: Project = makeProject('p', 'Cart', idsFrom('cart'), 'prop
 }
 const box = (min: readonly [number, number, number], size: readonly [number, number, number]) => ({ min, size });
 const fill = (h: ReturnType<typeof hand>, value = 3) => h.do(edits.strokeEdit, {
-  part: h.body().id, layer: h.body().layers[0]!.id, stroke: { verb: 'add', value, boxes: [box([-2, 0, -2], [4, 4, 4])], mirror: NO_MIRROR },
+  part: h.body().id, layer: h.body().layers[0]!.id, stroke: boxStroke('add', value, [box([-2, 0, -2], [4, 4, 4])]),
 });
 
 describe('parts', () => {
@@ -30,7 +30,7 @@ describe('parts', () => {
     expect(b.name).toBe('Body 2');
     expect(composite(b).equals(composite(a))).toBe(true);
     expect(h.p.rig.mounts.filter((m) => m.bone === h.p.rig.bones[0]!.id)).toHaveLength(2);
-    h.do(edits.strokeEdit, { part: b.id, layer: b.layers[0]!.id, stroke: { verb: 'erase', value: 0, boxes: [box([-2, 0, -2], [4, 1, 4])], mirror: NO_MIRROR } });
+    h.do(edits.strokeEdit, { part: b.id, layer: b.layers[0]!.id, stroke: boxStroke('erase', 0, [box([-2, 0, -2], [4, 1, 4])]) });
     expect(composite(h.p.parts[0]!).count).toBe(64);
     expect(composite(h.p.parts[1]!).count).toBe(48);
   });
@@ -64,14 +64,14 @@ describe('strokes', () => {
     const h = hand();
     const part = h.body();
     const two: Project = { ...h.p, parts: [{ ...part, layers: [...part.layers, { ...part.layers[0]!, id: 'upper', name: 'Trim' }] }] };
-    const g = hand(two).do(edits.strokeEdit, { part: part.id, layer: 'upper', stroke: { verb: 'add', value: 7, boxes: [box([0, 0, 0], [2, 1, 1])], mirror: NO_MIRROR } })
-      .do(edits.strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: { verb: 'add', value: 3, boxes: [box([0, 0, 0], [4, 1, 1])], mirror: NO_MIRROR } });
+    const g = hand(two).do(edits.strokeEdit, { part: part.id, layer: 'upper', stroke: boxStroke('add', 7, [box([0, 0, 0], [2, 1, 1])]) })
+      .do(edits.strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('add', 3, [box([0, 0, 0], [4, 1, 1])]) });
     expect(g.p.parts[0]!.layers.map((l) => l.grid.count)).toEqual([2, 2]);
     expect(composite(g.p.parts[0]!).count).toBe(4);
     const hidden = hand({ ...g.p, parts: [{ ...g.p.parts[0]!, layers: g.p.parts[0]!.layers.map((l) => (l.id === 'upper' ? { ...l, hidden: true } : l)) }] });
     expect(composite(hidden.body()).count).toBe(2);
-    expect(() => hidden.do(edits.strokeEdit, { part: part.id, layer: 'upper', stroke: { verb: 'erase', value: 0, boxes: [], mirror: NO_MIRROR } })).toThrow(/is hidden/);
-    expect(() => hidden.do(edits.strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: { verb: 'add', value: 300, boxes: [], mirror: NO_MIRROR } })).toThrow(/bytes run from 1 to 255/);
+    expect(() => hidden.do(edits.strokeEdit, { part: part.id, layer: 'upper', stroke: boxStroke('erase', 0, []) })).toThrow(/is hidden/);
+    expect(() => hidden.do(edits.strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('add', 300, []) })).toThrow(/bytes run from 1 to 255/);
   });
 });
 

@@ -5,3 +5,6 @@ export * from './clips';
 export * from './palettes';
 export * from './shots';
 export * from './project';
+export * from './layers';
+export * from './volumes';
+export * from './stamps';

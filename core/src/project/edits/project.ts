@@ -1,4 +1,4 @@
-import { type Id, type Kind, type Project, find, freeName, must } from '../../model';
+import { type Id, type Kind, type Project, type Target, find, freeName, must } from '../../model';
 import { reparentKeepingPlace } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 
@@ -13,13 +13,15 @@ export const renameProjectEdit = defineEdit<{ name: string }>({
   },
 });
 
-export const setProjectEdit = defineEdit<{ kind?: Kind; metresPerUnit?: number }>({
+export const setProjectEdit = defineEdit<{ kind?: Kind; metresPerUnit?: number; target?: Partial<Target> }>({
   name: 'setProject',
   label: () => 'Change the project',
   touches: () => [],
   run(project, a) {
     if (a.metresPerUnit !== undefined && !(a.metresPerUnit > 0)) throw new EditError('A cube needs a size above zero metres.');
-    return { ...project, kind: a.kind ?? project.kind, metresPerUnit: a.metresPerUnit ?? project.metresPerUnit };
+    const target = { ...project.target, ...a.target };
+    if (Object.values(target).some((v) => !(v >= 0))) throw new EditError('A target is a number of zero or more; zero means no limit.');
+    return { ...project, kind: a.kind ?? project.kind, metresPerUnit: a.metresPerUnit ?? project.metresPerUnit, target };
   },
 });
 

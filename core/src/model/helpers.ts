@@ -1,0 +1,44 @@
+import { CellSet } from '../voxel';
+import type { Palette } from '../palette';
+import { composite } from './part';
+import { must } from './records';
+import type { Part, Project } from './types';
+
+const bare = new WeakMap<Project, Project>();
+const bareParts = new WeakMap<Part, { palette: Palette; part: Part }>();
+
+/** Bytes of helper swatches, as a table by byte; null when there are none. */
+export function helperBytes(palette: Palette): Uint8Array | null {
+  const helpers = palette.swatches.filter((s) => s.helper);
+  if (helpers.length === 0) return null;
+  const table = new Uint8Array(256);
+  for (const s of helpers) table[s.byte] = 1;
+  return table;
+}
+
+/** The project as it is counted, pictured and shipped: without cubes of helper swatches. The same one when there are none. */
+export function withoutHelpers(project: Project): Project {
+  if (!project.palettes.some((p) => p.swatches.some((s) => s.helper))) return project;
+  let out = bare.get(project);
+  if (!out) {
+    out = { ...project, parts: project.parts.map((p) => partWithoutHelpers(p, must(project.palettes, p.palette, 'palette'))) };
+    bare.set(project, out);
+  }
+  return out;
+}
+
+export function partWithoutHelpers(part: Part, palette: Palette): Part {
+  const table = helperBytes(palette);
+  if (!table) return part;
+  const known = bareParts.get(part);
+  if (known?.palette === palette) return known.part;
+  const out = { ...part, layers: part.layers.map((l) => ({ ...l, grid: l.grid.edit((d) => d.fillSet(CellSet.matching(l.grid, table), 0)) })) };
+  bareParts.set(part, { palette, part: out });
+  return out;
+}
+
+/** Cubes of helper swatches that show in a part. */
+export function helperCount(part: Part, palette: Palette): number {
+  const table = helperBytes(palette);
+  return table ? CellSet.matching(composite(part), table).count : 0;
+}

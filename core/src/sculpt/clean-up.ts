@@ -1,0 +1,48 @@
+import { CellSet, type VoxelGrid, connectedPieces, flood, piecesSet } from '../voxel';
+
+/** What an artist would rather not have left in: see each field. */
+export interface Untidy {
+  /** Cubes of every connected piece but the largest. */
+  readonly loose: CellSet;
+  readonly loosePieces: number;
+  /** Empty cells all six of whose neighbours are filled. */
+  readonly holes: CellSet;
+  /** Cubes that cannot be seen: no empty cell that the outside reaches touches them by a face. */
+  readonly hidden: CellSet;
+}
+
+/** Pieces are connected by faces. */
+export function untidy(grid: VoxelGrid): Untidy {
+  const box = grid.contentBox();
+  const none = new CellSet({ min: grid.bounds.min, size: [0, 0, 0] });
+  if (!box) return { loose: none, loosePieces: 0, holes: none, hidden: none };
+  const filled = CellSet.filled(grid, box);
+  const pieces = connectedPieces(filled);
+  const empty = filled.inverted(box);
+  const holes = connectedPieces(empty);
+  return {
+    loose: piecesSet(pieces, (p) => p > 0), loosePieces: Math.max(0, pieces.sizes.length - 1),
+    holes: piecesSet(holes, (p) => holes.sizes[p] === 1).minus(borderOf(filled)),
+    hidden: filled.minus(outsideOf(grid).grown(1, false, wider(box))),
+  };
+}
+
+const wider = (b: CellSet['box']): CellSet['box'] => ({ min: [b.min[0] - 1, b.min[1] - 1, b.min[2] - 1], size: [b.size[0] + 2, b.size[1] + 2, b.size[2] + 2] });
+/** The cells at the sides of the set's box. */
+const borderOf = (set: CellSet): CellSet => CellSet.ofBox(set.box).minus(CellSet.ofBox({
+  min: [set.box.min[0] + 1, set.box.min[1] + 1, set.box.min[2] + 1],
+  size: [Math.max(0, set.box.size[0] - 2), Math.max(0, set.box.size[1] - 2), Math.max(0, set.box.size[2] - 2)],
+}));
+
+/** The empty cells around and in a body that can be reached from outside its box over faces. */
+export function outsideOf(grid: VoxelGrid): CellSet {
+  const box = wider(grid.contentBox() ?? grid.bounds);
+  return flood(CellSet.filled(grid, box).inverted(box), [box.min]);
+}
+
+/** The cubes deeper than `wall` under the surface: hollowing takes them away. Closed hollows count as inside. */
+export function innerCells(grid: VoxelGrid, wall: number): CellSet {
+  const outside = outsideOf(grid);
+  const near = outside.grown(wall, true, outside.box);
+  return CellSet.filled(grid, outside.box).minus(near);
+}
