@@ -25,6 +25,17 @@ function follow(e: PointerEvent): void {
   const box = host.value!.getBoundingClientRect();
   hand.value = { x: Math.min(e.clientX - box.left + 18, box.width - 170), y: Math.min(e.clientY - box.top + 16, box.height - 34) };
 }
+/** Texts that go along with places of the world. */
+const labels = shallowRef<{ text: string; tone: string; shift: boolean; x: number; y: number }[]>([]);
+function placeLabels(): void {
+  const v = view.viewport, list = props.control?.labels?.() ?? [];
+  if (!v || (list.length === 0 && labels.value.length === 0)) return;
+  const box = host.value!.getBoundingClientRect();
+  labels.value = list.flatMap((l) => {
+    const s = v.screenOf(l.at);
+    return s.ahead ? [{ text: l.text, tone: l.tone, shift: l.shift ?? false, x: Math.round(s.x - box.left), y: Math.round(s.y - box.top) }] : [];
+  });
+}
 let input: ViewInput | null = null;
 
 onMounted(() => {
@@ -43,6 +54,7 @@ onMounted(() => {
       span = c.span;
       view.cameraTick++;
     }
+    placeLabels();
   };
   v.canvas.setAttribute('aria-label', 'The view. Drag on empty ground to turn, wheel to come nearer, K for the keyboard cursor.');
   v.canvas.setAttribute('role', 'application');
@@ -61,7 +73,7 @@ watchEffect(() => {
   const scene = props.control?.scene();
   if (!v || !scene) return;
   currentPose.value = scene.pose;
-  v.setScene({ ...scene, edges: settings.edges, shadows: settings.shadows, grid: settings.grid });
+  v.setScene({ ...scene, edges: settings.edges, lit: settings.lit, glow: settings.glow, shadows: settings.shadows && settings.lit, grid: settings.grid });
   if (framed !== scene.project.id) {
     framed = scene.project.id;
     v.frameParts();
@@ -89,11 +101,13 @@ function look(name: ViewName): void {
         <template v-for="(t, i) in control.trail()" :key="i"><span v-if="i > 0" class="sep" aria-hidden="true">›</span><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template>
       </h1>
       <div class="chips">
-        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text }}</span>
+        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text }}<button v-if="c.run" type="button" @click="c.run()">{{ c.does }}</button></span>
       </div>
     </header>
+    <span v-for="(l, i) in labels" :key="i" class="mark figures" :class="[l.tone, { beside: l.shift }]" :style="{ left: `${l.x}px`, top: `${l.y}px` }" aria-hidden="true">{{ l.text }}</span>
     <div class="switches" role="toolbar" aria-label="View">
       <CommandButton id="view.flat" /><CommandButton id="view.grid" /><CommandButton id="view.edges" /><CommandButton id="view.shadows" />
+      <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" />
       <CommandButton id="view.neighbours" /><CommandButton id="view.frame" />
     </div>
     <OrientationCube class="cube" :yaw="angles.yaw" :pitch="angles.pitch" @look="look" />
@@ -117,6 +131,14 @@ h1 .last { color: var(--ink); font-weight: 600; overflow: hidden; text-overflow:
 .switches :deep(.btn) { border-color: transparent; background: none; }
 .switches :deep(.btn.on) { background: var(--honey-soft); color: var(--resin); border-color: transparent; }
 .cube { position: absolute; right: 18px; bottom: 14px; }
+.chip button { pointer-events: auto; margin: 0 -6px 0 2px; padding: 0 8px; border-radius: 9px; background: color-mix(in srgb, currentcolor 14%, transparent); font-weight: 600; line-height: 18px; }
+.chip button:hover { background: color-mix(in srgb, currentcolor 26%, transparent); }
+.mark { position: absolute; z-index: 2; transform: translate(-50%, -50%); padding: 0 6px; border-radius: 4px; background: color-mix(in srgb, var(--panel) 88%, transparent); font-size: 11px; line-height: 17px; pointer-events: none; white-space: nowrap; }
+.mark.beside { transform: translate(10px, -50%); font-weight: 600; }
+.mark.x { color: var(--axis-x); }
+.mark.y { color: var(--axis-y); }
+.mark.z { color: var(--axis-z); }
+.mark.ink { background: var(--bar); color: var(--bar-strong); }
 .live { position: absolute; z-index: 3; padding: 2px 9px; border-radius: 5px; background: var(--bar); color: var(--bar-strong); pointer-events: none; white-space: nowrap; }
 .no-graphics { position: absolute; inset: 40% 20%; }
 </style>

@@ -1,4 +1,6 @@
 import type { Component } from 'vue';
+import type { Vec3 } from '@sphalerite/core/math';
+import type { VoxelGrid } from '@sphalerite/core/voxel';
 import type { Project } from '@sphalerite/core/model';
 import type { PlacedPart, Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
@@ -10,12 +12,25 @@ export interface Chip {
   readonly text: string;
   readonly tone: 'red' | 'green' | 'resin';
   readonly icon?: Component;
+  /** Makes the chip a button: what it does in a word or two. */
+  readonly does?: string;
+  run?(): unknown;
+}
+
+/** A short text at a place of the world. */
+export interface ViewLabel {
+  readonly at: Vec3;
+  readonly text: string;
+  readonly tone: 'x' | 'y' | 'z' | 'ink';
+  /** Beside its place instead of on it, where a handle stands. */
+  readonly shift?: boolean;
 }
 
 /** What a screen does with the shared view; all getters are watched. */
 export interface ScreenControl {
-  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean } | null;
+  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean; readonly glass?: (p: PlacedPart) => boolean; readonly gridOf?: (p: PlacedPart) => VoxelGrid | null } | null;
   overlay(): Overlay;
+  labels?(): readonly ViewLabel[];
   readonly pointer: PointerUser;
   /** Where one is, from the whole to the smallest: the last is what is worked on. */
   trail(): readonly string[];
@@ -25,6 +40,8 @@ export interface ScreenControl {
   readonly commands: readonly Command[];
   /** Commands that head the right-click menu of the view. */
   readonly menu?: readonly string[];
+  /** Commands with a button of their own over the view. */
+  readonly tools?: readonly string[];
   dispose?(): void;
 }
 

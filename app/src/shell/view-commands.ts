@@ -1,4 +1,4 @@
-import { IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
+import { IconBulb, IconCube3dSphere, IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
@@ -24,7 +24,13 @@ export function viewCommands(): Command[] {
       if (view.viewport) view.viewport.camera.orthographic = flat.value;
     }) },
     { id: 'view.grid', title: 'Floor grid', group: 'View', keys: ['G'], icon: IconGrid4x4, on: () => settings.grid, run: () => (settings.grid = !settings.grid) },
-    { id: 'view.edges', title: 'Lines between cubes', group: 'View', keys: ['L'], icon: IconTexture, on: () => settings.edges, run: () => (settings.edges = !settings.edges) },
+    { id: 'view.edges', get title() { return { none: 'Lines: none', cubes: 'Lines between cubes', colours: 'Lines where colours meet' }[settings.edges]; }, group: 'View', keys: ['L'], icon: IconTexture, on: () => settings.edges !== 'none', run: () => (settings.edges = ({ none: 'cubes', cubes: 'colours', colours: 'none' } as const)[settings.edges]) },
+    { id: 'view.lit', title: 'Light on the cubes', group: 'View', keys: ['Alt+L'], icon: IconBulb, on: () => settings.lit, run: () => (settings.lit = !settings.lit) },
+    { id: 'view.glow', title: 'Glow of swatches', group: 'View', keys: ['Alt+G'], on: () => settings.glow, run: () => (settings.glow = !settings.glow) },
+    { id: 'view.isometric', title: 'Look isometrically', group: 'View', keys: ['Ctrl+4'], icon: IconCube3dSphere, run: change(() => {
+      view.viewport?.camera.lookIsometric();
+      flat.value = true;
+    }) },
     { id: 'view.shadows', title: 'Shadows', group: 'View', keys: ['Shift+L'], icon: IconShadow, on: () => settings.shadows, run: () => (settings.shadows = !settings.shadows) },
     { id: 'view.neighbours', title: 'Neighbours', group: 'View', keys: ['N'], icon: IconUsers, on: () => settings.neighbours, run: () => (settings.neighbours = !settings.neighbours) },
     { id: 'view.frame', title: 'Frame what is selected', group: 'View', keys: ['Home'], icon: IconFocusCentered, run: () => view.viewport?.frameParts((p) => p.part.id === session.view.part) },

@@ -133,6 +133,16 @@ export const useSession = defineStore('session', () => {
     }
   }
 
+  /** What an edit would give on a project that is only shown, or null. */
+  function tryOn<A>(p: Project, edit: Edit<A>, args: A): Project | null {
+    try {
+      return applyEdit(p, edit, args, editContext(freshId(), Date.now()));
+    } catch (e) {
+      if (!(e instanceof EditError)) throw e;
+      return null;
+    }
+  }
+
   /** Applies an edit as one step of the history. Gives whether anything changed. */
   function apply<A>(edit: Edit<A>, args: A, choosing?: (after: Project) => Partial<ViewState>): boolean {
     preview.value = null;
@@ -168,14 +178,19 @@ export const useSession = defineStore('session', () => {
     // The screen never changes by surprise; it is offered.
     notices.say(`${back ? 'Undid' : 'Did again'}: ${step.label}${elsewhere ? ` (in ${step.where})` : ''}`, elsewhere ? { action: { label: 'Show', run: () => void runCommand(`go.${step.where.toLowerCase()}`).catch(notices.fail) } } : {});
   }
-  const undo = (): void => moveTo((history.value?.now ?? 0) - 1);
+  /** Something that hangs in the air is put away first; gives whether there was such a thing. */
+  let interrupt: (() => boolean) | null = null;
+  const onInterrupt = (f: (() => boolean) | null): void => void (interrupt = f);
+  const undo = (): void => {
+    if (!interrupt?.()) moveTo((history.value?.now ?? 0) - 1);
+  };
   const redo = (): void => moveTo((history.value?.now ?? 0) + 1);
 
   return {
     history, preview, view, where, writable, saveState, savedAt, project, shown, part, layer, bone, clip, shot, palette,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    open, close, choose, tryEdit, apply, moveTo, undo, redo,
+    open, close, choose, tryEdit, tryOn, apply, onInterrupt, moveTo, undo, redo,
     flush: async () => saver?.flush(),
     idle: () => saver?.idle ?? true,
     lastSaveBytes: () => saver?.lastBytes ?? 0,

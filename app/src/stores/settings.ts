@@ -12,14 +12,17 @@ export interface Settings {
   coachDone: boolean;
   /** Cards "How this step goes" that were closed for good. */
   closedCards: string[];
-  edges: boolean;
+  edges: 'none' | 'cubes' | 'colours';
+  lit: boolean;
+  glow: boolean;
+  figure: 'none' | 'adult' | 'child' | 'door' | 'metre';
   neighbours: boolean;
   grid: boolean;
   shadows: boolean;
 }
 const DEFAULTS: Settings = {
   theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
-  edges: true, neighbours: true, grid: true, shadows: true,
+  edges: 'cubes', lit: true, glow: true, figure: 'none', neighbours: true, grid: true, shadows: true,
 };
 
 /** Choices that belong to the person, kept in the browser. */
@@ -34,7 +37,10 @@ export const useSettings = defineStore('settings', () => {
   };
   dark.addEventListener('change', show);
   async function load(): Promise<void> {
-    Object.assign(settings, await getSetting<Partial<Settings>>('settings', {}));
+    const stored = await getSetting<Partial<Omit<Settings, 'edges'>> & { edges?: Settings['edges'] | boolean }>('settings', {});
+    // Lines were once only on or off.
+    const edges = typeof stored.edges === 'boolean' ? (stored.edges ? 'cubes' : 'none') : stored.edges ?? DEFAULTS.edges;
+    Object.assign(settings, stored, { edges });
     loaded = true;
     show();
   }

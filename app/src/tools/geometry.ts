@@ -1,9 +1,9 @@
 import { type Vec3, dot, sub } from '@sphalerite/core/math';
-import type { StrokeVerb } from '@sphalerite/core/sculpt';
+import type { Verb } from './card';
 import type { Pick, Ray } from './tool';
 
 /** The cell a verb touches at a pick: Add goes in front of the face, the others take the cube itself. */
-export const targetCell = (verb: StrokeVerb, p: Pick): Vec3 | null => {
+export const targetCell = (verb: Verb, p: Pick): Vec3 | null => {
   if (verb === 'add') return [p.cell[0] + p.normal[0], p.cell[1] + p.normal[1], p.cell[2] + p.normal[2]];
   return p.floor ? null : p.cell;
 };

@@ -63,6 +63,18 @@ export class OrbitCamera {
   look(name: ViewName): void {
     [this.yaw, this.pitch] = VIEWS[name];
   }
+  /** True isometric: all three axes equally foreshortened, without perspective. */
+  lookIsometric(): void {
+    this.yaw = Math.PI / 4;
+    this.pitch = Math.atan(Math.SQRT1_2);
+    this.orthographic = true;
+  }
+  /** The axis it looks along squarely and without perspective, or null. */
+  get square(): 0 | 1 | 2 | null {
+    if (!this.orthographic) return null;
+    const i = this.ahead.findIndex((v) => Math.abs(v) > 1 - 1e-6);
+    return i < 0 ? null : (i as 0 | 1 | 2);
+  }
   /** Brings a ball into view. */
   frame(centre: Vec3, radius: number, aspect: number): void {
     this.target = centre;

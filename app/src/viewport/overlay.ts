@@ -1,4 +1,6 @@
-import { type Box, type Mat4, type Vec3, boxEnd } from '@sphalerite/core/math';
+import { type Axis, type Box, type Mat4, type Vec3, boxEnd } from '@sphalerite/core/math';
+import type { CellSet } from '@sphalerite/core/voxel';
+import { setSurface } from './set-surface';
 import {
   BoxGeometry, BufferAttribute, BufferGeometry, CanvasTexture, CylinderGeometry, DoubleSide, EdgesGeometry, Float32BufferAttribute, Group, LineBasicMaterial, LineSegments,
   Matrix4, Mesh, MeshBasicMaterial, type Object3D, Points, PointsMaterial, TorusGeometry, Vector3,
@@ -12,14 +14,58 @@ export interface JointMark {
   readonly side: 'left' | 'right' | 'centre';
 }
 
+export type Tone = 'honey' | 'danger' | 'verdigris' | 'x' | 'y' | 'z' | 'quiet';
+/** A set of cells with a soft fill and an outline. */
+export interface Mark {
+  readonly set: CellSet;
+  readonly tone: Tone;
+  /** 0–1; the outline alone when 0. */
+  readonly fill: number;
+  /** Seen through what stands before it. */
+  readonly through?: boolean;
+}
+/** A handle to drag: a small square at a place of the lattice. */
+export interface Spot {
+  readonly at: Vec3;
+  readonly tone: Tone;
+  readonly hot: boolean;
+}
+export interface Stroke3 {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly tone: Tone;
+}
+/** A picture on a plane of the lattice: across the axis, at a depth, from a corner and of a size on the other two. */
+export interface Picture {
+  readonly image: string;
+  readonly axis: Axis;
+  readonly depth: number;
+  readonly at: readonly [number, number];
+  readonly size: readonly [number, number];
+  readonly opacity: number;
+}
+/** A plain figure to judge size by: boxes in the lattice's own units. */
+export interface Figure {
+  readonly boxes: readonly { readonly min: Vec3; readonly size: Vec3 }[];
+}
+
 /** What is drawn over the parts. Places of cells are in the lattice that `lattice` takes to the world. */
 export interface Overlay {
   readonly lattice: Mat4 | null;
   readonly bounds: Box | null;
-  readonly cells: readonly Box[];
+  readonly marks: readonly Mark[];
   /** Cells whose faces towards a normal are meant. */
   readonly faces: readonly { readonly cell: Vec3; readonly normal: Vec3 }[];
   readonly erasing: boolean;
+  /** The box that the cutaway leaves visible. */
+  readonly cut: Box | null;
+  readonly guide: { readonly axis: Axis; readonly at: number } | null;
+  /** Where the axis of a radial stands, in cubes. */
+  readonly spin: { readonly axis: Axis; readonly at: Vec3; readonly count: number } | null;
+  readonly spots: readonly Spot[];
+  readonly strokes: readonly Stroke3[];
+  readonly pictures: readonly Picture[];
+  readonly figure: Figure | null;
   /** Half cubes, null where the axis is off. */
   readonly mirror: readonly [number | null, number | null, number | null];
   readonly cursor: Vec3 | null;
@@ -30,16 +76,20 @@ export interface Overlay {
   readonly arrows: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly length: number; readonly hot: number } | null;
 }
 export const NO_OVERLAY: Overlay = {
-  lattice: null, bounds: null, cells: [], faces: [], erasing: false, mirror: [null, null, null], cursor: null, joints: [], rings: null, arrows: null,
+  lattice: null, bounds: null, marks: [], faces: [], erasing: false, cut: null, guide: null, spin: null, spots: [], strokes: [], pictures: [], figure: null, mirror: [null, null, null], cursor: null, joints: [], rings: null, arrows: null,
 };
 
 const AXIS_COLOURS = [0xb8352b, 0x3b8a38, 0x2c66b3] as const;
 const HONEY = 0xe3a127;
 const DANGER = 0xc0392b;
+const TONES: Record<Tone, number> = { honey: HONEY, danger: DANGER, verdigris: 0x22665f, x: AXIS_COLOURS[0], y: AXIS_COLOURS[1], z: AXIS_COLOURS[2], quiet: 0x6f665c };
 
 /** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
 export class OverlayView {
   readonly group = new Group();
+
+  /** @param changed – called when something that had to be loaded is there */
+  constructor(private readonly changed: () => void = () => undefined) {}
   private readonly dot = pointMaterial('#ffffff', '#3a322b', 13);
   private readonly honeyDot = pointMaterial('#f0b648', '#5a2a0e', 18);
 
@@ -56,13 +106,28 @@ export class OverlayView {
     this.addSkeleton(o);
     if (o.rings) this.addRings(o.rings);
     if (o.arrows) this.addArrows(o.arrows);
+    const used = new Set(o.marks.map((m) => m.set));
+    for (const [set, g] of surfaces) {
+      if (used.has(set)) continue;
+      g.fill.dispose();
+      g.lines.dispose();
+      surfaces.delete(set);
+    }
   }
 
   private addLattice(into: Group, o: Overlay): void {
     if (o.bounds) into.add(boxLines(o.bounds, 0x6f665c, 0.5, true, 0));
     const colour = o.erasing ? DANGER : HONEY;
-    for (const b of o.cells.slice(0, 400)) {
-      into.add(boxLines(b, colour, 1, false, 0.02), boxFill(b, colour, 0.22));
+    for (const m of o.marks) into.add(...markOf(m));
+    if (o.cut) into.add(boxLines(o.cut, TONES.verdigris, 0.9, false, 0));
+    if (o.guide && o.bounds) into.add(...guidePlane(o.bounds, o.guide.axis, o.guide.at / 2));
+    if (o.spin && o.bounds) into.add(...spinAxis(o.bounds, o.spin.axis, o.spin.at, o.spin.count));
+    for (const s of o.strokes) into.add(segments([...s.from, ...s.to], TONES[s.tone], 0.9, 12));
+    for (const p of o.pictures) into.add(pictureOn(p, this.changed));
+    if (o.figure) for (const b of o.figure.boxes) into.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
+    for (const hot of [false, true]) {
+      const list = o.spots.filter((s) => s.hot === hot);
+      for (const tone of new Set(list.map((s) => s.tone))) into.add(spotPoints(list.filter((s) => s.tone === tone), tone, hot));
     }
     if (o.faces.length > 0) into.add(...faceMarks(o.faces, colour));
     if (o.cursor) into.add(boxLines({ min: o.cursor, size: [1, 1, 1] }, 0x22665f, 1, false, 0.06), boxFill({ min: o.cursor, size: [1, 1, 1] }, 0x4ba592, 0.35));
@@ -128,6 +193,123 @@ function segments(points: number[], color: number, opacity: number, order: numbe
   const l = new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), lineMaterial(color, opacity, depthTest));
   l.renderOrder = order;
   return l;
+}
+
+const surfaces = new Map<CellSet, { fill: BufferGeometry; lines: BufferGeometry }>();
+/** A set's surface, made once for as long as the set is shown; see `OverlayView.set` for when it goes. */
+function markOf(m: Mark): Object3D[] {
+  let g = surfaces.get(m.set);
+  if (!g) {
+    const { triangles, lines } = setSurface(m.set);
+    g = {
+      fill: new BufferGeometry().setAttribute('position', new Float32BufferAttribute(triangles, 3)),
+      lines: new BufferGeometry().setAttribute('position', new Float32BufferAttribute(lines, 3)),
+    };
+    surfaces.set(m.set, g);
+  }
+  const out: Object3D[] = [];
+  if (m.fill > 0) {
+    const fill = new Mesh(g.fill, m.through ? onTop(TONES[m.tone], m.fill) : fillMaterial(TONES[m.tone], m.fill));
+    fill.renderOrder = 9;
+    out.push(fill);
+  }
+  const lines = new LineSegments(g.lines, lineMaterial(TONES[m.tone], 1, !m.through));
+  lines.renderOrder = 11;
+  out.push(lines);
+  // Shared: kept for the next drawing.
+  for (const part of out) part.userData['keep'] = true;
+  return out;
+}
+
+/** A level of the volume with a line every cube, fainter the finer. */
+function guidePlane(bounds: Box, axis: Axis, at: number): Object3D[] {
+  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
+  const e = boxEnd(bounds);
+  const point = (pu: number, pv: number): number[] => {
+    const p = [0, 0, 0];
+    p[axis] = at;
+    p[u] = pu;
+    p[v] = pv;
+    return p;
+  };
+  const fine: number[] = [], bold: number[] = [];
+  for (let i = bounds.min[u]; i <= e[u]; i++) (i % 8 === 0 ? bold : fine).push(...point(i, bounds.min[v]), ...point(i, e[v]));
+  for (let i = bounds.min[v]; i <= e[v]; i++) (i % 8 === 0 ? bold : fine).push(...point(bounds.min[u], i), ...point(e[u], i));
+  const ring = [point(bounds.min[u], bounds.min[v]), point(e[u], bounds.min[v]), point(e[u], e[v]), point(bounds.min[u], e[v])];
+  const plane = new Mesh(new BufferGeometry().setAttribute('position', new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3)), fillMaterial(TONES.verdigris, 0.1));
+  plane.renderOrder = 8;
+  return [plane, segments(fine, TONES.verdigris, 0.22, 8, true), segments(bold, TONES.verdigris, 0.5, 8, true), segments(ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]), TONES.verdigris, 1, 12, true)];
+}
+
+/** The axis of a radial with a ray for each copy. */
+function spinAxis(bounds: Box, axis: Axis, at: Vec3, count: number): Object3D[] {
+  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
+  const lo = [...at], hi = [...at];
+  lo[axis] = bounds.min[axis] - 1;
+  hi[axis] = boxEnd(bounds)[axis] + 1;
+  const rays: number[] = [];
+  const length = Math.max(bounds.size[u], bounds.size[v]) / 2;
+  for (let k = 0; k < count; k++) {
+    const a = (2 * Math.PI * k) / count;
+    const to = [...at];
+    to[axis] = bounds.min[axis];
+    const from = [...to];
+    to[u] = at[u] + Math.cos(a) * length;
+    to[v] = at[v] + Math.sin(a) * length;
+    rays.push(...from, ...to);
+  }
+  return [segments([...lo, ...hi], AXIS_COLOURS[axis], 1, 12), segments(rays, AXIS_COLOURS[axis], 0.45, 12)];
+}
+
+const images = new Map<string, { texture: CanvasTexture; ready: boolean }>();
+function pictureOn(p: Picture, changed: () => void): Mesh {
+  let known = images.get(p.image);
+  if (!known) {
+    const canvas = document.createElement('canvas');
+    const entry = { texture: new CanvasTexture(canvas), ready: false };
+    entry.texture.colorSpace = 'srgb';
+    images.set(p.image, known = entry);
+    const img = new Image();
+    img.onload = () => {
+      canvas.width = img.naturalWidth;
+      canvas.height = img.naturalHeight;
+      canvas.getContext('2d')!.drawImage(img, 0, 0);
+      entry.texture.dispose();
+      entry.texture.needsUpdate = true;
+      entry.ready = true;
+      changed();
+    };
+    img.src = p.image;
+  }
+  // Left to right and bottom to top of the picture: x y from the front, z y from the side, x z from above.
+  const [u, v]: readonly [Axis, Axis] = p.axis === 2 ? [0, 1] : p.axis === 0 ? [2, 1] : [0, 2];
+  const point = (s: number, t: number): number[] => {
+    const at = [0, 0, 0];
+    at[p.axis] = p.depth;
+    at[u] = p.at[0] + s * p.size[0];
+    at[v] = p.at[1] + t * p.size[1];
+    return at;
+  };
+  const flip = p.axis === 1;
+  const uv = (s: number, t: number): number[] => [s, flip ? 1 - t : t];
+  const g = new BufferGeometry();
+  const corners = [[0, 0], [1, 0], [1, 1], [0, 0], [1, 1], [0, 1]] as const;
+  g.setAttribute('position', new Float32BufferAttribute(corners.flatMap(([s, t]) => point(s, t)), 3));
+  g.setAttribute('uv', new Float32BufferAttribute(corners.flatMap(([s, t]) => uv(s, t)), 2));
+  const m = new Mesh(g, shared(`picture ${p.image.length} ${p.image.slice(-40)} ${p.opacity}`, () => new MeshBasicMaterial({ map: known.texture, transparent: true, opacity: p.opacity, side: DoubleSide, depthWrite: false, toneMapped: false })));
+  m.renderOrder = 1;
+  m.visible = known.ready;
+  return m;
+}
+
+const spotMaterials = new Map<string, PointsMaterial>();
+function spotPoints(spots: readonly Spot[], tone: Tone, hot: boolean): Points {
+  const key = `${tone} ${hot}`;
+  let m = spotMaterials.get(key);
+  if (!m) spotMaterials.set(key, m = pointMaterial(hot ? '#f0b648' : '#ffffff', `#${TONES[tone].toString(16).padStart(6, '0')}`, hot ? 19 : 15, true));
+  const p = new Points(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(spots.flatMap((s) => [...s.at]), 3)), m);
+  p.renderOrder = 24;
+  return p;
 }
 
 /** A bone from its parent's joint to its own: a slim body, thick where it begins. */
@@ -217,15 +399,16 @@ function mirrorPlane(bounds: Box, axis: number, h: number): Object3D[] {
   return [outline, plane];
 }
 
-const pointMaterial = (fill: string, edge: string, size: number): PointsMaterial =>
-  new PointsMaterial({ map: discTexture(fill, edge), size, sizeAttenuation: false, transparent: true, depthTest: false, depthWrite: false });
+const pointMaterial = (fill: string, edge: string, size: number, square = false): PointsMaterial =>
+  new PointsMaterial({ map: dotTexture(fill, edge, square), size, sizeAttenuation: false, transparent: true, depthTest: false, depthWrite: false });
 
-function discTexture(fill: string, edge: string): CanvasTexture {
+function dotTexture(fill: string, edge: string, square: boolean): CanvasTexture {
   const c = document.createElement('canvas');
   c.width = c.height = 64;
   const g = c.getContext('2d')!;
   g.beginPath();
-  g.arc(32, 32, 25, 0, Math.PI * 2);
+  if (square) g.rect(10, 10, 44, 44);
+  else g.arc(32, 32, 25, 0, Math.PI * 2);
   g.fillStyle = fill;
   g.fill();
   g.lineWidth = 6;
@@ -236,6 +419,6 @@ function discTexture(fill: string, edge: string): CanvasTexture {
 
 function dispose(o: Object3D): void {
   o.traverse((child) => {
-    (child as Mesh).geometry?.dispose();
+    if (!child.userData['keep']) (child as Mesh).geometry?.dispose();
   });
 }

@@ -1,8 +1,9 @@
 import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
 import { CHUNK, FACE_DIRECTIONS, type ChunkMesh, changedChunks, chunksOf, meshChunk } from '@sphalerite/core/mesh';
 import { type VoxelGrid } from '@sphalerite/core/voxel';
-import { type BufferGeometry, Group, Matrix4, Mesh, type Material } from 'three';
+import { type BufferGeometry, Group, type LineSegments, Matrix4, Mesh, type Material } from 'three';
 import { chunkGeometries } from './chunk-geometry';
+import { colourLines } from './colour-lines';
 
 /** Chunks that are meshed at once on the spot; more go to a worker. */
 const AT_ONCE = 8;
@@ -12,18 +13,29 @@ export type MeshInBackground = (grid: VoxelGrid, chunks: readonly Vec3[]) => Pro
 export interface PartMaterials {
   readonly solid: Material;
   readonly ghost: Material;
+  /** The part itself, seen through. */
+  readonly glass: Material;
   /** Writes depth only, so that see-through neighbours do not pile up on themselves. */
   readonly depth: Material;
+}
+
+interface Chunk {
+  readonly at: Vec3;
+  readonly faces: Mesh[];
+  readonly mesh: ChunkMesh;
+  lines: LineSegments | null;
 }
 
 /** The drawn form of one placed part: chunk meshes that follow its grid, brick by brick. */
 export class PartView {
   readonly group = new Group();
-  private readonly chunks = new Map<string, { at: Vec3; faces: Mesh[] }>();
+  private readonly chunks = new Map<string, Chunk>();
   private grid: VoxelGrid | null = null;
   private matrix: Mat4 | null = null;
   private inverse: Mat4 | null = null;
   private ghost = false;
+  private glass = false;
+  private lined = false;
   private version = 0;
 
   constructor(private materials: PartMaterials, private readonly background: MeshInBackground, private readonly changed: () => void) {
@@ -83,6 +95,27 @@ export class PartView {
     for (const c of this.chunks.values()) this.dress(c.faces);
   }
 
+  /** See-through, with everything behind it showing. */
+  setGlass(glass: boolean): void {
+    if (glass === this.glass) return;
+    this.glass = glass;
+    for (const c of this.chunks.values()) this.dress(c.faces);
+  }
+
+  /** Lines where colours meet. */
+  setLined(lined: boolean): void {
+    if (lined === this.lined) return;
+    this.lined = lined;
+    for (const c of this.chunks.values()) this.line(c);
+  }
+
+  private line(c: Chunk): void {
+    c.lines?.geometry.dispose();
+    c.lines?.removeFromParent();
+    c.lines = this.lined ? colourLines(c.mesh, c.at) : null;
+    if (c.lines) this.group.add(c.lines);
+  }
+
   setMaterials(materials: PartMaterials): void {
     if (materials === this.materials) return;
     this.materials = materials;
@@ -121,13 +154,17 @@ export class PartView {
         f.geometry.dispose();
         f.removeFromParent();
       }
+      old.lines?.geometry.dispose();
+      old.lines?.removeFromParent();
       this.chunks.delete(key);
     }
     if (!mesh) return;
     const faces = chunkGeometries(mesh, at).flatMap((g, direction) => (g ? this.face(g, direction) : []));
-    this.chunks.set(key, { at, faces });
+    const chunk: Chunk = { at, faces, mesh, lines: null };
+    this.chunks.set(key, chunk);
     this.dress(faces);
     this.group.add(...faces);
+    if (this.lined) this.line(chunk);
   }
 
   private face(geometry: BufferGeometry, direction: number): Mesh[] {
@@ -144,10 +181,10 @@ export class PartView {
   private dress(faces: readonly Mesh[]): void {
     for (const f of faces) {
       const depthOnly = f.userData['depthOnly'] as boolean;
-      f.material = depthOnly ? this.materials.depth : this.ghost ? this.materials.ghost : this.materials.solid;
+      f.material = depthOnly ? this.materials.depth : this.ghost ? this.materials.ghost : this.glass ? this.materials.glass : this.materials.solid;
       f.renderOrder = depthOnly ? 2 : this.ghost ? 3 : 0;
       f.castShadow = !depthOnly && !this.ghost;
-      f.receiveShadow = !depthOnly && !this.ghost;
+      f.receiveShadow = !depthOnly && !this.ghost && !this.glass;
       f.layers.set(depthOnly && !this.ghost ? 31 : 0);
     }
   }

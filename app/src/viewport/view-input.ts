@@ -19,6 +19,8 @@ export interface PointerUser {
   /** A press that was not work and did not move: a plain click. */
   click?(p: ViewPointer): void;
   leave(): void;
+  /** Gives true when a turn of the wheel was meant for it. */
+  wheel?(p: { readonly by: number; readonly alt: boolean; readonly ctrl: boolean }): boolean;
   cancel(): void;
 }
 
@@ -142,6 +144,7 @@ export class ViewInput {
 
   private wheel(e: WheelEvent): void {
     e.preventDefault();
+    if (this.user()?.wheel?.({ by: e.deltaY, alt: e.altKey, ctrl: e.ctrlKey })) return;
     const box = this.view.canvas.getBoundingClientRect();
     const u = ((e.clientX - box.left) / box.width) * 2 - 1, v = 1 - ((e.clientY - box.top) / box.height) * 2;
     this.view.camera.zoom(Math.exp(Math.max(-60, Math.min(60, e.deltaY)) * 0.0022), u, v, this.view.aspect);

@@ -112,7 +112,7 @@ describe('drawn chunks', () => {
   it('an edit meshes its chunk alone; faces that look away from the eye are left out', () => {
     const material = {} as never;
     let asked = 0;
-    const view = new PartView({ solid: material, ghost: material, depth: material }, async () => (asked++, []), () => undefined);
+    const view = new PartView({ solid: material, ghost: material, glass: material, depth: material }, async () => (asked++, []), () => undefined);
     view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
     view.setGrid(grid);
     const before = new Set(view.group.children);

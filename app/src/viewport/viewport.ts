@@ -1,5 +1,6 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
+import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
 import {
   DirectionalLight, type DataTexture, GridHelper, HemisphereLight, Mesh, MeshBasicMaterial, PCFSoftShadowMap, PlaneGeometry, Scene, ShadowMaterial, Vector3, WebGLRenderer,
@@ -17,7 +18,15 @@ export interface ViewScene {
   readonly without: (placed: PlacedPart) => boolean;
   /** Parts to draw faintly. */
   readonly faint: (placed: PlacedPart) => boolean;
-  readonly edges: boolean;
+  /** Lines: none, between cubes, or where colours meet. */
+  readonly edges: 'none' | 'cubes' | 'colours';
+  /** Light on the cubes; without, swatches show as they are. */
+  readonly lit: boolean;
+  readonly glow: boolean;
+  /** Parts to see through. */
+  readonly glass?: (placed: PlacedPart) => boolean;
+  /** What shows of a part, when that is not all its visible layers. */
+  readonly gridOf?: (placed: PlacedPart) => VoxelGrid | null;
   readonly shadows: boolean;
   readonly grid: boolean;
   /** A hand is moving: shadows follow when it rests. */
@@ -38,7 +47,8 @@ export class Viewport {
   readonly canvas: HTMLCanvasElement;
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
-  private readonly overlay = new OverlayView();
+  private readonly overlay = new OverlayView(() => this.invalidateOverlay());
+  private lastOverlay: Overlay | null = null;
   private readonly parts = new Map<string, PartView>();
   private readonly palettes = new Map<string, { source: unknown; texture: DataTexture; materials: PartMaterials; uniforms: CubeMaterialUniforms }>();
   private readonly depth = new MeshBasicMaterial({ colorWrite: false });
@@ -120,12 +130,16 @@ export class Viewport {
   }
 
   setOverlay(overlay: Overlay): void {
+    this.lastOverlay = overlay;
     this.overlay.set(overlay);
     this.invalidate();
   }
 
+  private invalidateOverlay(): void {
+    if (this.lastOverlay) this.setOverlay(this.lastOverlay);
+  }
+
   setScene(next: ViewScene): void {
-    const before = this.current;
     this.current = next;
     this.placed = placeParts(next.project, next.pose);
     const seen = new Set<string>();
@@ -146,14 +160,20 @@ export class Viewport {
       view.setMaterials(materials);
       view.setGhost(next.faint(p));
       view.setMatrix(p.matrix);
-      view.setGrid(composite(p.part));
+      view.setGlass(next.glass?.(p) ?? false);
+      view.setLined(next.edges === 'colours' && !next.faint(p));
+      view.setGrid(next.gridOf?.(p) ?? composite(p.part));
     }
     for (const [key, view] of this.parts) {
       if (seen.has(key)) continue;
       view.dispose();
       this.parts.delete(key);
     }
-    if (!before || before.edges !== next.edges) for (const p of this.palettes.values()) p.uniforms.edges.value = next.edges ? 1 : 0;
+    for (const p of this.palettes.values()) {
+      p.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
+      p.uniforms.lit.value = next.lit ? 1 : 0;
+      p.uniforms.glow.value = next.glow ? 1 : 0;
+    }
     this.grid.visible = next.grid;
     this.sun.castShadow = next.shadows;
     this.floor.visible = next.shadows;
@@ -258,8 +278,8 @@ export class Viewport {
     const palette = scene.project.palettes.find((p) => p.id === id)!;
     let entry = this.palettes.get(id);
     if (!entry) {
-      const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges ? 1 : 0 } };
-      const materials = { solid: cubeMaterial(uniforms, false), ghost: cubeMaterial(uniforms, true), depth: this.depth };
+      const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges === 'cubes' ? 1 : 0 }, lit: { value: scene.lit ? 1 : 0 }, glow: { value: scene.glow ? 1 : 0 } };
+      const materials = { solid: cubeMaterial(uniforms, 'solid'), ghost: cubeMaterial(uniforms, 'ghost'), glass: cubeMaterial(uniforms, 'glass'), depth: this.depth };
       entry = { source: palette, texture: uniforms.swatches.value, materials, uniforms };
       this.palettes.set(id, entry);
     } else if (entry.source !== palette) {

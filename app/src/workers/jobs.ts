@@ -1,8 +1,10 @@
-import { type GlbCounts, encodePng, exportGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import type { Vec3 } from '@sphalerite/core/math';
+import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
+import type { CellSet } from '@sphalerite/core/voxel';
 import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, SentBricks } from './packed';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
@@ -21,10 +23,22 @@ export interface Jobs {
   projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** A project file read and packed for the way back, with every brick. */
   readFile: { input: { bytes: Uint8Array }; output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] }; partial: never };
+  /** What Fill and Select mean by a click. */
+  region: { input: { grid: PackedGrid; query: RegionQuery }; output: { box: Box; words: Int32Array<ArrayBuffer> }; partial: never };
+  /** Loose cubes, holes and hidden cubes of a grid. */
+  untidy: { input: { grid: PackedGrid }; output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet }; partial: never };
+  /** Faces as they would be shipped. */
+  counts: { input: { project: PackedProject }; output: GlbCounts; partial: never };
   /** A part, or the whole project, as a PNG. */
   thumbnail: { input: { project: PackedProject; part: string | null }; output: Uint8Array<ArrayBuffer>; partial: never };
 }
 export type JobKind = keyof Jobs;
+
+/** A set of cells on its way. */
+export interface PackedSet {
+  readonly box: Box;
+  readonly words: Int32Array<ArrayBuffer>;
+}
 
 export interface JobContext<P> {
   readonly bricks: BrickMirror;
@@ -52,6 +66,28 @@ export const handlers: Handlers = {
       }
     }
     return out;
+  },
+
+  async region({ grid, query }, ctx) {
+    const g = ctx.bricks.openGrid(grid);
+    const steps = regionSteps(g, query);
+    for (let n = 1; ; n++) {
+      const s = steps.next();
+      if (s.done) return { box: s.value.box, words: s.value.words };
+      // How far it is cannot be known; the bar slows down as it nears its end.
+      ctx.report(1 - 1 / (1 + n / 6));
+      await ctx.breathe();
+    }
+  },
+
+  async untidy({ grid }, ctx) {
+    const u = untidy(ctx.bricks.openGrid(grid));
+    const pack = ({ box, words }: CellSet): PackedSet => ({ box, words });
+    return { loose: pack(u.loose), loosePieces: u.loosePieces, holes: pack(u.holes), hidden: pack(u.hidden) };
+  },
+
+  async counts({ project }, ctx) {
+    return planGlb(ctx.bricks.openProject(project));
   },
 
   async trace({ project, shot, size, lane, lanes }, ctx) {

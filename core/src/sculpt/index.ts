@@ -11,3 +11,4 @@ export * from './resample';
 export * from './clean-up';
 export * from './opening';
 export * from './box-stroke';
+export * from './silhouette';

@@ -1,63 +1,96 @@
 <script setup lang="ts">
-import { IconBox, IconBrush, IconCubePlus, IconEraser, IconPoint, IconStackPush } from '@tabler/icons-vue';
-import { FACE_REACHES, STROKE_VERBS } from '@sphalerite/core/sculpt';
-import { computed } from 'vue';
-import { REACHES, type ToolCard } from '../../tools/tool';
+import { IconAugmentedReality, IconBox, IconBrush, IconBucketDroplet, IconCircle, IconCone, IconCubePlus, IconCylinder, IconDots, IconEraser, IconLine, IconPlus, IconPoint, IconSelectAll, IconSphere, IconStackPush, IconRubberStamp, IconWindow } from '@tabler/icons-vue';
+import { ElPopover } from 'element-plus';
+import { type Component, ref } from 'vue';
+import { MORE_CARDS, type ToolCard } from '../../tools/card';
+import { openMenu } from '../../shell/dialogs';
 import { useBuild } from './build-state';
 import SwatchPanel from './SwatchPanel.vue';
+import SymmetryOptions from './SymmetryOptions.vue';
+import ToolOptions from './ToolOptions.vue';
 
 const build = useBuild();
-const icon = (c: ToolCard): unknown => (c.reach === 'extrude' ? IconStackPush : c.verb === 'erase' ? IconEraser : c.verb === 'paint' ? IconBrush : c.reach === 'box' ? IconCubePlus : c.reach === 'point' ? IconPoint : IconBox);
-const HINTS = {
-  box: 'footprint, then height', point: 'click, or drag a trail', extrude: 'drag a face out or in',
-} as const;
-const faceNames = { face: 'whole face', colour: 'one colour', plane: 'whole plane' } as const;
-const extruding = computed(() => build.card.reach === 'extrude');
+const REACH_ICONS: Record<ToolCard['reach'], Component> = {
+  point: IconPoint, brush: IconBrush, line: IconLine, box: IconCubePlus, ellipsoid: IconSphere, cylinder: IconCylinder, extrude: IconStackPush, fill: IconBucketDroplet, stamp: IconRubberStamp, opening: IconWindow,
+};
+function icon(c: ToolCard): Component {
+  if (c.reach === 'extrude' || c.reach === 'opening' || c.reach === 'stamp') return REACH_ICONS[c.reach];
+  if (c.verb === 'select') return IconSelectAll;
+  if (c.verb === 'erase') return IconEraser;
+  if (c.reach === 'cylinder' && c.profile === 'dome') return IconAugmentedReality;
+  if (c.reach === 'cylinder' && c.profile === 'cone') return IconCone;
+  if (c.reach === 'brush' && c.tip === 'ball') return c.verb === 'paint' ? IconBrush : IconCircle;
+  return REACH_ICONS[c.reach] ?? IconBox;
+}
+const adding = ref(false);
+const dragged = ref(-1);
+
+function addCard(c: ToolCard): void {
+  build.setCards([...build.cards, c]);
+  build.index = build.cards.length - 1;
+  adding.value = false;
+}
+function rename(i: number, name: string): void {
+  build.naming = -1;
+  if (name.trim()) build.setCards(build.cards.with(i, { ...build.cards[i]!, name: name.trim().slice(0, 24) }));
+}
+function drop(at: number): void {
+  const from = dragged.value;
+  dragged.value = -1;
+  if (from < 0 || from === at) return;
+  const inHand = build.cards[build.index];
+  const rest = build.cards.toSpliced(from, 1);
+  build.setCards(rest.toSpliced(at, 0, build.cards[from]!));
+  build.index = Math.max(0, build.cards.indexOf(inHand!));
+}
+function menuOf(e: MouseEvent, i: number): void {
+  build.index = i;
+  openMenu(e, ['card.rename', 'card.duplicate', 'card.first', 'card.remove', 'card.reset']);
+}
+
 </script>
 
 <template>
   <div class="build-bench">
     <section class="tools" aria-label="Tools">
-      <div class="panel-head"><h3>Tools</h3><span class="figures quiet">1–8</span></div>
+      <div class="panel-head"><h3>Tools</h3><span class="row"><span class="figures quiet">1–9</span>
+        <el-popover v-model:visible="adding" placement="top-start" :width="330" trigger="click">
+          <template #reference><button type="button" class="bare" aria-label="Add a tool" title="Add a tool"><IconPlus aria-hidden="true" /></button></template>
+          <div class="more" role="menu" aria-label="Tools to add"><button type="button" role="menuitem" class="btn" @click="addCard({ ...build.card, name: `${build.card.name} copy` })"><IconDots aria-hidden="true" />this one again</button><button v-for="c in MORE_CARDS" :key="c.name" type="button" role="menuitem" class="btn" @click="addCard(c)"><component :is="icon(c)" aria-hidden="true" />{{ c.name }}</button></div>
+        </el-popover></span>
+      </div>
       <div class="cards" role="radiogroup" aria-label="Tool in hand">
-        <button v-for="(c, i) in build.cards" :key="i" type="button" role="radio" class="card" :class="{ on: i === build.index }" :aria-checked="i === build.index" :title="`${c.name} · ${i + 1}`" @click="build.index = i">
-          <kbd class="n">{{ i + 1 }}</kbd><component :is="icon(c)" aria-hidden="true" /><span>{{ c.name }}</span>
+        <button
+          v-for="(c, i) in build.cards" :key="i" type="button" role="radio" class="card" :class="{ on: i === build.index }" :aria-checked="i === build.index" :title="`${c.name} · ${i + 1}`" draggable="true"
+          @click="build.index = i" @dblclick="build.naming = i" @contextmenu.prevent="menuOf($event, i)" @dragstart="dragged = i" @dragover.prevent @drop.prevent="drop(i)"
+        >
+          <kbd v-if="i < 9" class="n">{{ i + 1 }}</kbd><component :is="icon(c)" aria-hidden="true" />
+          <input v-if="build.naming === i" :value="c.name" aria-label="Name of the tool" maxlength="24" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()" @click.stop @keydown.stop.enter="rename(i, ($event.target as HTMLInputElement).value)" @keydown.stop.esc="build.naming = -1" @blur="rename(i, ($event.target as HTMLInputElement).value)" />
+          <span v-else>{{ c.name }}</span>
         </button>
       </div>
     </section>
-    <section class="options" aria-label="Options of the tool">
-      <div class="panel-head"><h3>{{ build.card.name }}</h3><span class="quiet">{{ HINTS[build.card.reach] }}</span></div>
-      <div class="option"><span class="quiet">Reach</span><div class="segments"><button v-for="r in REACHES" :key="r" type="button" :aria-pressed="build.card.reach === r" @click="build.setReach(r)">{{ r }}</button></div></div>
-      <div v-if="!extruding" class="option"><span class="quiet">Verb</span><div class="segments"><button v-for="v in STROKE_VERBS" :key="v" type="button" :aria-pressed="build.card.verb === v" @click="build.setVerb(v)">{{ v }}</button></div></div>
-      <div v-else class="option"><span class="quiet">Takes</span><div class="segments"><button v-for="f in FACE_REACHES" :key="f" type="button" :aria-pressed="build.card.face === f" @click="build.setFace(f)">{{ faceNames[f] }}</button></div></div>
-      <div class="option"><span class="quiet">Mirror</span>
-        <div class="row"><button v-for="(a, i) in ['X', 'Y', 'Z']" :key="a" type="button" class="btn axis" :class="[`axis-${a}`, { on: build.mirrorOn[i] }]" :aria-pressed="build.mirrorOn[i]" :aria-label="`Mirror ${a}`" @click="build.toggleMirror(i as 0 | 1 | 2)">{{ a }}</button></div>
-      </div>
-    </section>
+    <ToolOptions class="options" />
+    <SymmetryOptions class="symmetry" />
     <SwatchPanel class="colours" />
   </div>
 </template>
 
 <style scoped>
-.build-bench { display: grid; grid-template-columns: minmax(300px, 352px) minmax(250px, 296px) 1fr; height: 100%; }
-section { padding: 9px 14px; border-right: 1px solid var(--line); min-width: 0; overflow: auto; }
+.build-bench { display: grid; grid-template-columns: minmax(292px, 352px) minmax(264px, 330px) 124px 1fr; height: 100%; }
+.build-bench > * { padding: 9px 12px; border-right: 1px solid var(--line); min-width: 0; overflow: auto; }
 .cards { display: grid; grid-template-columns: repeat(4, 1fr); gap: 7px 8px; margin-top: 5px; }
-.card { position: relative; display: grid; justify-items: center; align-content: center; gap: 2px; height: 48px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); font-weight: 500; font-size: 12px; transition: border-color var(--quick); }
+.card { position: relative; display: grid; justify-items: center; align-content: center; gap: 2px; height: 48px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); font-weight: 500; font-size: 11.5px; letter-spacing: -0.1px; transition: border-color var(--quick); }
 .card:hover { border-color: var(--line-strong); }
 .card svg { width: 20px; height: 20px; stroke-width: 1.5; }
 .card.on { background: #2a2521; border-color: var(--honey); color: #ffffff; }
 .card.on svg { color: #f0b648; }
+.card input { width: 92%; height: 17px; border: 0; border-radius: 3px; font-size: 11px; text-align: center; color: var(--ink); background: var(--raised); }
 .n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
 .card.on .n { color: #f0b648; }
-.option { display: grid; grid-template-columns: 52px 1fr; align-items: center; margin-top: 6px; }
-.segments { justify-self: start; }
-.axis { width: 28px; padding: 0; font-weight: 600; }
-.axis-X { color: var(--axis-x); }
-.axis-Y { color: var(--axis-y); }
-.axis-Z { color: var(--axis-z); }
-.axis.on { color: #ffffff; border-color: transparent; }
-.axis-X.on { background: #a32a22; }
-.axis-Y.on { background: #2c6b2a; }
-.axis-Z.on { background: #1f4f8f; }
-.colours { border-right: 0; }
+.more { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 5px; max-height: 320px; overflow: auto; }
+.more .btn { justify-content: flex-start; font-size: 12px; padding: 0 7px; min-width: 0; }
+.more svg { width: 16px; height: 16px; }
+.colours { border-right: 0 !important; }
+@media (max-width: 1180px) { .build-bench { grid-template-columns: 260px 250px 112px 1fr; } .card { font-size: 11px; } }
 </style>

@@ -18,6 +18,11 @@ function menuOf(e: MouseEvent, part: string): void {
   session.choose({ part, layer: null });
   openMenu(e, ['part.hide', 'part.duplicate', 'part.shrink', 'view.isolate', 'view.frame', 'part.delete', 'part.new']);
 }
+/** A part can be put in another place of the list, or dropped on the layers of another part. */
+function take(e: DragEvent, part: string): void {
+  dragged.value = part;
+  e.dataTransfer?.setData('text/part', part);
+}
 function drop(index: number): void {
   if (dragged.value) session.apply(movePartEdit, { part: dragged.value, index });
   dragged.value = null;
@@ -30,7 +35,7 @@ function drop(index: number): void {
     <ul class="tray-list">
       <li
         v-for="(p, i) in session.project.parts" :key="p.id" draggable="true" class="item" :class="{ on: p.id === session.view.part }"
-        @dragstart="dragged = p.id" @dragover.prevent @drop.prevent="drop(i)"
+        @dragstart="take($event, p.id)" @dragover.prevent @drop.prevent="drop(i)"
       >
         <button type="button" class="list-row" :class="{ on: p.id === session.view.part }" :aria-pressed="p.id === session.view.part" @click="session.choose({ part: p.id, layer: null })" @contextmenu.prevent="menuOf($event, p.id)">
           <PartPicture :project="session.project" :part="p" />

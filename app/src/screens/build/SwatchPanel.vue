@@ -57,11 +57,12 @@ const surface = computed(() => {
           <div class="row"><input type="color" :value="swatch.colour" aria-label="Colour" @change="(e) => setHex((e.target as HTMLInputElement).value)" /><input v-model="hex" class="text figures" aria-label="Colour as hex" @change="setHex(hex)" /></div>
           <div class="row"><NumberField label="glow" :model-value="swatch.emissive" :min="0" :max="100" :step="0.5" @change="(v) => change({ emissive: v })" /><NumberField label="rough" :model-value="swatch.roughness" :min="0" :max="1" :step="0.1" @change="(v) => change({ roughness: v })" /></div>
           <div class="row"><NumberField label="metal" :model-value="swatch.metalness" :min="0" :max="1" :step="0.1" @change="(v) => change({ metalness: v })" /><NumberField label="solid" name="Opacity" :model-value="swatch.opacity" :min="0" :max="1" :step="0.1" @change="(v) => change({ opacity: v })" /></div>
+          <label class="helper"><input type="checkbox" :checked="swatch.helper" @change="change({ helper: !swatch.helper })" />helper: a spacer or mark, never counted or shipped</label>
         </div>
       </el-popover>
       <div class="grid" role="radiogroup" aria-label="Swatch in hand">
         <button
-          v-for="s in palette.swatches" :key="s.byte" type="button" role="radio" class="swatch" :class="{ on: s.byte === swatch?.byte, glow: s.emissive > 0 }" :style="{ background: s.colour }"
+          v-for="s in palette.swatches" :key="s.byte" type="button" role="radio" class="swatch" :class="{ on: s.byte === swatch?.byte, glow: s.emissive > 0, hatched: s.helper }" :style="{ background: s.colour }"
           :aria-checked="s.byte === swatch?.byte" :aria-label="s.name" :title="`${s.name} · ${s.colour}`" @click="build.byte = s.byte"
         />
         <button type="button" class="swatch plus" aria-label="New swatch" title="New swatch" @click="add"><IconPlus aria-hidden="true" /></button>
@@ -81,6 +82,8 @@ const surface = computed(() => {
 .swatch { position: relative; width: 24px; height: 24px; border-radius: 5px; border: 1px solid rgb(0 0 0 / 22%); }
 .swatch.on { outline: 2px solid var(--honey); outline-offset: 2px; border-color: var(--ink); }
 .swatch.glow::after { content: ''; position: absolute; right: 3px; top: 3px; width: 7px; height: 7px; border-radius: 50%; background: #ffffff; border: 1px solid #6b4122; }
+.swatch.hatched { background-image: repeating-linear-gradient(45deg, #23201e 0 3px, transparent 3px 7px) !important; }
+.edit .helper { display: flex; gap: 6px; align-items: center; }
 .swatch.plus { display: grid; place-items: center; border-style: dashed; border-color: var(--line-strong); color: var(--quiet); background: none; }
 .swatch.plus svg { width: 15px; height: 15px; }
 .edit { display: grid; gap: 8px; }

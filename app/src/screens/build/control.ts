@@ -1,25 +1,32 @@
-import { IconArrowBarToUp, IconFlipVertical, IconKeyboard } from '@tabler/icons-vue';
-import { type Mat4, MAT4_IDENTITY, type Vec3, transformPoint } from '@sphalerite/core/math';
-import { composite, pivotPoint, sideSuffix } from '@sphalerite/core/model';
-import { addPartEdit, deletePartEdit, duplicatePartEdit, extrudeEdit, setPartHiddenEdit, shrinkPartEdit, strokeEdit } from '@sphalerite/core/project';
-import { REST_POSE, placeParts } from '@sphalerite/core/rig';
-import { faceRegion, mirrorBoxes, mirrorFaces } from '@sphalerite/core/sculpt';
-import type { VoxelGrid } from '@sphalerite/core/voxel';
+import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
+import { AXES, type Vec3, boxEnd, boxFromCells, boxVolume, transformPoint } from '@sphalerite/core/math';
+import { composite, helperCount, partContent, pivotPoint, sideSuffix } from '@sphalerite/core/model';
+import { REST_POSE } from '@sphalerite/core/rig';
+import { faceRegion, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
+import { CellSet } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Chip, ScreenControl } from '../../shell/screen';
+import type { Chip, ScreenControl, ViewLabel } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
-import { makeTool } from '../../tools/cards';
 import { targetCell } from '../../tools/geometry';
-import { type Change, IDLE, type Pick, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from '../../tools/tool';
-import { effectiveVerb } from '../../tools/verbs';
-import { NO_OVERLAY, type Overlay } from '../../viewport/overlay';
+import type { Pick, ToolEvent } from '../../tools/tool';
+import { type Mark, NO_OVERLAY, type Overlay, type Stroke3 } from '../../viewport/overlay';
+import { pickPart, toLattice } from '../../viewport/pick';
 import type { ViewPointer } from '../../viewport/view-input';
+import { buildCommands } from './build-commands';
 import { useBuild } from './build-state';
 import { cursorCommands } from './cursor-commands';
-import { pickPart, toLattice } from '../../viewport/pick';
+import { handlesControl } from './handles-control';
+import { usePartMatrix } from './picking';
+import { figureBeside } from './scale-figure';
+import { selectionCommands } from './selection-commands';
+import { type SelectMode, useSelection } from './selection-state';
+import { strokeControl } from './stroke-control';
+import { targetText, useShipCounts } from './target-meter';
+import { PLANE_AXIS, useTints } from './tints';
+import { waiting } from './waiting';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 
@@ -27,196 +34,301 @@ const AXIS = ['X', 'Y', 'Z'] as const;
 export function buildControl(): ScreenControl {
   const session = useSession();
   const build = useBuild();
+  const selection = useSelection();
   const view = useView();
   const { settings } = useSettings();
-  const output = shallowRef<ToolOutput>(IDLE);
+  const matrix = usePartMatrix();
+  const strokes = strokeControl();
+  const handles = handlesControl(matrix);
+  const tints = useTints();
+  const counts = useShipCounts();
   const pickNow = shallowRef<Pick | null>(null);
-  const invert = ref(false);
   /** Until the hand comes over the view, everything stands there in its own colours. */
   const handCame = ref(false);
-  let tool: Tool = makeTool(build.card.reach);
-  /** The part's cubes as they were when the stroke began. */
-  let frozen: VoxelGrid | null = null;
+  const over = ref(false);
+  const ruler = shallowRef<{ from: Vec3; to: Vec3; set: boolean } | null>(null);
+  let lastPointer: ViewPointer | null = null;
+  let overHandle = false;
 
-  const matrix = computed<Mat4>(() => {
-    const p = session.project, part = session.part;
-    if (!p || !part) return MAT4_IDENTITY;
-    return placeParts({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }, REST_POSE).find((o) => o.part.id === part.id)?.matrix ?? MAT4_IDENTITY;
-  });
-
-  function context(inverted: boolean): ToolContext | null {
-    const part = session.part;
-    if (!part) return null;
-    return { card: build.card, seen: frozen ?? composite(part), value: build.swatch?.byte ?? 1, mirror: build.mirror, invert: inverted };
-  }
-
-  function run(change: Change | null): void {
-    const part = session.part, layer = session.layer;
-    if (!change || !part || !layer) return;
-    const target = { part: part.id, layer: layer.id };
-    if (change.kind === 'stroke') session.apply(strokeEdit, { ...target, stroke: change.stroke });
-    else session.apply(extrudeEdit, { ...target, extrusion: change.extrusion });
-  }
-  function show(change: Change | null): void {
-    const part = session.part, layer = session.layer;
-    if (!change || !part || !layer || !session.writable) {
-      session.preview = null;
-      return;
-    }
-    const target = { part: part.id, layer: layer.id };
-    session.preview = change.kind === 'stroke' ? session.tryEdit(strokeEdit, { ...target, stroke: change.stroke }, true) : session.tryEdit(extrudeEdit, { ...target, extrusion: change.extrusion }, true);
-  }
-
-  function feed(event: ToolEvent, inverted = invert.value, settle = true): boolean {
-    const ctx = context(inverted);
-    if (!ctx) return false;
-    if (event.type === 'down' && !output.value.active) {
-      invert.value = inverted;
-      frozen = ctx.seen;
-    }
-    const out = tool.handle(event, ctx);
-    if (!settle) return out.active;
-    output.value = out;
-    if (out.commit) {
-      frozen = null;
-      run(out.commit);
-    } else show(out.preview);
-    if (!out.active) frozen = null;
-    const m = out.measure;
-    view.measure = m ? (build.card.reach === 'extrude' ? `extrude ${m.size.find((v) => v !== 0) ?? 0} layers = ${m.count.toLocaleString('en')}` : `drag ${m.size.join(' × ')} = ${m.count.toLocaleString('en')}`) : '';
-    return out.active;
-  }
-
-  function toEvent(type: 'move' | 'down' | 'up', p: ViewPointer): ToolEvent {
+  function pickAt(p: ViewPointer): { event: ToolEvent & { type: 'move' | 'down' | 'up' }; pick: Pick | null } {
     const part = session.part!;
-    handCame.value = true;
+    handCame.value = over.value = true;
     const ray = toLattice(p.ray, matrix.value);
-    const pick = pickPart(frozen ?? composite(part), part, ray);
+    const pick = pickPart(strokes.frozen() ?? build.seen ?? composite(part), part, ray, build.guide);
     pickNow.value = pick;
-    const cell = pick ? (targetCell(effectiveVerb(context(invert.value)!), pick) ?? pick.cell) : null;
+    const cell = pick ? (targetCell(build.card.verb, pick) ?? pick.cell) : null;
     view.cursor = cell ? cell.join(', ') : '';
-    return { type, ray, pick };
+    return { event: { type: 'move', ray, pick, shift: p.shift, ctrl: p.ctrl }, pick };
   }
+  const selectMode = (p: ViewPointer): SelectMode => (p.ctrl && p.alt ? 'common' : p.ctrl ? 'add' : p.alt ? 'remove' : selection.mode);
 
+  function pickColour(): void {
+    if (lastPointer && session.part) pickAt(lastPointer);
+    const value = pickNow.value && !pickNow.value.floor ? build.seen?.get(...pickNow.value.cell) : 0;
+    if (value) build.byte = value;
+  }
   const cancel = (): void => {
-    feed({ type: 'cancel' });
-    frozen = null;
-    output.value = IDLE;
-    view.measure = '';
+    strokes.cancel();
+    handles.cancel();
   };
-  const stop = watch(() => build.card.reach, (reach) => {
-    cancel();
-    tool = makeTool(reach);
+  /** What hangs in the air goes first. */
+  session.onInterrupt(() => {
+    if (selection.floating || selection.repeat) {
+      selection.cancel();
+      return true;
+    }
+    if (strokes.output.value.active) {
+      cancel();
+      return true;
+    }
+    return false;
   });
-  const stopPart = watch(() => session.view.part, cancel);
+  const stops = [
+    watch(() => selection.preview, (p) => {
+      if (!strokes.output.value.active) session.preview = p;
+    }),
+    // Taking up a tool sets down what floats.
+    watch([() => build.index, () => build.card.verb, () => build.card.reach], () => selection.settle()),
+    watch(() => build.measuring, () => (ruler.value = null)),
+  ];
 
-  /** Acts at the keyboard cursor as a click there would. */
-  function actAtCursor(cell: Vec3): void {
-    const ctx = context(false);
-    if (!ctx) return;
-    if (build.card.reach === 'extrude') {
-      const change: Change = { kind: 'extrude', extrusion: { cell, normal: [0, 1, 0], reach: build.card.face, layers: 1, value: null, mirror: build.mirror } };
-      run(change);
-      return;
-    }
-    if (build.card.reach === 'point') {
-      run({ kind: 'stroke', stroke: { verb: build.card.verb, value: ctx.value, boxes: [{ min: cell, size: [1, 1, 1] }], mirror: build.mirror } });
-      return;
-    }
-    if (!anchor.value) {
-      anchor.value = cell;
-      return;
-    }
-    run({ kind: 'stroke', stroke: { verb: build.card.verb, value: ctx.value, boxes: [cursorBox.value!], mirror: build.mirror } });
-    anchor.value = null;
-  }
+  const floatingSet = computed(() => (selection.floating ? CellSet.filled(selection.floating.grid) : null));
+  watch(strokes.output, (o) => {
+    waiting.value = { box: o.waiting, hold: (box) => void strokes.feed({ type: 'box', box }), set: () => void strokes.feed({ type: 'commit' }) };
+  }, { immediate: true });
   const anchor = shallowRef<Vec3 | null>(null);
-  const cursorBox = computed(() => {
-    const a = anchor.value, b = build.cursor;
-    if (!a || !b) return null;
-    const lo = a.map((v, i) => Math.min(v, b[i]!)) as unknown as Vec3;
-    return { min: lo, size: a.map((v, i) => Math.abs(v - b[i]!) + 1) as unknown as Vec3 };
-  });
+  const cursorBox = computed(() => (anchor.value && build.cursor ? boxFromCells(anchor.value, build.cursor) : null));
   watch([cursorBox, () => build.cursor], () => {
     view.cursor = build.cursor ? build.cursor.join(', ') : '';
-    view.measure = cursorBox.value ? `box ${cursorBox.value.size.join(' × ')} = ${cursorBox.value.size.reduce((a, b) => a * b, 1)}` : '';
+    view.measure = cursorBox.value ? `box ${cursorBox.value.size.join(' × ')} = ${boxVolume(cursorBox.value)}` : '';
   });
+  /** Acts at the keyboard cursor as a click there would; shapes go from corner to corner. */
+  function actAtCursor(cell: Vec3): void {
+    const { card } = build;
+    const value = build.swatch?.byte ?? 1;
+    if (build.measuring) {
+      ruler.value = ruler.value && !ruler.value.set ? { ...ruler.value, to: cell, set: true } : { from: cell, to: cell, set: false };
+      return;
+    }
+    switch (card.reach) {
+      case 'extrude': strokes.run({ kind: 'extrude', extrusion: { cell, normal: [0, 1, 0], reach: card.face, layers: 1, value: card.grow ? null : value, symmetry: build.symmetry } }); return;
+      case 'fill': strokes.run({ kind: 'region', verb: card.verb, value, query: { kind: card.region, cell, normal: [0, 1, 0], diagonals: card.diagonals } }); return;
+      case 'point': case 'brush': case 'stamp': case 'opening': {
+        const tip = { form: card.tip, size: card.reach === 'brush' ? card.size : 1, axis: 1 as const };
+        const centre = cell.map((c) => 2 * c + (tip.size % 2 === 1 ? 1 : 2)) as unknown as Vec3;
+        strokes.run({ kind: 'stroke', verb: card.verb, value, shapes: [{ kind: 'dabs', tip, centres: [centre] }] });
+        return;
+      }
+      case 'line': case 'box': case 'ellipsoid': case 'cylinder':
+        if (!anchor.value) {
+          anchor.value = cell;
+          return;
+        }
+        if (card.reach === 'line') strokes.run({ kind: 'stroke', verb: card.verb, value, shapes: [card.path === 'steps' ? { kind: 'steps', from: anchor.value, to: cell, up: 1, rise: card.rise, run: card.run, tip: { form: 'cube', size: card.size, axis: 1 }, endSize: card.endSize } : { kind: 'line', from: anchor.value, to: cell, tip: { form: 'cube', size: 1, axis: 1 }, endSize: 1, joined: card.joined }] });
+        else {
+          // The same tool that the pointer feeds makes the shape, held by its box.
+          strokes.feed({ type: 'box', box: cursorBox.value! });
+          strokes.feed({ type: 'commit' });
+        }
+        anchor.value = null;
+    }
+  }
 
-  const partCommand = (id: string, title: string, f: () => unknown, keys?: string[]): Command => ({ id, title, group: 'Part', ...(keys ? { keys } : {}), enabled: () => session.part !== null, run: f });
   const commands: Command[] = [
-    ...build.cards.map((_, i): Command => ({
-      id: `tool.${i + 1}`, get title() { return `Take tool ${i + 1}: ${build.cards[i]!.name}`; }, group: 'Tools', keys: [String(i + 1)], on: () => build.index === i,
-      run: () => (build.index = i),
-    })),
-    ...AXIS.map((a, i): Command => ({ id: `mirror.${a.toLowerCase()}`, title: `Mirror ${a}`, group: 'Tools', keys: [['M', 'Shift+M', 'Alt+M'][i]!], icon: IconFlipVertical, on: () => build.mirrorOn[i]!, run: () => build.toggleMirror(i as 0 | 1 | 2) })),
     { id: 'tool.cancel', title: 'Let go without doing', group: 'Tools', keys: ['Esc'], run: () => {
       if (anchor.value) anchor.value = null;
-      else if (output.value.active) cancel();
-      else build.cursor = null;
+      else if (build.job) build.job.stop();
+      else if (strokes.output.value.active || handles.holding) cancel();
+      else if (selection.floating || selection.repeat) selection.cancel();
+      else if (build.measuring) build.measuring = false;
+      else if (build.cursor) build.cursor = null;
+      else selection.set(null);
     } },
-    { id: 'view.isolate', title: 'Isolate the part', group: 'View', keys: ['I'], on: () => build.isolate, run: () => (build.isolate = !build.isolate) },
-    partCommand('part.new', 'New part', () => session.apply(addPartEdit, { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }))),
-    partCommand('part.duplicate', 'Duplicate the part', () => session.apply(duplicatePartEdit, { part: session.part!.id }), ['Ctrl+D']),
-    partCommand('part.delete', 'Delete the part (to the bin)', () => session.apply(deletePartEdit, { part: session.part!.id })),
-    partCommand('part.hide', 'Hide or show the part', () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }), ['Shift+H']),
-    partCommand('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id })),
-    ...cursorCommands(actAtCursor, () => feed({ type: 'commit' }), () => output.value.active),
+    // Keys that act on a selection while there is one come before the same keys elsewhere.
+    ...selectionCommands(),
+    ...buildCommands(tints, pickColour),
+    ...cursorCommands({
+      act: actAtCursor, commit: () => strokes.feed({ type: 'commit' }), waiting: () => strokes.output.value.active,
+      nudge: (by) => (strokes.output.value.active ? void strokes.nudge(by) : selection.nudge(by)),
+      movable: () => strokes.output.value.waiting !== null || (selection.active && !build.cursor),
+    }),
   ];
+
+  const base = (): Overlay => {
+    const part = session.part!;
+    const refs = (session.project?.references ?? []).filter((r) => r.part === part.id && !r.hidden);
+    const box = part.bounds;
+    return {
+      ...NO_OVERLAY, lattice: matrix.value, bounds: box, cut: build.limit, guide: build.guide,
+      pictures: refs.map((r) => ({ image: r.image, axis: PLANE_AXIS[r.plane], depth: r.plane === 'side' ? box.min[0] - 0.02 : r.plane === 'top' ? box.min[1] + 0.02 : box.min[2] - 0.02, at: r.at, size: r.size, opacity: r.opacity })),
+      figure: figureBeside(settings.figure, partContent(part) ?? box, (session.project?.metresPerUnit ?? 0.05) * part.cell),
+      spots: handles.spots(), arrows: handles.arrows(),
+    };
+  };
+  /** From the cell that would be filled down to the floor and to two walls. */
+  function drops(cell: Vec3): { lines: Stroke3[]; text: string } {
+    const b = build.limit ?? session.part!.bounds, e = boxEnd(b);
+    const mid: Vec3 = [cell[0] + 0.5, cell[1] + 0.5, cell[2] + 0.5];
+    const to = (a: 0 | 1 | 2, v: number): Vec3 => mid.map((m, i) => (i === a ? v : m)) as unknown as Vec3;
+    return {
+      lines: [{ from: mid, to: to(1, b.min[1]), tone: 'y' }, { from: mid, to: to(0, b.min[0]), tone: 'x' }, { from: mid, to: to(2, b.min[2]), tone: 'z' }],
+      text: `floor ${cell[1] - b.min[1]} · X ${cell[0] - b.min[0]}|${e[0] - 1 - cell[0]} · Z ${cell[2] - b.min[2]}|${e[2] - 1 - cell[2]}`,
+    };
+  }
+  const hoverCell = computed<Vec3 | null>(() => {
+    const pick = pickNow.value;
+    if (!over.value || !pick || strokes.output.value.active || build.card.verb !== 'add') return null;
+    return targetCell('add', pick);
+  });
+  const hovered = computed<CellSet | null>(() => {
+    const out = strokes.output.value, part = session.part;
+    if (!part || out.shapes.length === 0) return null;
+    // Outside the volume too, so that the warning shows what would be lost.
+    return strokeCells(out.shapes, build.symmetry, { min: [part.bounds.min[0] - 300, part.bounds.min[1] - 300, part.bounds.min[2] - 300], size: [1100, 1100, 1100] });
+  });
 
   return {
     scene() {
       const p = session.shown;
       if (!p) return null;
       const id = session.view.part;
+      const limit = build.limit;
       return {
         project: p, pose: REST_POSE, hurry: session.preview !== null,
         without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
         faint: ({ part }) => handCame.value && part.id !== id,
+        glass: ({ part }) => part.id === id && build.seeThrough,
+        gridOf: ({ part }) => (part.id === id && limit ? composite(part).clippedTo(limit) : null),
       };
     },
     overlay(): Overlay {
       const part = session.part;
       if (!part) return NO_OVERLAY;
-      const out = output.value;
-      if (!handCame.value && !build.cursor) return { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds };
-      const base = { ...NO_OVERLAY, lattice: matrix.value, bounds: part.bounds, mirror: build.mirror, cursor: build.cursor,
-        joints: [{ at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }] };
-      const erasing = build.card.verb === 'erase' && build.card.reach !== 'extrude';
-      if (cursorBox.value) return { ...base, erasing, cells: mirrorBoxes([cursorBox.value], build.mirror) };
-      if (out.face) {
+      const out = strokes.output.value;
+      const quiet = base();
+      const marks: Mark[] = [...tints.marks.value.marks];
+      const floats = selection.floating;
+      if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.28, through: true });
+      else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.3 });
+      if (!handCame.value && !build.cursor) return { ...quiet, marks };
+      const mirrored = {
+        ...quiet, mirror: build.mirror, cursor: build.cursor, marks,
+        spin: build.radial ? { axis: build.radial.axis, at: build.middles.map((h) => h / 2) as unknown as Vec3, count: build.radial.count } : null,
+        joints: [{ at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }],
+      };
+      const erasing = (build.card.verb === 'erase') !== (strokes.invert.value && (build.card.verb === 'add' || build.card.verb === 'erase')) && build.card.reach !== 'extrude';
+      if (ruler.value) return { ...mirrored, marks: [...marks, { set: CellSet.ofCells([ruler.value.from, ruler.value.to]), tone: 'verdigris', fill: 0.4, through: true }], strokes: rulerLines(ruler.value) };
+      if (cursorBox.value) return { ...mirrored, erasing, marks: [...marks, { set: strokeCells([{ kind: 'box', box: cursorBox.value }], build.symmetry, part.bounds), tone: erasing ? 'danger' : 'honey', fill: 0.25 }] };
+      if (!over.value || overHandle || floats) return mirrored;
+      if (out.face && build.seen) {
+        const grid = build.seen;
         const faces = mirrorFaces(out.face.cell, out.face.normal, build.mirror)
-          .flatMap((f) => faceRegion(composite(part), f.cell, f.normal, build.card.face).map((cell) => ({ cell, normal: f.normal })));
-        return { ...base, faces };
+          .flatMap((f) => (build.card.reach === 'extrude' ? faceRegion(grid, f.cell, f.normal, build.card.face) : [f.cell]).map((cell) => ({ cell, normal: f.normal })));
+        return { ...mirrored, faces };
       }
       const pick = pickNow.value;
-      const boxes = mirrorBoxes(out.cells, build.mirror);
-      // One cell under the pointer is shown with the face it would touch; more cells as their box.
-      if (!out.active && pick && !pick.floor && out.cells.length === 1 && build.card.verb === 'paint') {
-        return { ...base, faces: mirrorFaces(pick.cell, pick.normal, build.mirror) };
+      const lines = hoverCell.value ? drops(hoverCell.value).lines : [];
+      // One cube under the pointer is shown by the face it would touch; more by their outline.
+      if (!out.active && pick && !pick.floor && build.card.reach === 'point' && build.card.verb === 'paint') return { ...mirrored, faces: mirrorFaces(pick.cell, pick.normal, build.mirror) };
+      const set = hovered.value;
+      if (!set || set.isEmpty) return { ...mirrored, strokes: lines };
+      const tone = erasing ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey';
+      const inside = set.within(part.bounds), outside = set.minus(inside);
+      const spill: Mark[] = outside.isEmpty || build.growVolume ? [] : [{ set: outside, tone: 'danger', fill: 0.45 }];
+      // What is drawn already shows itself; then only its outline is needed.
+      return { ...mirrored, erasing, strokes: lines, marks: [...marks, { set: spill.length ? inside : set, tone, fill: out.active && out.preview && tone === 'honey' ? 0 : 0.25 }, ...spill] };
+    },
+    labels(): ViewLabel[] {
+      const part = session.part;
+      if (!part) return [];
+      const at = (c: Vec3): Vec3 => transformPoint(matrix.value, c);
+      const e = boxEnd(part.bounds), m = part.bounds.min;
+      const out: ViewLabel[] = [];
+      for (const a of AXES) {
+        const h = build.mirror[a];
+        if (h === null || !handCame.value) continue;
+        out.push({ at: at(a === 1 ? [e[0] + 0.6, h / 2, e[2] + 0.6] : [a === 0 ? h / 2 : e[0] + 0.6, e[1] + 0.6, a === 2 ? h / 2 : e[2] + 0.6]), text: AXIS[a], tone: AXIS[a].toLowerCase() as 'x' | 'y' | 'z', shift: true });
       }
-      return { ...base, erasing: erasing !== invert.value, cells: boxes };
+      if (build.handles === 'volume') AXES.forEach((a) => out.push({ at: at([a === 0 ? (m[0] + e[0]) / 2 : e[0], a === 1 ? (m[1] + e[1]) / 2 : m[1], a === 2 ? (m[2] + e[2]) / 2 : e[2]]), text: `${AXIS[a]} ${part.bounds.size[a]}${part.bounds.size[a] % 2 ? ' odd' : ' even'}`, tone: AXIS[a].toLowerCase() as 'x' }));
+      if (ruler.value) out.push({ at: at(ruler.value.to.map((v, i) => (v + ruler.value!.from[i]!) / 2 + 0.5) as unknown as Vec3), text: rulerText(ruler.value), tone: 'ink' });
+      const f = selection.floating;
+      if (f) {
+        const b = f.grid.bounds;
+        out.push({ at: at([b.min[0] + b.size[0] / 2, b.min[1] + b.size[1], b.min[2] + b.size[2] / 2]), text: `floating ${b.size.join('×')} · moved ${f.by.join(', ')}`, tone: 'ink' });
+      }
+      return out;
     },
     pointer: {
       down(p) {
+        lastPointer = p;
         if (!session.part || !session.writable) return false;
-        const e = toEvent('down', p);
-        if (!output.value.active && (!('pick' in e) || !e.pick)) return false;
-        feed(e, p.alt);
+        if (!strokes.output.value.active && handles.down(p)) return true;
+        const { event, pick } = pickAt(p);
+        if (build.measuring) {
+          if (!pick) return false;
+          ruler.value = { from: pick.cell, to: pick.cell, set: false };
+          return true;
+        }
+        if (!strokes.output.value.active && !pick) return false;
+        // A click beside what floats sets it down; it is not a stroke as well.
+        if (selection.floating || selection.repeat) {
+          if (selection.repeat) selection.setRepeat();
+          else selection.settle();
+          return true;
+        }
+        if (!strokes.output.value.active) {
+          strokes.invert.value = p.alt && build.card.verb !== 'select';
+          strokes.mode.value = selectMode(p);
+        }
+        strokes.feed({ ...event, type: 'down' });
         return true;
       },
       move(p, settle) {
         if (!session.part) return;
-        if (!output.value.active) invert.value = p.alt;
-        feed(toEvent('move', p), invert.value, settle);
+        const from = lastPointer;
+        lastPointer = p;
+        if (handles.holding) {
+          handles.move(p);
+          return;
+        }
+        const { event, pick } = pickAt(p);
+        if (ruler.value && !ruler.value.set) {
+          if (pick) ruler.value = { ...ruler.value, to: pick.cell };
+          view.measure = rulerText(ruler.value);
+          return;
+        }
+        if (!strokes.output.value.active) {
+          overHandle = handles.hover(p);
+          strokes.invert.value = p.alt && build.card.verb !== 'select';
+          if (selection.floating) return;
+        } else if (from && (build.card.reach === 'point' || build.card.reach === 'brush')) fillGap(from, p, 0);
+        strokes.feed(event, settle);
       },
       up(p) {
-        if (session.part) feed(toEvent('up', p));
+        if (handles.holding) {
+          handles.move(p, true);
+          view.measure = '';
+          return;
+        }
+        if (ruler.value && !ruler.value.set) {
+          ruler.value = { ...ruler.value, set: true };
+          return;
+        }
+        if (session.part && strokes.output.value.active) strokes.feed({ ...pickAt(p).event, type: 'up' });
       },
       leave() {
-        if (!output.value.active) {
-          output.value = IDLE;
+        over.value = false;
+        if (!strokes.output.value.active) {
+          strokes.output.value = { ...strokes.output.value, shapes: [], face: null };
+          if (!selection.preview) session.preview = null;
           view.cursor = '';
+          view.measure = '';
         }
+      },
+      wheel(p) {
+        if (!p.alt || !build.guide) return false;
+        build.stepGuide(p.by > 0 ? -2 : 2);
+        return true;
       },
       cancel,
     },
@@ -225,25 +337,80 @@ export function buildControl(): ScreenControl {
       if (!p) return [];
       return part ? [p.name, part.name + sideSuffix(part.side), ...(part.layers.length > 1 && session.layer ? [`layer ${session.layer.name}`] : [])] : [p.name];
     },
-    chips: () => [
-      ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),
-      ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
-      ...(output.value.asks ? [{ text: output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),
-      ...(session.part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
-    ],
+    chips: () => {
+      const part = session.part;
+      const box = part && build.limit;
+      const spills = strokes.outside();
+      const floats = selection.floating, layer = session.layer;
+      return [
+        ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!} at ${h / 2}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),
+        ...(build.radial ? [{ text: `radial ${build.radial.count} about ${AXIS[build.radial.axis]}`, tone: 'red', icon: IconRefresh } satisfies Chip] : []),
+        ...(build.guide ? [{ text: `guide plane ${AXIS[build.guide.axis]} ${build.guide.at % 2 === 0 ? `between ${build.guide.at / 2 - 1} and ${build.guide.at / 2}` : (build.guide.at - 1) / 2}`, tone: 'green', icon: IconLayersSubtract } satisfies Chip] : []),
+        ...(box && part ? [{ text: `cutaway: ${(composite(part).count - (build.seen?.count ?? 0)).toLocaleString('en')} cubes hidden`, tone: 'green', icon: IconCut, run: () => build.setCut(null), does: 'show all' } satisfies Chip] : []),
+        ...(tints.marks.value.text ? [{ text: tints.marks.value.text, tone: 'resin', icon: IconTarget, run: () => (build.tint = 'none'), does: 'end' } satisfies Chip] : []),
+        ...(floats ? [{ text: `${floats.title}: floating`, tone: 'resin', icon: IconHandMove, run: () => selection.settle(), does: 'set down' } satisfies Chip] : []),
+        ...(spills ? [{ text: 'reaches out of the volume', tone: 'red', run: () => (build.growVolume = true), does: 'grow to fit' } satisfies Chip] : []),
+        ...(build.measuring ? [{ text: ruler.value ? rulerText(ruler.value) : 'measure: drag from cube to cube', tone: 'green', icon: IconRuler2, run: () => (build.measuring = false), does: 'end' } satisfies Chip] : []),
+        ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
+        ...(strokes.output.value.asks ? [{ text: strokes.output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),
+        ...(build.job ? [{ text: `${build.job.label} ${Math.round(build.job.progress * 100)} %`, tone: 'resin', icon: IconLoader, run: () => build.job?.stop(), does: 'stop' } satisfies Chip] : []),
+        ...(part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
+        ...(layer?.hidden || layer?.locked ? [{ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' } satisfies Chip] : []),
+      ];
+    },
     readout: () => {
       const part = session.part, p = session.project;
-      const grid = session.shown?.parts.find((o) => o.id === part?.id);
+      const shown = session.shown?.parts.find((o) => o.id === part?.id);
+      const helpers = shown && session.palette ? helperCount(shown, session.palette) : 0;
+      const c = hoverCell.value;
       return {
-        left: part && grid ? [['part', part.bounds.size.join(' × ')], ['cubes', composite(grid).count.toLocaleString('en')], ['in hand', build.card.name]] : [],
-        right: p ? `1 cube = ${(p.metresPerUnit * (part?.cell ?? 1) * 100).toFixed(1)} cm` : '',
+        left: part && shown ? [
+          ...(c ? [['drop', drops(c).text] as [string, string]] : []),
+          ...(selection.active && selection.box ? [['selection', `${selection.box.size.join(' × ')} = ${selection.count.toLocaleString('en')}`] as [string, string]] : []),
+          ['part', part.bounds.size.join(' × ')], ['cubes', (composite(shown).count - helpers).toLocaleString('en') + (helpers ? ` + ${helpers} helpers` : '')],
+          ...(counts.value ? [['faces', `${counts.value.faces.toLocaleString('en')} → ${counts.value.triangles.toLocaleString('en')} tris`] as [string, string]] : []),
+        ] : [],
+        right: p ? targetText(p, counts.value, part?.cell ?? 1) : '',
       };
     },
     commands,
-    menu: ['mirror.x', 'view.isolate', 'part.shrink', 'cursor.toggle'],
+    menu: ['tool.pick', 'mirror.x', 'guide.toggle', 'cut.toggle', 'view.isolate', 'select.all', 'select.paste', 'part.shrink', 'cursor.toggle'],
+    tools: ['guide.toggle', 'cut.toggle', 'view.seeThrough', 'tool.measure'],
     dispose() {
-      stop();
-      stopPart();
+      selection.settle();
+      stops.forEach((s) => s());
+      strokes.dispose();
+      waiting.value = null;
+      session.onInterrupt(null);
     },
   };
+
+  /** Between two samples whose cells do not touch, more are taken, so that a quick stroke has no gaps where cubes are small. */
+  function fillGap(a: ViewPointer, b: ViewPointer, depth: number): void {
+    const v = view.viewport;
+    if (!v || depth > 4 || Math.hypot(b.x - a.x, b.y - a.y) < 0.6) return;
+    const pa = pickAt(a).pick, pb = pickAt(b).pick;
+    if (!pa || !pb || Math.max(...pa.cell.map((c, i) => Math.abs(c - pb.cell[i]!))) <= 1) return;
+    const x = (a.x + b.x) / 2, y = (a.y + b.y) / 2;
+    const mid: ViewPointer = { ...b, x, y, ray: v.rayAt(x, y) };
+    fillGap(a, mid, depth + 1);
+    strokes.feed(pickAt(mid).event, false);
+    fillGap(mid, b, depth + 1);
+    pickAt(b);
+  }
+}
+
+function rulerText(r: { from: Vec3; to: Vec3 }): string {
+  const d = r.from.map((v, i) => Math.abs(r.to[i]! - v));
+  return `${d.map((v) => v + 1).join(' × ')} cubes, apart ${d.map((v) => Math.max(0, v - 1)).join(', ')}`;
+}
+function rulerLines(r: { from: Vec3; to: Vec3 }): Stroke3[] {
+  const out: Stroke3[] = [];
+  let at: Vec3 = [r.from[0] + 0.5, r.from[1] + 0.5, r.from[2] + 0.5];
+  AXES.forEach((a) => {
+    const next = at.map((v, i) => (i === a ? r.to[a] + 0.5 : v)) as unknown as Vec3;
+    out.push({ from: at, to: next, tone: AXIS[a].toLowerCase() as 'x' | 'y' | 'z' });
+    at = next;
+  });
+  return out;
 }

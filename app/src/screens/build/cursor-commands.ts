@@ -12,25 +12,40 @@ const FAR = 8;
  * Moves and uses the cell cursor without a pointer; arrows follow the view, so that up is away from the eye.
  * Without a cursor or a stroke that waits to be set, Enter presses buttons as everywhere.
  */
-export function cursorCommands(act: (cell: Vec3) => void, commit: () => void, waiting: () => boolean): Command[] {
+export interface CursorUse {
+  act(cell: Vec3): void;
+  commit(): void;
+  /** Whether a shape is under way that Enter would set. */
+  waiting(): boolean;
+  nudge(by: Vec3): void;
+  /** Whether the arrows move a waiting shape or the selection. */
+  movable(): boolean;
+}
+
+export function cursorCommands({ act, commit, waiting, nudge, movable }: CursorUse): Command[] {
   const session = useSession();
   const build = useBuild();
   const view = useView();
 
   function step(right: number, away: number, up: number): void {
-    const c = build.cursor, b = session.part?.bounds;
-    if (!c || !b) return;
     const yaw = view.viewport?.camera.yaw ?? 0;
     // The nearest quarter turn of the camera decides which axis is "right" and which is "away".
     const quarter = ((Math.round(yaw / (Math.PI / 2)) % 4) + 4) % 4;
     const [rx, rz] = [[1, 0], [0, -1], [-1, 0], [0, 1]][quarter]! as [number, number];
-    const moved: Vec3 = [c[0] + right * rx + away * rz, c[1] + up, c[2] + right * rz - away * rx];
+    const by: Vec3 = [right * rx + away * rz, up, right * rz - away * rx];
+    if (movable()) {
+      nudge(by);
+      return;
+    }
+    const c = build.cursor, b = session.part?.bounds;
+    if (!c || !b) return;
+    const moved: Vec3 = [c[0] + by[0], c[1] + by[1], c[2] + by[2]];
     const e = boxEnd(b);
     build.cursor = moved.map((v, i) => Math.max(b.min[i]!, Math.min(e[i]! - 1, v))) as unknown as Vec3;
   }
   const on = (): boolean => build.cursor !== null;
   const move = (id: string, title: string, keys: string, right: number, away: number, up: number): Command[] => [1, FAR].map((n): Command => ({
-    id: `cursor.${id}${n > 1 ? 'Far' : ''}`, title: n > 1 ? `${title} by ${FAR}` : title, group: 'Keyboard cursor', keys: [n > 1 ? `Shift+${keys}` : keys], enabled: on,
+    id: `cursor.${id}${n > 1 ? 'Far' : ''}`, title: n > 1 ? `${title} by ${FAR}` : title, group: 'Keyboard cursor', keys: [n > 1 ? `Shift+${keys}` : keys], enabled: () => on() || movable(),
     run: () => step(right * n, away * n, up * n),
   }));
   return [

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { setProjectEdit } from '@sphalerite/core/project';
+import { computed } from 'vue';
+import NumberField from '../../components/NumberField.vue';
+import { useSession } from '../../stores/session';
+
+const session = useSession();
+const p = computed(() => session.project!);
+/** Parts whose cubes are of another size than most. */
+const mixed = computed(() => {
+  const sizes = new Map<number, number>();
+  for (const part of p.value.parts) sizes.set(part.cell, (sizes.get(part.cell) ?? 0) + 1);
+  const most = [...sizes].sort((a, b) => b[1] - a[1])[0]?.[0];
+  return p.value.parts.filter((part) => part.cell !== most).map((part) => part.name);
+});
+</script>
+
+<template>
+  <section class="panel-section" aria-label="Target sheet">
+    <details>
+      <summary>Target sheet<span class="quiet"> 0 is no limit</span></summary>
+      <div class="row"><NumberField label="cube" name="Edge of a cube in centimetres" unit="cm" :model-value="p.metresPerUnit * 100" :min="0.01" @change="(v) => session.apply(setProjectEdit, { metresPerUnit: v / 100 })" /><NumberField label="high" name="Target height in metres" unit="m" :step="0.05" :min="0" :model-value="p.target.height" @change="(v) => session.apply(setProjectEdit, { target: { height: v } })" /></div>
+      <div class="row"><NumberField label="tris" name="Target triangles" :min="0" :step="100" :model-value="p.target.faces" @change="(v) => session.apply(setProjectEdit, { target: { faces: Math.round(v) } })" /><NumberField label="bones" name="Target bones" :min="0" :model-value="p.target.bones" @change="(v) => session.apply(setProjectEdit, { target: { bones: Math.round(v) } })" /></div>
+      <NumberField label="texture" name="Target texture" unit="px" :min="0" :step="64" :model-value="p.target.texture" @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })" />
+      <p v-if="mixed.length > 0" class="quiet">Other cube size: {{ mixed.join(', ') }}.</p>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+summary { font-weight: 600; cursor: pointer; }
+summary .quiet { font-weight: 400; font-size: 12px; }
+details > * + * { margin-top: 8px; }
+</style>

@@ -1,0 +1,55 @@
+import { IconCopy, IconFlipHorizontal, IconRepeat, IconRotate2, IconSelectAll, IconTrash } from '@tabler/icons-vue';
+import { AXES, type Axis, type Vec3 } from '@sphalerite/core/math';
+import { CellSet } from '@sphalerite/core/voxel';
+import type { Command } from '../../stores/commands';
+import { useBuild } from './build-state';
+import { useSelection } from './selection-state';
+
+const AXIS = ['X', 'Y', 'Z'] as const;
+const TURN_KEYS = ['Shift+<', ',', 'Alt+,'] as const;
+const BACK_KEYS = ['Shift+>', '.', 'Alt+.'] as const;
+
+/** Everything that is done with selected cells. */
+export function selectionCommands(): Command[] {
+  const build = useBuild();
+  const s = useSelection();
+  const any = (): boolean => s.active;
+  const piece = (id: string, title: string, run: () => unknown, keys?: string[], icon?: Command['icon'], enabled: () => boolean = any): Command =>
+    ({ id: `select.${id}`, title, group: 'Selection', enabled, run, ...(keys ? { keys } : {}), ...(icon ? { icon } : {}) });
+  const whole = (): CellSet => CellSet.filled(build.seen!);
+  const part = (): boolean => build.seen !== null;
+  return [
+    piece('all', 'Select all cubes', () => s.take(whole(), 'new'), ['Ctrl+A'], IconSelectAll, part),
+    piece('none', 'Select nothing', () => {
+      s.settle();
+      s.set(null);
+    }, ['Ctrl+Shift+A']),
+    piece('invert', 'Select the others instead', () => s.set(s.selected ? whole().minus(s.selected) : whole()), ['Ctrl+I'], undefined, part),
+    piece('hue', 'Select all of the swatch in hand', () => s.take(CellSet.ofValue(build.seen!, build.swatch?.byte ?? 0)), ['Ctrl+Shift+H'], undefined, part),
+    piece('made', 'Select what was just made', () => s.made && s.set(s.made.set), ['Shift+J'], undefined, () => s.made !== null),
+    piece('grow', 'Grow the selection', () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())), ['Plus', '='], undefined, () => s.selected !== null),
+    piece('shrink', 'Shrink the selection', () => s.selected && s.set(s.selected.shrunk(1, false)), ['-'], undefined, () => s.selected !== null),
+    piece('copy', 'Copy', () => s.copy(), ['Ctrl+C'], IconCopy),
+    piece('cut', 'Cut', () => s.copy() && s.remove('Cut'), ['Ctrl+X']),
+    piece('paste', 'Paste', () => s.paste(), ['Ctrl+V'], undefined, () => s.clipboard !== null && part()),
+    piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
+    piece('delete', 'Delete the selected cubes', () => s.remove(), ['Delete', 'Backspace'], IconTrash),
+    piece('recolour', 'Recolour with the swatch in hand', () => s.recolour(build.swatch?.byte ?? 1), ['Shift+P'], undefined, () => s.selected !== null),
+    piece('repeat', 'Repeat in a row or ring', () => (s.repeat = { count: 3, step: defaultStep(), ring: null }), ['R'], IconRepeat, () => s.selected !== null || s.made !== null),
+    ...AXES.flatMap((a: Axis): Command[] => [
+      piece(`turn${AXIS[a]}`, `Turn a quarter about ${AXIS[a]}`, () => s.turn(a, 1), [TURN_KEYS[a]], IconRotate2),
+      piece(`back${AXIS[a]}`, `Turn a quarter back about ${AXIS[a]}`, () => s.turn(a, 3), [BACK_KEYS[a]]),
+      piece(`flip${AXIS[a]}`, `Flip along ${AXIS[a]}`, () => s.flip(a), [`Ctrl+Shift+${AXIS[a]}`], IconFlipHorizontal),
+    ]),
+    piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
+    piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
+    piece('toStamp', 'Keep as a stamp', () => s.toStamp(), ['Ctrl+B'], undefined, () => s.active || s.made !== null),
+    piece('keepSize', 'Keep this size to compare with', () => (s.kept = s.box), ['Ctrl+M']),
+    piece('makeAlike', 'Make as large as the kept one', () => s.makeAlike(), ['Ctrl+Shift+M'], undefined, () => s.active && s.kept !== null),
+    piece('set', 'Set down what floats', () => (s.repeat ? s.setRepeat() : s.settle()), ['Enter'], undefined, () => s.floating !== null || s.repeat !== null),
+  ];
+  function defaultStep(): Vec3 {
+    const b = (s.selected ?? s.made?.set)?.tight;
+    return [(b?.size[0] ?? 3) + 1, 0, 0];
+  }
+}

@@ -1,0 +1,99 @@
+import { FACE_REACHES, PROFILES, REGION_KINDS, SECTIONS, STROKE_VERBS, TIPS, type FaceReach, type Profile, type RegionKind, type Section, type TipForm } from '@sphalerite/core/sculpt';
+
+export { FACE_REACHES, PROFILES, REGION_KINDS, SECTIONS, TIPS };
+export const VERBS = [...STROKE_VERBS, 'select'] as const;
+/** What a stroke does. */
+export type Verb = (typeof VERBS)[number];
+export const REACHES = ['point', 'brush', 'line', 'box', 'ellipsoid', 'cylinder', 'extrude', 'fill', 'stamp', 'opening'] as const;
+/** What a stroke covers. */
+export type Reach = (typeof REACHES)[number];
+export const PATHS = ['straight', 'steps', 'curve'] as const;
+export type Path = (typeof PATHS)[number];
+export const STANDS = ['surface', 'X', 'Y', 'Z'] as const;
+
+/** Options of all reaches; each reach looks at its own. */
+export interface CardOptions {
+  /** Brush: form and width of the tip. Line: width at its ends. */
+  readonly tip: TipForm;
+  readonly size: number;
+  readonly endSize: number;
+  readonly path: Path;
+  /** Cubes of a line meet in faces. */
+  readonly joined: boolean;
+  /** Slope of steps. */
+  readonly rise: number;
+  readonly run: number;
+  /** Wall of a hollow shape in cubes; 0 is solid. */
+  readonly wall: number;
+  /** Cubes of a hollow wall meet in faces. */
+  readonly tight: boolean;
+  /** The end a hollow shape stands on is left open. */
+  readonly open: boolean;
+  readonly centre: boolean;
+  readonly equal: boolean;
+  /** What a cylinder stands along. */
+  readonly stand: (typeof STANDS)[number];
+  readonly profile: Profile;
+  readonly section: Section;
+  /** Width of a taper's end in percent. */
+  readonly top: number;
+  /** One slice a click. */
+  readonly slices: boolean;
+  /** How far a face reaches, for Extrude. */
+  readonly face: FaceReach;
+  readonly region: RegionKind;
+  readonly diagonals: boolean;
+  /** Added cubes take the colour of the cube they are built on. */
+  readonly grow: boolean;
+  readonly border: number;
+  readonly proud: number;
+  readonly recess: number;
+  readonly sill: boolean;
+  /** Palette byte that fills an opening, 0 for a hole. */
+  readonly filling: number;
+}
+/** A card on the bench: a verb with a reach and its options. */
+export interface ToolCard extends CardOptions {
+  readonly name: string;
+  readonly verb: Verb;
+  readonly reach: Reach;
+}
+
+export const CARD_DEFAULTS: CardOptions = {
+  tip: 'ball', size: 3, endSize: 1, path: 'straight', joined: false, rise: 1, run: 2, wall: 0, tight: false, open: true, centre: false, equal: false,
+  stand: 'surface', profile: 'straight', section: 'round', top: 50, slices: false, face: 'face', region: 'colour', diagonals: false, grow: false,
+  border: 1, proud: 1, recess: 1, sill: true, filling: 0,
+};
+export const makeCard = (name: string, verb: Verb, reach: Reach, more: Partial<CardOptions> = {}): ToolCard => ({ ...CARD_DEFAULTS, ...more, name, verb, reach });
+
+/** The cards that lie ready on the bench, on the number keys. */
+export const READY_CARDS: readonly ToolCard[] = [
+  makeCard('Add box', 'add', 'box'),
+  makeCard('Add point', 'add', 'point'),
+  makeCard('Extrude', 'add', 'extrude', { grow: true }),
+  makeCard('Erase box', 'erase', 'box'),
+  makeCard('Paint fill', 'paint', 'fill'),
+  makeCard('Paint brush', 'paint', 'brush'),
+  makeCard('Select box', 'select', 'box'),
+  makeCard('Hollow dome', 'add', 'cylinder', { profile: 'dome', wall: 2 }),
+];
+
+/** Cards to take from when one wants another; each can be changed afterwards. */
+export const MORE_CARDS: readonly ToolCard[] = [
+  makeCard('Erase point', 'erase', 'point'), makeCard('Paint point', 'paint', 'point'), makeCard('Paint box', 'paint', 'box'),
+  makeCard('Add brush', 'add', 'brush', { grow: true }), makeCard('Erase brush', 'erase', 'brush'),
+  makeCard('Line', 'add', 'line'), makeCard('Step line', 'add', 'line', { path: 'steps', size: 1 }), makeCard('Curve', 'add', 'line', { path: 'curve', size: 1 }),
+  makeCard('Ball', 'add', 'ellipsoid', { equal: true }), makeCard('Ellipsoid', 'add', 'ellipsoid'), makeCard('Cylinder', 'add', 'cylinder'),
+  makeCard('Cone', 'add', 'cylinder', { profile: 'cone' }), makeCard('Egg', 'add', 'cylinder', { profile: 'egg' }), makeCard('Tube', 'add', 'cylinder', { wall: 1 }),
+  makeCard('Hollow box', 'add', 'box', { wall: 1, open: false }), makeCard('Extrude hue', 'add', 'extrude', { face: 'colour', grow: true }),
+  makeCard('Window', 'add', 'opening'), makeCard('Door', 'add', 'opening', { sill: false, recess: 0 }), makeCard('Stamp', 'add', 'stamp'),
+  makeCard('Fill space', 'add', 'fill', { region: 'space' }), makeCard('Select piece', 'select', 'fill', { region: 'connected' }), makeCard('Select hue', 'select', 'fill', { region: 'all of colour' }),
+  makeCard('Select brush', 'select', 'brush'), makeCard('Select face', 'select', 'fill', { region: 'face' }),
+];
+
+/** A card from storage, with options it did not know yet; null when it makes no sense. */
+export function readCard(stored: unknown): ToolCard | null {
+  const c = stored as Partial<ToolCard> | null;
+  if (!c || typeof c.name !== 'string' || !REACHES.includes(c.reach as Reach) || !VERBS.includes(c.verb as Verb)) return null;
+  return { ...CARD_DEFAULTS, ...c } as ToolCard;
+}

@@ -1,0 +1,202 @@
+import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, floor } from '@sphalerite/core/math';
+import { type Hollow, type Shape, axisOf, shapeCells } from '@sphalerite/core/sculpt';
+import { STANDS } from './card';
+import { alongAxis, onPlane, targetCell } from './geometry';
+import { type Change, IDLE, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
+import { effectiveVerb, valueAt } from './verbs';
+
+/**
+ * A box, ellipsoid or standing solid as footprint, then height: press and drag over a surface for the footprint, let
+ * go, move for the height, click to set. Erase, Paint and Select go into the body, Add out of it. While it waits it
+ * can be nudged, or given by numbers; then the pointer no longer changes its height.
+ */
+export class SolidTool implements Tool {
+  private phase: 'idle' | 'footprint' | 'height' | 'held' = 'idle';
+  private anchor: Vec3 = [0, 0, 0];
+  private corner: Vec3 = [0, 0, 0];
+  private normal: Vec3 = [0, 1, 0];
+  /** A point of the surface that the press began on; the footprint is drawn along it. */
+  private surface: Vec3 = [0, 0, 0];
+  private layers = 1;
+  /** Where along the normal the pointer was when the height began. */
+  private from: number | null = null;
+  /** The box of a shape that is held by numbers. */
+  private held: Box | null = null;
+  private value = 1;
+  private equal = false;
+  private centre = false;
+  private shown: { key: string; shape: Shape } | null = null;
+  /** Slices set so far, when they are set one by one. */
+  private slice = 0;
+
+  handle(event: ToolEvent, ctx: ToolContext): ToolOutput {
+    const verb = effectiveVerb(ctx);
+    switch (event.type) {
+      case 'cancel': return this.stop();
+      case 'commit': return this.waits ? this.finish(ctx) : IDLE;
+      case 'refresh': return this.phase === 'idle' ? IDLE : this.show(ctx);
+      case 'nudge': {
+        if (!this.waits) return IDLE;
+        const b = this.box(ctx);
+        return this.hold({ min: [b.min[0] + event.by[0], b.min[1] + event.by[1], b.min[2] + event.by[2]], size: b.size }, ctx);
+      }
+      case 'box':
+        if (this.phase === 'idle') {
+          this.normal = [0, 1, 0];
+          this.value = ctx.value;
+        }
+        return this.hold(event.box, ctx);
+    }
+    this.equal = ctx.card.equal || (event.shift === true && verb !== 'select');
+    this.centre = ctx.card.centre || event.ctrl === true;
+    if (this.phase === 'idle') {
+      const cell = event.pick ? targetCell(verb, event.pick) : null;
+      if (!cell) return IDLE;
+      if (event.type !== 'down') return { ...IDLE, shapes: [{ kind: 'box', box: { min: cell, size: [1, 1, 1] } }] };
+      this.phase = 'footprint';
+      this.anchor = this.corner = cell;
+      this.normal = event.pick!.normal;
+      this.value = valueAt(ctx, event.pick);
+      this.surface = event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3;
+      this.layers = 1;
+      this.slice = 0;
+      return this.show(ctx);
+    }
+    if (this.phase === 'footprint') {
+      this.corner = this.cornerUnder(event.ray) ?? this.corner;
+      if (event.type === 'up') {
+        // A selection in a square-on view takes all that lies behind it; equal sides have their height already.
+        if (this.through(ctx) !== null || this.equal) return this.finish(ctx);
+        this.phase = 'height';
+        this.from = this.heightUnder(event.ray);
+      }
+      return this.show(ctx);
+    }
+    if (this.phase === 'height') {
+      const at = this.heightUnder(event.ray);
+      if (at !== null && this.from !== null) {
+        // Erase, Paint and Select go inwards, so there the way down counts up.
+        const moved = Math.round(at - this.from) * (verb === 'add' ? 1 : -1);
+        this.layers = moved >= 0 ? 1 + moved : moved - 1;
+      }
+    }
+    return event.type === 'down' ? this.finish(ctx) : this.show(ctx);
+  }
+
+  private get waits(): boolean {
+    return this.phase === 'height' || this.phase === 'held';
+  }
+
+  private hold(box: Box, ctx: ToolContext): ToolOutput {
+    this.held = box;
+    this.phase = 'held';
+    this.slice = 0;
+    return this.show(ctx);
+  }
+
+  /** The cell of the footprint's plane that the pointer is over. */
+  private cornerUnder(ray: Ray): Vec3 | null {
+    const axis = axisOf(this.normal);
+    const hit = onPlane(ray, this.surface, this.normal);
+    if (!hit) return null;
+    const c = [...floor(hit)] as [number, number, number];
+    c[axis] = this.anchor[axis];
+    // A pointer near the horizon would reach thousands of cells away.
+    return c.map((v, i) => Math.max(this.anchor[i]! - 255, Math.min(this.anchor[i]! + 255, v))) as unknown as Vec3;
+  }
+
+  private heightUnder(ray: Ray): number | null {
+    return alongAxis(ray, [this.corner[0] + 0.5, this.corner[1] + 0.5, this.corner[2] + 0.5], this.normal);
+  }
+
+  private through(ctx: ToolContext): Axis | null {
+    return effectiveVerb(ctx) === 'select' && ctx.square === axisOf(this.normal) ? ctx.square : null;
+  }
+
+  private box(ctx: ToolContext): Box {
+    if (this.held) return this.held;
+    const axis = axisOf(this.normal);
+    const flat = ([0, 1, 2] as Axis[]).filter((a) => a !== axis);
+    const way = flat.map((a) => this.corner[a] - this.anchor[a]);
+    const longest = Math.max(...way.map(Math.abs));
+    const lo = [...this.anchor] as [number, number, number], hi = [...this.anchor] as [number, number, number];
+    flat.forEach((a, i) => {
+      const reach = this.equal ? (way[i]! < 0 ? -longest : longest) : way[i]!;
+      hi[a] = this.anchor[a] + reach;
+      if (this.centre) lo[a] = this.anchor[a] - reach;
+    });
+    const square = this.through(ctx);
+    if (square !== null) {
+      lo[square] = ctx.limit.min[square];
+      hi[square] = boxEnd(ctx.limit)[square] - 1;
+      return boxFromCells(lo, hi);
+    }
+    const side = longest * (this.centre ? 2 : 1);
+    const layers = this.equal ? side + 1 : this.layers;
+    const k = (Math.abs(layers) - 1) * Math.sign(layers) * (effectiveVerb(ctx) === 'add' ? 1 : -1);
+    hi[axis] = lo[axis] + this.normal[axis] * k;
+    return boxFromCells(lo, hi);
+  }
+
+  private shape(ctx: ToolContext): Shape {
+    const { card } = ctx;
+    const box = this.box(ctx);
+    const key = JSON.stringify([box, card, this.slice]);
+    // The same shape keeps its cells, which are made only once.
+    if (this.shown?.key !== key) this.shown = { key, shape: this.make(ctx, box) };
+    return this.shown.shape;
+  }
+
+  private make(ctx: ToolContext, box: Box): Shape {
+    const { card } = ctx;
+    const axis = card.reach === 'cylinder' && card.stand !== 'surface' ? (STANDS.indexOf(card.stand) - 1) as Axis : axisOf(this.normal);
+    const out = effectiveVerb(ctx) === 'add' ? 1 : -1;
+    const dir = axis === axisOf(this.normal) && this.normal[axis]! * out * Math.sign(this.held ? 1 : this.layers) < 0 ? -1 : 1;
+    const ends = card.reach === 'cylinder' || card.reach === 'box';
+    const both = card.reach === 'cylinder' && card.profile === 'straight';
+    const hollow: Hollow | null = card.wall === 0 ? null : {
+      wall: card.wall, faces: card.tight,
+      open: card.open && ends ? { axis, low: both || dir > 0, high: both || dir < 0 } : null,
+    };
+    if (card.reach === 'box') return { kind: 'box', box, hollow };
+    if (card.reach === 'ellipsoid') return { kind: 'ellipsoid', box, hollow };
+    const solid = { box, axis, dir, profile: card.profile, section: card.section, top: card.top / 100 } as const;
+    return { kind: 'standing', solid, hollow, ...(card.slices && this.waits ? { slices: { from: this.slice, to: this.slice + 1 } } : {}) };
+  }
+
+  private change(ctx: ToolContext): Change {
+    return { kind: 'stroke', verb: effectiveVerb(ctx), value: ctx.card.grow ? this.value : ctx.value, shapes: [this.shape(ctx)] };
+  }
+
+  private show(ctx: ToolContext): ToolOutput {
+    const box = this.box(ctx), shape = this.shape(ctx);
+    const asks = this.phase === 'height' ? (ctx.card.slices && ctx.card.reach === 'cylinder' ? 'move for the height, click to set the first slice' : 'move for the height, click to set it')
+      : this.phase === 'held' ? `${ctx.card.slices && ctx.card.reach === 'cylinder' ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it` : '';
+    return { ...IDLE, preview: this.change(ctx), shapes: [shape], asks, active: true, waiting: this.waits ? box : null, measure: { size: box.size, count: shapeCells(shape).count } };
+  }
+
+  private finish(ctx: ToolContext): ToolOutput {
+    const commit = this.change(ctx);
+    const { card } = ctx;
+    if (card.slices && card.reach === 'cylinder' && this.waits) {
+      // The next slice stands there as a guide until it is set too.
+      const box = this.box(ctx);
+      const shape = this.shape(ctx);
+      const height = shape.kind === 'standing' ? box.size[shape.solid.axis] : 1;
+      if (++this.slice < height) {
+        this.held = box;
+        this.phase = 'held';
+        return { ...this.show(ctx), commit };
+      }
+    }
+    this.stop();
+    return { ...IDLE, commit };
+  }
+
+  private stop(): ToolOutput {
+    this.phase = 'idle';
+    this.held = null;
+    this.slice = 0;
+    return IDLE;
+  }
+}
