@@ -57,7 +57,7 @@ export class SolidTool implements Tool {
       this.anchor = this.corner = cell;
       this.normal = event.pick!.normal;
       this.value = valueAt(ctx, event.pick);
-      this.surface = event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3;
+      this.surface = event.pick!.point ?? (event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3);
       this.layers = 1;
       this.slice = 0;
       return this.show(ctx);

@@ -10,6 +10,8 @@ export interface Pick {
   readonly normal: Vec3;
   /** No cube: the floor of the volume or the guide plane; `cell` is then the one behind the surface. */
   readonly floor: boolean;
+  /** Where the guide plane was met, when it was. */
+  readonly point?: Vec3;
 }
 /** The pointer's ray in the part's lattice. */
 export interface Ray {

@@ -17,7 +17,8 @@ export interface JointMark {
 export type Tone = 'honey' | 'danger' | 'verdigris' | 'x' | 'y' | 'z' | 'quiet';
 /** A set of cells with a soft fill and an outline. */
 export interface Mark {
-  readonly set: CellSet;
+  /** A set, or plain boxes, which cost nothing however large. */
+  readonly set: CellSet | readonly Box[];
   readonly tone: Tone;
   /** 0–1; the outline alone when 0. */
   readonly fill: number;
@@ -106,7 +107,7 @@ export class OverlayView {
     this.addSkeleton(o);
     if (o.rings) this.addRings(o.rings);
     if (o.arrows) this.addArrows(o.arrows);
-    const used = new Set(o.marks.map((m) => m.set));
+    const used = new Set<unknown>(o.marks.map((m) => m.set));
     for (const [set, g] of surfaces) {
       if (used.has(set)) continue;
       g.fill.dispose();
@@ -198,14 +199,16 @@ function segments(points: number[], color: number, opacity: number, order: numbe
 const surfaces = new Map<CellSet, { fill: BufferGeometry; lines: BufferGeometry }>();
 /** A set's surface, made once for as long as the set is shown; see `OverlayView.set` for when it goes. */
 function markOf(m: Mark): Object3D[] {
-  let g = surfaces.get(m.set);
+  if (Array.isArray(m.set)) return (m.set as readonly Box[]).flatMap((b) => [boxLines(b, TONES[m.tone], 1, !m.through, 0.02), ...(m.fill > 0 ? [boxFill(b, TONES[m.tone], m.fill)] : [])]);
+  const cells = m.set as CellSet;
+  let g = surfaces.get(cells);
   if (!g) {
-    const { triangles, lines } = setSurface(m.set);
+    const { triangles, lines } = setSurface(cells);
     g = {
       fill: new BufferGeometry().setAttribute('position', new Float32BufferAttribute(triangles, 3)),
       lines: new BufferGeometry().setAttribute('position', new Float32BufferAttribute(lines, 3)),
     };
-    surfaces.set(m.set, g);
+    surfaces.set(cells, g);
   }
   const out: Object3D[] = [];
   if (m.fill > 0) {

@@ -34,16 +34,16 @@ export function pickPart(grid: VoxelGrid, part: Part, ray: Ray, guide: PickPlane
 /** On a layer, new cubes go into it; between two, on the side of the eye. */
 function onGuide(part: Part, ray: Ray, { axis, at }: PickPlane): { t: number; pick: Pick } | null {
   const side = ray.dir[axis] < 0 ? 1 : -1;
-  const level = at % 2 === 0 ? at / 2 : (at + side) / 2;
+  const level = at / 2;
   if (ray.dir[axis] === 0) return null;
   const t = (level - ray.origin[axis]) / ray.dir[axis];
   if (t <= 0) return null;
   const point = ray.origin.map((o, i) => o + ray.dir[i]! * t);
-  // New cubes lie before the surface that is picked: in the layer itself, or on the near side of a plane between two.
+  // New cubes go into the layer itself, or on the near side of a plane between two.
   const target = at % 2 === 0 ? (side > 0 ? level : level - 1) : (at - 1) / 2;
   const cell = point.map((v, i) => (i === axis ? target : Math.floor(v))) as unknown as Vec3;
   if (!boxHas(part.bounds, cell)) return null;
   const normal = [0, 0, 0] as [number, number, number];
   normal[axis] = side;
-  return { t, pick: { cell: [cell[0] - normal[0], cell[1] - normal[1], cell[2] - normal[2]], normal, floor: true } };
+  return { t, pick: { cell: [cell[0] - normal[0], cell[1] - normal[1], cell[2] - normal[2]], normal, floor: true, point: point as unknown as Vec3 } };
 }

@@ -1,3 +1,4 @@
+import type { Vec3 } from '@sphalerite/core/math';
 import type { CellSet } from '@sphalerite/core/voxel';
 
 /** Triangles and outlines of the surface of a set of cells, in its lattice; lifted a little off the cubes. */
@@ -9,58 +10,49 @@ const LIFT = 0.015;
 /** Above this many cells only the surface is drawn, not the line of every step. */
 const MOST_LINED = 400_000;
 
-export function setSurface(set: CellSet): SetSurface {
+/** Works on whole rows: the cells exposed on a side are the set without the set moved to that side. */
+export function setSurface(wanted: CellSet): SetSurface {
   const triangles: number[] = [], lines: number[] = [];
-  const box = set.tight;
+  const box = wanted.tight;
   if (!box) return { triangles, lines };
+  const set = wanted.within(box);
   const lined = set.count < MOST_LINED;
-  const quad = (a: number[], b: number[], c: number[], d: number[]): void => void triangles.push(...a, ...b, ...c, ...a, ...c, ...d);
-  const line = (a: number[], b: number[]): void => void (lined && lines.push(...a, ...b));
-  set.runs((x0, x1, y, z) => {
-    for (const [dy, dz] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
-      // Stretches of the run whose neighbour on this side is empty.
-      let from = -1;
-      for (let x = x0; x <= x1; x++) {
-        const open = x < x1 && !set.has(x, y + dy, z + dz);
-        if (open && from < 0) from = x;
-        if (open || from < 0) continue;
-        const at = (px: number, side: number): number[] => (dy !== 0
-          ? [px, y + (dy > 0 ? 1 + LIFT : -LIFT), z + side] : [px, y + side, z + (dz > 0 ? 1 + LIFT : -LIFT)]);
-        quad(at(from, 0), at(x, 0), at(x, 1), at(from, 1));
-        if (lined) {
-          line(at(from, 0), at(from, 1));
-          line(at(x, 0), at(x, 1));
-          for (const side of [0, 1]) edges(set, from, x, y, z, dy, dz, side, (a, b) => line(at(a, side), at(b, side)));
+  for (const axis of [0, 1, 2] as const) {
+    for (const sign of [1, -1] as const) {
+      const step = (a: number, by: number): Vec3 => [a === 0 ? by : 0, a === 1 ? by : 0, a === 2 ? by : 0];
+      const open = set.minus(set.moved(step(axis, -sign)));
+      const at = (x: number, y: number, z: number): number[] => {
+        const p = [x, y, z];
+        p[axis]! += sign > 0 ? 1 + LIFT : -LIFT;
+        return p;
+      };
+      const [u, v] = ([0, 1, 2] as const).filter((a) => a !== axis) as [number, number];
+      open.runs((x0, x1, y, z) => {
+        // Faces across X are one cell each; the others run along X.
+        for (const [from, to] of axis === 0 ? Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const) : [[x0, x1] as const]) {
+          const a = at(from, y, z), length = axis === 0 ? 1 : to - from;
+          const corner = (du: number, dv: number): number[] => a.map((c, i) => c + (i === u ? du * (u === 0 ? length : 1) : i === v ? dv : 0));
+          const [p, q, r, s] = [corner(0, 0), corner(1, 0), corner(1, 1), corner(0, 1)];
+          triangles.push(...p, ...q, ...r, ...p, ...r, ...s);
         }
-        from = -1;
+      });
+      if (!lined) continue;
+      for (const side of [u, v]) {
+        const along = side === u ? v : u;
+        for (const way of [1, -1]) {
+          open.minus(open.moved(step(side, -way))).runs((x0, x1, y, z) => {
+            // Borders along X come as runs, the others cell by cell.
+            for (const [from, to] of along === 0 ? [[x0, x1] as const] : Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const)) {
+              const a = at(from, y, z);
+              if (way > 0) a[side]! += 1;
+              const b = [...a];
+              b[along]! += along === 0 ? to - from : 1;
+              lines.push(...a, ...b);
+            }
+          });
+        }
       }
     }
-    for (const [x, dx] of [[x0, -1], [x1 - 1, 1]] as const) {
-      const px = dx > 0 ? x + 1 + LIFT : x - LIFT;
-      const at = (sy: number, sz: number): number[] => [px, y + sy, z + sz];
-      quad(at(0, 0), at(1, 0), at(1, 1), at(0, 1));
-      if (!lined) continue;
-      const same = (ny: number, nz: number): boolean => set.has(x, ny, nz) && !set.has(x + dx, ny, nz);
-      if (!same(y - 1, z)) line(at(0, 0), at(0, 1));
-      if (!same(y + 1, z)) line(at(1, 0), at(1, 1));
-      if (!same(y, z - 1)) line(at(0, 0), at(1, 0));
-      if (!same(y, z + 1)) line(at(0, 1), at(1, 1));
-    }
-  });
-  return { triangles, lines };
-}
-
-/** Stretches of a face's long edge where the flat region ends. */
-function edges(set: CellSet, from: number, to: number, y: number, z: number, dy: number, dz: number, side: number, emit: (a: number, b: number) => void): void {
-  const s = side === 0 ? -1 : 1;
-  const ny = dy !== 0 ? y : y + s, nz = dy !== 0 ? z + s : z;
-  let start = -1;
-  for (let x = from; x <= to; x++) {
-    const ends = x < to && !(set.has(x, ny, nz) && !set.has(x, ny + dy, nz + dz));
-    if (ends && start < 0) start = x;
-    if (!ends && start >= 0) {
-      emit(start, x);
-      start = -1;
-    }
   }
+  return { triangles, lines };
 }

@@ -1,10 +1,11 @@
 import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub } from '@sphalerite/core/math';
 import { makePart } from '@sphalerite/core/model';
-import { VoxelGrid } from '@sphalerite/core/voxel';
+import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { meshChunk } from '@sphalerite/core/mesh';
 import { Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { pickPart, toLattice } from './pick';
+import { setSurface } from './set-surface';
 import { alongAxis, onPlane } from '../tools/geometry';
 import { chunkGeometries } from './chunk-geometry';
 import { angleOnRing } from './handles';
@@ -127,5 +128,31 @@ describe('drawn chunks', () => {
     expect(new Set(view.group.children.filter((c) => c.visible).map((c) => c.userData['direction']))).toEqual(new Set([4]));
     view.dispose();
     expect(view.group.children).toHaveLength(0);
+  });
+});
+
+describe('the surface of a set', () => {
+  const area = (t: readonly number[]): number => {
+    let sum = 0;
+    for (let i = 0; i < t.length; i += 9) {
+      const [a, b, c] = [0, 3, 6].map((k) => t.slice(i + k, i + k + 3)) as [number[], number[], number[]];
+      const u = b.map((v, k) => v - a[k]!), w = c.map((v, k) => v - a[k]!);
+      sum += Math.hypot(u[1]! * w[2]! - u[2]! * w[1]!, u[2]! * w[0]! - u[0]! * w[2]!, u[0]! * w[1]! - u[1]! * w[0]!) / 2;
+    }
+    return sum;
+  };
+  const length = (l: readonly number[]): number => {
+    let sum = 0;
+    for (let i = 0; i < l.length; i += 6) sum += Math.hypot(l[i]! - l[i + 3]!, l[i + 1]! - l[i + 4]!, l[i + 2]! - l[i + 5]!);
+    return sum;
+  };
+  it('covers exactly the exposed faces and draws each flat region’s border once', () => {
+    // A bar of 3×1×1 with a cube on its end: 18 faces; the borders of 8 flat regions.
+    const s = setSurface(CellSet.ofCells([[0, 0, 0], [1, 0, 0], [2, 0, 0], [2, 1, 0]]));
+    expect(area(s.triangles)).toBeCloseTo(18);
+    expect(length(s.lines)).toBeCloseTo(2 * 10 + 8 + 4 + 4 + 6 + 6 + 4);
+    const box = setSurface(CellSet.ofBox({ min: [-40, 2, 3], size: [70, 4, 5] }));
+    expect(area(box.triangles)).toBeCloseTo(2 * (70 * 4 + 70 * 5 + 4 * 5));
+    expect(length(box.lines)).toBeCloseTo(2 * 4 * (70 + 4 + 5));
   });
 });

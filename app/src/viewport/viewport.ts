@@ -3,7 +3,7 @@ import { type Project, composite } from '@sphalerite/core/model';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
 import {
-  DirectionalLight, type DataTexture, GridHelper, HemisphereLight, Mesh, MeshBasicMaterial, PCFSoftShadowMap, PlaneGeometry, Scene, ShadowMaterial, Vector3, WebGLRenderer,
+  DirectionalLight, type DataTexture, GridHelper, HemisphereLight, Mesh, MeshBasicMaterial, PCFShadowMap, PlaneGeometry, Scene, ShadowMaterial, Vector3, WebGLRenderer,
 } from 'three';
 import { type CubeMaterialUniforms, cubeMaterial, paletteTexture } from './cube-material';
 import { OrbitCamera } from './orbit-camera';
@@ -72,7 +72,7 @@ export class Viewport {
     // Asking each program for its errors stops everything until it is compiled; the tests would show a broken one.
     this.renderer.debug.checkShaderErrors = import.meta.env.DEV;
     this.renderer.shadowMap.enabled = true;
-    this.renderer.shadowMap.type = PCFSoftShadowMap;
+    this.renderer.shadowMap.type = PCFShadowMap;
     this.renderer.shadowMap.autoUpdate = false;
     this.canvas = this.renderer.domElement;
     this.canvas.tabIndex = 0;

@@ -4,15 +4,15 @@ import { VoxelGrid } from '../voxel';
 import type { Id } from './ids';
 import type { Kind, Light, Mount, Part, Project, Shot, Side, Target } from './types';
 
-/** A small palette to begin with: bark, slate, moss, clay and lamplight, each in three tones. */
+/** A small palette to begin with: clay, oak, moss, water, stone and lamplight, each in three tones. */
 export const starterPalette = (id: Id): Palette => ({
   id, name: 'Starter',
   swatches: [
-    ['Soot', '#23201e'], ['Slate', '#4c5563'], ['Mist', '#9aa4ad'], ['Chalk', '#eceae2'],
-    ['Bark', '#4a3222'], ['Oak', '#7d5a38'], ['Straw', '#cda873'],
-    ['Brick', '#7a2f25'], ['Clay', '#b5533a'], ['Blush', '#e09b7d'],
+    ['Clay', '#b5533a'], ['Blush', '#e09b7d'], ['Brick', '#7a2f25'],
+    ['Oak', '#7d5a38'], ['Straw', '#cda873'], ['Bark', '#4a3222'],
     ['Pine', '#1f4a45'], ['Moss', '#3f7d5c'], ['Reed', '#9cc084'],
     ['Canal', '#254a6b'], ['Sky', '#6fa3c4'],
+    ['Chalk', '#eceae2'], ['Mist', '#9aa4ad'], ['Slate', '#4c5563'], ['Soot', '#23201e'],
   ].map(([name, hex], i) => makeSwatch(i + 1, name!, hex!)).concat(makeSwatch(16, 'Lamplight', '#ffd27a', { emissive: 4 })),
 });
 

@@ -16,7 +16,7 @@ const NAMES = ['X', 'Y', 'Z'] as const;
       <button v-for="a in AXES" :key="a" type="button" class="btn axis" :class="[`axis-${NAMES[a]}`, { on: build.mirrorOn[a] }]" :aria-pressed="build.mirrorOn[a]" :aria-label="`Mirror ${NAMES[a]}`" @click="build.toggleMirror(a)">{{ NAMES[a] }}</button>
       <button type="button" class="btn axis" :class="{ on: build.radialOn, star: build.radialOn }" :aria-pressed="build.radialOn" aria-label="Radial symmetry" title="Radial symmetry · Alt+R" @click="build.radialOn = !build.radialOn"><IconAsterisk aria-hidden="true" /></button>
     </div>
-    <template v-for="a in AXES" :key="a"><NumberField v-if="build.mirrorOn[a]" class="field" :label="`${NAMES[a]} at`" :name="`Mirror ${NAMES[a]} at`" :axis="(['x', 'y', 'z'] as const)[a]" :step="0.5" :model-value="build.middles[a] / 2" @change="(v) => build.movePlane(a, Math.round(v * 2))" /></template>
+    <template v-for="a in AXES" :key="a"><NumberField v-if="build.mirrorOn[a] || (build.radialOn && build.radialAxis !== a)" class="field" :label="`${NAMES[a]} at`" :name="`Mirror ${NAMES[a]} at`" :axis="(['x', 'y', 'z'] as const)[a]" :step="0.5" :model-value="build.middles[a] / 2" @change="(v) => build.movePlane(a, Math.round(v * 2))" /></template>
     <template v-if="build.radialOn">
       <NumberField class="field" label="copies" name="Radial copies" :model-value="build.radialCount" :min="3" :max="16" @change="(v) => (build.radialCount = Math.round(v))" />
       <div class="segments field" role="group" aria-label="Radial about"><button v-for="a in AXES" :key="a" type="button" :aria-pressed="build.radialAxis === a" @click="build.radialAxis = a as Axis">{{ NAMES[a] }}</button></div>

@@ -42,7 +42,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
 <template>
   <section aria-label="Options of the tool">
     <div class="panel-head"><h3>{{ c.name }}</h3><span class="quiet">{{ HINTS[c.reach] }}</span></div>
-    <div class="line">
+    <div v-if="!box" class="line">
       <div v-if="!fixed" class="segments" role="group" aria-label="Verb"><button v-for="v in VERBS" :key="v" type="button" :aria-pressed="c.verb === v" @click="build.setVerb(v)">{{ v }}</button></div>
       <select class="pick" aria-label="Reach" :value="c.reach" @change="build.setReach(($event.target as HTMLSelectElement).value as typeof c.reach)"><option v-for="r in REACHES" :key="r" :value="r">{{ SHORT[r] }}</option></select>
     </div>
@@ -66,10 +66,10 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
       </div>
       <div class="line">
         <div class="segments" role="group" aria-label="Inside"><button type="button" :aria-pressed="c.wall === 0" @click="set({ wall: 0 })">solid</button><button type="button" :aria-pressed="c.wall > 0" @click="set({ wall: c.wall || 1 })">hollow</button></div>
-        <template v-if="c.wall > 0"><NumberField class="tiny" label="Wall" name="Wall" :model-value="c.wall" :min="1" :max="64" @change="(v) => set({ wall: Math.round(v) })" />
-          <label v-if="c.reach !== 'ellipsoid'" class="check"><input type="checkbox" :checked="c.open" @change="set({ open: !c.open })" />open</label><label class="check" title="Cubes of the wall meet in faces"><input type="checkbox" :checked="c.tight" @change="set({ tight: !c.tight })" />faces meet</label></template>
+        <template v-if="c.wall > 0"><NumberField class="wall" label="Wall" name="Wall" :model-value="c.wall" :min="1" :max="64" @change="(v) => set({ wall: Math.round(v) })" />
+          <label v-if="c.reach !== 'ellipsoid'" class="check"><input type="checkbox" :checked="c.open" @change="set({ open: !c.open })" />open</label><label class="check" title="Cubes of the wall meet in faces, which is thicker on slants"><input type="checkbox" :checked="c.tight" @change="set({ tight: !c.tight })" />tight</label></template>
       </div>
-      <div class="line checks"><label class="check" title="Hold Ctrl"><input type="checkbox" :checked="c.centre" @change="set({ centre: !c.centre })" />from centre</label><label class="check" title="Hold Shift"><input type="checkbox" :checked="c.equal" @change="set({ equal: !c.equal })" />equal sides</label><label v-if="c.reach === 'cylinder'" class="check"><input type="checkbox" :checked="c.slices" @change="set({ slices: !c.slices })" />by slices</label></div>
+      <div class="line checks"><label class="check" title="Hold Ctrl"><input type="checkbox" :checked="c.centre" @change="set({ centre: !c.centre })" />from centre</label><label class="check" title="Hold Shift"><input type="checkbox" :checked="c.equal" @change="set({ equal: !c.equal })" />equal sides</label><label v-if="c.reach === 'cylinder'" class="check"><input type="checkbox" :checked="c.slices" @change="set({ slices: !c.slices })" />by slices</label><label v-if="grows" class="check" title="New cubes take the colour of the cube they grow from"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />grow colour</label></div>
     </template>
     <template v-if="c.reach === 'opening'">
       <div class="line"><NumberField class="tiny" label="Border" name="Border" :model-value="c.border" :min="0" :max="32" @change="(v) => set({ border: Math.round(v) })" /><NumberField class="tiny" label="Proud" name="Proud" :model-value="c.proud" :min="0" :max="32" @change="(v) => set({ proud: Math.round(v) })" /><NumberField class="tiny" label="Recess" name="Recess" :model-value="c.recess" :min="0" :max="64" @change="(v) => set({ recess: Math.round(v) })" /></div>
@@ -79,15 +79,15 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
       <div class="line"><select class="pick wide" aria-label="Stamp" :value="build.stamp ?? session.project?.stamps[0]?.id" @change="build.stamp = ($event.target as HTMLSelectElement).value"><option v-for="s in session.project?.stamps ?? []" :key="s.id" :value="s.id">{{ s.name }} {{ s.bounds.size.join('×') }}</option></select></div>
       <p v-if="(session.project?.stamps.length ?? 0) === 0" class="quiet">Select something and keep it as a stamp (Ctrl+B) first.</p>
     </template>
-    <label v-if="grows && c.reach !== 'extrude'" class="check"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />take the colour of the cube it grows from</label>
-    <label v-if="c.reach === 'extrude'" class="check"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />keep each cube’s colour</label>
+    <label v-if="grows && !solid && c.reach !== 'extrude'" class="check"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />grow colour</label>
+    <label v-if="c.reach === 'extrude'" class="check"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />grow colour: each cube keeps that of the one below</label>
     <template v-if="solid || c.reach === 'opening'">
       <div v-if="box" class="line numbers" aria-label="The shape that waits">
         <NumberField v-for="(a, i) in ['W', 'H', 'D']" :key="a" class="tiny" :label="a" :name="`Shape ${['width', 'height', 'depth'][i]}`" :model-value="box.size[i]!" :min="1" :max="256" @change="(v) => hold('size', i, v)" />
         <NumberField v-for="(a, i) in ['x', 'y', 'z']" :key="a" class="tiny" :label="a" :axis="(a as 'x')" :name="`Shape ${a}`" :model-value="box.min[i]!" @change="(v) => hold('min', i, v)" />
-        <button type="button" class="btn primary" @click="waiting?.set()">Set it</button>
       </div>
-      <button v-else-if="solid && session.part" type="button" class="link" @click="byNumbers">give it by numbers</button>
+      <button v-if="box" type="button" class="btn primary set" @click="waiting?.set()">Set it</button>
+      <button v-if="!box && solid && session.part" type="button" class="link" @click="byNumbers">give it by numbers</button>
     </template>
     <button v-if="build.job" type="button" class="btn" @click="runCommand('tool.cancel')">Stop</button>
   </section>
@@ -100,10 +100,14 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
 .pick.wide { flex: 1; }
 .small { flex: 0 1 92px; }
 .tiny { flex: 0 1 82px; height: 26px; padding: 0 6px; gap: 4px; }
-.numbers .tiny { flex: 0 1 62px; }
+.wall { flex: 0 0 66px; height: 26px; padding: 0 6px; gap: 4px; }
+.numbers { display: grid; grid-template-columns: repeat(6, 1fr); gap: 4px; }
+.numbers .tiny { padding: 0 4px; gap: 2px; }
+.set { margin-top: 6px; min-height: 26px; }
 .check { display: inline-flex; align-items: center; gap: 5px; font-size: 12px; margin-top: 5px; cursor: pointer; }
 .line .check { margin-top: 0; }
 .check input { accent-color: var(--resin); margin: 0; }
-.checks { gap: 12px; }
+.checks { gap: 9px; }
+.checks .check { font-size: 11.5px; }
 .link { margin-top: 6px; color: var(--resin); text-decoration: underline; font-size: 12px; }
 </style>

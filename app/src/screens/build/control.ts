@@ -1,8 +1,8 @@
 import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
-import { AXES, type Vec3, boxEnd, boxFromCells, boxVolume, transformPoint } from '@sphalerite/core/math';
+import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, transformPoint } from '@sphalerite/core/math';
 import { composite, helperCount, partContent, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
-import { faceRegion, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
+import { faceRegion, mirrorBoxes, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Chip, ScreenControl, ViewLabel } from '../../shell/screen';
@@ -180,6 +180,13 @@ export function buildControl(): ScreenControl {
     if (!over.value || !pick || strokes.output.value.active || build.card.verb !== 'add') return null;
     return targetCell('add', pick);
   });
+  /** Plain boxes with their mirror images, when that is all there is to show; they cost nothing however large. */
+  const hoveredBoxes = computed<Box[] | null>(() => {
+    const { shapes } = strokes.output.value;
+    if (build.radial || shapes.length === 0 || shapes.length > 32) return null;
+    const boxes = shapes.flatMap((s) => (s.kind === 'box' && !s.hollow ? [s.box] : []));
+    return boxes.length === shapes.length ? [...mirrorBoxes(boxes, build.mirror)] : null;
+  });
   const hovered = computed<CellSet | null>(() => {
     const out = strokes.output.value, part = session.part;
     if (!part || out.shapes.length === 0) return null;
@@ -218,7 +225,7 @@ export function buildControl(): ScreenControl {
       };
       const erasing = (build.card.verb === 'erase') !== (strokes.invert.value && (build.card.verb === 'add' || build.card.verb === 'erase')) && build.card.reach !== 'extrude';
       if (ruler.value) return { ...mirrored, marks: [...marks, { set: CellSet.ofCells([ruler.value.from, ruler.value.to]), tone: 'verdigris', fill: 0.4, through: true }], strokes: rulerLines(ruler.value) };
-      if (cursorBox.value) return { ...mirrored, erasing, marks: [...marks, { set: strokeCells([{ kind: 'box', box: cursorBox.value }], build.symmetry, part.bounds), tone: erasing ? 'danger' : 'honey', fill: 0.25 }] };
+      if (cursorBox.value) return { ...mirrored, erasing, marks: [...marks, { set: mirrorBoxes([cursorBox.value], build.mirror), tone: erasing ? 'danger' : 'honey', fill: 0.25 }] };
       if (!over.value || overHandle || floats) return mirrored;
       if (out.face && build.seen) {
         const grid = build.seen;
@@ -230,6 +237,10 @@ export function buildControl(): ScreenControl {
       const lines = hoverCell.value ? drops(hoverCell.value).lines : [];
       // One cube under the pointer is shown by the face it would touch; more by their outline.
       if (!out.active && pick && !pick.floor && build.card.reach === 'point' && build.card.verb === 'paint') return { ...mirrored, faces: mirrorFaces(pick.cell, pick.normal, build.mirror) };
+      const boxes = hoveredBoxes.value;
+      if (boxes && boxes.every((b) => boxContains(part.bounds, b))) {
+        return { ...mirrored, erasing, strokes: lines, marks: [...marks, { set: boxes, tone: erasing ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey', fill: out.active && out.preview && !erasing && build.card.verb !== 'select' ? 0 : 0.25 }] };
+      }
       const set = hovered.value;
       if (!set || set.isEmpty) return { ...mirrored, strokes: lines };
       const tone = erasing ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey';
@@ -368,7 +379,7 @@ export function buildControl(): ScreenControl {
           ...(c ? [['drop', drops(c).text] as [string, string]] : []),
           ...(selection.active && selection.box ? [['selection', `${selection.box.size.join(' × ')} = ${selection.count.toLocaleString('en')}`] as [string, string]] : []),
           ['part', part.bounds.size.join(' × ')], ['cubes', (composite(shown).count - helpers).toLocaleString('en') + (helpers ? ` + ${helpers} helpers` : '')],
-          ...(counts.value ? [['faces', `${counts.value.faces.toLocaleString('en')} → ${counts.value.triangles.toLocaleString('en')} tris`] as [string, string]] : []),
+          ...(counts.value && counts.value.faces > 0 ? [['faces', `${counts.value.faces.toLocaleString('en')} → ${counts.value.triangles.toLocaleString('en')} tris`] as [string, string]] : []),
         ] : [],
         right: p ? targetText(p, counts.value, part?.cell ?? 1) : '',
       };

@@ -1,0 +1,152 @@
+import { expect, test } from '@playwright/test';
+import { Artist, Meant, floor, inRound, plane, top } from './artist';
+import type { Triple } from './bench';
+
+test.describe('Pieces of Emberquay, built by hand', () => {
+  test('the lamp post: footprint then height, mirror, hollow glass', async ({ page }) => {
+    test.setTimeout(120_000);
+    const b = new Artist(page);
+    await b.open();
+    await b.fresh('Lamp post', [15, 40, 15]);
+    const meant = new Meant();
+    const slate = await b.swatch('Slate');
+    await page.keyboard.press('1');
+    await b.solid(floor(-3, -3), floor(3, 3), { height: 2 });
+    meant.box(slate, [-3, 0, -3], [7, 2, 7]);
+
+    // A round post from its centre, and a collar on it.
+    await b.take('Cylinder');
+    await page.getByLabel('from centre').check();
+    await b.solid(top(0, 1, 0), top(1, 1, 1), { height: 24 });
+    meant.box(slate, [-1, 2, -1], [3, 24, 3]);
+
+    // Four brackets at once: mirrored on X and Z through the middle cubes.
+    const brick = await b.swatch('Brick');
+    await page.keyboard.press('1');
+    await page.keyboard.press('m');
+    await page.keyboard.press('Alt+M');
+    await expect(page.getByText('mirror X at 0.5, through cubes')).toBeVisible();
+    await expect(page.getByText('mirror Z at 0.5, through cubes')).toBeVisible();
+    await b.byNumbers([2, 1, 1], [2, 20, 0]);
+    for (const x of [2, 3, -3, -2]) meant.set(x, 20, 0, brick);
+    await b.byNumbers([1, 1, 2], [0, 20, 2]);
+    for (const z of [2, 3, -3, -2]) meant.set(0, 20, z, brick);
+    await page.keyboard.press('m');
+    await page.keyboard.press('Alt+M');
+
+    // The lantern: a floor, hollow glass, and a roof over it.
+    await b.byNumbers([9, 1, 9], [-4, 26, -4]);
+    meant.box(brick, [-4, 26, -4], [9, 1, 9]);
+    const light = await b.swatch('Lamplight');
+    await b.take('Hollow box');
+    await b.byNumbers([7, 8, 7], [-3, 27, -3]);
+    meant.box(light, [-3, 27, -3], [7, 8, 7], (x, y, z) => x === -3 || x === 3 || y === 27 || y === 34 || z === -3 || z === 3);
+    expect(await b.cell('Body', [0, 30, 0])).toBe(0);
+    const pine = await b.swatch('Pine');
+    await b.take('Hollow dome');
+    await page.getByRole('button', { name: 'solid', exact: true }).click();
+    await b.byNumbers([9, 4, 9], [-4, 35, -4]);
+    const dome = inRound([-4, 31, -4], [9, 8, 9], [0, 1, 2]);
+    meant.box(pine, [-4, 35, -4], [9, 4, 9], (x, y, z) => dome(x, y, z));
+
+    await b.compare(meant, [-7, 0, -7], [15, 40, 15]);
+    const before = await b.total();
+    // All of it is one history.
+    for (let i = 0; i < 7; i++) await page.keyboard.press('Control+z');
+    expect(await b.total()).toBe(0);
+    for (let i = 0; i < 7; i++) await page.keyboard.press('Control+Shift+Z');
+    expect(await b.total()).toBe(before);
+  });
+
+  test('the tea cart: awning on the guide plane, spokes by radial symmetry', async ({ page }) => {
+    test.setTimeout(150_000);
+    const b = new Artist(page);
+    await b.open();
+    await b.fresh('Tea cart', [32, 28, 20]);
+    const meant = new Meant();
+    const oak = await b.swatch('Oak');
+    await page.keyboard.press('1');
+    // The tray stands in mid-air over the wheels: the guide plane is its floor.
+    await page.keyboard.press('q');
+    for (let i = 0; i < 7; i++) await page.keyboard.press('[');
+    await expect(page.getByText(/guide plane Y 7/)).toBeVisible();
+    await b.solid(plane(-10, 7, -6), plane(9, 7, 5), { height: 2 });
+    meant.box(oak, [-10, 7, -6], [20, 2, 12]);
+
+    // Four posts at once, mirrored both ways between cubes.
+    await page.keyboard.press('m');
+    await page.keyboard.press('Alt+M');
+    await page.keyboard.press('q');
+    await b.solid(top(8, 8, 4), top(9, 8, 5), { height: 13 });
+    for (const x of [-10, 8]) for (const z of [-6, 4]) meant.box(oak, [x, 9, z], [2, 13, 2]);
+    await page.keyboard.press('m');
+    await page.keyboard.press('Alt+M');
+
+    // The awning, drawn in mid-air in two colours.
+    const clay = await b.swatch('Clay');
+    await page.keyboard.press('q');
+    for (let i = 0; i < 8; i++) await page.keyboard.press(']');
+    await expect(page.getByText(/guide plane Y 22/)).toBeVisible();
+    await b.solid(plane(-12, 22, -8), plane(11, 22, 7));
+    meant.box(clay, [-12, 22, -8], [24, 1, 16]);
+    await page.keyboard.press('q');
+    const chalk = await b.swatch('Chalk');
+    await page.keyboard.press('p');
+    for (const x of [-8, 0, 8]) {
+      await b.solid(top(x, 22, -8), top(x + 1, 22, 7));
+      meant.box(chalk, [x, 22, -8], [2, 1, 16]);
+    }
+    await page.keyboard.press('a');
+
+    // A wheel at each long side: rim, hub, and a spoke eight times about the axle.
+    const bark = await b.swatch('Bark');
+    await b.take('Tube');
+    await page.getByLabel('Stands along').selectOption('Z');
+    await page.getByLabel('Mirror Z', { exact: true }).click();
+    await b.byNumbers([15, 15, 1], [-8, 0, 7]);
+    const rim = inRound([-8, 0, 7], [15, 15, 1], [0, 1]);
+    const inner = (x: number, y: number, z: number): boolean => [[1, 0], [-1, 0], [0, 1], [0, -1]].every(([dx, dy]) => rim(x + dx!, y + dy!, z) && x + dx! >= -8 && x + dx! < 7 && y + dy! >= 0 && y + dy! < 15);
+    for (const z of [7, -8]) meant.box(bark, [-8, 0, z], [15, 15, 1], (x, y) => rim(x, y, 7) && !inner(x, y, 7));
+    const wheels = await b.total();
+    await b.take('Line');
+    await b.number('Thickness', 1);
+    await page.getByLabel('Radial symmetry').click();
+    await page.getByRole('group', { name: 'Radial about' }).getByRole('button', { name: 'Z' }).click();
+    await b.number('Mirror X at', -0.5);
+    await b.number('Mirror Y at', 7.5);
+    await expect(page.getByText('radial 8 about Z')).toBeVisible();
+    // Seen square from the front, the guide plane is where the wheel stands.
+    await page.keyboard.press('q');
+    await page.keyboard.press('Alt+q');
+    await page.keyboard.press('Control+1');
+    for (let i = 0; i < 30; i++) if (!(await page.getByText(/guide plane Z 7/).isVisible())) await page.keyboard.press(']');
+    await b.stroke(plane(-1, 7, 7), plane(5, 7, 7));
+    const spokes = (x: number, y: number): boolean => {
+      const dx = x + 1, dy = y - 7;
+      return Math.abs(dx) <= 6 && Math.abs(dy) <= 6 && (dx === 0 || dy === 0);
+    };
+    for (const z of [7, -8]) for (let x = -7; x <= 5; x++) for (let y = 1; y <= 13; y++) if (spokes(x, y)) meant.set(x, y, z, bark);
+    // The four slanting spokes: every cell whose centre, turned back by 45°, lies on the first spoke.
+    for (const k of [1, 3, 5, 7]) {
+      const a = (k * Math.PI) / 4, c = Math.cos(a), s = Math.sin(a);
+      for (const z of [7, -8]) for (let x = -8; x < 7; x++) for (let y = 0; y < 15; y++) {
+        const u = (x + 1) * c + (y - 7) * s, v = (y - 7) * c - (x + 1) * s;
+        if (Math.floor(v + 0.5 + 1e-9) === 0 && Math.floor(u + 0.5 + 1e-9) >= 0 && Math.floor(u + 0.5 + 1e-9) <= 6) meant.set(x, y, z, bark);
+      }
+    }
+    expect(await b.total()).toBeGreaterThan(wheels + 60);
+    await page.getByLabel('Radial symmetry').click();
+    await page.getByLabel('Mirror Z', { exact: true }).click();
+    await page.keyboard.press('q');
+
+    // The kettle: a ball with equal sides, seen from above.
+    await page.keyboard.press('Control+4');
+    const mist = await b.swatch('Mist');
+    await b.take('Ball');
+    await b.byNumbers([5, 5, 5], [-2, 9, -2]);
+    const ball = inRound([-2, 9, -2], [5, 5, 5], [0, 1, 2]);
+    meant.box(mist, [-2, 9, -2], [5, 5, 5], ball);
+
+    await b.compare(meant, [-16, 0, -10] as Triple, [32, 28, 20]);
+  });
+});
