@@ -149,4 +149,128 @@ test.describe('Pieces of Emberquay, built by hand', () => {
 
     await b.compare(meant, [-16, 0, -10] as Triple, [32, 28, 20]);
   });
+
+  test('the lamp-keepers’ boathouse, 120 cubes each way: plank walls, slipway and ladder by repeats, shuttered openings, a gable of steps, oars behind a cutaway', async ({ page }) => {
+    test.setTimeout(300_000);
+    const b = new Artist(page);
+    await b.open();
+    await b.fresh('Boathouse', [120, 120, 120]);
+    const meant = new Meant();
+    const repeat = async (count: number, step: Triple): Promise<void> => {
+      await page.keyboard.press('r');
+      await page.getByLabel('Copies in all').fill(String(count));
+      await page.keyboard.press('Enter');
+      for (const v of step) {
+        await page.keyboard.type(String(v));
+        await page.keyboard.press('Enter');
+      }
+      await b.idle();
+    };
+    const put = (v: number, min: Triple, size: Triple, count = 1, step: Triple = [0, 0, 0], sides: readonly ('x' | 'z')[] = []): void => {
+      for (let k = 0; k < count; k++) {
+        const at: Triple = [min[0] + k * step[0], min[1] + k * step[1], min[2] + k * step[2]];
+        const all: Triple[] = [at];
+        if (sides.includes('x')) all.push(...all.map((m): Triple => [-m[0] - size[0], m[1], m[2]]));
+        if (sides.includes('z')) all.push(...all.map((m): Triple => [m[0], m[1], -m[2] - size[2]]));
+        for (const m of all) meant.box(v, m, size, (x, y, z) => meant.get(x, y, z) === 0);
+      }
+    };
+
+    // Piles in two rows, mirrored front to back, and a deck on them.
+    const bark = await b.swatch('Bark');
+    await page.keyboard.press('1');
+    await page.keyboard.press('Alt+M');
+    await b.solid(floor(-39, 26), floor(-37, 28), { height: 10 });
+    await repeat(6, [15, 0, 0]);
+    put(bark, [-39, 0, 26], [3, 10, 3], 6, [15, 0, 0], ['z']);
+    const slate = await b.swatch('Slate');
+    await b.byNumbers([80, 2, 30], [-40, 10, 0]);
+    put(slate, [-40, 10, 0], [80, 2, 30], 1, [0, 0, 0], ['z']);
+
+    // Plank walls: one board of each colour, repeated upwards; front and back at once, then both sides.
+    const oak = await b.swatch('Oak');
+    await b.byNumbers([80, 3, 2], [-40, 12, 28]);
+    await repeat(6, [0, 6, 0]);
+    put(oak, [-40, 12, 28], [80, 3, 2], 6, [0, 6, 0], ['z']);
+    await b.swatch('Bark');
+    await b.byNumbers([80, 3, 2], [-40, 15, 28]);
+    await repeat(6, [0, 6, 0]);
+    put(bark, [-40, 15, 28], [80, 3, 2], 6, [0, 6, 0], ['z']);
+    await page.keyboard.press('Alt+M');
+    await page.keyboard.press('m');
+    await b.swatch('Oak');
+    await b.byNumbers([2, 3, 56], [38, 12, -28]);
+    await repeat(6, [0, 6, 0]);
+    put(oak, [38, 12, -28], [2, 3, 56], 6, [0, 6, 0], ['x']);
+    await b.swatch('Bark');
+    await b.byNumbers([2, 3, 56], [38, 15, -28]);
+    await repeat(6, [0, 6, 0]);
+    put(bark, [38, 15, -28], [2, 3, 56], 6, [0, 6, 0], ['x']);
+
+    // The gable over the front: steps of one up for two along, on a guide plane, mirrored about the middle.
+    const pine = await b.swatch('Pine');
+    await b.take('Step line');
+    await page.keyboard.press('q');
+    await page.keyboard.press('Alt+q');
+    await page.keyboard.press('Control+1');
+    for (let i = 0; i < 40; i++) if (!(await page.getByText(/guide plane Z 28$/).isVisible())) await page.keyboard.press(']');
+    await b.stroke(plane(-30, 48, 28), plane(-1, 62, 28));
+    for (let i = 0; i < 30; i++) put(pine, [-30 + i, 48 + Math.floor(i / 2), 28], [1, 1, 1], 1, [0, 0, 0], ['x']);
+    await page.keyboard.press('q');
+    await page.keyboard.press('m');
+    const straw = await b.swatch('Straw');
+    await b.take('Ball');
+    await b.byNumbers([4, 4, 4], [-2, 56, 26]);
+    const bell = inRound([-2, 56, 26], [4, 4, 4], [0, 1, 2]);
+    meant.box(straw, [-2, 56, 26], [4, 4, 4], bell);
+
+    // Two shuttered openings: one drawn on the wall, the other put there again by a click.
+    const brick = await b.swatch('Brick');
+    await b.take('Window');
+    await page.getByLabel('Filling').selectOption({ label: 'Clay' });
+    const clay = (await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Clay')!.byte;
+    await b.stroke([[-30, 18, 29], [0, 0, 1]], [[-17, 30, 29], [0, 0, 1]]);
+    await expect(page.getByTestId('measure')).toHaveText('drag 14 × 13 × 1');
+    await page.keyboard.press('Enter');
+    await b.tap([[24, 24, 29], [0, 0, 1]]);
+    await page.keyboard.press('Enter');
+    await b.idle();
+    for (const x of [-30, 17]) {
+      meant.box(brick, [x, 18, 28], [14, 13, 3], (cx, cy, z) => (cx === x || cx === x + 13 || cy === 18 || cy === 30) && z >= 28);
+      meant.box(0, [x + 1, 19, 29], [12, 11, 1]);
+      meant.box(clay, [x + 1, 19, 28], [12, 11, 1]);
+    }
+
+    // A slipway down to the water and a ladder beside it.
+    await b.swatch('Straw');
+    await page.keyboard.press('1');
+    await b.byNumbers([20, 1, 3], [-10, 11, 30]);
+    await repeat(9, [0, -1, 3]);
+    put(straw, [-10, 11, 30], [20, 1, 3], 9, [0, -1, 3]);
+    await b.byNumbers([1, 12, 1], [28, 0, 30]);
+    await repeat(2, [6, 0, 0]);
+    put(straw, [28, 0, 30], [1, 12, 1], 2, [6, 0, 0]);
+    await b.byNumbers([5, 1, 1], [29, 1, 30]);
+    await repeat(4, [0, 3, 0]);
+    put(straw, [29, 1, 30], [5, 1, 1], 4, [0, 3, 0]);
+
+    // The front half is cut away to stow two oars on the back wall.
+    const shown = async (cell: Triple, face: Triple): Promise<{ x: number; y: number }> => page.evaluate((w) => window.sphalerite.screenOf(w), { part: 'Body', cell, face });
+    await page.keyboard.press('x');
+    await b.drag(await shown([0, 59, 59], [0, 0, 1]), await shown([0, 59, -1], [0, 0, 1]), 10);
+    await expect(page.getByText(/cutaway: [\d,]+ cubes hidden/)).toBeVisible();
+    const mist = await b.swatch('Mist');
+    await b.take('Line');
+    await b.number('Thickness', 1);
+    const hidden = await b.total();
+    for (const y of [32, 36]) {
+      await b.drag(await shown([-25, y, -29], [0, 0, 1]), await shown([24, y, -29], [0, 0, 1]));
+      put(mist, [-25, y, -28], [50, 1, 1]);
+    }
+    expect(await b.total()).toBe(hidden + 100);
+    await page.getByRole('button', { name: 'show all' }).click();
+    await page.keyboard.press('x');
+
+    await b.compare(meant, [-60, 0, -60], [120, 120, 120]);
+  });
 });

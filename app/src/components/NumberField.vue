@@ -3,7 +3,7 @@ import { ref, watch } from 'vue';
 
 /** A number that is typed, stepped with the arrow keys, or dragged by its letter. */
 const props = withDefaults(defineProps<{ modelValue: number; label: string; name?: string; step?: number; min?: number; max?: number; unit?: string; axis?: 'x' | 'y' | 'z'; disabled?: boolean }>(), { name: '', step: 1, min: -Infinity, max: Infinity, unit: '' });
-const emit = defineEmits<{ change: [value: number] }>();
+const emit = defineEmits<{ change: [value: number]; enter: [field: HTMLInputElement] }>();
 
 const show = (v: number): string => String(Math.round(v * 100) / 100);
 const text = ref(show(props.modelValue));
@@ -29,7 +29,9 @@ function key(e: KeyboardEvent): void {
   if (e.key === 'Enter') {
     // Committing gives the keys back to the bench; leaving the field commits. It must not send a form off.
     e.preventDefault();
-    (e.target as HTMLElement).blur();
+    const field = e.target as HTMLInputElement;
+    field.blur();
+    emit('enter', field);
   }
   else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
     e.preventDefault();

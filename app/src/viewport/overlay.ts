@@ -74,7 +74,7 @@ export interface Overlay {
   /** Rings to turn by: where and how turned. */
   readonly rings: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly radius: number; readonly hot: number } | null;
   /** Arrows to move by. */
-  readonly arrows: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly length: number; readonly hot: number } | null;
+  readonly arrows: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly length: number; readonly hot: number; readonly head?: number } | null;
 }
 export const NO_OVERLAY: Overlay = {
   lattice: null, bounds: null, marks: [], faces: [], erasing: false, cut: null, guide: null, spin: null, spots: [], strokes: [], pictures: [], figure: null, mirror: [null, null, null], cursor: null, joints: [], rings: null, arrows: null,
@@ -159,11 +159,11 @@ export class OverlayView {
     });
   }
 
-  private addArrows({ at, axes, length, hot }: NonNullable<Overlay['arrows']>): void {
+  private addArrows({ at, axes, length, hot, head: edge = length * 0.1 }: NonNullable<Overlay['arrows']>): void {
     axes.forEach((axis, i) => {
       const end: Vec3 = [at[0] + axis[0] * length, at[1] + axis[1] * length, at[2] + axis[2] * length];
       this.group.add(segments([...at, ...end], AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4, 23));
-      const head = new Mesh(new BoxGeometry(length * 0.1, length * 0.1, length * 0.1), onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4));
+      const head = new Mesh(new BoxGeometry(edge, edge, edge), onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4));
       head.position.set(...end);
       head.renderOrder = 23;
       this.group.add(head);

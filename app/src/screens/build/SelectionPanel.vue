@@ -21,10 +21,10 @@ watch(() => s.repeat !== null, async (on) => {
   fields.value?.querySelector('input')?.focus();
 });
 const step = (a: Axis, v: number): void => void (s.repeat && (s.repeat = { ...s.repeat, step: s.repeat.step.map((o, i) => (i === a ? Math.round(v) : o)) as unknown as [number, number, number] }));
-/** Enter in a field takes its value; a second one sets the copies. */
-function enter(e: KeyboardEvent): void {
+/** Enter goes on to the next field; in the last it sets the copies. */
+function enter(field: HTMLInputElement): void {
   const all = [...fields.value!.querySelectorAll('input')];
-  const next = all[all.indexOf(e.target as HTMLInputElement) + 1];
+  const next = all[all.indexOf(field) + 1];
   if (next) next.focus();
   else s.setRepeat();
 }
@@ -33,11 +33,11 @@ function enter(e: KeyboardEvent): void {
 <template>
   <section v-if="s.active || s.repeat" class="panel-section selection" aria-label="Selection">
     <div class="panel-head"><h2>{{ s.floating ? 'Floating' : 'Selection' }}</h2><span v-if="s.box" class="figures quiet">{{ s.box.size.join('×') }} = {{ s.count.toLocaleString('en') }}</span></div>
-    <div v-if="s.repeat" ref="fields" class="repeat" @keyup.enter="enter">
-      <div class="row"><NumberField label="copies" name="Copies in all" :model-value="s.repeat.count" :min="2" :max="128" @change="(v) => s.repeat && (s.repeat = { ...s.repeat, count: Math.round(v) })" />
+    <div v-if="s.repeat" ref="fields" class="repeat">
+      <div class="row"><NumberField label="copies" name="Copies in all" @enter="enter" :model-value="s.repeat.count" :min="2" :max="128" @change="(v) => s.repeat && (s.repeat = { ...s.repeat, count: Math.round(v) })" />
         <div class="segments" role="group" aria-label="In a row or ring"><button type="button" :aria-pressed="s.repeat.ring === null" @click="s.repeat = { ...s.repeat, ring: null }">row</button><button type="button" :aria-pressed="s.repeat.ring !== null" @click="s.repeat = { ...s.repeat, ring: 1 }">ring</button></div>
       </div>
-      <div v-if="s.repeat.ring === null" class="row"><NumberField v-for="a in AXES" :key="a" :label="NAMES[a]" :name="`Step ${NAMES[a]}`" :axis="(['x', 'y', 'z'] as const)[a]" :model-value="s.repeat.step[a]" @change="(v) => step(a, v)" /></div>
+      <div v-if="s.repeat.ring === null" class="row"><NumberField v-for="a in AXES" :key="a" :label="NAMES[a]" :name="`Step ${NAMES[a]}`" @enter="enter" :axis="(['x', 'y', 'z'] as const)[a]" :model-value="s.repeat.step[a]" @change="(v) => step(a, v)" /></div>
       <div v-else class="segments" role="group" aria-label="Ring about"><button v-for="a in AXES" :key="a" type="button" :aria-pressed="s.repeat.ring === a" @click="s.repeat = { ...s.repeat, ring: a }">{{ NAMES[a] }}</button></div>
       <div class="row"><button type="button" class="btn primary" @click="s.setRepeat()">Set the copies</button><button type="button" class="btn" @click="s.cancel()">Let go</button></div>
     </div>

@@ -112,7 +112,7 @@ export function handlesControl(matrix: Ref<Mat4>) {
     });
     // Long enough to stand out of the piece itself.
     const reach = (Math.max(...b.size) / 2) * (session.part?.cell ?? 1);
-    return { at, axes, length: Math.max(pixels(v, LENGTH), reach + pixels(v, 26)), hot: hotArrow.value };
+    return { at, axes, length: Math.max(pixels(v, LENGTH), reach + pixels(v, 26)), hot: hotArrow.value, head: pixels(v, 10) };
   }
   const middle = (b: Box): Vec3 => [b.min[0] + b.size[0] / 2, b.min[1] + b.size[1] / 2, b.min[2] + b.size[2] / 2];
 

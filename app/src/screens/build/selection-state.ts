@@ -192,8 +192,12 @@ export const useSelection = defineStore('selection', () => {
     if (!repeat.value || !a || !piece) return;
     const all = a.put.reduce((s, g) => s.union(CellSet.filled(g)), CellSet.filled(piece));
     repeat.value = null;
+    skip = true;
     session.apply(placeCellsEdit, a);
-    set(all);
+    skip = false;
+    // Nothing stays selected, so that the next repeat takes what is drawn next; all copies count as just made.
+    made.value = { part: session.part!.id, set: all };
+    set(null);
   }
   function cancel(): void {
     floating.value = null;
