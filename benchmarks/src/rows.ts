@@ -6,6 +6,7 @@ import { type RayGrid, gridHit, intersectGrid, rayGridOf } from '@sphalerite/cor
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
+import { regionRows } from './region-rows';
 import { boathouse, terrain } from './scenes';
 import { textbookGreedy } from './textbook-greedy';
 
@@ -19,7 +20,7 @@ export interface Row {
 }
 
 /** Median milliseconds of several runs, after one that is not counted. */
-function median(runs: number, f: () => void): number {
+export function median(runs: number, f: () => void): number {
   f();
   const times = Array.from({ length: runs }, () => {
     const t = performance.now();
@@ -28,7 +29,7 @@ function median(runs: number, f: () => void): number {
   });
   return times.sort((a, b) => a - b)[runs >> 1]!;
 }
-const ms = (v: number): string => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
+export const ms = (v: number): string => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
 
 function merging(name: string, grid: VoxelGrid, goal: number): Row[] {
   const dense = grid.readBox(grid.bounds);
@@ -148,4 +149,5 @@ export const ROWS: Readonly<Record<string, () => Row[]>> = {
   merge: () => [...merging('boathouse', boathouse(), 10), ...merging('terrain', terrain(), 20)],
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
   undo: undoStorage,
+  regions: regionRows,
 };

@@ -1,5 +1,6 @@
 import { type Box, type Vec3, boxEnd, boxVolume, intersectBoxes, uniteBoxes } from '../math';
 import { CellSet, type VoxelGrid } from '../voxel';
+import { mirrorBoxes } from './mirror';
 import { type Shape, shapeCells } from './shape';
 import { type Symmetry, symmetricSet } from './symmetry';
 
@@ -38,6 +39,11 @@ export function strokeBox(shapes: readonly Shape[], symmetry: Symmetry): Box | n
  */
 export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke, limit: Box = layer.bounds): VoxelGrid {
   const inside = intersectBoxes(limit, layer.bounds);
+  const boxes = plainBoxes(stroke, inside);
+  // Boxes into empty space, or out of anything, need no look at single cells.
+  if (boxes && (stroke.verb === 'erase' || (stroke.verb === 'add' && boxes.every((b) => CellSet.filled(seen, b).isEmpty)))) {
+    return layer.edit((d) => boxes.forEach((b) => d.fillBox(b, stroke.verb === 'erase' ? 0 : stroke.value)), inside);
+  }
   const groups = new Map<number, Shape[]>();
   for (const s of stroke.shapes) {
     const value = s.value ?? stroke.value;
@@ -57,6 +63,13 @@ export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke, l
       else d.fillSet(set.intersect(CellSet.filled(layer, set.box)), value);
     }
   }, inside);
+}
+
+/** The stroke as boxes with their mirror images, when it is nothing else; null otherwise. */
+function plainBoxes({ shapes, symmetry }: Stroke, inside: Box): readonly Box[] | null {
+  if (symmetry.radial || shapes.length > 64) return null;
+  const boxes = shapes.flatMap((s) => (s.kind === 'box' && !s.hollow && s.value === undefined ? [s.box] : []));
+  return boxes.length < shapes.length ? null : mirrorBoxes(boxes, symmetry.mirror).map((b) => intersectBoxes(b, inside)).filter((b) => boxVolume(b) > 0);
 }
 
 export function forCells(box: Box, visit: (x: number, y: number, z: number) => void): void {

@@ -32,6 +32,17 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
     push(row);
   }
   const spare = new Int32Array(W);
+  /** Hands what a row has newly reached on to a row beside it. */
+  const to = (n: number): void => {
+    const p = n * W;
+    let any = 0;
+    for (let w = 0; w < W; w++) {
+      const c = spare[w]! & may[p + w]! & ~got[p + w]!;
+      fresh[p + w]! |= c;
+      any |= c;
+    }
+    if (any !== 0) push(n);
+  };
   let done = 0;
   while (head !== tail) {
     const row = queue[head]!;
@@ -43,7 +54,9 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
     for (let w = 0; w < W; w++) {
       let f = fresh[o + w]! | carry, m = may[o + w]!;
       f &= m;
-      if (f !== 0) {
+      // In a word without walls everything above the lowest cell is reached, and below the highest.
+      if (m === -1) f = -(f & -f);
+      else if (f !== 0) {
         f |= m & f << 1; m &= m << 1;
         f |= m & f << 2; m &= m << 2;
         f |= m & f << 4; m &= m << 4;
@@ -57,7 +70,8 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
     for (let w = W - 1; w >= 0; w--) {
       let f = spare[w]! | carry, m = may[o + w]!;
       f &= m;
-      if (f !== 0) {
+      if (m === -1) f = f === 0 ? 0 : -1 >>> Math.clz32(f);
+      else if (f !== 0) {
         f |= m & f >>> 1; m &= m >>> 1;
         f |= m & f >>> 2; m &= m >>> 2;
         f |= m & f >>> 4; m &= m >>> 4;
@@ -79,16 +93,6 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
       }
     }
     const y = row % ny, z = (row - y) / ny;
-    const to = (n: number): void => {
-      const p = n * W;
-      let any = 0;
-      for (let w = 0; w < W; w++) {
-        const c = spare[w]! & may[p + w]! & ~got[p + w]!;
-        fresh[p + w]! |= c;
-        any |= c;
-      }
-      if (any !== 0) push(n);
-    };
     if (y > 0) to(row - 1);
     if (y + 1 < ny) to(row + 1);
     if (z > 0) to(row - ny);

@@ -350,11 +350,42 @@ class Draft implements GridDraft {
       this.fillInBrick(bx, by, bz, [x0, y0, z0], [x1, y1, z1], value);
       return;
     }
+    this.fillRows(bx, by, bz, y0, y1, z0, z1, x0, (y, z) => set.bits16(x0, y, z) & mask, value);
+  }
+
+  /** Fills cells of rows of one brick: those of `bitsOf`, counted from `x0`. */
+  private fillRows(bx: number, by: number, bz: number, y0: number, y1: number, z0: number, z1: number, x0: number, bitsOf: (y: number, z: number) => number, value: number): void {
+    let brick = treeGet(this.tree, bx, by, bz);
+    if (brick === undefined && value === 0) return;
+    const fresh = brick === undefined;
+    let mine = brick !== undefined && this.written.has(brick);
+    let had = 0, n = 0;
     for (let z = z0; z < z1; z++) {
       for (let y = y0; y < y1; y++) {
-        for (let bits = set.bits16(x0, y, z) & mask; bits !== 0; bits &= bits - 1) this.setRaw(x0 + 31 - Math.clz32(bits & -bits), y, z, value);
+        let bits = bitsOf(y, z);
+        if (bits === 0) continue;
+        let i = cellIndex(x0, y, z);
+        if (!mine) {
+          brick = this.own(bx, by, bz, i + 31 - Math.clz32(bits & -bits), brick);
+          mine = true;
+        }
+        const b = brick!;
+        if (fresh && (bits & bits + 1) === 0) {
+          const width = 32 - Math.clz32(bits);
+          b.fill(value, i, i + width);
+          n += width;
+          continue;
+        }
+        for (; bits !== 0; bits >>>= 1, i++) {
+          if ((bits & 1) === 0) continue;
+          if (!fresh && b[i] !== 0) had++;
+          b[i] = value;
+          n++;
+        }
       }
     }
+    this.delta += (value !== 0 ? n : 0) - had;
+    this.lastKey = NaN;
   }
 
   private fillInBrick(bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
@@ -370,10 +401,8 @@ class Draft implements GridDraft {
       this.lastKey = NaN;
       return;
     }
-    if (old === undefined && value === 0) return;
-    for (let z = z0; z < z1; z++) {
-      for (let y = y0; y < y1; y++) for (let x = x0; x < x1; x++) this.setRaw(x, y, z, value);
-    }
+    const bits = (1 << (x1 - x0)) - 1;
+    this.fillRows(bx, by, bz, y0, y1, z0, z1, x0, () => bits, value);
   }
 
   private own(bx: number, by: number, bz: number, cell: number, brick: Brick | undefined): Brick {
