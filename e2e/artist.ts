@@ -67,6 +67,23 @@ export class Artist extends Bench {
     await this.page.getByRole('button', { name: 'Set it' }).click();
     await this.idle();
   }
+  /** Where something stands on the page, whether or not something else is before it. */
+  hint = (what: { part: string; cell: Triple; face: Triple }): Promise<{ x: number; y: number }> => this.page.evaluate((w) => window.sphalerite.screenOf(w), what);
+  /** The box around all cubes of a part. */
+  async content(part = 'Body'): Promise<{ min: Triple; size: Triple }> {
+    const { min, size } = (await this.project()).parts.find((p) => p.name === part)!.bounds;
+    const cells = await this.cells(part, min, size);
+    const lo = [Infinity, Infinity, Infinity], hi = [-Infinity, -Infinity, -Infinity];
+    cells.forEach((v, i) => {
+      if (v === 0) return;
+      const at = [i % size[0], Math.floor(i / size[0]) % size[1], Math.floor(i / (size[0] * size[1]))];
+      at.forEach((c, a) => {
+        lo[a] = Math.min(lo[a]!, c + min[a]!);
+        hi[a] = Math.max(hi[a]!, c + min[a]!);
+      });
+    });
+    return { min: lo as unknown as Triple, size: lo.map((v, a) => hi[a]! - v + 1) as unknown as Triple };
+  }
   async stroke(from: Spot, to: Spot): Promise<void> {
     await this.drag(await this.spot(from), await this.spot(to), 5);
   }

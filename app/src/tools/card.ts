@@ -82,7 +82,7 @@ export const READY_CARDS: readonly ToolCard[] = [
 export const MORE_CARDS: readonly ToolCard[] = [
   makeCard('Erase point', 'erase', 'point'), makeCard('Paint point', 'paint', 'point'), makeCard('Paint box', 'paint', 'box'),
   makeCard('Add brush', 'add', 'brush', { grow: true }), makeCard('Erase brush', 'erase', 'brush'),
-  makeCard('Line', 'add', 'line'), makeCard('Step line', 'add', 'line', { path: 'steps', size: 1 }), makeCard('Curve', 'add', 'line', { path: 'curve', size: 1 }),
+  makeCard('Line', 'add', 'line', { size: 1, tip: 'cube' }), makeCard('Step line', 'add', 'line', { path: 'steps', size: 1, tip: 'cube' }), makeCard('Curve', 'add', 'line', { path: 'curve', size: 1, tip: 'cube' }),
   makeCard('Ball', 'add', 'ellipsoid', { equal: true }), makeCard('Ellipsoid', 'add', 'ellipsoid'), makeCard('Cylinder', 'add', 'cylinder'),
   makeCard('Cone', 'add', 'cylinder', { profile: 'cone' }), makeCard('Egg', 'add', 'cylinder', { profile: 'egg' }), makeCard('Tube', 'add', 'cylinder', { wall: 1 }),
   makeCard('Hollow box', 'add', 'box', { wall: 1, open: false }), makeCard('Extrude hue', 'add', 'extrude', { face: 'colour', grow: true }),

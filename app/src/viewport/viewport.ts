@@ -215,7 +215,7 @@ export class Viewport {
     // The line that says where one is and the chips take a strip at the top.
     const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
     const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / 2.4, 3);
-    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.06, this.aspect);
+    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
     this.invalidate();
   }
 

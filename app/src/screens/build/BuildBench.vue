@@ -54,12 +54,12 @@ function menuOf(e: MouseEvent, i: number): void {
   <div class="build-bench">
     <section class="tools" aria-label="Tools">
       <div class="panel-head"><h3>Tools</h3><span class="row"><span class="figures quiet">1–9</span>
-        <el-popover v-model:visible="adding" placement="top-start" :width="330" trigger="click">
+        <el-popover v-model:visible="adding" placement="top-start" :width="404" trigger="click">
           <template #reference><button type="button" class="bare" aria-label="Add a tool" title="Add a tool"><IconPlus aria-hidden="true" /></button></template>
           <div class="more" role="menu" aria-label="Tools to add"><button type="button" role="menuitem" class="btn" @click="addCard({ ...build.card, name: `${build.card.name} copy` })"><IconDots aria-hidden="true" />this one again</button><button v-for="c in MORE_CARDS" :key="c.name" type="button" role="menuitem" class="btn" @click="addCard(c)"><component :is="icon(c)" aria-hidden="true" />{{ c.name }}</button></div>
         </el-popover></span>
       </div>
-      <div class="cards" role="radiogroup" aria-label="Tool in hand">
+      <div class="cards" :class="{ many: build.cards.length > 8 }" role="radiogroup" aria-label="Tool in hand">
         <button
           v-for="(c, i) in build.cards" :key="i" type="button" role="radio" class="card" :class="{ on: i === build.index }" :aria-checked="i === build.index" :title="`${c.name} · ${i + 1}`" draggable="true"
           @click="build.index = i" @dblclick="build.naming = i" @contextmenu.prevent="menuOf($event, i)" @dragstart="dragged = i" @dragover.prevent @drop.prevent="drop(i)"
@@ -85,6 +85,9 @@ function menuOf(e: MouseEvent, i: number): void {
 .card svg { width: 20px; height: 20px; stroke-width: 1.5; }
 .card.on { background: #2a2521; border-color: var(--honey); color: #ffffff; }
 .card.on svg { color: #f0b648; }
+.many .card { height: 37px; gap: 0; font-size: 11px; }
+.many .card svg { width: 17px; height: 17px; }
+.many { gap: 5px 6px; }
 .card input { width: 92%; height: 17px; border: 0; border-radius: 3px; font-size: 11px; text-align: center; color: var(--ink); background: var(--raised); }
 .n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
 .card.on .n { color: #f0b648; }

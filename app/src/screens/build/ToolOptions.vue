@@ -64,7 +64,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
         <select class="pick" aria-label="Stands along" :value="c.stand" @change="set({ stand: ($event.target as HTMLSelectElement).value as typeof c.stand })"><option v-for="p in STANDS" :key="p" :value="p">{{ p === 'surface' ? 'off surface' : `along ${p}` }}</option></select>
         <NumberField v-if="c.profile === 'taper'" class="tiny" label="Top" name="Width of the top" unit="%" :model-value="c.top" :min="0" :max="100" @change="(v) => set({ top: v })" />
       </div>
-      <div class="line">
+      <div v-if="c.verb !== 'select'" class="line">
         <div class="segments" role="group" aria-label="Inside"><button type="button" :aria-pressed="c.wall === 0" @click="set({ wall: 0 })">solid</button><button type="button" :aria-pressed="c.wall > 0" @click="set({ wall: c.wall || 1 })">hollow</button></div>
         <template v-if="c.wall > 0"><NumberField class="wall" label="Wall" name="Wall" :model-value="c.wall" :min="1" :max="64" @change="(v) => set({ wall: Math.round(v) })" />
           <label v-if="c.reach !== 'ellipsoid'" class="check"><input type="checkbox" :checked="c.open" @change="set({ open: !c.open })" />open</label><label class="check" title="Cubes of the wall meet in faces, which is thicker on slants"><input type="checkbox" :checked="c.tight" @change="set({ tight: !c.tight })" />tight</label></template>

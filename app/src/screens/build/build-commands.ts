@@ -133,7 +133,7 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       build.setCards(READY_CARDS);
       build.index = 0;
     } },
-    part('layer.new', 'New layer', () => session.apply(addLayerEdit, { part: session.part!.id, name: 'Layer', above: session.layer!.id }, (p) => {
+    part('layer.new', 'New layer', () => session.apply(addLayerEdit, { part: session.part!.id, name: `Layer ${session.part!.layers.length + 1}`, above: session.layer!.id }, (p) => {
       const layers = p.parts.find((o) => o.id === session.part!.id)!.layers;
       return { layer: layers[layers.findIndex((l) => l.id === session.layer!.id) + 1]!.id };
     }), ['Ctrl+Shift+L']),

@@ -215,8 +215,8 @@ export function buildControl(): ScreenControl {
       const quiet = base();
       const marks: Mark[] = [...tints.marks.value.marks];
       const floats = selection.floating;
-      if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.28, through: true });
-      else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.3 });
+      if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.16 }, { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true });
+      else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.26 });
       if (!handCame.value && !build.cursor) return { ...quiet, marks };
       const mirrored = {
         ...quiet, mirror: build.mirror, cursor: build.cursor, marks,
