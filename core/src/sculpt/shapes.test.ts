@@ -3,12 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { type Axis, type Box, type Vec3, boxFromCells } from '../math';
 import { CellSet, VoxelGrid, connectedPieces, flood } from '../voxel';
 import {
-  type Hollow, NO_SYMMETRY, PROFILES, type Shape, applyStroke, curveCells, ellipsoidCells, lineCells, mirrorSet, shapeCells, standingCells, stepCells, symmetricSet, thickened, tipBox, tipCentre, wallOf,
+  type Hollow, NO_SYMMETRY, type Profile, type Shape, applyStroke, curveCells, ellipsoidCells, lineCells, mirrorSet, shapeCells, standingCells, stepCells, symmetricSet, thickened, tipBox, tipCentre, wallOf,
 } from '.';
 
 const sizes: Vec3[] = [[7, 7, 7], [8, 8, 8], [9, 5, 12], [1, 1, 1], [2, 3, 2], [20, 2, 20], [16, 5, 4]];
 const boxOf = (size: Vec3): Box => ({ min: [-3, 2, 11], size });
-const solid = (profile: (typeof PROFILES)[number], size: Vec3, axis: Axis = 1, dir: 1 | -1 = 1) => standingCells({ box: boxOf(size), axis, dir, profile, section: 'round', top: 0.5 });
+const solid = (profile: Profile, size: Vec3, axis: Axis = 1, dir: 1 | -1 = 1) => standingCells({ box: boxOf(size), axis, dir, profile, section: 'round', top: 0.5 });
 const middle = (b: Box, a: Axis): number => 2 * b.min[a] + b.size[a];
 /** Rows of a slice across an axis as text. */
 const slice = (s: CellSet, y: number): string[] => Array.from({ length: s.box.size[2] }, (_, z) => Array.from({ length: s.box.size[0] }, (_x, x) => (s.has(s.box.min[0] + x, y, s.box.min[2] + z) ? '#' : '.')).join(''));
@@ -64,7 +64,7 @@ describe('round shapes', () => {
     expect(solid('dome', [9, 4, 9], 1, -1).equals(mirrorSet(dome, 1, middle(dome.box, 1)))).toBe(true);
   });
   it('profiles narrow as they should, slice by slice', () => {
-    const widths = (p: (typeof PROFILES)[number]): number[] => {
+    const widths = (p: Profile): number[] => {
       const s = solid(p, [9, 6, 9]);
       return Array.from({ length: 6 }, (_, k) => slice(s, 2 + k).filter((r) => r.includes('#')).length);
     };

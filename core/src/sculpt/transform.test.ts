@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Axis, Box, Vec3 } from '../math';
-import { CellSet, VoxelGrid, mirrorCell } from '../voxel';
+import { CellSet, VoxelGrid } from '../voxel';
 import {
   coarsened, cutOpening, cutOut, grainOf, innerCells, mirrorOver, mirroredGrid, movedGrid, quarterTurned, refined, regionCells, resampled, rowPlan, turnedGrid, unpairedCells, untidy, withRow, type Opening,
 } from '.';

@@ -67,5 +67,5 @@ function menuOf(e: MouseEvent, l: Layer): void {
 .acts .bare { width: 22px; }
 .acts .bare svg { width: 16px; height: 16px; }
 .later { opacity: 0; width: 0 !important; overflow: hidden; }
-.layer:hover .later, .later:focus-visible { opacity: 1; width: 22px !important; }
+.layer:hover .later, .layer.on .later, .later:focus-visible { opacity: 1; width: 22px !important; }
 </style>

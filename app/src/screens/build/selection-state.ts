@@ -61,7 +61,8 @@ export const useSelection = defineStore('selection', () => {
       if (before && part && !skip) noteMade(before, now, part.id);
       remembered.set(now, { part: part?.id ?? '', set: selected.value });
     }
-  });
+    // At once: what floats after an edit must not be taken for something that floated before it.
+  }, { flush: 'sync' });
   watch(() => session.view.part, () => {
     settle();
     selected.value = null;

@@ -34,7 +34,8 @@ export function useTints() {
   }, { immediate: true });
 
   const axisNow = (): Axis => (build.mirror.findIndex((h) => h !== null) < 0 ? 0 : build.mirror.findIndex((h) => h !== null)) as Axis;
-  const marks = computed<{ marks: Mark[]; text: string }>(() => {
+  const marks = computed(() => tinted());
+  function tinted(): { marks: Mark[]; text: string } {
     const grid = build.seen;
     if (!grid || build.tint === 'none') return { marks: [], text: '' };
     if (grid.count > MOST && build.tint !== 'tidy' && build.tint !== 'layer') return { marks: [], text: `${build.tint}: more than ${MOST.toLocaleString('en')} cubes; use the cutaway to look at less` };
@@ -74,7 +75,7 @@ export function useTints() {
         };
       }
     }
-  });
+  }
   return { marks, found, reference };
 }
 
