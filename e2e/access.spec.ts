@@ -30,12 +30,12 @@ test('every command is found by its words, with its shortcut, and runs from ther
   const b = new Bench(page);
   await b.open();
   await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Find a command' }).fill('mirror');
-  const first = page.getByRole('option').first();
+  await page.getByRole('combobox', { name: 'Find a command' }).fill('mirror x');
+  const first = page.getByRole('listbox', { name: 'Commands' }).getByRole('option').first();
   await expect(first).toContainText('Mirror X');
   await expect(first).toContainText('M');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('mirror X, between cubes')).toBeVisible();
+  await expect(page.getByText('mirror X at 0, between cubes')).toBeVisible();
 });
 
 test('at 1024 wide nothing is cut off and the view keeps its share', async ({ page }) => {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElTooltip } from 'element-plus';
 import { computed } from 'vue';
 import { findCommand, isEnabled, runCommand } from '../stores/commands';
 import { useNotices } from '../stores/notices';
@@ -14,13 +13,11 @@ const run = (): void => void runCommand(props.id, props.args).catch(notices.fail
 </script>
 
 <template>
-  <el-tooltip v-if="command" :content="tip" :show-after="350" :hide-after="0" placement="bottom">
-    <button
-      type="button" :class="bare ? 'bare' : ['btn', { icon: !label && !text, on }]" :disabled="!enabled" :aria-label="command.title"
-      :aria-pressed="on" :data-command="id" @click="run"
-    >
-      <component :is="command.icon" v-if="command.icon" aria-hidden="true" />
-      <span v-if="label || text">{{ text ?? command.title }}</span>
-    </button>
-  </el-tooltip>
+  <button
+    v-if="command" type="button" :title="tip" :class="bare ? 'bare' : ['btn', { icon: !label && !text, on }]" :disabled="!enabled" :aria-label="command.title"
+    :aria-pressed="on" :data-command="id" @click="run"
+  >
+    <component :is="command.icon" v-if="command.icon" aria-hidden="true" />
+    <span v-if="label || text">{{ text ?? command.title }}</span>
+  </button>
 </template>

@@ -4,6 +4,7 @@ export * from './records';
 export * from './part';
 export * from './defaults';
 export * from './schema';
+export * from './format-version';
 export * from './migrate';
 export * from './json';
 export * from './helpers';

@@ -1,5 +1,5 @@
 import type { VoxelGrid } from '../voxel';
-import { FORMAT_VERSION } from './migrate';
+import { FORMAT_VERSION } from './format-version';
 import type { PartJson, ProjectJson } from './schema';
 import type { Part, Project } from './types';
 

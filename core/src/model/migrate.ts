@@ -1,8 +1,6 @@
 import { NO_TARGET } from './defaults';
+import { FORMAT_VERSION } from './format-version';
 import { type ProjectJson, projectSchema } from './schema';
-
-/** The version that this program writes. */
-export const FORMAT_VERSION = 2;
 
 /** The stored project cannot be read; the message says what is wrong and where. */
 export class FormatError extends Error {

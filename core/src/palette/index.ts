@@ -1,3 +1,4 @@
 export * from './swatch';
 export * from './colour';
 export * from './lookup';
+export * from './near';

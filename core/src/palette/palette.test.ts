@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { freeByte, fromLinear, hexToLinear, makeSwatch, paletteTable, ramp, readHex, toLinear } from '.';
+import { freeByte, fromLinear, hexToLinear, makeSwatch, paletteTable, ramp, readHex, toLinear, nearDuplicates, oklab } from '.';
 
 describe('colours', () => {
   it('what an artist types becomes #rrggbb, or nothing', () => {
@@ -26,5 +26,11 @@ describe('palettes', () => {
     const t = paletteTable(palette);
     expect([t.swatches[3]!.name, t.clear[1], t.clear[3]]).toEqual(['Oak', 1, 0]);
     expect(paletteTable(palette)).toBe(t);
+  });
+  it('finds swatches that can hardly be told apart, nearest first', () => {
+    expect(oklab('#ffffff')[0]).toBeCloseTo(1, 5);
+    expect(oklab('#ff0000').map((v) => Math.round(v * 1000) / 1000)).toEqual([0.628, 0.225, 0.126]);
+    const palette = { id: 'p', name: 'Near', swatches: [makeSwatch(1, 'a', '#804020'), makeSwatch(2, 'b', '#814121'), makeSwatch(3, 'c', '#804021'), makeSwatch(4, 'glow', '#804020', { emissive: 2 }), makeSwatch(5, 'far', '#206080')] };
+    expect(nearDuplicates(palette).map((d) => d.a.name + d.b.name)).toEqual(['ac', 'bc', 'ab']);
   });
 });

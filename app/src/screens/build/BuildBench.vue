@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { IconAugmentedReality, IconBox, IconBrush, IconBucketDroplet, IconCircle, IconCone, IconCubePlus, IconCylinder, IconDots, IconEraser, IconLine, IconPlus, IconPoint, IconSelectAll, IconSphere, IconStackPush, IconRubberStamp, IconWindow } from '@tabler/icons-vue';
-import { ElPopover } from 'element-plus';
-import { type Component, ref } from 'vue';
-import { MORE_CARDS, type ToolCard } from '../../tools/card';
+import { IconAugmentedReality, IconBox, IconBrush, IconBucketDroplet, IconCircle, IconCone, IconCubePlus, IconCylinder, IconEraser, IconLine, IconPlus, IconPoint, IconSelectAll, IconSphere, IconStackPush, IconRubberStamp, IconWindow } from '@tabler/icons-vue';
+import { type Component, defineAsyncComponent, ref } from 'vue';
+import type { ToolCard } from '../../tools/card';
 import { openMenu } from '../../shell/dialogs';
 import { useBuild } from './build-state';
 import SwatchPanel from './SwatchPanel.vue';
 import SymmetryOptions from './SymmetryOptions.vue';
 import ToolOptions from './ToolOptions.vue';
 
+const MoreCards = defineAsyncComponent(() => import('./MoreCards.vue'));
 const build = useBuild();
 const REACH_ICONS: Record<ToolCard['reach'], Component> = {
   point: IconPoint, brush: IconBrush, line: IconLine, box: IconCubePlus, ellipsoid: IconSphere, cylinder: IconCylinder, extrude: IconStackPush, fill: IconBucketDroplet, stamp: IconRubberStamp, opening: IconWindow,
@@ -23,6 +23,7 @@ function icon(c: ToolCard): Component {
   return REACH_ICONS[c.reach] ?? IconBox;
 }
 const adding = ref(false);
+const plus = ref<HTMLElement>();
 const dragged = ref(-1);
 
 function addCard(c: ToolCard): void {
@@ -54,10 +55,8 @@ function menuOf(e: MouseEvent, i: number): void {
   <div class="build-bench">
     <section class="tools" aria-label="Tools">
       <div class="panel-head"><h3>Tools</h3><span class="row"><span class="figures quiet">1–9</span>
-        <el-popover v-model:visible="adding" placement="top-start" :width="404" trigger="click">
-          <template #reference><button type="button" class="bare" aria-label="Add a tool" title="Add a tool"><IconPlus aria-hidden="true" /></button></template>
-          <div class="more" role="menu" aria-label="Tools to add"><button type="button" role="menuitem" class="btn" @click="addCard({ ...build.card, name: `${build.card.name} copy` })"><IconDots aria-hidden="true" />this one again</button><button v-for="c in MORE_CARDS" :key="c.name" type="button" role="menuitem" class="btn" @click="addCard(c)"><component :is="icon(c)" aria-hidden="true" />{{ c.name }}</button></div>
-        </el-popover></span>
+        <button ref="plus" type="button" class="bare" aria-label="Add a tool" title="Add a tool" :aria-expanded="adding" @click="adding = !adding"><IconPlus aria-hidden="true" /></button>
+        <MoreCards v-if="adding && plus" :anchor="plus" :icon="icon" :again="build.card" @take="addCard" @close="adding = false" /></span>
       </div>
       <div class="cards" :class="{ many: build.cards.length > 8 }" role="radiogroup" aria-label="Tool in hand">
         <button
@@ -91,9 +90,6 @@ function menuOf(e: MouseEvent, i: number): void {
 .card input { width: 92%; height: 17px; border: 0; border-radius: 3px; font-size: 11px; text-align: center; color: var(--ink); background: var(--raised); }
 .n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
 .card.on .n { color: #f0b648; }
-.more { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 5px; max-height: 320px; overflow: auto; }
-.more .btn { justify-content: flex-start; font-size: 12px; padding: 0 7px; min-width: 0; }
-.more svg { width: 16px; height: 16px; }
 .colours { border-right: 0 !important; }
 @media (max-width: 1180px) { .build-bench { grid-template-columns: 260px 250px 112px 1fr; } .card { font-size: 11px; } }
 </style>

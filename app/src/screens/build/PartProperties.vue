@@ -2,9 +2,9 @@
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconManFilled, IconUsers } from '@tabler/icons-vue';
 import { type Vec3 } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
-import { fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
+import { type Edit, coarsenPartEdit, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
@@ -13,13 +13,16 @@ import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
 import LayersPanel from './LayersPanel.vue';
-import ReferencePanel from './ReferencePanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
-import SelectionPanel from './SelectionPanel.vue';
-import TargetPanel from './TargetPanel.vue';
+import { useSelection } from './selection-state';
 import { resizeAxis } from './volume-actions';
 
+// Fetched when there is something to show in them.
+const SelectionPanel = defineAsyncComponent(() => import('./SelectionPanel.vue'));
+const ReferencePanel = defineAsyncComponent(() => import('./ReferencePanel.vue'));
+const TargetPanel = defineAsyncComponent(() => import('./TargetPanel.vue'));
 const session = useSession();
+const selection = useSelection();
 const build = useBuild();
 const { settings } = useSettings();
 const part = computed(() => session.part);
@@ -32,8 +35,21 @@ function movePivot(axis: number, cubes: number): void {
   const p = part.value!;
   session.apply(setPivotEdit, { part: p.id, pivot: p.pivot.map((v, i) => (i === axis ? Math.round(cubes * 2) : v)) as unknown as Vec3 });
 }
+const picture = ref<HTMLInputElement>();
+async function takePicture(): Promise<void> {
+  const file = picture.value?.files?.[0];
+  if (!file) return;
+  const { addReferencePicture } = await import('./reference-picture');
+  await addReferencePicture(file);
+  picture.value!.value = '';
+}
+const sheet = ref(false);
 // A size to fit to is tried out here before anything changes.
 const fit = ref<Vec3 | null>(null);
+/** Shows what an edit would give while the pointer rests on its button. */
+function show<A>(edit: Edit<A> | null, args?: A): void {
+  session.preview = edit && args ? session.tryEdit(edit, args, true) : null;
+}
 const content = computed(() => (part.value ? partContent(part.value) : null));
 watch([() => part.value?.id, content], () => (fit.value = null));
 const fitText = computed(() => {
@@ -52,12 +68,12 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
 
 <template>
   <div v-if="part">
-    <SelectionPanel />
+    <SelectionPanel v-if="selection.active || selection.repeat" />
     <section class="panel-section">
       <div class="panel-head"><NameField :name="part.name" label="Name of the part" :disabled="!session.writable" @rename="(name) => session.apply(renamePartEdit, { part: part!.id, name })" /><span class="quiet">part</span></div>
       <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="['W', 'H', 'D'][i]!" :name="['Width', 'Height', 'Depth'][i]!" :model-value="part.bounds.size[i]!" :min="1" :max="256" @change="(v) => resizeAxis(i, v)" /></div>
       <div class="row two"><button type="button" class="btn" @click="runCommand('part.shrink')"><IconArrowsMinimize aria-hidden="true" />Shrink to fit</button><button type="button" class="btn" :class="{ on: build.handles === 'volume' }" title="Handles on the volume · V" @click="runCommand('volume.handles')"><IconBoxMultiple aria-hidden="true" />Handles</button></div>
-      <div class="row two"><button type="button" class="btn" @click="runCommand('part.refine2')"><IconArrowsMaximize aria-hidden="true" />Refine ×2</button><button type="button" class="btn" @click="runCommand('part.coarsen2')">Coarsen ÷2</button></div>
+      <div class="row two"><button type="button" class="btn" @click="runCommand('part.refine2')"><IconArrowsMaximize aria-hidden="true" />Refine ×2</button><button type="button" class="btn" title="Hover shows what it would be" @mouseenter="show(coarsenPartEdit, { part: part!.id, by: 2 })" @mouseleave="show(null)" @click="runCommand('part.coarsen2')">Coarsen ÷2</button></div>
       <details>
         <summary>More of the volume</summary>
         <div class="grid">
@@ -71,7 +87,7 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
           <h3>Fit the cubes to a size</h3>
           <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="['W', 'H', 'D'][i]!" :name="`Fit ${['width', 'height', 'depth'][i]}`" :model-value="(fit ?? content.size)[i]!" :min="1" :max="256" @change="(v) => (fit = (fit ?? content!.size).map((o, k) => (k === i ? Math.round(v) : o)) as unknown as Vec3)" /></div>
           <p v-if="fitText" class="quiet">{{ fitText }}</p>
-          <button v-if="fit" type="button" class="btn primary" @click="session.apply(fitPartEdit, { part: part!.id, size: fit! })">Fit</button>
+          <button v-if="fit" type="button" class="btn primary" title="Hover shows what it would be" @mouseenter="show(fitPartEdit, { part: part!.id, size: fit! })" @mouseleave="show(null)" @click="session.apply(fitPartEdit, { part: part!.id, size: fit! })">Fit</button>
         </template>
       </details>
     </section>
@@ -88,17 +104,19 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
         <button type="button" class="btn" :class="{ on: build.isolate }" :aria-pressed="build.isolate" @click="build.isolate = !build.isolate"><IconFocus2 aria-hidden="true" />Isolate</button>
       </div>
       <label class="figure"><IconManFilled aria-hidden="true" />Scale figure<select v-model="settings.figure" aria-label="Scale figure"><option v-for="f in FIGURES" :key="f" :value="f">{{ FIGURE_NAMES[f] }}</option></select></label>
-      <ReferencePanel />
+      <input ref="picture" type="file" accept="image/png,image/jpeg,image/webp" class="visually-hidden" aria-label="Reference picture" @change="takePicture" />
+      <button type="button" class="btn" @click="picture?.click()">Reference picture…</button>
+      <ReferencePanel v-if="session.project?.references.some((r) => r.part === part!.id)" />
     </section>
     <section class="panel-section">
       <div class="panel-head"><h2>Look over it</h2></div>
       <div class="grid">
         <CommandButton id="tint.unpaired" text="Twins" /><CommandButton id="tint.grain" text="Grain" /><CommandButton id="tint.tidy" text="Tidy" />
       </div>
-      <template v-if="build.tint === 'tidy'"><div class="grid"><CommandButton id="tidy.loose" text="− loose" /><CommandButton id="tidy.holes" text="Fill holes" /><CommandButton id="tidy.hollow" text="Hollow" /></div><CommandButton id="tidy.helpers" text="Remove helper cubes" /></template>
+      <template v-if="build.tint === 'tidy'"><div class="grid"><CommandButton id="tidy.loose" text="− loose" /><CommandButton id="tidy.holes" text="Fill holes" /><CommandButton id="tidy.hollow" text="Hollow" /></div><div class="row two"><CommandButton id="tidy.colours" text="Unite hues" /><CommandButton id="tidy.helpers" text="− helpers" /></div></template>
       <div v-if="build.tint === 'unpaired'" class="row two"><CommandButton id="mirror.low" text="Low half over" /><CommandButton id="mirror.high" text="High half over" /></div>
     </section>
-    <TargetPanel />
+    <section class="panel-section"><details @toggle="sheet = sheet || ($event.target as HTMLDetailsElement).open"><summary class="sheet">Target sheet</summary><TargetPanel v-if="sheet" /></details></section>
   </div>
   <p v-else class="none quiet">Choose a part on the left, or make a new one.</p>
 </template>
@@ -112,6 +130,7 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
 details { display: grid; gap: 8px; }
 details[open] { display: grid; }
 details > * + * { margin-top: 8px; }
+summary.sheet { color: var(--ink); font-weight: 600; font-size: 13px; }
 summary { color: var(--quiet); cursor: pointer; font-size: 12px; }
 .figure { display: flex; align-items: center; gap: 6px; }
 .figure svg { width: 17px; height: 17px; color: var(--quiet); }

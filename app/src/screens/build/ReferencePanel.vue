@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { IconEye, IconEyeOff, IconTrash } from '@tabler/icons-vue';
-import { type Reference, REFERENCE_PLANES, partContent } from '@sphalerite/core/model';
-import { addReferenceEdit, deleteReferenceEdit, setReferenceEdit } from '@sphalerite/core/project';
-import { computed, ref } from 'vue';
+import { type Reference, REFERENCE_PLANES } from '@sphalerite/core/model';
+import { deleteReferenceEdit, setReferenceEdit } from '@sphalerite/core/project';
+import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
-import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
 import { PLANE_AXIS } from './tints';
@@ -12,38 +11,7 @@ import { outlineAxes } from '@sphalerite/core/sculpt';
 
 const session = useSession();
 const build = useBuild();
-const notices = useNotices();
-const input = ref<HTMLInputElement>();
 const list = computed(() => (session.project?.references ?? []).filter((r) => r.part === session.part?.id));
-/** Pictures larger than this are made smaller on the way in: a part is at most 256 cubes. */
-const MOST_PIXELS = 1024;
-
-async function take(e: Event): Promise<void> {
-  const field = e.target as HTMLInputElement;
-  const file = field.files?.[0];
-  field.value = '';
-  if (file) await add(file);
-}
-async function add(file: File): Promise<void> {
-  const part = session.part;
-  if (!part) return;
-  let bitmap: ImageBitmap;
-  try {
-    bitmap = await createImageBitmap(file);
-  } catch {
-    notices.say(`“${file.name}” cannot be read as a picture. Use a PNG, JPEG or WebP file.`, { kind: 'error' });
-    return;
-  }
-  const k = Math.min(1, MOST_PIXELS / Math.max(bitmap.width, bitmap.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.max(1, Math.round(bitmap.width * k));
-  canvas.height = Math.max(1, Math.round(bitmap.height * k));
-  canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  const b = partContent(part) ?? part.bounds;
-  // As high as what is there, standing on the floor, in the middle, in whole cubes.
-  const height = Math.max(1, b.size[1]), width = Math.max(1, Math.round((height * bitmap.width) / bitmap.height));
-  session.apply(addReferenceEdit, { name: file.name.slice(0, 60), part: part.id, plane: 'front', image: canvas.toDataURL('image/png'), at: [Math.round(b.min[0] + b.size[0] / 2 - width / 2), part.bounds.min[1]], size: [width, height] });
-}
 const change = (r: Reference, more: Partial<Reference>): unknown => session.apply(setReferenceEdit, { reference: r.id, change: more });
 function plane(r: Reference, p: Reference['plane']): void {
   const part = session.part!;
@@ -52,13 +20,10 @@ function plane(r: Reference, p: Reference['plane']): void {
 }
 /** The height follows the width. */
 const widen = (r: Reference, w: number): unknown => change(r, { size: [Math.round(w), Math.max(1, Math.round((w * r.size[1]) / r.size[0]))] });
-defineExpose({ add });
 </script>
 
 <template>
   <div class="refs" aria-label="Reference pictures">
-    <input ref="input" type="file" accept="image/png,image/jpeg,image/webp" class="visually-hidden" aria-label="Reference picture" @change="take" />
-    <button type="button" class="btn" @click="input?.click()">Reference picture…</button>
     <div v-for="r in list" :key="r.id" class="ref">
       <div class="row"><img :src="r.image" alt="" /><b>{{ r.name }}</b>
         <button type="button" class="bare" :aria-label="`${r.hidden ? 'Show' : 'Hide'} ${r.name}`" @click="change(r, { hidden: !r.hidden })"><IconEyeOff v-if="r.hidden" aria-hidden="true" /><IconEye v-else aria-hidden="true" /></button>

@@ -16,19 +16,15 @@ const mixed = computed(() => {
 </script>
 
 <template>
-  <section class="panel-section" aria-label="Target sheet">
-    <details>
-      <summary>Target sheet<span class="quiet"> 0 is no limit</span></summary>
+  <div class="sheet" role="group" aria-label="Target sheet">
+      <p class="quiet">What the finished thing keeps to; 0 is no limit.</p>
       <div class="row"><NumberField label="cube" name="Edge of a cube in centimetres" unit="cm" :model-value="p.metresPerUnit * 100" :min="0.01" @change="(v) => session.apply(setProjectEdit, { metresPerUnit: v / 100 })" /><NumberField label="high" name="Target height in metres" unit="m" :step="0.05" :min="0" :model-value="p.target.height" @change="(v) => session.apply(setProjectEdit, { target: { height: v } })" /></div>
       <div class="row"><NumberField label="tris" name="Target triangles" :min="0" :step="100" :model-value="p.target.faces" @change="(v) => session.apply(setProjectEdit, { target: { faces: Math.round(v) } })" /><NumberField label="bones" name="Target bones" :min="0" :model-value="p.target.bones" @change="(v) => session.apply(setProjectEdit, { target: { bones: Math.round(v) } })" /></div>
       <NumberField label="texture" name="Target texture" unit="px" :min="0" :step="64" :model-value="p.target.texture" @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })" />
       <p v-if="mixed.length > 0" class="quiet">Other cube size: {{ mixed.join(', ') }}.</p>
-    </details>
-  </section>
+  </div>
 </template>
 
 <style scoped>
-summary { font-weight: 600; cursor: pointer; }
-summary .quiet { font-weight: 400; font-size: 12px; }
-details > * + * { margin-top: 8px; }
+.sheet { display: grid; gap: 8px; }
 </style>

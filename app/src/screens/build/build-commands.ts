@@ -62,6 +62,15 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       if (f) session.apply(strokeEdit, { ...target(), stroke: { verb: 'add', value: build.swatch?.byte ?? 1, shapes: [{ kind: 'set', set: f.holes }], symmetry: NO_SYMMETRY } });
     }),
     part('tidy.hollow', 'Hollow out, leaving walls of two', () => clear(innerCells(build.seen!, 2), 'Hollow out')),
+    part('tidy.colours', 'Unite the nearest of almost equal colours in the layer', () => {
+      const pair = tints.nearPairs()[0], grid = session.layer!.grid;
+      if (!pair) {
+        notices.say('No two colours here are almost equal.');
+        return;
+      }
+      const [a, b] = [CellSet.ofValue(grid, pair.a.byte), CellSet.ofValue(grid, pair.b.byte)];
+      session.apply(strokeEdit, { ...target(), stroke: { verb: 'paint', value: a.count < b.count ? pair.b.byte : pair.a.byte, shapes: [{ kind: 'set', set: a.count < b.count ? a : b }], symmetry: NO_SYMMETRY } });
+    }),
     part('tidy.helpers', 'Remove all helper cubes', () => {
       const table = session.palette && helperBytes(session.palette);
       clear(table ? CellSet.matching(session.layer!.grid, table) : new CellSet({ min: [0, 0, 0], size: [0, 0, 0] }), 'Remove helper cubes');

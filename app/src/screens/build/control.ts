@@ -1,5 +1,5 @@
 import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
-import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, transformPoint } from '@sphalerite/core/math';
+import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
 import { composite, helperCount, partContent, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { faceRegion, mirrorBoxes, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
@@ -194,6 +194,12 @@ export function buildControl(): ScreenControl {
     return strokeCells(out.shapes, build.symmetry, { min: [part.bounds.min[0] - 300, part.bounds.min[1] - 300, part.bounds.min[2] - 300], size: [1100, 1100, 1100] });
   });
 
+  /** What of a floating piece would be cut off, in the warning tint. */
+  function lost(set: CellSet, bounds: Box): Mark[] {
+    const outside = set.minus(set.within(intersectBoxes(set.box, bounds)));
+    return outside.isEmpty || build.growVolume ? [] : [{ set: outside, tone: 'danger', fill: 0.5 }];
+  }
+
   return {
     scene() {
       const p = session.shown;
@@ -215,7 +221,7 @@ export function buildControl(): ScreenControl {
       const quiet = base();
       const marks: Mark[] = [...tints.marks.value.marks];
       const floats = selection.floating;
-      if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.16 }, { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true });
+      if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.16 }, { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true }, ...lost(floatingSet.value!, part.bounds));
       else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.26 });
       if (!handCame.value && !build.cursor) return { ...quiet, marks };
       const mirrored = {
@@ -351,7 +357,7 @@ export function buildControl(): ScreenControl {
     chips: () => {
       const part = session.part;
       const box = part && build.limit;
-      const spills = strokes.outside();
+      const spills = strokes.outside() ?? (selection.floating && session.part && !build.growVolume && selection.floating.grid.countOutside(session.part.bounds) > 0);
       const floats = selection.floating, layer = session.layer;
       return [
         ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!} at ${h / 2}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),

@@ -1,6 +1,7 @@
 import type { Axis } from '@sphalerite/core/math';
 import type { Reference } from '@sphalerite/core/model';
 import { type Outline, compareOutline, grainOf, unpairedCells } from '@sphalerite/core/sculpt';
+import { type Swatch, nearDuplicates } from '@sphalerite/core/palette';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
@@ -60,7 +61,7 @@ export function useTints() {
         if (!f || f.grid !== grid) return { marks: [], text: 'looking for loose ends' };
         return {
           marks: [...(f.loose.isEmpty ? [] : [{ set: f.loose, tone: 'danger', fill: 0.5, through: true } as const]), ...(f.holes.isEmpty ? [] : [{ set: f.holes, tone: 'honey', fill: 0.7, through: true } as const])],
-          text: `${f.loose.count.toLocaleString('en')} loose cubes in ${f.loosePieces} pieces, ${f.holes.count.toLocaleString('en')} single holes, ${f.hidden.count.toLocaleString('en')} cubes nobody sees`,
+          text: `${f.loose.count.toLocaleString('en')} loose cubes in ${f.loosePieces} pieces, ${f.holes.count.toLocaleString('en')} single holes, ${f.hidden.count.toLocaleString('en')} cubes nobody sees${near()}`,
         };
       }
       case 'silhouette': {
@@ -76,7 +77,14 @@ export function useTints() {
       }
     }
   }
-  return { marks, found, reference };
+  /** Swatches used here that can hardly be told apart. */
+  function nearPairs(): { a: Swatch; b: Swatch }[] {
+    const grid = build.seen, palette = session.palette;
+    if (!grid || !palette) return [];
+    return nearDuplicates(palette).filter(({ a, b }) => !CellSet.ofValue(grid, a.byte).isEmpty && !CellSet.ofValue(grid, b.byte).isEmpty);
+  }
+  const near = (): string => nearPairs().slice(0, 2).map(({ a, b }) => `, ${a.name} is almost ${b.name}`).join('');
+  return { marks, found, reference, nearPairs };
 }
 
 /** A reference picture as an outline in whole cubes: what is not see-through, or differs from its corner where all is solid. */
