@@ -45,7 +45,7 @@ export interface Picture {
   readonly size: readonly [number, number];
   readonly opacity: number;
 }
-/** A plain figure to judge size by: boxes in the lattice's own units. */
+/** A plain figure to judge size by: boxes in the world. */
 export interface Figure {
   readonly boxes: readonly { readonly min: Vec3; readonly size: Vec3 }[];
 }
@@ -104,6 +104,7 @@ export class OverlayView {
       this.addLattice(local, o);
       this.group.add(local);
     }
+    if (o.figure) for (const b of o.figure.boxes) this.group.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
     this.addSkeleton(o);
     if (o.rings) this.addRings(o.rings);
     if (o.arrows) this.addArrows(o.arrows);
@@ -125,7 +126,6 @@ export class OverlayView {
     if (o.spin && o.bounds) into.add(...spinAxis(o.bounds, o.spin.axis, o.spin.at, o.spin.count));
     for (const s of o.strokes) into.add(segments([...s.from, ...s.to], TONES[s.tone], 0.9, 12));
     for (const p of o.pictures) into.add(pictureOn(p, this.changed));
-    if (o.figure) for (const b of o.figure.boxes) into.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
     for (const hot of [false, true]) {
       const list = o.spots.filter((s) => s.hot === hot);
       for (const tone of new Set(list.map((s) => s.tone))) into.add(spotPoints(list.filter((s) => s.tone === tone), tone, hot));

@@ -1,6 +1,6 @@
 import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
 import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
-import { composite, helperCount, partContent, pivotPoint, sideSuffix } from '@sphalerite/core/model';
+import { composite, helperCount, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { faceRegion, mirrorBoxes, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
@@ -24,7 +24,7 @@ import { figureBeside } from './scale-figure';
 import { selectionCommands } from './selection-commands';
 import { type SelectMode, useSelection } from './selection-state';
 import { strokeControl } from './stroke-control';
-import { targetText, useShipCounts } from './target-meter';
+import { extentOf, targetText, useShipCounts } from './target-meter';
 import { PLANE_AXIS, useTints } from './tints';
 import { waiting } from './waiting';
 
@@ -161,7 +161,7 @@ export function buildControl(): ScreenControl {
     return {
       ...NO_OVERLAY, lattice: matrix.value, bounds: box, cut: build.limit, guide: build.guide,
       pictures: refs.map((r) => ({ image: r.image, axis: PLANE_AXIS[r.plane], depth: r.plane === 'side' ? box.min[0] - 0.02 : r.plane === 'top' ? box.min[1] + 0.02 : box.min[2] - 0.02, at: r.at, size: r.size, opacity: r.opacity })),
-      figure: figureBeside(settings.figure, partContent(part) ?? box, (session.project?.metresPerUnit ?? 0.05) * part.cell),
+      figure: figureBeside(settings.figure, session.project && extentOf(session.project), session.project?.metresPerUnit ?? 0.05),
       spots: handles.spots(), arrows: handles.arrows(),
     };
   };

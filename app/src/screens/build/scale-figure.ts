@@ -1,4 +1,5 @@
-import { type Box, type Vec3, boxEnd } from '@sphalerite/core/math';
+import type { Vec3 } from '@sphalerite/core/math';
+import type { Extent } from './target-meter';
 import type { Figure } from '../../viewport/overlay';
 
 export const FIGURES = ['none', 'adult', 'child', 'door', 'metre'] as const;
@@ -19,12 +20,12 @@ const PIECES: Record<Exclude<FigureKind, 'none'>, Piece[]> = {
   metre: [[[-0.5, 0, -0.5], [1, 1, 1]]],
 };
 
-/** A figure beside a box, in cubes of `metres` each. */
-export function figureBeside(kind: FigureKind, box: Box, metres: number): Figure | null {
+/** A figure beside everything there is, on the same ground, in project units of `metres` each. */
+export function figureBeside(kind: FigureKind, e: Extent | null, metres: number): Figure | null {
   if (kind === 'none') return null;
   const k = 1 / metres;
   const pieces = PIECES[kind];
   const left = Math.min(...pieces.map(([m]) => m[0]));
-  const at: Vec3 = [boxEnd(box)[0] + 2 - left * k, box.min[1], box.min[2] + box.size[2] / 2];
+  const at: Vec3 = e ? [e.hi[0] + 2 - left * k, e.lo[1], (e.lo[2] + e.hi[2]) / 2] : [8 - left * k, 0, 0];
   return { boxes: pieces.map(([m, s]) => ({ min: [at[0] + m[0] * k, at[1] + m[1] * k, at[2] + m[2] * k], size: [s[0] * k, s[1] * k, s[2] * k] })) };
 }

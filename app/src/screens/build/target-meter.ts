@@ -1,6 +1,6 @@
 import { type Project, composite } from '@sphalerite/core/model';
 import { REST_POSE, placeParts } from '@sphalerite/core/rig';
-import { transformPoint } from '@sphalerite/core/math';
+import { type Vec3, max, min, transformPoint } from '@sphalerite/core/math';
 import type { GlbCounts } from '@sphalerite/core/files';
 import { onScopeDispose, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
@@ -27,33 +27,36 @@ export function useShipCounts() {
   return counts;
 }
 
-const heights = new WeakMap<Project, number>();
-/** Height of everything that is mounted or loose, in project units. */
-function heightOf(p: Project): number {
-  let h = heights.get(p);
-  if (h === undefined) {
-    let lo = Infinity, hi = -Infinity;
+export interface Extent { readonly lo: Vec3; readonly hi: Vec3 }
+const extents = new WeakMap<Project, Extent | null>();
+/** The box around everything at rest, in project units; null when all is empty. */
+export function extentOf(p: Project): Extent | null {
+  let known = extents.get(p);
+  if (known === undefined) {
+    let lo: Vec3 = [Infinity, Infinity, Infinity], hi: Vec3 = [-Infinity, -Infinity, -Infinity];
     for (const { part, matrix } of placeParts(p, REST_POSE)) {
       const b = composite(part).contentBox();
       if (!b) continue;
       for (let k = 0; k < 8; k++) {
-        const y = transformPoint(matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)])[1];
-        lo = Math.min(lo, y);
-        hi = Math.max(hi, y);
+        const c = transformPoint(matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+        lo = min(lo, c);
+        hi = max(hi, c);
       }
     }
-    h = hi > lo ? hi - lo : 0;
-    heights.set(p, h);
+    known = hi[1] > lo[1] ? { lo, hi } : null;
+    extents.set(p, known);
   }
-  return h;
+  return known;
 }
 
 /** The live meter: what is, against the target sheet where that says something. */
 export function targetText(p: Project, counts: GlbCounts | null, cell: number): string {
   const { target } = p;
+  const e = extentOf(p);
+  const height = e ? e.hi[1] - e.lo[1] : 0;
   const part = (label: string, now: string, most: number, unit = ''): string[] => (most > 0 ? [`${label} ${now} / ${most.toLocaleString('en')}${unit}`] : []);
   return [
-    `height ${(heightOf(p) * p.metresPerUnit).toFixed(2)}${target.height > 0 ? ` / ${target.height.toFixed(2)}` : ''} m`,
+    `height ${(height * p.metresPerUnit).toFixed(2)}${target.height > 0 ? ` / ${target.height.toFixed(2)}` : ''} m`,
     ...part('tris', (counts?.triangles ?? 0).toLocaleString('en'), target.faces),
     ...part('bones', String(p.rig.bones.length), target.bones),
     `1 cube = ${(p.metresPerUnit * cell * 100).toFixed(1)} cm`,
