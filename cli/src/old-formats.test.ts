@@ -1,0 +1,17 @@
+import { readFileSync } from 'node:fs';
+import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import { FORMAT_VERSION, NO_TARGET, composite } from '@sphalerite/core/model';
+import { describe, expect, it } from 'vitest';
+
+describe('project files of older formats', () => {
+  it('a lamp post saved as format 1 opens with every cube, and is written as the format of today', () => {
+    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-1.sphal', import.meta.url)));
+    expect(notes).toEqual([]);
+    expect(result).toMatchObject({ name: 'Lamp post', target: NO_TARGET, stamps: [], references: [] });
+    expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
+    expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
+    expect(FORMAT_VERSION).toBe(2);
+    const again = readProjectFile(writeProjectFile(result)).result;
+    expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
+  });
+});
