@@ -246,6 +246,100 @@ test.describe('Selections', () => {
   });
 });
 
+test.describe('Symmetry with every reach', () => {
+  test('mirrored and turned: fills, faces pulled out and selections moved keep both sides alike, on cubes and between', async ({ page }) => {
+    const b = new Artist(page);
+    await b.open();
+    await b.fresh('Gate', [25, 16, 25]);
+    const oak = await b.swatch('Oak');
+    await page.keyboard.press('1');
+    await page.keyboard.press('m');
+    await expect(page.getByText('mirror X at 0.5, through cubes')).toBeVisible();
+    await b.byNumbers([3, 4, 3], [5, 0, 0]);
+    expect(await b.total()).toBe(72);
+    // A fill on one side paints the other.
+    const moss = await b.swatch('Moss');
+    await page.keyboard.press('5');
+    await b.tap(top(6, 3, 1));
+    expect((await b.cells('Body', [-7, 0, 0], [3, 4, 3])).every((v) => v === moss)).toBe(true);
+    // A face pulled out on one side is pulled out on the other.
+    await page.keyboard.press('3');
+    const lid = await b.spot(top(6, 3, 1));
+    const up = await b.hint({ part: 'Body', cell: [6, 5, 1], face: [0, 1, 0] });
+    await b.drag(lid, up);
+    expect(await b.total()).toBe(72 + 36);
+    expect((await b.cells('Body', [-7, 4, 0], [3, 2, 3])).every((v) => v === moss)).toBe(true);
+    // A selection moved on one side moves its image the other way.
+    await b.take('Select piece');
+    await page.getByLabel('Mirror X', { exact: true }).click();
+    await b.tap(top(6, 5, 1));
+    await page.getByLabel('Mirror X', { exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Selection' })).toContainText('3×6×3 = 54');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
+    await b.idle();
+    expect(await b.total()).toBe(108);
+    for (const x of [7, -9]) expect((await b.cells('Body', [x, 0, 0], [3, 6, 3])).every((v) => v === moss)).toBe(true);
+    await page.getByLabel('Mirror X', { exact: true }).click();
+    await page.keyboard.press('Control+Shift+A');
+
+    // Four about Y: a box stands four times, and pulling one out pulls out all.
+    await b.swatch('Oak');
+    await page.keyboard.press('Alt+r');
+    await b.number('Radial copies', 4);
+    await page.keyboard.press('1');
+    await b.byNumbers([2, 2, 1], [3, 0, 0]);
+    const posts = [[3, 0, 0, 2, 1], [-4, 0, 0, 2, 1], [0, 0, 3, 1, 2], [0, 0, -4, 1, 2]] as const;
+    for (const [x, y, z, w, d] of posts) expect((await b.cells('Body', [x, y, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
+    await page.keyboard.press('3');
+    await b.drag(await b.spot(top(3, 1, 0)), await b.hint({ part: 'Body', cell: [3, 3, 0], face: [0, 1, 0] }));
+    for (const [x, , z, w, d] of posts) expect((await b.cells('Body', [x, 2, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
+    expect(await b.total()).toBe(108 + 32);
+  });
+
+  test('a stroke to and fro clings to the surface it began on: one layer, no gaps, nothing on top of itself', async ({ page }) => {
+    const b = new Artist(page);
+    await b.open();
+    await b.fresh('Path', [60, 12, 20]);
+    await page.keyboard.press('2');
+    const [from, to] = [await b.spot(floor(-25, 0)), await b.spot(floor(25, 0))];
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(to.x, to.y, { steps: 1 });
+    await page.mouse.move(from.x, from.y, { steps: 2 });
+    await page.mouse.move(to.x, to.y, { steps: 3 });
+    await page.mouse.up();
+    await b.idle();
+    expect((await b.cells('Body', [-25, 0, 0], [51, 1, 1])).every((v) => v !== 0)).toBe(true);
+    expect((await b.content()).size[1]).toBe(1);
+    expect((await b.project()).now).toBe(1);
+  });
+});
+
+test.describe('Screens', () => {
+  for (const [width, height] of [[1280, 800], [1920, 1080]] as const) {
+    for (const theme of ['light', 'dark'] as const) {
+      test(`at ${width}×${height} in the ${theme} theme every tool's options stand in their place`, async ({ page }) => {
+        await page.setViewportSize({ width, height });
+        await page.emulateMedia({ colorScheme: theme });
+        const b = new Artist(page);
+        await b.open();
+        await b.part(/^Coat/);
+        await page.keyboard.press('m');
+        const reaches = await page.getByLabel('Reach').locator('option').allTextContents();
+        expect(reaches.length).toBe(10);
+        for (const r of reaches) {
+          await page.keyboard.press('1');
+          await page.getByLabel('Reach').selectOption(r);
+          const wide = await page.evaluate(() => [...document.querySelectorAll('.build-bench > *, .side')].filter((e) => e.scrollWidth > e.clientWidth + 1).map((e) => e.className));
+          expect(wide, r).toEqual([]);
+        }
+      });
+    }
+  }
+});
+
 test.describe('Layers, volumes and looks', () => {
   test('layers: drawn on, hidden, locked, merged, deleted and back from the bin', async ({ page }) => {
     const b = new Artist(page);

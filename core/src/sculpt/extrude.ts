@@ -1,5 +1,5 @@
 import { type Axis, type Box, type Vec3, add, intersectBoxes, scale } from '../math';
-import { CellSet, VoxelGrid, type GridDraft } from '../voxel';
+import { BRICK, BRICK_CELLS, CellSet, VoxelGrid, type GridDraft } from '../voxel';
 import { mirrorFaces } from './mirror';
 import { type Symmetry, forTurned } from './symmetry';
 
@@ -104,14 +104,13 @@ export function extrude(layer: VoxelGrid, seen: VoxelGrid, e: Extrusion, limit: 
   }, limit);
 }
 
-/** The cells at which two grids differ, inside the bounds of the second. */
+/** The cells at which two grids of the same bounds differ. */
 export function changedCells(before: VoxelGrid, after: VoxelGrid): CellSet {
   const set = new CellSet(after.bounds);
   for (const [bx, by, bz] of after.changedBricks(before)) {
-    for (let z = bz * 16; z < bz * 16 + 16; z++) {
-      for (let y = by * 16; y < by * 16 + 16; y++) {
-        for (let x = bx * 16; x < bx * 16 + 16; x++) if (before.get(x, y, z) !== after.get(x, y, z)) set.addRun(x, x + 1, y, z);
-      }
+    const a = before.brickAt(bx, by, bz), b = after.brickAt(bx, by, bz);
+    for (let i = 0; i < BRICK_CELLS; i++) {
+      if ((a ? a[i] : 0) !== (b ? b[i] : 0)) set.addRun(bx * BRICK + (i & 15), bx * BRICK + (i & 15) + 1, by * BRICK + (i >> 4 & 15), bz * BRICK + (i >> 8));
     }
   }
   return set;

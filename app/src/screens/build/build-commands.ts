@@ -20,6 +20,8 @@ import { scaleVolume } from './volume-actions';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 const VERB_KEYS = { add: 'A', erase: 'E', paint: 'P', select: 'S' } as const;
+/** A row more, a row less. */
+const ROW_KEYS = [['Alt+Right', 'Alt+Left'], ['Alt+Up', 'Alt+Down'], ['Alt+PageUp', 'Alt+PageDown']] as const;
 const REACH_KEYS = { point: 'Shift+D', brush: 'Shift+B', line: 'Shift+W', box: 'Shift+Q', ellipsoid: 'Shift+E', cylinder: 'Shift+C', extrude: 'Shift+X', fill: 'Shift+F', stamp: 'Shift+S', opening: 'Shift+O' } as const;
 
 /** Tools, guides, views and volumes of Build, for menus, keys and the command search. */
@@ -56,12 +58,12 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
     part('tint.layer', 'Tint the layer in hand', () => tint('layer'), ['Shift+Y'], IconStack2, () => build.tint === 'layer'),
     part('tint.tidy', 'Find loose cubes and holes', () => tint('tidy'), ['Ctrl+U'], undefined, () => build.tint === 'tidy'),
     part('tint.silhouette', 'Silhouette check against the reference picture', () => tint('silhouette'), ['Shift+U'], undefined, () => build.tint === 'silhouette'),
-    part('tidy.loose', 'Delete loose cubes', () => tints.found.value && clear(tints.found.value.loose, 'Delete loose cubes')),
+    part('tidy.loose', 'Delete loose cubes', () => tints.found.value && clear(tints.found.value.loose, 'Delete loose cubes'), ['Ctrl+Alt+L']),
     part('tidy.holes', 'Fill single holes with the swatch in hand', () => {
       const f = tints.found.value;
       if (f) session.apply(strokeEdit, { ...target(), stroke: { verb: 'add', value: build.swatch?.byte ?? 1, shapes: [{ kind: 'set', set: f.holes }], symmetry: NO_SYMMETRY } });
-    }),
-    part('tidy.hollow', 'Hollow out, leaving walls of two', () => clear(innerCells(build.seen!, 2), 'Hollow out')),
+    }, ['Ctrl+Alt+H']),
+    part('tidy.hollow', 'Hollow out, leaving walls of two', () => clear(innerCells(build.seen!, 2), 'Hollow out'), ['Ctrl+Alt+O']),
     part('tidy.colours', 'Unite the nearest of almost equal colours in the layer', () => {
       const pair = tints.nearPairs()[0], grid = session.layer!.grid;
       if (!pair) {
@@ -70,11 +72,11 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       }
       const [a, b] = [CellSet.ofValue(grid, pair.a.byte), CellSet.ofValue(grid, pair.b.byte)];
       session.apply(strokeEdit, { ...target(), stroke: { verb: 'paint', value: a.count < b.count ? pair.b.byte : pair.a.byte, shapes: [{ kind: 'set', set: a.count < b.count ? a : b }], symmetry: NO_SYMMETRY } });
-    }),
+    }, ['Ctrl+Alt+U']),
     part('tidy.helpers', 'Remove all helper cubes', () => {
       const table = session.palette && helperBytes(session.palette);
       clear(table ? CellSet.matching(session.layer!.grid, table) : new CellSet({ min: [0, 0, 0], size: [0, 0, 0] }), 'Remove helper cubes');
-    }),
+    }, ['Ctrl+Alt+X']),
     part('guide.toggle', 'Guide plane', () => {
       const b = session.part!.bounds;
       build.guide = build.guide ? null : { axis: 1, at: 2 * (b.min[1] + (b.size[1] >> 1)) + 1 };
@@ -111,34 +113,34 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
     part('volume.halve', 'Halve the volume', () => scaleVolume(0.5), ['Ctrl+Alt+Down']),
     part('part.new', 'New part', () => session.apply(addPartEdit, { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] }, (p) => ({ part: p.parts.at(-1)!.id, layer: null })), ['Shift+N']),
     part('part.duplicate', 'Duplicate the part', () => session.apply(duplicatePartEdit, { part: session.part!.id }), ['Ctrl+D']),
-    part('part.delete', 'Delete the part (to the bin)', () => session.apply(deletePartEdit, { part: session.part!.id })),
+    part('part.delete', 'Delete the part (to the bin)', () => session.apply(deletePartEdit, { part: session.part!.id }), ['Shift+Delete']),
     part('part.hide', 'Hide or show the part', () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }), ['Shift+H']),
     part('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id }), ['Shift+V']),
     part('part.shrinkAll', 'Shrink all parts to fit', () => session.apply(shrinkPartsEdit, { parts: session.project!.parts.map((p) => p.id) }), ['Alt+V']),
     part('part.centre', 'Centre the cubes in the volume', () => session.apply(centrePartEdit, { part: session.part!.id, down: true }), ['Alt+C']),
     part('part.clear', 'Clear the part', () => session.apply(clearPartEdit, { part: session.part!.id }), ['Ctrl+Delete']),
     part('part.refine2', 'Refine ×2', () => session.apply(refinePartEdit, { part: session.part!.id, by: 2 }), ['Alt+Plus', 'Alt+=']),
-    part('part.refine3', 'Refine ×3', () => session.apply(refinePartEdit, { part: session.part!.id, by: 3 })),
+    part('part.refine3', 'Refine ×3', () => session.apply(refinePartEdit, { part: session.part!.id, by: 3 }), ['Ctrl+Alt+=', 'Ctrl+Alt+Plus']),
     part('part.coarsen2', 'Coarsen ÷2', () => session.apply(coarsenPartEdit, { part: session.part!.id, by: 2 }), ['Alt+-']),
-    part('part.coarsen3', 'Coarsen ÷3', () => session.apply(coarsenPartEdit, { part: session.part!.id, by: 3 })),
+    part('part.coarsen3', 'Coarsen ÷3', () => session.apply(coarsenPartEdit, { part: session.part!.id, by: 3 }), ['Ctrl+Alt+-']),
     ...AXES.flatMap((a): Command[] => ([1, -1] as const).map((by) => part(`part.row${by > 0 ? 'Add' : 'Remove'}${AXIS[a]}`, `${by > 0 ? 'Add a row' : 'Remove the row'} in the middle along ${AXIS[a]}`, () => {
       const b = session.part!.bounds;
       session.apply(setRowEdit, { part: session.part!.id, axis: a, at: b.min[a] + ((boxEnd(b)[a] - b.min[a] - 1) >> 1), by });
-    }))),
-    { id: 'card.rename', title: 'Rename the tool', group: 'Tools', run: () => (build.naming = build.index) },
-    { id: 'card.duplicate', title: 'Duplicate the tool', group: 'Tools', run: () => {
+    }, [ROW_KEYS[a][by > 0 ? 0 : 1]]))),
+    { id: 'card.rename', title: 'Rename the tool', group: 'Tools', keys: ['Ctrl+Alt+R'], run: () => (build.naming = build.index) },
+    { id: 'card.duplicate', title: 'Duplicate the tool', group: 'Tools', keys: ['Ctrl+Alt+D'], run: () => {
       build.setCards(build.cards.toSpliced(build.index + 1, 0, { ...build.card, name: `${build.card.name} 2` }));
       build.index++;
     } },
-    { id: 'card.first', title: 'Put the tool first', group: 'Tools', run: () => {
+    { id: 'card.first', title: 'Put the tool first', group: 'Tools', keys: ['Ctrl+Alt+F'], run: () => {
       build.setCards([build.card, ...build.cards.toSpliced(build.index, 1)]);
       build.index = 0;
     } },
-    { id: 'card.remove', title: 'Take the tool off the bench', group: 'Tools', enabled: () => build.cards.length > 1, run: () => {
+    { id: 'card.remove', title: 'Take the tool off the bench', group: 'Tools', keys: ['Ctrl+Alt+B'], enabled: () => build.cards.length > 1, run: () => {
       build.setCards(build.cards.toSpliced(build.index, 1));
       build.index = Math.min(build.index, build.cards.length - 1);
     } },
-    { id: 'card.reset', title: 'The ready tools again', group: 'Tools', run: () => {
+    { id: 'card.reset', title: 'The ready tools again', group: 'Tools', keys: ['Ctrl+Alt+Z'], run: () => {
       build.setCards(READY_CARDS);
       build.index = 0;
     } },

@@ -45,8 +45,16 @@ export const useSelection = defineStore('selection', () => {
   const repeat = shallowRef<Repeat | null>(null);
   const mode = ref<SelectMode>('new');
   const kept = shallowRef<Box | null>(null);
-  /** What the last stroke made. */
-  const made = shallowRef<{ part: string; set: CellSet } | null>(null);
+  /** The last change of the part on the bench; what it made is worked out only when someone asks. */
+  const lastChange = shallowRef<{ part: string; before: VoxelGrid; after: VoxelGrid } | null>(null);
+  /** The cubes that the last change made, null when it made none. */
+  const made = computed<{ part: string; set: CellSet } | null>(() => {
+    const c = lastChange.value;
+    if (!c) return null;
+    const set = changedCells(c.before, c.after).intersect(CellSet.filled(c.after));
+    const tight = set.tight;
+    return tight && { part: c.part, set: set.within(tight) };
+  });
   let skip = false;
 
   const target = () => ({ part: session.part!.id, layer: session.layer!.id, limit: build.limit });
@@ -71,9 +79,9 @@ export const useSelection = defineStore('selection', () => {
   function noteMade(before: Project, now: Project, id: string): void {
     const a = before.parts.find((p) => p.id === id), b = now.parts.find((p) => p.id === id);
     if (!a || !b || a.bounds !== b.bounds || a === b) return;
-    const set = changedCells(composite(a), composite(b)).intersect(CellSet.filled(composite(b)));
-    const box = set.tight;
-    if (box) made.value = { part: id, set: set.within(box) };
+    const [was, after] = [composite(a), composite(b)];
+    // What only took cubes away leaves the thing made before it as the last one made.
+    if (after !== was && after.count >= was.count) lastChange.value = { part: id, before: was, after };
   }
 
   const box = computed<Box | null>(() => (floating.value ? floating.value.grid.contentBox() : selected.value?.tight ?? null));
@@ -189,15 +197,10 @@ export const useSelection = defineStore('selection', () => {
   }
   function setRepeat(): void {
     const a = args.value;
-    const piece = source();
-    if (!repeat.value || !a || !piece) return;
-    const all = a.put.reduce((s, g) => s.union(CellSet.filled(g)), CellSet.filled(piece));
+    if (!repeat.value || !a) return;
     repeat.value = null;
-    skip = true;
     session.apply(placeCellsEdit, a);
-    skip = false;
-    // Nothing stays selected, so that the next repeat takes what is drawn next; all copies count as just made.
-    made.value = { part: session.part!.id, set: all };
+    // Nothing stays selected, so that the next repeat takes what is drawn next.
     set(null);
   }
   function cancel(): void {
@@ -292,7 +295,7 @@ export const useSelection = defineStore('selection', () => {
   }
   return {
     mirrored, spun,
-    selected, floating, repeat, mode, kept, made, box, count, active, preview, clipboard,
+    selected, floating, repeat, mode, kept, made, lastChange, box, count, active, preview, clipboard,
     set, take, nudge, moveTo, float, turn, flip, settle, setRepeat, cancel, copy, remove, paste, recolour, toLayer, toPart, toStamp, makeAlike,
   };
 });
