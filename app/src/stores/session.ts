@@ -7,6 +7,9 @@ import { Autosaver, type SaveState } from '../storage/autosave';
 import { type Hold, holdProject } from '../storage/lock';
 import { ProjectWriter, TakenOverError, sweep } from '../storage/project-store';
 import { freshId, setThumbnail } from '../storage/shelf';
+import { editInBackground } from '../workers/background-edit';
+import { sharedPool } from '../workers/pool';
+import { JobCancelled } from '../workers/protocol';
 import { projectPicture } from '../workers/thumbnails';
 import { runCommand } from './commands';
 import { useNotices } from './notices';
@@ -162,6 +165,33 @@ export const useSession = defineStore('session', () => {
     return true;
   }
 
+  /** Long work on the project that is under way in the background. */
+  const job = shallowRef<{ readonly label: string; stop(): void } | null>(null);
+  /** {@link apply} for edits of a part that would hold the page up: in a worker, dropped when stopped or overtaken. */
+  async function applyInBackground<A>(edit: Edit<A>, args: A, partId: string): Promise<boolean> {
+    const before = project.value;
+    if (!before || !history.value || !writable.value || job.value) return false;
+    const label = edit.label(args, before);
+    const stop = new AbortController();
+    const stopped = new Promise<never>((_resolve, reject) => stop.signal.addEventListener('abort', () => reject(new JobCancelled())));
+    job.value = { label, stop: () => stop.abort() };
+    try {
+      const after = await Promise.race([editInBackground(sharedPool(), before, partId, edit, args, freshId(), Date.now()), stopped]);
+      if (project.value !== before) {
+        notices.say(`The project has changed meanwhile; “${label}” was let go. Try again.`, { kind: 'error' });
+        return false;
+      }
+      preview.value = null;
+      setHistory(record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore: view.value, viewAfter: view.value }));
+      return true;
+    } catch (e) {
+      if (!(e instanceof JobCancelled)) notices.fail(e);
+      return false;
+    } finally {
+      job.value = null;
+    }
+  }
+
   function moveTo(index: number): void {
     const h = history.value;
     if (!h || !writable.value) return;
@@ -190,7 +220,7 @@ export const useSession = defineStore('session', () => {
     history, preview, view, where, writable, saveState, savedAt, project, shown, part, layer, bone, clip, shot, palette,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    open, close, choose, tryEdit, tryOn, apply, onInterrupt, moveTo, undo, redo,
+    open, close, choose, tryEdit, tryOn, apply, applyInBackground, job, onInterrupt, moveTo, undo, redo,
     flush: async () => saver?.flush(),
     idle: () => saver?.idle ?? true,
     lastSaveBytes: () => saver?.lastBytes ?? 0,

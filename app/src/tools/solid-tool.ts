@@ -1,9 +1,13 @@
-import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, floor } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, boxVolume, floor } from '@sphalerite/core/math';
 import { type Hollow, type Shape, axisOf, shapeCells } from '@sphalerite/core/sculpt';
 import { STANDS } from './card';
 import { alongAxis, onPlane, targetCell } from './geometry';
 import { type Change, IDLE, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
 import { effectiveVerb, valueAt } from './verbs';
+
+/** Cubes of a shape; those of very large round or hollow ones are not counted while the hand moves. */
+const cellCount = (shape: Shape, box: Box): number | null =>
+  (shape.kind === 'box' && !shape.hollow ? boxVolume(box) : boxVolume(box) > 2_000_000 ? null : shapeCells(shape).count);
 
 /**
  * A box, ellipsoid or standing solid as footprint, then height: press and drag over a surface for the footprint, let
@@ -172,7 +176,7 @@ export class SolidTool implements Tool {
     const box = this.box(ctx), shape = this.shape(ctx);
     const asks = this.phase === 'height' ? (ctx.card.slices && ctx.card.reach === 'cylinder' ? 'move for the height, click to set the first slice' : 'move for the height, click to set it')
       : this.phase === 'held' ? `${ctx.card.slices && ctx.card.reach === 'cylinder' ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it` : '';
-    return { ...IDLE, preview: this.change(ctx), shapes: [shape], asks, active: true, waiting: this.waits ? box : null, measure: { size: box.size, count: shapeCells(shape).count } };
+    return { ...IDLE, preview: this.change(ctx), shapes: [shape], asks, active: true, waiting: this.waits ? box : null, measure: { size: box.size, count: cellCount(shape, box) } };
   }
 
   private finish(ctx: ToolContext): ToolOutput {

@@ -1,11 +1,12 @@
 import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
-import { type Shot, must } from '@sphalerite/core/model';
+import { type Shot, layerKey, must, projectToJson } from '@sphalerite/core/model';
+import { apply, editContext, editNamed } from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
 import type { CellSet } from '@sphalerite/core/voxel';
-import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, SentBricks } from './packed';
+import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, type ReturnedGrid, SentBricks } from './packed';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -23,6 +24,8 @@ export interface Jobs {
   projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** A project file read and packed for the way back, with every brick. */
   readFile: { input: { bytes: Uint8Array }; output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] }; partial: never };
+  /** An edit of a project, by name; gives the project after it without cells, and its grids. */
+  edit: { input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number }; output: { json: unknown; grids: Record<string, ReturnedGrid> }; partial: never };
   /** What Fill and Select mean by a click. */
   region: { input: { grid: PackedGrid; query: RegionQuery }; output: { box: Box; words: Int32Array<ArrayBuffer> }; partial: never };
   /** Loose cubes, holes and hidden cubes of a grid. */
@@ -66,6 +69,13 @@ export const handlers: Handlers = {
       }
     }
     return out;
+  },
+
+  async edit({ project, edit, args, seed, now }, ctx) {
+    const after = apply(ctx.bricks.openProject(project), editNamed(edit), args, editContext(seed, now));
+    const grids: Record<string, ReturnedGrid> = {};
+    for (const part of after.parts) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = ctx.bricks.packBack(layer.grid);
+    return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };
   },
 
   async region({ grid, query }, ctx) {

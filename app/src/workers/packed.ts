@@ -77,16 +77,57 @@ export class SentBricks {
   }
 }
 
+/**
+ * A grid on its way back: bricks that came from the page go by their number and uniform ones by minus their value;
+ * each 0 stands for the next of `cells`.
+ */
+export interface ReturnedGrid {
+  readonly bounds: Box;
+  readonly table: Int32Array<ArrayBuffer>;
+  readonly cells: Uint8Array<ArrayBuffer>;
+}
+
+/** The grid that came back; bricks that the page still has are those very ones, so that they are neither stored nor drawn again. */
+export function openReturned(packed: ReturnedGrid, known: ReadonlyMap<number, Brick>): VoxelGrid {
+  const t = packed.table;
+  let fresh = 0;
+  return VoxelGrid.fromBricks(packed.bounds, Array.from({ length: t.length / 4 }, (_, i) => {
+    const id = t[i * 4 + 3]!;
+    const brick = id < 0 ? uniformBrick(-id) : id > 0 ? known.get(id) : packed.cells.slice(fresh * BRICK_CELLS, ++fresh * BRICK_CELLS);
+    if (!brick) throw new Error(`Brick ${id} is not one of those that were sent.`);
+    return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
+  }));
+}
+
 /** The worker's side: its mirror of the bricks. */
 export class BrickMirror {
   private readonly bricks = new Map<number, Brick>();
+  private readonly numbers = new WeakMap<Brick, number>();
 
   receive(parcel: BrickParcel): void {
-    parcel.ids.forEach((id, i) => this.bricks.set(id, parcel.cells.slice(i * BRICK_CELLS, (i + 1) * BRICK_CELLS)));
+    parcel.ids.forEach((id, i) => {
+      const brick = parcel.cells.slice(i * BRICK_CELLS, (i + 1) * BRICK_CELLS);
+      this.bricks.set(id, brick);
+      this.numbers.set(brick, id);
+    });
   }
 
   forget(): void {
     this.bricks.clear();
+  }
+
+  /** A grid for the way back to the page. */
+  packBack(grid: VoxelGrid): ReturnedGrid {
+    const entries = [...grid.bricks()];
+    const fresh = entries.filter(({ brick }) => !isUniformBrick(brick) && !this.numbers.has(brick));
+    const table = new Int32Array(entries.length * 4);
+    const cells = new Uint8Array(fresh.length * BRICK_CELLS);
+    fresh.forEach(({ brick }, i) => cells.set(brick, i * BRICK_CELLS));
+    entries.forEach(({ at, brick }, i) => {
+      table.set(at, i * 4);
+      table[i * 4 + 3] = isUniformBrick(brick) ? -brick[0]! : this.numbers.get(brick) ?? 0;
+    });
+    return { bounds: grid.bounds, table, cells };
   }
 
   openGrid(packed: PackedGrid): VoxelGrid {

@@ -1,9 +1,11 @@
 import { expect, describe, it } from 'vitest';
 import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
-import { apply, editContext, strokeEdit } from '@sphalerite/core/project';
+import { type Edit, apply, editContext, mirrorOverEdit, refinePartEdit, strokeEdit } from '@sphalerite/core/project';
 import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
-import { boxStroke } from '@sphalerite/core/sculpt';
+import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
+import { CellSet } from '@sphalerite/core/voxel';
+import { editInBackground } from './background-edit';
 import { handlers } from './jobs';
 import { BrickMirror, SentBricks } from './packed';
 import { WorkerPool } from './pool';
@@ -140,5 +142,35 @@ describe('WorkerPool', () => {
     expect(workers).toHaveLength(2);
     expect(workers[1]!.parcels[0]).toBe(workers[0]!.parcels[0]);
     await expect(pool.run('glb', (s) => ({ project: s.packProject({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }) }))).rejects.toMatchObject({ name: 'FileError' });
+  });
+
+  it('an edit made in a worker gives the very project of the page, and what it did not touch is the same brick', async () => {
+    const { pool } = poolOf(1);
+    const p = lamp();
+    const part = p.parts[0]!;
+    for (const [edit, args] of [[refinePartEdit, { part: part.id, by: 2 }], [mirrorOverEdit, { part: part.id, layer: part.layers[0]!.id, axis: 0, plane: 0, keep: 'low' }]] as [Edit<unknown>, unknown][]) {
+      const there = await editInBackground(pool, p, part.id, edit, args, 'seed', 5);
+      const here = apply(p, edit, args, editContext('seed', 5));
+      expect(there.parts[0]!.layers[0]!.grid.equals(here.parts[0]!.layers[0]!.grid)).toBe(true);
+      expect(projectToJson(there)).toEqual(projectToJson(here));
+      expect(there.palettes).toBe(p.palettes);
+    }
+    const stroke = await editInBackground(pool, p, part.id, strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('erase', 0, [{ min: part.bounds.min, size: [1, 1, 1] }]) }, 'seed', 5);
+    const before = new Set([...part.layers[0]!.grid.bricks()].map((b) => b.brick));
+    const bricks = [...stroke.parts[0]!.layers[0]!.grid.bricks()].map((b) => b.brick);
+    expect(bricks.filter((b) => !before.has(b)).length).toBeLessThanOrEqual(1);
+    expect(bricks.length).toBeGreaterThan(3);
+    expect(stroke.rig).toBe(p.rig);
+    await expect(editInBackground(pool, p, part.id, refinePartEdit as Edit<unknown>, { part: 'nobody', by: 2 }, 's', 0)).rejects.toMatchObject({ name: 'EditError', message: 'There is no part "nobody" in this project.' });
+  });
+
+  it('regions and loose ends are found in a worker as on the page', async () => {
+    const { pool } = poolOf(1);
+    const grid = lamp().parts[0]!.layers[0]!.grid;
+    const query = { kind: 'space', cell: [grid.bounds.min[0], grid.bounds.min[1] + grid.bounds.size[1] - 1, grid.bounds.min[2]] as const, normal: [0, 1, 0] as const, diagonals: false } as const;
+    const r = await pool.run('region', (s) => ({ grid: s.packGrid(grid), query }));
+    expect(new CellSet(r.box, r.words).equals(regionCells(grid, query))).toBe(true);
+    const u = await pool.run('untidy', (s) => ({ grid: s.packGrid(grid) }));
+    expect(new CellSet(u.hidden.box, u.hidden.words).count).toBe(untidy(grid).hidden.count);
   });
 });

@@ -80,30 +80,40 @@ export function sliceWidth(profile: Profile, k: number, height: number, top: num
   }
 }
 
-/** The cells of a standing solid. A slice keeps at least one cell (two across an even width). */
+/**
+ * The cells of a standing solid. A slice keeps at least one cell (two across an even width). Slices are made of rows,
+ * each found from its end; slices of one width are found once.
+ */
 export function standingCells(s: Standing, slices: { readonly from: number; readonly to: number } | null = null): CellSet {
   const { box, axis } = s;
   const set = new CellSet(box);
-  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
-  const height = box.size[axis];
-  const limit = rightSide([box.size[u], box.size[v]]);
+  // Rows run along X where the solid does not stand along it.
+  const run: Axis = axis === 0 ? 1 : 0, row: Axis = axis === 2 ? 1 : 2;
+  const [m, n, height] = [box.size[run], box.size[row], box.size[axis]];
+  const limit = rightSide([m, n]);
+  const firsts = new Int32Array(n);
+  let known = NaN;
   for (let k = slices?.from ?? 0; k < Math.min(height, slices?.to ?? height); k++) {
     const w = sliceWidth(s.profile, k, height, s.top);
-    const level = box.min[axis] + (s.dir > 0 ? k : height - 1 - k);
-    const inside = (iu: number, iv: number): boolean => {
-      const a = off(iu, box.size[u]), b = off(iv, box.size[v]);
-      const tip = Math.abs(2 * iu + 1 - box.size[u]) <= 1 && Math.abs(2 * iv + 1 - box.size[v]) <= 1;
-      return tip || (s.section === 'round' ? a + b <= limit * w * w : Math.sqrt(Math.max(a, b)) <= w - 0.5 / Math.max(box.size[u], box.size[v]) + 1e-9 || w === 1);
-    };
-    for (let iv = 0; iv < box.size[v]; iv++) {
-      for (let iu = 0; iu < box.size[u]; iu++) {
-        if (!inside(iu, iv)) continue;
-        const c: [number, number, number] = [0, 0, 0];
-        c[axis] = level;
-        c[u] = box.min[u] + iu;
-        c[v] = box.min[v] + iv;
-        set.addRun(c[0], c[0] + 1, c[1], c[2]);
+    if (w !== known) {
+      known = w;
+      const edge = w === 1 ? 1 : w - 0.5 / Math.max(m, n) + 1e-9;
+      for (let j = 0; j < n; j++) {
+        const b = off(j, n);
+        const middle = Math.abs(2 * j + 1 - n) <= 1;
+        let i = s.section === 'round' ? firstInside(m, limit * w * w - b) : Math.sqrt(b) <= edge ? firstInside(m, edge * edge) : m;
+        if (middle) i = Math.min(i, m - 1 >> 1);
+        firsts[j] = i;
       }
+    }
+    const level = box.min[axis] + (s.dir > 0 ? k : height - 1 - k);
+    for (let j = 0; j < n; j++) {
+      const i = firsts[j]!;
+      if (i >= m) continue;
+      const from = box.min[run] + i, to = box.min[run] + m - i, at = box.min[row] + j;
+      if (axis === 1) set.addRun(from, to, level, at);
+      else if (axis === 2) set.addRun(from, to, at, level);
+      else for (let y = from; y < to; y++) set.addRun(level, level + 1, y, at);
     }
   }
   return set;

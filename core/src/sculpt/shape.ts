@@ -23,6 +23,15 @@ export function shapeCells(shape: Shape): CellSet {
   return set;
 }
 
+/** A box that holds the shape, told without making its cells where that is possible. */
+export function shapeBox(s: Shape): Box {
+  switch (s.kind) {
+    case 'box': case 'ellipsoid': return s.box;
+    case 'standing': return s.slices ? shapeCells(s).box : s.solid.box;
+    default: return shapeCells(s).box;
+  }
+}
+
 function rasterise(s: Shape): CellSet {
   const walled = (body: CellSet, hollow: Hollow | null | undefined): CellSet => (hollow ? wallOf(body, hollow) : body);
   switch (s.kind) {

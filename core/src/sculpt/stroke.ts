@@ -1,7 +1,7 @@
 import { type Box, type Vec3, boxEnd, boxVolume, intersectBoxes, uniteBoxes } from '../math';
 import { CellSet, type VoxelGrid } from '../voxel';
 import { mirrorBoxes } from './mirror';
-import { type Shape, shapeCells } from './shape';
+import { type Shape, shapeBox, shapeCells } from './shape';
 import { type Symmetry, symmetricSet } from './symmetry';
 
 export const STROKE_VERBS = ['add', 'erase', 'paint'] as const;
@@ -29,7 +29,7 @@ export function strokeCells(shapes: readonly Shape[], symmetry: Symmetry, limit:
 /** The box that all of a stroke would fill, its copies included. */
 export function strokeBox(shapes: readonly Shape[], symmetry: Symmetry): Box | null {
   const far: Box = { min: [-1024, -1024, -1024], size: [2048, 2048, 2048] };
-  const box = shapes.map((s) => shapeCells(s).box).filter((b) => boxVolume(b) > 0).reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] });
+  const box = shapes.map(shapeBox).filter((b) => boxVolume(b) > 0).reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] });
   return boxVolume(box) === 0 ? null : (strokeCells([{ kind: 'set', set: CellSet.ofBoxes([box]) }], symmetry, far).tight ?? null);
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconManFilled, IconUsers } from '@tabler/icons-vue';
-import { type Vec3 } from '@sphalerite/core/math';
+import { type Vec3, boxVolume } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
 import { type Edit, coarsenPartEdit, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
@@ -12,6 +12,7 @@ import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
+import { applyToPart } from './heavy';
 import LayersPanel from './LayersPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection-state';
@@ -48,7 +49,8 @@ const sheet = ref(false);
 const fit = ref<Vec3 | null>(null);
 /** Shows what an edit would give while the pointer rests on its button. */
 function show<A>(edit: Edit<A> | null, args?: A): void {
-  session.preview = edit && args ? session.tryEdit(edit, args, true) : null;
+  // A preview must not hold the hand up; large parts show their change when it is done.
+  session.preview = edit && args && part.value && boxVolume(part.value.bounds) < 600_000 ? session.tryEdit(edit, args, true) : null;
 }
 const content = computed(() => (part.value ? partContent(part.value) : null));
 watch([() => part.value?.id, content], () => (fit.value = null));
@@ -87,7 +89,7 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
           <h3>Fit the cubes to a size</h3>
           <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="['W', 'H', 'D'][i]!" :name="`Fit ${['width', 'height', 'depth'][i]}`" :model-value="(fit ?? content.size)[i]!" :min="1" :max="256" @change="(v) => (fit = (fit ?? content!.size).map((o, k) => (k === i ? Math.round(v) : o)) as unknown as Vec3)" /></div>
           <p v-if="fitText" class="quiet">{{ fitText }}</p>
-          <button v-if="fit" type="button" class="btn primary" title="Hover shows what it would be" @mouseenter="show(fitPartEdit, { part: part!.id, size: fit! })" @mouseleave="show(null)" @click="session.apply(fitPartEdit, { part: part!.id, size: fit! })">Fit</button>
+          <button v-if="fit" type="button" class="btn primary" title="Hover shows what it would be" @mouseenter="show(fitPartEdit, { part: part!.id, size: fit! })" @mouseleave="show(null)" @click="applyToPart(fitPartEdit, { part: part!.id, size: fit! })">Fit</button>
         </template>
       </details>
     </section>

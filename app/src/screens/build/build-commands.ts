@@ -13,6 +13,7 @@ import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { READY_CARDS, REACHES, VERBS } from '../../tools/card';
 import { useBuild } from './build-state';
+import { applyToPart } from './heavy';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection-state';
 import type { useTints } from './tints';
@@ -41,7 +42,9 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
     else session.apply(placeCellsEdit, { ...target(), clear: cells, put: [], title });
   };
   const liveAxis = (): Axis => Math.max(0, build.mirror.findIndex((h) => h !== null)) as Axis;
-  const over = (keep: 'low' | 'high') => (): void => void session.apply(mirrorOverEdit, { ...target(), axis: liveAxis(), plane: build.middles[liveAxis()], keep, within: selection.selected });
+  const over = (keep: 'low' | 'high') => (): void => selection.selected
+    ? void session.apply(mirrorOverEdit, { ...target(), axis: liveAxis(), plane: build.middles[liveAxis()], keep, within: selection.selected })
+    : applyToPart(mirrorOverEdit, { ...target(), axis: liveAxis(), plane: build.middles[liveAxis()], keep });
   return [
     ...Array.from({ length: 9 }, (_, i): Command => ({
       id: `tool.${i + 1}`, get title() { return `Take tool ${i + 1}: ${build.cards[i]?.name ?? ''}`; }, group: 'Tools', keys: [String(i + 1)], on: () => build.index === i,
@@ -117,15 +120,15 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
     part('part.hide', 'Hide or show the part', () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }), ['Shift+H']),
     part('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id }), ['Shift+V']),
     part('part.shrinkAll', 'Shrink all parts to fit', () => session.apply(shrinkPartsEdit, { parts: session.project!.parts.map((p) => p.id) }), ['Alt+V']),
-    part('part.centre', 'Centre the cubes in the volume', () => session.apply(centrePartEdit, { part: session.part!.id, down: true }), ['Alt+C']),
+    part('part.centre', 'Centre the cubes in the volume', () => applyToPart(centrePartEdit, { part: session.part!.id, down: true }), ['Alt+C']),
     part('part.clear', 'Clear the part', () => session.apply(clearPartEdit, { part: session.part!.id }), ['Ctrl+Delete']),
-    part('part.refine2', 'Refine ×2', () => session.apply(refinePartEdit, { part: session.part!.id, by: 2 }), ['Alt+Plus', 'Alt+=']),
-    part('part.refine3', 'Refine ×3', () => session.apply(refinePartEdit, { part: session.part!.id, by: 3 }), ['Ctrl+Alt+=', 'Ctrl+Alt+Plus']),
-    part('part.coarsen2', 'Coarsen ÷2', () => session.apply(coarsenPartEdit, { part: session.part!.id, by: 2 }), ['Alt+-']),
-    part('part.coarsen3', 'Coarsen ÷3', () => session.apply(coarsenPartEdit, { part: session.part!.id, by: 3 }), ['Ctrl+Alt+-']),
+    part('part.refine2', 'Refine ×2', () => applyToPart(refinePartEdit, { part: session.part!.id, by: 2 }, 8), ['Alt+Plus', 'Alt+=']),
+    part('part.refine3', 'Refine ×3', () => applyToPart(refinePartEdit, { part: session.part!.id, by: 3 }, 27), ['Ctrl+Alt+=', 'Ctrl+Alt+Plus']),
+    part('part.coarsen2', 'Coarsen ÷2', () => applyToPart(coarsenPartEdit, { part: session.part!.id, by: 2 }), ['Alt+-']),
+    part('part.coarsen3', 'Coarsen ÷3', () => applyToPart(coarsenPartEdit, { part: session.part!.id, by: 3 }), ['Ctrl+Alt+-']),
     ...AXES.flatMap((a): Command[] => ([1, -1] as const).map((by) => part(`part.row${by > 0 ? 'Add' : 'Remove'}${AXIS[a]}`, `${by > 0 ? 'Add a row' : 'Remove the row'} in the middle along ${AXIS[a]}`, () => {
       const b = session.part!.bounds;
-      session.apply(setRowEdit, { part: session.part!.id, axis: a, at: b.min[a] + ((boxEnd(b)[a] - b.min[a] - 1) >> 1), by });
+      applyToPart(setRowEdit, { part: session.part!.id, axis: a, at: b.min[a] + ((boxEnd(b)[a] - b.min[a] - 1) >> 1), by });
     }, [ROW_KEYS[a][by > 0 ? 0 : 1]]))),
     { id: 'card.rename', title: 'Rename the tool', group: 'Tools', keys: ['Ctrl+Alt+R'], run: () => (build.naming = build.index) },
     { id: 'card.duplicate', title: 'Duplicate the tool', group: 'Tools', keys: ['Ctrl+Alt+D'], run: () => {

@@ -2,7 +2,7 @@ import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard
 import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
 import { composite, helperCount, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
-import { faceRegion, mirrorBoxes, mirrorFaces, strokeCells } from '@sphalerite/core/sculpt';
+import { faceRegion, mirrorBoxes, mirrorFaces, shapeBox, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Chip, ScreenControl, ViewLabel } from '../../shell/screen';
@@ -23,7 +23,7 @@ import { usePartMatrix } from './picking';
 import { figureBeside } from './scale-figure';
 import { selectionCommands } from './selection-commands';
 import { type SelectMode, useSelection } from './selection-state';
-import { strokeControl } from './stroke-control';
+import { LARGE, strokeControl } from './stroke-control';
 import { extentOf, targetText, useShipCounts } from './target-meter';
 import { PLANE_AXIS, useTints } from './tints';
 import { waiting } from './waiting';
@@ -138,6 +138,7 @@ export function buildControl(): ScreenControl {
     { id: 'tool.cancel', title: 'Let go without doing', group: 'Tools', keys: ['Esc'], run: () => {
       if (anchor.value) anchor.value = null;
       else if (build.job) build.job.stop();
+      else if (session.job) session.job.stop();
       else if (strokes.output.value.active || handles.holding) cancel();
       else if (selection.floating || selection.repeat) selection.cancel();
       else if (build.measuring) build.measuring = false;
@@ -184,7 +185,8 @@ export function buildControl(): ScreenControl {
   const hoveredBoxes = computed<Box[] | null>(() => {
     const { shapes } = strokes.output.value;
     if (build.radial || shapes.length === 0 || shapes.length > 32) return null;
-    const boxes = shapes.flatMap((s) => (s.kind === 'box' && !s.hollow ? [s.box] : []));
+    // Very large shapes are shown by their box.
+    const boxes = shapes.flatMap((s) => (s.kind === 'box' && !s.hollow ? [s.box] : boxVolume(shapeBox(s)) > LARGE ? [shapeBox(s)] : []));
     return boxes.length === shapes.length ? [...mirrorBoxes(boxes, build.mirror)] : null;
   });
   const hovered = computed<CellSet | null>(() => {
@@ -245,7 +247,7 @@ export function buildControl(): ScreenControl {
       if (!out.active && pick && !pick.floor && build.card.reach === 'point' && build.card.verb === 'paint') return { ...mirrored, faces: mirrorFaces(pick.cell, pick.normal, build.mirror) };
       const boxes = hoveredBoxes.value;
       if (boxes && boxes.every((b) => boxContains(part.bounds, b))) {
-        return { ...mirrored, erasing, strokes: lines, marks: [...marks, { set: boxes, tone: erasing ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey', fill: out.active && out.preview && !erasing && build.card.verb !== 'select' ? 0 : 0.25 }] };
+        return { ...mirrored, erasing, strokes: lines, marks: [...marks, { set: boxes, tone: erasing ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey', fill: out.active && session.preview && !erasing && build.card.verb !== 'select' ? 0 : 0.25 }] };
       }
       const set = hovered.value;
       if (!set || set.isEmpty) return { ...mirrored, strokes: lines };
@@ -370,6 +372,7 @@ export function buildControl(): ScreenControl {
         ...(build.measuring ? [{ text: ruler.value ? rulerText(ruler.value) : 'measure: drag from cube to cube', tone: 'green', icon: IconRuler2, run: () => (build.measuring = false), does: 'end' } satisfies Chip] : []),
         ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
         ...(strokes.output.value.asks ? [{ text: strokes.output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),
+        ...(session.job ? [{ text: `${session.job.label} …`, tone: 'resin', icon: IconLoader, run: () => session.job?.stop(), does: 'stop' } satisfies Chip] : []),
         ...(build.job ? [{ text: `${build.job.label} ${Math.round(build.job.progress * 100)} %`, tone: 'resin', icon: IconLoader, run: () => build.job?.stop(), does: 'stop' } satisfies Chip] : []),
         ...(part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
         ...(layer?.hidden || layer?.locked ? [{ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' } satisfies Chip] : []),

@@ -1,7 +1,7 @@
-import { type Box, type Vec3, boxContains } from '@sphalerite/core/math';
+import { type Box, type Vec3, boxContains, boxVolume } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
 import { extrudeEdit, openingEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
-import { NO_SYMMETRY, strokeBox, strokeCells, symmetricSet } from '@sphalerite/core/sculpt';
+import { NO_SYMMETRY, shapeBox, strokeBox, strokeCells, symmetricSet } from '@sphalerite/core/sculpt';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
 import { ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -12,6 +12,9 @@ import { type Change, IDLE, type Tool, type ToolContext, type ToolEvent, type To
 import { useBuild } from './build-state';
 import { regionInBackground } from './region-job';
 import { type SelectMode, useSelection } from './selection-state';
+
+/** Cells of a shape's box above which it is not drawn anew with every move. */
+export const LARGE = 1_500_000;
 
 /** Feeds the tool in hand and turns what it asks for into previews, edits and selections. */
 export function strokeControl() {
@@ -41,8 +44,16 @@ export function strokeControl() {
   }
   const target = () => ({ part: session.part!.id, layer: session.layer!.id, limit: build.limit });
 
+  /** Shapes too large to be drawn anew with every move, and faces of too many cubes: their outline is shown, and a worker makes them. */
+  const isLarge = (c: Change): boolean => (c.kind === 'stroke'
+    ? c.shapes.reduce((n, s) => n + (s.kind === 'dabs' || s.kind === 'set' || (s.kind === 'box' && !s.hollow) ? 0 : boxVolume(shapeBox(s))), 0) > LARGE
+    : c.kind === 'extrude' && pulled > LARGE / 5);
+  /** Cubes that the face in hand would add or take. */
+  let pulled = 0;
+
   /** What a change would give; a trail goes on from its last preview. */
   function outcome(c: Change): Project | null {
+    if (isLarge(c)) return null;
     switch (c.kind) {
       case 'stroke': {
         if (c.verb === 'select') return null;
@@ -87,6 +98,10 @@ export function strokeControl() {
         const args = { ...target(), grow: build.growVolume, stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry } };
         const lost = build.growVolume || c.verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
         const inside = !lost || boxContains(session.part.bounds, lost);
+        if (isLarge(c)) {
+          void session.applyInBackground(strokeEdit, args, session.part.id);
+          return;
+        }
         const did = session.apply(strokeEdit, args);
         if (!inside && !build.limit) {
           notices.say('Part of the shape lies outside the volume and was left out.', { action: { label: 'Grow to fit', run: () => {
@@ -96,7 +111,12 @@ export function strokeControl() {
         }
         return;
       }
-      case 'extrude': session.apply(extrudeEdit, { ...target(), extrusion: c.extrusion }); return;
+      case 'extrude': {
+        const args = { ...target(), extrusion: c.extrusion };
+        if (isLarge(c)) void session.applyInBackground(extrudeEdit, args, session.part.id);
+        else session.apply(extrudeEdit, args);
+        return;
+      }
       case 'opening': session.apply(openingEdit, { ...target(), opening: c.opening, symmetry: build.symmetry }); return;
       case 'stamp': {
         const args = stampArgs(c);
@@ -131,6 +151,7 @@ export function strokeControl() {
     const ctx = context();
     if (!ctx || !session.layer) return false;
     const out = tool.handle(event, ctx);
+    if (build.card.reach === 'extrude') pulled = out.measure?.count ?? pulled;
     if (!settle && !out.commit) return out.active;
     if (out.commit) {
       if (!out.active) frozen = null;
