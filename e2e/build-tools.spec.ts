@@ -580,5 +580,18 @@ test.describe('Full volumes', () => {
     expect((await b.project()).history.at(-1)).toBe('Paint in Body');
     expect(['Add in Body', 'Paint in Body']).toContain(stopped);
     expect(await b.total()).toBe(grown);
+
+    // Edits of every cell are made in the background: half of the mountain mirrored over, stopped once, then done.
+    await page.keyboard.press('m');
+    await page.keyboard.press('Alt+[');
+    await page.keyboard.press('Escape');
+    await b.idle();
+    expect((await b.project()).history.at(-1)).toBe('Paint in Body');
+    await page.keyboard.press('Alt+[');
+    await b.idle();
+    expect((await b.project()).history.at(-1)).toBe('Mirror X over in Body');
+    const [left, right] = [await b.cells('Body', [-40, 200, -8], [40, 8, 16]), await b.cells('Body', [0, 200, -8], [40, 8, 16])];
+    expect(left.length).toBe(right.length);
+    for (let i = 0; i < left.length; i += 40) expect(left.slice(i, i + 40)).toEqual(right.slice(i, i + 40).reverse());
   });
 });

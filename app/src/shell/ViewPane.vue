@@ -92,7 +92,7 @@ function look(name: ViewName): void {
 </script>
 
 <template>
-  <section class="view" aria-label="View">
+  <section class="view" :class="settings.backdrop" aria-label="View">
     <div ref="host" class="host" @pointermove="follow" @pointerleave="hand = null" />
     <output v-if="hand && view.measure" class="live figures" :style="{ left: `${hand.x}px`, top: `${hand.y}px` }" aria-hidden="true">{{ view.measure }}</output>
     <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
@@ -117,6 +117,9 @@ function look(name: ViewName): void {
 
 <style scoped>
 .view { position: relative; width: 100%; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); }
+.view.light { background: #f2f2f0; }
+.view.grey { background: #808080; }
+.view.dark { background: #1c1c1d; }
 .host, .host :deep(canvas) { position: absolute; inset: 0; display: block; outline-offset: -3px; }
 .where { position: absolute; z-index: 2; left: 16px; top: 11px; display: grid; gap: 8px; pointer-events: none; max-width: calc(100% - 240px); }
 h1 { font-size: 17px; font-weight: 400; color: var(--quiet); display: flex; gap: 6px; white-space: nowrap; }

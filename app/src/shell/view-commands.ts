@@ -27,6 +27,7 @@ export function viewCommands(): Command[] {
     { id: 'view.edges', get title() { return { none: 'Lines: none', cubes: 'Lines between cubes', colours: 'Lines where colours meet' }[settings.edges]; }, group: 'View', keys: ['L'], icon: IconTexture, on: () => settings.edges !== 'none', run: () => (settings.edges = ({ none: 'cubes', cubes: 'colours', colours: 'none' } as const)[settings.edges]) },
     { id: 'view.lit', title: 'Light on the cubes', group: 'View', keys: ['Alt+L'], icon: IconBulb, on: () => settings.lit, run: () => (settings.lit = !settings.lit) },
     { id: 'view.glow', title: 'Glow of swatches', group: 'View', keys: ['Alt+G'], on: () => settings.glow, run: () => (settings.glow = !settings.glow) },
+    { id: 'view.backdrop', get title() { return `Backdrop of the view: ${settings.backdrop}`; }, group: 'View', keys: ['Alt+B'], run: () => (settings.backdrop = ({ theme: 'light', light: 'grey', grey: 'dark', dark: 'theme' } as const)[settings.backdrop]) },
     { id: 'view.isometric', title: 'Look isometrically', group: 'View', keys: ['Ctrl+4'], icon: IconCube3dSphere, run: change(() => {
       view.viewport?.camera.lookIsometric();
       flat.value = true;

@@ -15,6 +15,8 @@ export interface Settings {
   edges: 'none' | 'cubes' | 'colours';
   lit: boolean;
   glow: boolean;
+  /** What stands behind the cubes: the theme's own calm gradient, or a plain tone. */
+  backdrop: 'theme' | 'light' | 'grey' | 'dark';
   figure: 'none' | 'adult' | 'child' | 'door' | 'metre';
   neighbours: boolean;
   grid: boolean;
@@ -22,7 +24,7 @@ export interface Settings {
 }
 const DEFAULTS: Settings = {
   theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
-  edges: 'cubes', lit: true, glow: true, figure: 'none', neighbours: true, grid: true, shadows: true,
+  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true,
 };
 
 /** Choices that belong to the person, kept in the browser. */

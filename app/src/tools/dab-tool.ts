@@ -1,8 +1,17 @@
 import { type Axis, type Box, type Vec3, uniteBoxes } from '@sphalerite/core/math';
 import { POINT_TIP, type Shape, type Tip, axisOf, tipBox, tipCentre } from '@sphalerite/core/sculpt';
-import { targetCell } from './geometry';
-import { type Change, IDLE, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
+import { onPlane, targetCell } from './geometry';
+import { type Change, IDLE, type Pick, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
 import { effectiveVerb, valueAt } from './verbs';
+
+/**
+ * Which way an even tip leans from its cell: away from the surface, alike on all sides of a body, and along the surface
+ * towards the corner the pointer is nearest to.
+ */
+function leanOf(ray: Ray, pick: Pick, cell: Vec3): Vec3 {
+  const hit = onPlane(ray, pick.point ?? (pick.cell.map((v, i) => v + 0.5 + pick.normal[i]! / 2) as unknown as Vec3), pick.normal);
+  return cell.map((c, i) => (pick.normal[i] !== 0 ? (pick.normal[i]! > 0 ? 1 : 0) : hit && hit[i]! - c < 0.5 ? 0 : 1)) as unknown as Vec3;
+}
 
 type Dab = Shape & { readonly value?: number };
 
@@ -25,7 +34,7 @@ export class DabTool implements Tool {
     const { pick } = event;
     const cell = pick ? targetCell(verb, pick) : null;
     const tip: Tip = ctx.card.reach === 'point' ? POINT_TIP : { form: ctx.card.tip, size: ctx.card.size, axis: (pick ? axisOf(pick.normal) : 1) as Axis };
-    const centre = cell && tipCentre(tip, cell);
+    const centre = cell && tipCentre(tip, cell, leanOf(event.ray, pick!, cell));
     if (event.type === 'down' && centre) {
       this.trail = [];
       this.seen.clear();

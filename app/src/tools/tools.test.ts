@@ -45,7 +45,11 @@ describe('points and brushes', () => {
   it('odd tips sit on the cube, even ones on its corner; a disc lies on the surface', () => {
     const dab = (card: Partial<ToolCard>) => boxOf(makeTool('brush').handle(above('down', 3, 3), ctx({ reach: 'brush', ...card })).preview);
     expect(dab({ tip: 'ball', size: 3 })).toEqual({ min: [2, 0, 2], size: [3, 3, 3] });
+    // Even ones lean towards the corner the pointer is at, and away from the surface, alike on opposite sides.
     expect(dab({ tip: 'cube', size: 4 })).toEqual({ min: [2, 0, 2], size: [4, 4, 4] });
+    const even = (x: number, cell: Vec3, normal: Vec3, origin: Vec3) => boxOf(makeTool('brush').handle({ type: 'down', ray: { origin, dir: normal.map((n) => -n) as unknown as Vec3 }, pick: { cell, normal, floor: false } }, ctx({ reach: 'brush', tip: 'cube', size: 4 })).preview)!.min[x];
+    expect([even(0, [3, 0, 3], [0, 1, 0], [3.2, 20, 3.8]), even(2, [3, 0, 3], [0, 1, 0], [3.2, 20, 3.8])]).toEqual([1, 2]);
+    expect([even(0, [7, 0, 3], [1, 0, 0], [30, 0.5, 3.5]), even(0, [0, 0, 3], [-1, 0, 0], [-30, 0.5, 3.5])]).toEqual([7, -3]);
     expect(dab({ tip: 'disc', size: 5 })).toEqual({ min: [1, 1, 1], size: [5, 1, 5] });
   });
   it('a growing brush takes the colour of the cube under each dab', () => {

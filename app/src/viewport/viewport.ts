@@ -209,7 +209,11 @@ export class Viewport {
         hi = [Math.max(hi[0], c[0]), Math.max(hi[1], c[1]), Math.max(hi[2], c[2])];
       }
     }
-    if (lo[0] > hi[0]) return;
+    if (lo[0] <= hi[0]) this.frameBox(lo, hi);
+  }
+
+  /** Frames a box of the world. */
+  frameBox(lo: Vec3, hi: Vec3): void {
     const centre: Vec3 = [(lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2];
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.

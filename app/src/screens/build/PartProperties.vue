@@ -115,7 +115,7 @@ const few = (rows: readonly number[]): string => rows.slice(0, 6).map((r) => r +
       <div class="grid">
         <CommandButton id="tint.unpaired" text="Twins" /><CommandButton id="tint.grain" text="Grain" /><CommandButton id="tint.tidy" text="Tidy" />
       </div>
-      <template v-if="build.tint === 'tidy'"><div class="grid"><CommandButton id="tidy.loose" text="− loose" /><CommandButton id="tidy.holes" text="Fill holes" /><CommandButton id="tidy.hollow" text="Hollow" /></div><div class="row two"><CommandButton id="tidy.colours" text="Unite hues" /><CommandButton id="tidy.helpers" text="− helpers" /></div></template>
+      <template v-if="build.tint === 'tidy'"><div class="grid"><CommandButton id="tidy.loose" text="− loose" /><CommandButton id="tidy.holes" text="Fill holes" /><CommandButton id="tidy.hollow" text="Hollow" /></div><NumberField label="hollowing leaves walls of" name="Walls that hollowing leaves" :model-value="build.keepWall" :min="1" :max="32" @change="(v) => (build.keepWall = Math.round(v))" /><div class="row two"><CommandButton id="tidy.colours" text="Unite hues" /><CommandButton id="tidy.helpers" text="− helpers" /></div></template>
       <div v-if="build.tint === 'unpaired'" class="row two"><CommandButton id="mirror.low" text="Low half over" /><CommandButton id="mirror.high" text="High half over" /></div>
     </section>
     <section class="panel-section"><details @toggle="sheet = sheet || ($event.target as HTMLDetailsElement).open"><summary class="sheet">Target sheet</summary><TargetPanel v-if="sheet" /></details></section>

@@ -66,7 +66,7 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       const f = tints.found.value;
       if (f) session.apply(strokeEdit, { ...target(), stroke: { verb: 'add', value: build.swatch?.byte ?? 1, shapes: [{ kind: 'set', set: f.holes }], symmetry: NO_SYMMETRY } });
     }, ['Ctrl+Alt+H']),
-    part('tidy.hollow', 'Hollow out, leaving walls of two', () => clear(innerCells(build.seen!, 2), 'Hollow out'), ['Ctrl+Alt+O']),
+    part('tidy.hollow', 'Hollow out, leaving walls', () => clear(innerCells(build.seen!, build.keepWall), 'Hollow out'), ['Ctrl+Alt+O']),
     part('tidy.colours', 'Unite the nearest of almost equal colours in the layer', () => {
       const pair = tints.nearPairs()[0], grid = session.layer!.grid;
       if (!pair) {

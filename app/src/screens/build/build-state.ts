@@ -46,6 +46,8 @@ export const useBuild = defineStore('build', () => {
   const growVolume = ref(false);
   const stamp = ref<Id | null>(null);
   const job = shallowRef<Job | null>(null);
+  /** Walls that hollowing out leaves, in cubes. */
+  const keepWall = ref(2);
   const measuring = ref(false);
   /** The card whose name is being typed; −1 for none. */
   const naming = ref(-1);
@@ -137,7 +139,7 @@ export const useBuild = defineStore('build', () => {
     setCards(toRaw(cards.value).with(index.value, next));
   };
   return {
-    cards, index, byte, mirrorOn, planes, radialOn, radialAxis, radialCount, isolate, seeThrough, guide, handles, cuts, tint, growVolume, stamp, job, measuring, naming, cursor,
+    cards, index, byte, mirrorOn, planes, radialOn, radialAxis, radialCount, isolate, seeThrough, guide, handles, cuts, tint, growVolume, stamp, job, keepWall, measuring, naming, cursor,
     card, palette, swatch, middles, mirror, radial, symmetry, limit, seen,
     setCards, change, movePlane, toggleMirror, setCut, stepGuide,
     setVerb: (verb: Verb) => change({ verb, ...(['extrude', 'opening'].includes(card.value.reach) && verb !== 'add' ? { reach: 'box' as Reach } : {}) }),

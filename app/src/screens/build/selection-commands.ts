@@ -1,8 +1,10 @@
 import { IconCopy, IconFlipHorizontal, IconRepeat, IconRotate2, IconSelectAll, IconTrash } from '@tabler/icons-vue';
-import { AXES, type Axis, type Vec3 } from '@sphalerite/core/math';
+import { AXES, type Axis, type Vec3, max, min, transformPoint } from '@sphalerite/core/math';
 import { CellSet } from '@sphalerite/core/voxel';
 import type { Command } from '../../stores/commands';
+import { useView } from '../../stores/view';
 import { useBuild } from './build-state';
+import { usePartMatrix } from './picking';
 import { useSelection } from './selection-state';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
@@ -13,6 +15,8 @@ const BACK_KEYS = ['Shift+>', '.', 'Alt+.'] as const;
 export function selectionCommands(): Command[] {
   const build = useBuild();
   const s = useSelection();
+  const view = useView();
+  const matrix = usePartMatrix();
   const any = (): boolean => s.active;
   const piece = (id: string, title: string, run: () => unknown, keys?: string[], icon?: Command['icon'], enabled: () => boolean = any): Command =>
     ({ id: `select.${id}`, title, group: 'Selection', enabled, run, ...(keys ? { keys } : {}), ...(icon ? { icon } : {}) });
@@ -44,6 +48,12 @@ export function selectionCommands(): Command[] {
     piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
     piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
     piece('toStamp', 'Keep as a stamp', () => s.toStamp(), ['Ctrl+B'], undefined, () => s.active || s.lastChange !== null),
+    piece('frame', 'Frame the selection', () => {
+      const b = s.box;
+      if (!b) return;
+      const corners = Array.from({ length: 8 }, (_, k) => transformPoint(matrix.value, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]));
+      view.viewport?.frameBox(corners.reduce(min), corners.reduce(max));
+    }, ['Ctrl+Home']),
     piece('keepSize', 'Keep this size to compare with', () => (s.kept = s.box), ['Ctrl+M']),
     piece('makeAlike', 'Make as large as the kept one', () => s.makeAlike(), ['Ctrl+Shift+M'], undefined, () => s.active && s.kept !== null),
     piece('set', 'Set down what floats', () => (s.repeat ? s.setRepeat() : s.settle()), ['Enter'], undefined, () => s.floating !== null || s.repeat !== null),

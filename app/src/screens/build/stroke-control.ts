@@ -199,6 +199,11 @@ export function strokeControl() {
   /** The box a shape would fill with its copies, when it leaves the volume. */
   function outside(): Box | null {
     const part = session.part, out = output.value;
+    const o = out.preview?.kind === 'opening' ? out.preview.opening : null;
+    if (part && o) {
+      const proud: Box = { min: o.face.min.map((v, i) => v + Math.min(0, o.normal[i]!) * o.proud) as unknown as Vec3, size: o.face.size.map((v, i) => v + Math.abs(o.normal[i]!) * o.proud) as unknown as Vec3 };
+      return boxContains(part.bounds, proud) ? null : proud;
+    }
     if (!part || build.growVolume || build.card.verb !== 'add' || out.shapes.length === 0) return null;
     const box = strokeBox(out.shapes, build.symmetry);
     return box && !boxContains(part.bounds, box) ? box : null;
