@@ -593,5 +593,14 @@ test.describe('Full volumes', () => {
     const [left, right] = [await b.cells('Body', [-40, 200, -8], [40, 8, 16]), await b.cells('Body', [0, 200, -8], [40, 8, 16])];
     expect(left.length).toBe(right.length);
     for (let i = 0; i < left.length; i += 40) expect(left.slice(i, i + 40)).toEqual(right.slice(i, i + 40).reverse());
+
+    // So are very large shapes: an ellipsoid of two million cells' box taken out of the rock.
+    await page.keyboard.press('m');
+    await b.take('Ellipsoid');
+    await page.keyboard.press('e');
+    const rock = await b.total();
+    await b.byNumbers([200, 60, 200], [-100, 100, -100]);
+    const taken = rock - (await b.total());
+    expect(taken / ((Math.PI / 6) * 200 * 60 * 200)).toBeCloseTo(1, 2);
   });
 });

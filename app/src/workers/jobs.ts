@@ -2,7 +2,9 @@ import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writePr
 import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, layerKey, must, projectToJson } from '@sphalerite/core/model';
-import { apply, editContext, editNamed } from '@sphalerite/core/project';
+import {
+  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit,
+} from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
 import type { CellSet } from '@sphalerite/core/voxel';
@@ -53,6 +55,9 @@ export interface JobContext<P> {
 
 type Handlers = { [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']> };
 
+/** Named one by one: a registry filled on the side would be left out of the worker's bundle. */
+const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit] as readonly Edit<never>[];
+
 /** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
 const STRIP_ROWS = 8;
 
@@ -72,7 +77,9 @@ export const handlers: Handlers = {
   },
 
   async edit({ project, edit, args, seed, now }, ctx) {
-    const after = apply(ctx.bricks.openProject(project), editNamed(edit), args, editContext(seed, now));
+    const known = BACKGROUND_EDITS.find((e) => e.name === edit);
+    if (!known) throw new Error(`The edit "${edit}" is not one of those that run in the background.`);
+    const after = apply(ctx.bricks.openProject(project), known as Edit<unknown>, args, editContext(seed, now));
     const grids: Record<string, ReturnedGrid> = {};
     for (const part of after.parts) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = ctx.bricks.packBack(layer.grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };

@@ -33,13 +33,6 @@ export function defineEdit<A>(edit: Edit<A>): Edit<A> {
   return edit;
 }
 
-/** The edit of that name, for whoever was sent a name and arguments. */
-export function editNamed(name: string): Edit<unknown> {
-  const edit = registry.get(name);
-  if (!edit) throw new Error(`There is no edit called "${name}".`);
-  return edit as unknown as Edit<unknown>;
-}
-
 /** Every edit by name, for scripts and tests. */
 export const editNames = (): string[] => [...registry.keys()].sort();
 
