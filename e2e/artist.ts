@@ -61,7 +61,7 @@ export class Artist extends Bench {
   }
   /** A shape by numbers alone. */
   async byNumbers(size: Triple, min: Triple): Promise<void> {
-    await this.page.getByRole('button', { name: 'give it by numbers' }).click();
+    await this.page.getByRole('button', { name: 'by numbers' }).click();
     for (const [i, k] of (['width', 'height', 'depth'] as const).entries()) await this.number(`Shape ${k}`, size[i]!);
     for (const [i, k] of (['x', 'y', 'z'] as const).entries()) await this.number(`Shape ${k}`, min[i]!);
     await this.page.getByRole('button', { name: 'Set it' }).click();

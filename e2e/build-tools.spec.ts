@@ -68,7 +68,6 @@ test.describe('Build in few actions', () => {
     await page.getByLabel('Mirror X', { exact: true }).click();
     await b.stroke([[5, 6, 17], [0, 0, 1]], [[12, 15, 17], [0, 0, 1]]);
     await b.number('Border', 2);
-    await b.number('Recess', 0);
     const cut = await b.total();
     await expect(page.getByTestId('measure')).toHaveText('drag 8 × 10 × 1');
     await page.keyboard.press('Enter');

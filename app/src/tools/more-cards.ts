@@ -8,7 +8,7 @@ export const MORE_CARDS: readonly ToolCard[] = [
   makeCard('Ball', 'add', 'ellipsoid', { equal: true }), makeCard('Ellipsoid', 'add', 'ellipsoid'), makeCard('Cylinder', 'add', 'cylinder'),
   makeCard('Cone', 'add', 'cylinder', { profile: 'cone' }), makeCard('Egg', 'add', 'cylinder', { profile: 'egg' }), makeCard('Tube', 'add', 'cylinder', { wall: 1 }),
   makeCard('Hollow box', 'add', 'box', { wall: 1, open: false }), makeCard('Extrude hue', 'add', 'extrude', { face: 'colour', grow: true }),
-  makeCard('Window', 'add', 'opening'), makeCard('Door', 'add', 'opening', { sill: false, recess: 0 }), makeCard('Stamp', 'add', 'stamp'),
+  makeCard('Window', 'add', 'opening'), makeCard('Door', 'add', 'opening', { sill: false }), makeCard('Stamp', 'add', 'stamp'),
   makeCard('Fill space', 'add', 'fill', { region: 'space' }), makeCard('Select piece', 'select', 'fill', { region: 'connected' }), makeCard('Select hue', 'select', 'fill', { region: 'all of colour' }),
   makeCard('Select brush', 'select', 'brush'), makeCard('Select face', 'select', 'fill', { region: 'face' }),
 ];

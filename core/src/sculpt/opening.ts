@@ -14,7 +14,7 @@ export interface Opening {
   readonly sill: boolean;
   /** How far the frame stands out of the wall. */
   readonly proud: number;
-  /** How deep the middle is set back; as deep as the wall goes when it is 0 and nothing fills it. */
+  /** How deep the filling is set back. */
   readonly recess: number;
   readonly frame: number;
   /** Palette byte that fills the middle, or null to leave a hole right through the wall. */
@@ -26,7 +26,7 @@ export function cutOpening(layer: VoxelGrid, seen: VoxelGrid, o: Opening, limit:
   const axis = axisOf(o.normal);
   const dir = o.normal[axis]!;
   const inner = innerOf(o);
-  const deep = o.filling === null && o.recess === 0 ? throughTo(seen, inner, axis, dir) : o.recess;
+  const deep = o.filling === null ? throughTo(seen, inner, axis, dir) : o.recess;
   return layer.edit((d) => {
     const slab = (b: Box, from: number, to: number): Box => along(b, axis, dir, from, to);
     // Depth runs outwards: −1 is the wall's first layer, 0 the first before it.

@@ -91,5 +91,6 @@ function menuOf(e: MouseEvent, i: number): void {
 .n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
 .card.on .n { color: #f0b648; }
 .colours { border-right: 0 !important; }
-@media (max-width: 1180px) { .build-bench { grid-template-columns: 260px 250px 112px 1fr; } .card { font-size: 11px; } }
+.card > span { max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+@media (max-width: 1180px) { .build-bench { grid-template-columns: 272px 262px 112px 1fr; } .card, .many .card { font-size: 10px; letter-spacing: -0.3px; } }
 </style>

@@ -56,7 +56,7 @@ function drop(index: number): void {
 <style scoped>
 .list-row { padding-right: 36px; gap: 9px; min-height: 50px; }
 .text { display: grid; min-width: 0; }
-.text small { font-size: 11px; white-space: nowrap; letter-spacing: -0.2px; }
+.text small { font-size: 11px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; letter-spacing: -0.2px; }
 .text b { font-weight: 500; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .acts { position: absolute; right: 6px; top: 50%; transform: translateY(-50%); display: flex; }
 </style>

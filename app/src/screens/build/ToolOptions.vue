@@ -41,7 +41,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
 
 <template>
   <section aria-label="Options of the tool">
-    <div class="panel-head"><h3>{{ c.name }}</h3><span class="quiet">{{ HINTS[c.reach] }}</span></div>
+    <div class="panel-head"><h3>{{ c.name }}</h3><span class="quiet">{{ HINTS[c.reach] }}</span><button v-if="!box && solid && session.part" type="button" class="link" title="Give size and place by numbers" @click="byNumbers">by numbers</button></div>
     <div v-if="!box" class="line">
       <div v-if="!fixed" class="segments" role="group" aria-label="Verb"><button v-for="v in VERBS" :key="v" type="button" :aria-pressed="c.verb === v" @click="build.setVerb(v)">{{ v }}</button></div>
       <select class="pick" aria-label="Reach" :value="c.reach" @change="build.setReach(($event.target as HTMLSelectElement).value as typeof c.reach)"><option v-for="r in REACHES" :key="r" :value="r">{{ SHORT[r] }}</option></select>
@@ -61,7 +61,8 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
       <div v-if="c.reach === 'cylinder'" class="line">
         <select class="pick" aria-label="Profile" :value="c.profile" @change="set({ profile: ($event.target as HTMLSelectElement).value as typeof c.profile })"><option v-for="p in PROFILES" :key="p" :value="p">{{ p }}</option></select>
         <select class="pick" aria-label="Section" :value="c.section" @change="set({ section: ($event.target as HTMLSelectElement).value as typeof c.section })"><option v-for="p in SECTIONS" :key="p" :value="p">{{ p }}</option></select>
-        <select class="pick" aria-label="Stands along" :value="c.stand" @change="set({ stand: ($event.target as HTMLSelectElement).value as typeof c.stand })"><option v-for="p in STANDS" :key="p" :value="p">{{ p === 'surface' ? 'off surface' : `along ${p}` }}</option></select>
+        <select class="pick" aria-label="Stands along" :value="c.stand" @change="set({ stand: ($event.target as HTMLSelectElement).value as typeof c.stand })"><option v-for="p in STANDS" :key="p" :value="p">{{ p === 'surface' ? 'surface' : `on ${p}` }}</option></select>
+        <label class="check" title="Slice by slice: each click sets one and shows the next"><input type="checkbox" :checked="c.slices" @change="set({ slices: !c.slices })" />slices</label>
         <NumberField v-if="c.profile === 'taper'" class="tiny" label="Top" name="Width of the top" unit="%" :model-value="c.top" :min="0" :max="100" @change="(v) => set({ top: v })" />
       </div>
       <div v-if="c.verb !== 'select'" class="line">
@@ -69,11 +70,11 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
         <template v-if="c.wall > 0"><NumberField class="wall" label="Wall" name="Wall" :model-value="c.wall" :min="1" :max="64" @change="(v) => set({ wall: Math.round(v) })" />
           <label v-if="c.reach !== 'ellipsoid'" class="check"><input type="checkbox" :checked="c.open" @change="set({ open: !c.open })" />open</label><label class="check" title="Cubes of the wall meet in faces, which is thicker on slants"><input type="checkbox" :checked="c.tight" @change="set({ tight: !c.tight })" />tight</label></template>
       </div>
-      <div class="line checks"><label class="check" title="Hold Ctrl"><input type="checkbox" :checked="c.centre" @change="set({ centre: !c.centre })" />from centre</label><label class="check" title="Hold Shift"><input type="checkbox" :checked="c.equal" @change="set({ equal: !c.equal })" />equal sides</label><label v-if="c.reach === 'cylinder'" class="check"><input type="checkbox" :checked="c.slices" @change="set({ slices: !c.slices })" />by slices</label><label v-if="grows" class="check" title="New cubes take the colour of the cube they grow from"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />grow colour</label></div>
+      <div class="line checks"><label class="check" title="Hold Ctrl"><input type="checkbox" :checked="c.centre" @change="set({ centre: !c.centre })" />from centre</label><label class="check" title="Hold Shift"><input type="checkbox" :checked="c.equal" @change="set({ equal: !c.equal })" />equal sides</label><label v-if="grows" class="check" title="New cubes take the colour of the cube they grow from"><input type="checkbox" :checked="c.grow" @change="set({ grow: !c.grow })" />grow colour</label></div>
     </template>
     <template v-if="c.reach === 'opening'">
-      <div class="line"><NumberField class="tiny" label="Border" name="Border" :model-value="c.border" :min="0" :max="32" @change="(v) => set({ border: Math.round(v) })" /><NumberField class="tiny" label="Proud" name="Proud" :model-value="c.proud" :min="0" :max="32" @change="(v) => set({ proud: Math.round(v) })" /><NumberField class="tiny" label="Recess" name="Recess" :model-value="c.recess" :min="0" :max="64" @change="(v) => set({ recess: Math.round(v) })" /></div>
-      <div class="line"><select class="pick wide" aria-label="Filling" :value="c.filling" @change="set({ filling: Number(($event.target as HTMLSelectElement).value) })"><option :value="0">a hole</option><option v-for="s in build.palette?.swatches ?? []" :key="s.byte" :value="s.byte">{{ s.name }}</option></select><label class="check"><input type="checkbox" :checked="c.sill" @change="set({ sill: !c.sill })" />sill</label></div>
+      <div class="line"><NumberField class="tiny" label="Border" name="Border" :model-value="c.border" :min="0" :max="32" @change="(v) => set({ border: Math.round(v) })" /><NumberField class="tiny" label="Proud" name="Proud" :model-value="c.proud" :min="0" :max="32" @change="(v) => set({ proud: Math.round(v) })" /><NumberField v-if="c.filling !== 0" class="tiny" label="Recess" name="Recess" :model-value="c.recess" :min="0" :max="64" @change="(v) => set({ recess: Math.round(v) })" /></div>
+      <div class="line"><select class="pick wide" aria-label="Filling" :value="c.filling" @change="set({ filling: Number(($event.target as HTMLSelectElement).value) })"><option :value="0">a hole through the wall</option><option v-for="s in build.palette?.swatches ?? []" :key="s.byte" :value="s.byte">{{ s.name }}</option></select><label class="check"><input type="checkbox" :checked="c.sill" @change="set({ sill: !c.sill })" />sill</label></div>
     </template>
     <template v-if="c.reach === 'stamp'">
       <div class="line"><select class="pick wide" aria-label="Stamp" :value="build.stamp ?? session.project?.stamps[0]?.id" @change="build.stamp = ($event.target as HTMLSelectElement).value"><option v-for="s in session.project?.stamps ?? []" :key="s.id" :value="s.id">{{ s.name }} {{ s.bounds.size.join('×') }}</option></select></div>
@@ -87,7 +88,6 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
         <NumberField v-for="(a, i) in ['x', 'y', 'z']" :key="a" class="tiny" :label="a" :axis="(a as 'x')" :name="`Shape ${a}`" :model-value="box.min[i]!" @change="(v) => hold('min', i, v)" />
       </div>
       <button v-if="box" type="button" class="btn primary set" @click="waiting?.set()">Set it</button>
-      <button v-if="!box && solid && session.part" type="button" class="link" @click="byNumbers">give it by numbers</button>
     </template>
     <button v-if="build.job" type="button" class="btn" @click="runCommand('tool.cancel')">Stop</button>
   </section>
@@ -109,5 +109,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
 .check input { accent-color: var(--resin); margin: 0; }
 .checks { gap: 9px; }
 .checks .check { font-size: 11.5px; }
-.link { margin-top: 6px; color: var(--resin); text-decoration: underline; font-size: 12px; }
+.panel-head > * { white-space: nowrap; }
+@media (max-width: 1180px) { .panel-head .quiet { display: none; } }
+.link { color: var(--resin); text-decoration: underline; font-size: 12px; }
 </style>
