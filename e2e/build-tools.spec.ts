@@ -194,6 +194,34 @@ test.describe('Selections', () => {
     for (const v of used) expect(colours.map((s) => s.colour)).toContain(now.find((s) => s.byte === v)!.colour);
   });
 
+  test('what floats is set down where it belongs, though another part or layer is chosen', async ({ page }) => {
+    const b = new Artist(page);
+    await b.open();
+    await b.part(/^Skirt/);
+    const before = (await b.project()).parts.map((p) => p.layers.map((l) => l.cubes));
+    const skirt = (await b.project()).parts.findIndex((p) => p.name === 'Skirt');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('PageUp');
+    await b.part(/^Head/);
+    await b.idle();
+    const after = await b.project();
+    expect(after.parts.map((p) => p.layers.map((l) => l.cubes)).map((l, i) => (i === skirt ? l.length : l))).toEqual(before.map((l, i) => (i === skirt ? l.length : l)));
+    expect(after.history.at(-1)).toMatch(/^Move \d+ cubes in Skirt$/);
+    // On a layer of its own, a piece stays with it while another layer is chosen.
+    await b.fresh('Two', [12, 12, 12]);
+    await page.keyboard.press('1');
+    await b.byNumbers([4, 2, 4], [-2, 0, -2]);
+    await page.keyboard.press('Control+Shift+L');
+    await b.byNumbers([2, 1, 2], [-1, 2, -1]);
+    await page.keyboard.press('Shift+J');
+    await page.keyboard.press('PageUp');
+    await page.getByRole('button', { name: 'Work on layer Cubes' }).click();
+    await page.keyboard.press('Enter');
+    await b.idle();
+    expect((await b.project()).parts[0]!.layers.map((l) => l.cubes)).toEqual([32, 4]);
+    expect(await b.cell('Body', [0, 3, 0])).not.toBe(0);
+  });
+
   test('to a layer, to a part, to a stamp that clings to a wall; two selections made alike', async ({ page }) => {
     const b = new Artist(page);
     await b.open();

@@ -127,7 +127,8 @@ export class ProjectWriter {
     };
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
-      return b.kind === 'part' ? { ...b, part: revivePart(b.part) } : b;
+      // Parts binned before format 2 had no reference pictures.
+      return b.kind === 'part' ? { ...b, part: revivePart(b.part), references: b.references ?? [] } : b;
     };
     const revived = entries.map((row): Entry => {
       const { root } = row;

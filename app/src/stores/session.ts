@@ -214,7 +214,10 @@ export const useSession = defineStore('session', () => {
   const undo = (): void => {
     if (!interrupt?.()) moveTo((history.value?.now ?? 0) - 1);
   };
-  const redo = (): void => moveTo((history.value?.now ?? 0) + 1);
+  const redo = (): void => {
+    interrupt?.();
+    moveTo((history.value?.now ?? 0) + 1);
+  };
 
   return {
     history, preview, view, where, writable, saveState, savedAt, project, shown, part, layer, bone, clip, shot, palette,

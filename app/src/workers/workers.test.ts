@@ -77,7 +77,7 @@ describe('packing', () => {
 describe('project files', () => {
   it('go out of one worker and come back through another, bin and all', async () => {
     const { pool } = poolOf(2);
-    const p: Project = { ...lamp(), bin: [{ id: 'gone', kind: 'part', at: 1, part: { ...lamp().parts[0]!, id: 'old' }, mounts: [] }] };
+    const p: Project = { ...lamp(), bin: [{ id: 'gone', kind: 'part', at: 1, part: { ...lamp().parts[0]!, id: 'old' }, mounts: [], references: [] }] };
     const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, true) }));
     const { project, bricks, notes } = await pool.run('readFile', () => ({ bytes }));
     const mirror = new BrickMirror();

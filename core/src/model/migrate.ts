@@ -18,6 +18,7 @@ const MIGRATIONS: Migrations = {
   // Helper swatches, stamps, reference pictures and the target sheet came with format 2.
   1: (p) => ({
     ...p, target: NO_TARGET, stamps: [], references: [],
+    bin: (p['bin'] as { kind: string }[]).map((b) => (b.kind === 'part' ? { ...b, references: [] } : b)),
     palettes: (p['palettes'] as { swatches: object[] }[]).map((o) => ({ ...o, swatches: o.swatches.map((s) => ({ ...s, helper: false })) })),
   }),
 };

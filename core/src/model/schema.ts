@@ -59,7 +59,7 @@ export const targetSchema = z.strictObject({ height: finite.min(0).max(1e5), fac
 const binned = { id, at: finite };
 const kindOf = <K extends (typeof BINNED)[number]>(k: K) => ({ ...binned, kind: z.literal(k) });
 export const binItemSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...kindOf('part'), part: partSchema, mounts: z.array(mountSchema) }),
+  z.strictObject({ ...kindOf('part'), part: partSchema, mounts: z.array(mountSchema), references: z.array(referenceSchema).max(64) }),
   z.strictObject({ ...kindOf('bone'), bone: boneSchema, children: z.array(id), mounts: z.array(id), lanes: z.array(z.strictObject({ clip: id, lane: laneSchema })) }),
   z.strictObject({ ...kindOf('clip'), clip: clipSchema }),
   z.strictObject({ ...kindOf('shot'), shot: shotSchema }),

@@ -169,7 +169,7 @@ export interface Target {
 export const BINNED = ['part', 'bone', 'clip', 'shot'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
-  | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[] }
+  | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[]; readonly references: readonly Reference[] }
   | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[] }
   | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
   | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot };

@@ -15,6 +15,9 @@ export type SelectMode = (typeof SELECT_MODES)[number];
 
 /** A piece in the air: nothing of the project has changed yet. */
 export interface Floating {
+  /** The part and layer it was lifted from or pasted into. */
+  readonly part: string;
+  readonly layer: string;
   readonly title: string;
   /** Cells to clear when it is put down; null for copies and pastes. */
   readonly clear: CellSet | null;
@@ -34,6 +37,8 @@ interface Clip { readonly grid: VoxelGrid; readonly palette: Palette; readonly c
 const clipboard = shallowRef<Clip | null>(null);
 /** What was selected beside each state of the project, so that undo brings it back. */
 const remembered = new WeakMap<Project, { part: string; set: CellSet | null }>();
+
+type PlaceArgs = Parameters<typeof placeCellsEdit.run>[1];
 
 /** The selected cells of the part on the bench and what is being done with them. */
 export const useSelection = defineStore('selection', () => {
@@ -120,13 +125,13 @@ export const useSelection = defineStore('selection', () => {
     }
     return { put: spun(put), clear };
   }
-  const args = computed(() => {
+  const args = computed<PlaceArgs | null>(() => {
     const f = floating.value;
     const p = session.part;
-    if (!p || !session.layer) return null;
+    if (!p || !session.layer || (f && f.part !== p.id)) return null;
     if (f) {
       const { put, clear } = images(f.grid, f.clear);
-      return { ...target(), clear, put, title: f.title, grow: build.growVolume };
+      return { ...target(), layer: f.layer, clear, put, title: f.title, grow: build.growVolume };
     }
     const r = repeat.value, piece = r && source();
     return r && piece ? { ...target(), clear: null, put: copies(piece, r).flatMap((g) => images(g, null).put), title: `Repeat ${r.count} times`, grow: true } : null;
@@ -142,6 +147,11 @@ export const useSelection = defineStore('selection', () => {
     const radial = { axis: a, count: r.count, centre: [build.middles[((a + 1) % 3) as Axis], build.middles[((a + 2) % 3) as Axis]] as const };
     return Array.from({ length: r.count - 1 }, (_, k) => turnedGrid(piece, radial, k + 1)).filter((g): g is VoxelGrid => g !== null);
   }
+  /** The last arguments that fitted the part: should another part be chosen, what floats is set down where it belongs. */
+  let held: PlaceArgs | null = null;
+  watch(args, (a) => {
+    if (a || !floating.value) held = a;
+  }, { flush: 'sync' });
   /** The project with what floats put down, for the view. */
   const preview = computed<Project | null>(() => (args.value ? session.tryEdit(placeCellsEdit, args.value, true) : null));
 
@@ -153,7 +163,7 @@ export const useSelection = defineStore('selection', () => {
       notices.say(cells ? `The selection holds no cubes of layer “${layer?.name ?? ''}”. Choose the layer that has them.` : 'Nothing is selected. Select some cubes first.', { kind: 'error' });
       return false;
     }
-    floating.value = { title, clear: copy ? null : cells, grid, by: [0, 0, 0] };
+    floating.value = { part: session.part!.id, layer: session.layer!.id, title, clear: copy ? null : cells, grid, by: [0, 0, 0] };
     return true;
   }
   function nudge(by: Vec3, copy = false): void {
@@ -175,7 +185,7 @@ export const useSelection = defineStore('selection', () => {
 
   /** Puts down what floats, as one step. */
   function settle(): void {
-    const f = floating.value, a = args.value;
+    const f = floating.value, a = args.value ?? held;
     if (!f || !a) return;
     const end = f.grid.contentBox();
     const changed = f.clear === null || f.by.some((v) => v !== 0) || f.title !== `Move ${f.grid.count.toLocaleString('en')} cubes`;
@@ -183,10 +193,11 @@ export const useSelection = defineStore('selection', () => {
     if (!changed) return;
     const cells = CellSet.filled(f.grid, end ?? f.grid.bounds);
     skip = true;
-    const outside = end && session.part && !build.growVolume ? f.grid.countOutside(session.part.bounds) : 0;
+    const part = session.project?.parts.find((p) => p.id === f.part);
+    const outside = end && part && !build.growVolume ? f.grid.countOutside(part.bounds) : 0;
     session.apply(placeCellsEdit, a);
     skip = false;
-    set(session.part ? cells.within(intersectBoxes(cells.box, session.part.bounds)) : cells);
+    if (part && part.id === session.part?.id) set(cells.within(intersectBoxes(cells.box, part.bounds)));
     if (outside > 0) {
       notices.say(`${outside.toLocaleString('en')} cubes would have left the volume and were cut off.`, { action: { label: 'Grow to fit', run: () => {
         session.undo();
@@ -219,7 +230,7 @@ export const useSelection = defineStore('selection', () => {
     if (floating.value) {
       const f = floating.value;
       floating.value = null;
-      if (f.clear) session.apply(placeCellsEdit, { ...target(), clear: f.clear, put: [], title });
+      if (f.clear) session.apply(placeCellsEdit, { ...target(), part: f.part, layer: f.layer, clear: f.clear, put: [], title });
     } else if (selected.value) session.apply(placeCellsEdit, { ...target(), clear: images(VoxelGrid.empty({ min: [0, 0, 0], size: [1, 1, 1] }), selected.value).clear, put: [], title: `${title} ${count.value.toLocaleString('en')} cubes` });
     set(null);
   }
@@ -234,7 +245,7 @@ export const useSelection = defineStore('selection', () => {
     const by: Vec3 = inside ? [0, 0, 0] : ([0, 1, 2].map((i) => (i === 1 ? v.min[1] - b.min[1] : v.min[i]! + (v.size[i]! >> 1) - b.min[i]! - (b.size[i]! >> 1))) as unknown as Vec3);
     const placed = movedGrid(grid, by);
     const covered = build.seen ? CellSet.filled(placed).minus(CellSet.filled(build.seen, intersectBoxes(placed.bounds, build.seen.bounds))).isEmpty : false;
-    floating.value = { title: `Paste ${grid.count.toLocaleString('en')} cubes`, clear: null, grid: covered ? movedGrid(placed, [0, placed.bounds.size[1], 0]) : placed, by: [0, 0, 0] };
+    floating.value = { part: part.id, layer: session.layer!.id, title: `Paste ${grid.count.toLocaleString('en')} cubes`, clear: null, grid: covered ? movedGrid(placed, [0, placed.bounds.size[1], 0]) : placed, by: [0, 0, 0] };
     selected.value = null;
   }
   /** Bytes of the copied piece in the palette of the part on the bench: equal colours meet, others are added while there is room. */

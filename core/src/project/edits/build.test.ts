@@ -170,6 +170,8 @@ describe('pieces, stamps, helpers, references', () => {
     expect(() => h.do(edits.addReferenceEdit, { name: 'x', part: h.body().id, plane: 'top', image: 'data:text/html,hi', at: [0, 0], size: [1, 1] })).toThrow(/not a PNG/);
     h.do(edits.deletePartEdit, { part: h.body().id });
     expect(h.p.references).toEqual([]);
+    h.do(edits.restoreEdit, { item: h.p.bin.at(-1)!.id });
+    expect(h.p.references).toHaveLength(1);
     expect(() => h.do(edits.setProjectEdit, { target: { faces: -1 } })).toThrow(/zero means no limit/);
     expect(h.do(edits.setProjectEdit, { target: { faces: 4000 } }).p.target).toMatchObject({ faces: 4000, bones: 0 });
   });

@@ -76,7 +76,7 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
     if (layer.grid.count === 0) return rest;
     const kept: Part = { ...part, id: ctx.newId(), name: `${part.name}, layer ${layer.name}`, layers: [{ ...layer, id: ctx.newId(), hidden: false, locked: false }] };
     const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: kept.id }));
-    return { ...rest, bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts }] };
+    return { ...rest, bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }] };
   },
 });
 
@@ -100,7 +100,7 @@ export const layPartOverEdit = defineEdit<{ part: Id; other: Id; keep?: boolean 
     return {
       ...project, parts: parts.filter((p) => p.id !== other.id), references: project.references.filter((r) => r.part !== other.id),
       rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== other.id) },
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: other, mounts }],
+      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: other, mounts, references: project.references.filter((r) => r.part === other.id) }],
     };
   },
 });

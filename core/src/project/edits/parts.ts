@@ -92,7 +92,7 @@ export const deletePartEdit = defineEdit<{ part: Id }>({
       parts: project.parts.filter((p) => p.id !== part.id),
       references: project.references.filter((r) => r.part !== part.id),
       rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id) }],
+      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id) }],
     };
   },
 });

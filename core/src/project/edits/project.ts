@@ -37,7 +37,7 @@ export const restoreEdit = defineEdit<{ item: Id }>({
       case 'part': {
         const name = freeName(item.part.name, p.parts.filter((o) => o.side === item.part.side).map((o) => o.name));
         const mounts = item.mounts.map((m) => (m.bone !== null && !find(p.rig.bones, m.bone) ? { ...m, bone: null } : m));
-        return { ...p, parts: [...p.parts, { ...item.part, name }], rig: { ...p.rig, mounts: [...p.rig.mounts, ...mounts] } };
+        return { ...p, references: [...p.references, ...item.references], parts: [...p.parts, { ...item.part, name }], rig: { ...p.rig, mounts: [...p.rig.mounts, ...mounts] } };
       }
       case 'bone': {
         const parent = find(p.rig.bones, item.bone.parent) ? item.bone.parent : null;

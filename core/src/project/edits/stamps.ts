@@ -35,7 +35,7 @@ export const deleteStampEdit = defineEdit<{ stamp: Id }>({
   touches: (a) => [a.stamp],
   run(project, a, ctx) {
     const s = must(project.stamps, a.stamp, 'stamp');
-    return { ...project, stamps: project.stamps.filter((o) => o !== s), bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: s, mounts: [] }] };
+    return { ...project, stamps: project.stamps.filter((o) => o !== s), bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: s, mounts: [], references: [] }] };
   },
 });
 
