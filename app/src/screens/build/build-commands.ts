@@ -91,8 +91,8 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
     }, ['Alt+Q']),
     part('guide.up', 'Guide plane one layer up', () => build.stepGuide(2), [']']),
     part('guide.down', 'Guide plane one layer down', () => build.stepGuide(-2), ['[']),
-    part('guide.upHalf', 'Guide plane half a layer up', () => build.stepGuide(1), ['Shift+}']),
-    part('guide.downHalf', 'Guide plane half a layer down', () => build.stepGuide(-1), ['Shift+{']),
+    part('guide.upHalf', 'Guide plane half a layer up', () => build.stepGuide(1), ['}']),
+    part('guide.downHalf', 'Guide plane half a layer down', () => build.stepGuide(-1), ['{']),
     part('cut.toggle', 'Cutaway: hide what is in the way', () => {
       if (build.handles === 'cutaway') {
         build.handles = null;

@@ -8,8 +8,8 @@ import { usePartMatrix } from './picking';
 import { useSelection } from './selection-state';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
-const TURN_KEYS = ['Shift+<', ',', 'Alt+,'] as const;
-const BACK_KEYS = ['Shift+>', '.', 'Alt+.'] as const;
+const TURN_KEYS = ['<', ',', 'Alt+,'] as const;
+const BACK_KEYS = ['>', '.', 'Alt+.'] as const;
 
 /** Everything that is done with selected cells. */
 export function selectionCommands(): Command[] {
@@ -31,7 +31,7 @@ export function selectionCommands(): Command[] {
     piece('invert', 'Select the others instead', () => s.set(s.selected ? whole().minus(s.selected) : whole()), ['Ctrl+I'], undefined, part),
     piece('hue', 'Select all of the swatch in hand', () => s.take(CellSet.ofValue(build.seen!, build.swatch?.byte ?? 0)), ['Ctrl+Shift+H'], undefined, part),
     piece('made', 'Select what was just made', () => s.made && s.set(s.made.set), ['Shift+J'], undefined, () => s.lastChange !== null),
-    piece('grow', 'Grow the selection', () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())), ['Plus', '='], undefined, () => s.selected !== null),
+    piece('grow', 'Grow the selection', () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())), ['Plus', 'Shift+Plus', '='], undefined, () => s.selected !== null),
     piece('shrink', 'Shrink the selection', () => s.selected && s.set(s.selected.shrunk(1, false)), ['-'], undefined, () => s.selected !== null),
     piece('copy', 'Copy', () => s.copy(), ['Ctrl+C'], IconCopy),
     piece('cut', 'Cut', () => s.copy() && s.remove('Cut'), ['Ctrl+X']),
