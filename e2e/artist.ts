@@ -40,11 +40,11 @@ export class Artist extends Bench {
     }
     await this.idle();
   }
-  async number(label: string, value: number): Promise<void> {
+  async number(label: string, value: number, calm = true): Promise<void> {
     const field = this.page.getByLabel(label, { exact: true });
     await field.fill(String(value));
     await field.press('Enter');
-    await this.idle();
+    if (calm) await this.idle();
   }
   spot = (s: Spot, part = 'Body'): Promise<{ x: number; y: number }> => this.face(part, s[0], s[1]);
 
@@ -55,15 +55,15 @@ export class Artist extends Bench {
     await this.page.mouse.down();
     await this.page.mouse.move(b.x, b.y, { steps: 4 });
     await this.page.mouse.up();
-    for (const [k, v] of Object.entries(typed)) await this.number(`Shape ${k}`, v);
+    for (const [k, v] of Object.entries(typed)) await this.number(`Shape ${k}`, v, false);
     await this.page.getByRole('button', { name: 'Set it' }).click();
     await this.idle();
   }
   /** A shape by numbers alone. */
   async byNumbers(size: Triple, min: Triple): Promise<void> {
     await this.page.getByRole('button', { name: 'by numbers' }).click();
-    for (const [i, k] of (['width', 'height', 'depth'] as const).entries()) await this.number(`Shape ${k}`, size[i]!);
-    for (const [i, k] of (['x', 'y', 'z'] as const).entries()) await this.number(`Shape ${k}`, min[i]!);
+    for (const [i, k] of (['width', 'height', 'depth'] as const).entries()) await this.number(`Shape ${k}`, size[i]!, false);
+    for (const [i, k] of (['x', 'y', 'z'] as const).entries()) await this.number(`Shape ${k}`, min[i]!, false);
     await this.page.getByRole('button', { name: 'Set it' }).click();
     await this.idle();
   }
