@@ -12,13 +12,14 @@ import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
 import { targetCell } from '../../tools/geometry';
 import type { Pick, ToolEvent } from '../../tools/tool';
-import { type Mark, NO_OVERLAY, type Overlay, type Stroke3 } from '../../viewport/overlay';
+import { type Mark, NO_OVERLAY, type Overlay } from '../../viewport/overlay';
 import { pickPart, toLattice } from '../../viewport/pick';
 import type { ViewPointer } from '../../viewport/view-input';
 import { buildCommands } from './build-commands';
 import { useBuild } from './build-state';
 import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles-control';
+import { drops, rulerLines, rulerText } from './measure-lines';
 import { usePartMatrix } from './picking';
 import { figureBeside } from './scale-figure';
 import { selectionCommands } from './selection-commands';
@@ -166,16 +167,6 @@ export function buildControl(): ScreenControl {
       spots: handles.spots(), arrows: handles.arrows(),
     };
   };
-  /** From the cell that would be filled down to the floor and to two walls. */
-  function drops(cell: Vec3): { lines: Stroke3[]; text: string } {
-    const b = build.limit ?? session.part!.bounds, e = boxEnd(b);
-    const mid: Vec3 = [cell[0] + 0.5, cell[1] + 0.5, cell[2] + 0.5];
-    const to = (a: 0 | 1 | 2, v: number): Vec3 => mid.map((m, i) => (i === a ? v : m)) as unknown as Vec3;
-    return {
-      lines: [{ from: mid, to: to(1, b.min[1]), tone: 'y' }, { from: mid, to: to(0, b.min[0]), tone: 'x' }, { from: mid, to: to(2, b.min[2]), tone: 'z' }],
-      text: `floor ${cell[1] - b.min[1]} · X ${cell[0] - b.min[0]}|${e[0] - 1 - cell[0]} · Z ${cell[2] - b.min[2]}|${e[2] - 1 - cell[2]}`,
-    };
-  }
   const hoverCell = computed<Vec3 | null>(() => {
     const pick = pickNow.value;
     if (!over.value || !pick || strokes.output.value.active || build.card.verb !== 'add') return null;
@@ -242,7 +233,7 @@ export function buildControl(): ScreenControl {
         return { ...mirrored, faces };
       }
       const pick = pickNow.value;
-      const lines = hoverCell.value ? drops(hoverCell.value).lines : [];
+      const lines = hoverCell.value ? drops(hoverCell.value, build.limit ?? part.bounds).lines : [];
       // One cube under the pointer is shown by the face it would touch; more by their outline.
       if (!out.active && pick && !pick.floor && build.card.reach === 'point' && build.card.verb === 'paint') return { ...mirrored, faces: mirrorFaces(pick.cell, pick.normal, build.mirror) };
       const boxes = hoveredBoxes.value;
@@ -385,7 +376,7 @@ export function buildControl(): ScreenControl {
       const c = hoverCell.value;
       return {
         left: part && shown ? [
-          ...(c ? [['drop', drops(c).text] as [string, string]] : []),
+          ...(c ? [['drop', drops(c, build.limit ?? part.bounds).text] as [string, string]] : []),
           ...(selection.active && selection.box ? [['selection', `${selection.box.size.join(' × ')} = ${selection.count.toLocaleString('en')}`] as [string, string]] : []),
           ['part', part.bounds.size.join(' × ')], ['cubes', (composite(shown).count - helpers).toLocaleString('en') + (helpers ? ` + ${helpers} helpers` : '')],
           ...(counts.value && counts.value.faces > 0 ? [['faces', `${counts.value.faces.toLocaleString('en')} → ${counts.value.triangles.toLocaleString('en')} tris`] as [string, string]] : []),
@@ -418,19 +409,4 @@ export function buildControl(): ScreenControl {
     fillGap(mid, b, depth + 1);
     pickAt(b);
   }
-}
-
-function rulerText(r: { from: Vec3; to: Vec3 }): string {
-  const d = r.from.map((v, i) => Math.abs(r.to[i]! - v));
-  return `${d.map((v) => v + 1).join(' × ')} cubes, apart ${d.map((v) => Math.max(0, v - 1)).join(', ')}`;
-}
-function rulerLines(r: { from: Vec3; to: Vec3 }): Stroke3[] {
-  const out: Stroke3[] = [];
-  let at: Vec3 = [r.from[0] + 0.5, r.from[1] + 0.5, r.from[2] + 0.5];
-  AXES.forEach((a) => {
-    const next = at.map((v, i) => (i === a ? r.to[a] + 0.5 : v)) as unknown as Vec3;
-    out.push({ from: at, to: next, tone: AXIS[a].toLowerCase() as 'x' | 'y' | 'z' });
-    at = next;
-  });
-  return out;
 }
