@@ -8,6 +8,7 @@ import { openMenu } from '../../shell/dialogs';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
+import { commonByte } from './layer-colour';
 
 const session = useSession();
 const build = useBuild();
@@ -16,13 +17,7 @@ const dragged = ref<string | null>(null);
 const top = computed(() => [...part.value.layers].reverse());
 const on = (l: Layer) => ({ part: part.value.id, layer: l.id });
 
-/** The colour that most of a layer's cubes have, from a sample of them. */
-function colourOf(l: Layer): string {
-  const n = new Map<number, number>();
-  for (const { brick } of l.grid.bricks()) for (let i = 0; i < brick.length; i += 7) if (brick[i] !== 0) n.set(brick[i]!, (n.get(brick[i]!) ?? 0) + 1);
-  const most = [...n].sort((a, b) => b[1] - a[1])[0]?.[0];
-  return session.palette?.swatches.find((s) => s.byte === most)?.colour ?? 'transparent';
-}
+const colourOf = (l: Layer): string => session.palette?.swatches.find((s) => s.byte === commonByte(l.grid))?.colour ?? 'transparent';
 function drop(e: DragEvent, index: number): void {
   const other = e.dataTransfer?.getData('text/part');
   if (other && other !== part.value.id) session.apply(layPartOverEdit, { part: part.value.id, other });
