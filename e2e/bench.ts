@@ -6,8 +6,9 @@ export interface ProjectJson {
   readonly parts: { id: string; name: string; side: string; pivot: Triple; bounds: { min: Triple; size: Triple }; layers: { id: string; cubes: number; hash: string }[] }[];
   readonly rig: { bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[]; mounts: { part: string; bone: string | null; t: Triple }[] };
   readonly clips: { id: string; name: string; length: number; loop: boolean; lanes: { bone: string; turn: { time: number; value: number[] }[] }[] }[];
-  readonly shots: { id: string; name: string; samples: number; size: [number, number] }[];
+  readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];
   readonly palettes: { swatches: { byte: number; name: string; colour: string }[] }[];
+  readonly colourways: { id: string; name: string; changes: { byte: number; look: { colour?: string } }[] }[];
   readonly bin: unknown[];
   readonly history: string[];
   readonly now: number;
@@ -86,7 +87,7 @@ export class Bench {
     return (await this.project()).parts.reduce((n, p) => n + p.layers.reduce((m, l) => m + l.cubes, 0), 0);
   }
   /** A new empty project from the shelf. */
-  async fresh(name: string, size: Triple): Promise<void> {
+  async fresh(name: string, size: Triple, palette = 'Starter'): Promise<void> {
     await this.page.keyboard.press('Alt+0');
     await this.page.getByRole('button', { name: 'New project' }).click();
     await this.page.getByLabel('Name', { exact: true }).fill(name);
@@ -94,6 +95,7 @@ export class Bench {
       await this.page.getByLabel(label).fill(String(size[i]));
       await this.page.getByLabel(label).press('Enter');
     }
+    await this.page.getByRole('radio', { name: palette, exact: true }).click();
     await this.page.getByRole('button', { name: 'Put it on the bench' }).click();
     await this.page.waitForURL(/\/build$/);
     await expect(this.page.getByRole('heading', { level: 1 })).toContainText(name);

@@ -161,8 +161,9 @@ test.describe('Layers, volumes and looks', () => {
     const straw = await b.swatch('Straw');
     await b.byNumbers([1, 1, 1], [5, 0, 5]);
     await page.getByRole('button', { name: 'Edit swatch Straw' }).click();
+    await page.getByText('Surface by numbers').click();
     await page.getByLabel(/helper: a spacer/).check();
-    await page.keyboard.press('Escape');
+    await page.getByRole('tab', { name: 'Part', exact: true }).click();
     await expect(page.getByLabel('Readout')).toContainText('cubes 640 + 1 helpers');
     expect(await b.cell('Body', [5, 0, 5])).toBe(straw);
     await page.getByRole('button', { name: 'Find loose cubes and holes' }).click();

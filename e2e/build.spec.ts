@@ -110,7 +110,7 @@ test.describe('Build', () => {
     await page.getByRole('button', { name: /^Edit swatch/ }).click();
     await page.getByLabel('Colour as hex').fill('#336699');
     await page.getByLabel('Colour as hex').press('Enter');
-    await page.keyboard.press('Escape');
+    await page.getByRole('tab', { name: 'Part', exact: true }).click();
     expect((await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Resin')!.colour).toBe('#336699');
     const coat = async () => (await b.project()).parts.find((p) => p.name === 'Coat')!;
     const was = await coat();

@@ -6,6 +6,19 @@ export interface Report { issues: { messages: { code: string; message: string; p
 /** What the reference validator of the standard finds, hints included. */
 export const validate = (bytes: Uint8Array): Promise<Report> => validator.validateBytes(new Uint8Array(bytes), { maxIssues: 100 }) as Promise<Report>;
 
+export interface GlbJson {
+  readonly materials: { name: string; alphaMode?: string; extensions?: { KHR_materials_emissive_strength?: { emissiveStrength: number } } }[];
+  readonly meshes: { primitives: { material: number; attributes: { POSITION: number }; extensions?: { KHR_materials_variants?: { mappings: { material: number; variants: number[] }[] } } }[] }[];
+  readonly accessors: { min?: number[]; max?: number[] }[];
+  readonly extensions?: { KHR_materials_variants?: { variants: { name: string }[] } };
+}
+/** The JSON chunk of a GLB, read byte by byte as the standard lays it out. */
+export function glbJson(bytes: Uint8Array): GlbJson {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (view.getUint32(0, true) !== 0x46546c67 || view.getUint32(16, true) !== 0x4e4f534a) throw new Error('not a GLB');
+  return JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + view.getUint32(12, true)))) as GlbJson;
+}
+
 /** What three's loader reads. Pictures are left out: there is no canvas here, and they are judged elsewhere. */
 export async function readWithThree(bytes: Uint8Array): Promise<{ parents: Record<string, string[]>; meshes: number; triangles: number; vertices: number; low: number; high: number; clips: { name: string; seconds: number; tracks: number }[] }> {
   const loader = new GLTFLoader();

@@ -31,6 +31,11 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   for (let i = 0; i < png.data.length; i += 4) colours.add((png.data[i]! << 16) | (png.data[i + 1]! << 8) | png.data[i + 2]!);
   expect(colours.size).toBeGreaterThan(500);
 
+  // The shot pictures another colourway, and remembers it.
+  await page.getByLabel('Colourway of the shot').selectOption({ label: 'Frost fair' });
+  await b.idle();
+  const p = await b.project();
+  expect(p.shots[0]!.colourway).toBe(p.colourways.find((c) => c.name === 'Frost fair')!.id);
   // The sun's dial is dragged to the other side: one step of the history.
   const dial = (await page.getByRole('img', { name: /Direction of the sun/ }).boundingBox())!;
   await page.mouse.click(dial.x + 70, dial.y + 30);

@@ -19,7 +19,8 @@ test('the GLB is without fault, and three and assimp read the same tree, counts 
   const bytes = readFileSync(file);
 
   const report = await validate(bytes);
-  expect(report.issues.messages).toEqual([]);
+  // The validator does not know variants, which colourways ship as; it says so and looks no further.
+  expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION')).toEqual([]);
 
   const three = await readWithThree(bytes);
   const suffix = (o: { name: string; side: string }) => o.name + (o.side === 'centre' ? '' : ` ${o.side}`);

@@ -85,6 +85,34 @@ try {
   await page.mouse.move(640, 30);
   await shoot('build-cutaway');
   await run('cut.clear');
+  if (wanted('colours') || wanted('colourways') || wanted('finish')) {
+    await run('guide.toggle');
+    await run('card.remove');
+    await page.keyboard.press('1');
+    await page.getByRole('button', { name: /^Coat 18/ }).click();
+    await run('view.all');
+    await run('tab.colours');
+    await page.getByRole('radio', { name: 'Verdigris', exact: true }).click();
+    await page.mouse.move(640, 30);
+    await page.waitForTimeout(300);
+    await shoot('colours');
+    await run('colourway.sideBySide');
+    await page.waitForTimeout(300);
+    await page.getByRole('region', { name: 'Colourways' }).evaluate((e) => e.scrollIntoView({ block: 'end' }));
+    await shoot('colourways');
+    await run('colourway.sideBySide');
+    await run('tab.finish');
+    await page.getByRole('radio', { name: 'planks' }).click();
+    await page.getByRole('radio', { name: 'Hide, shade', exact: true }).click();
+    for (const name of ['Bark, light', 'Hide', 'Hide, light']) await page.getByRole('radio', { name, exact: true }).click({ modifiers: ['Control'] });
+    await page.getByRole('button', { name: /^Pole/ }).click();
+    await run('view.all');
+    await shoot('finish');
+    await run('tab.part');
+    await run('guide.toggle');
+    await page.getByRole('button', { name: 'Add a tool' }).click();
+    await page.getByRole('menuitem', { name: 'Select hue' }).click();
+  }
   await run('guide.toggle');
   await run('card.remove');
   await page.getByRole('button', { name: /^Coat 18/ }).click();

@@ -6,6 +6,7 @@ import { type RayGrid, gridHit, intersectGrid, rayGridOf } from '@sphalerite/cor
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
+import { paintRows } from './paint-rows';
 import { regionRows } from './region-rows';
 import { boathouse, terrain } from './scenes';
 import { textbookGreedy } from './textbook-greedy';
@@ -150,4 +151,5 @@ export const ROWS: Readonly<Record<string, () => Row[]>> = {
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
   undo: undoStorage,
   regions: regionRows,
+  paint: paintRows,
 };

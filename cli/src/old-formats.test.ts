@@ -10,8 +10,14 @@ describe('project files of older formats', () => {
     expect(result).toMatchObject({ name: 'Lamp post', target: NO_TARGET, stamps: [], references: [] });
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
-    expect(FORMAT_VERSION).toBe(2);
+    expect(FORMAT_VERSION).toBe(3);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
+  });
+  it('so does one saved as format 2, with no colourways yet', () => {
+    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-2.sphal', import.meta.url)));
+    expect(notes).toEqual([]);
+    expect(result).toMatchObject({ name: 'Lamp post', colourways: [], shots: [{ colourway: null }] });
+    expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
   });
 });

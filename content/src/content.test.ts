@@ -1,8 +1,9 @@
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import { checkProject } from '@sphalerite/core/project';
 import { clipTime, sampleClip } from '@sphalerite/core/motion';
-import { type Project, composite } from '@sphalerite/core/model';
-import { projectThumbnail } from '@sphalerite/core/render';
+import { type Project, composite, inColourway } from '@sphalerite/core/model';
+import { hexToLinear } from '@sphalerite/core/palette';
+import { projectThumbnail, traceSceneOf } from '@sphalerite/core/render';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { transformPoint } from '@sphalerite/core/math';
 import { describe, expect, it } from 'vitest';
@@ -57,6 +58,20 @@ describe.each(Object.entries(DEMOS))('%s', (_name, build) => {
 
 describe('Tamsin', () => {
   const p = buildTamsin();
+  it('has four sets of clothes over the same cubes, and a shot pictures the one it names', () => {
+    expect(p.colourways.map((c) => c.name)).toEqual(['Night watch', 'Frost fair', 'Reedcutter', 'Fair queen']);
+    const coat = p.palettes[0]!.swatches.find((s) => s.name === 'Resin')!;
+    const pictured = (colourway: string | null): number[] => {
+      const scene = traceSceneOf(p, { ...p.shots[0]!, colourway });
+      return [...scene.instances[0]!.surfaces.colour.slice(coat.byte * 3, coat.byte * 3 + 3)];
+    };
+    const linear = (hex: string): number[] => hexToLinear(hex).map(Math.fround);
+    expect(pictured(null)).toEqual(linear(coat.colour));
+    expect(pictured(p.colourways[0]!.id)).toEqual(linear('#2c3a6b'));
+    // One that has gone is pictured in the palette's own look.
+    expect(pictured('gone')).toEqual(linear(coat.colour));
+    for (const way of p.colourways) expect(inColourway(p, way.id).parts).toBe(p.parts);
+  });
   it('is as tall as a person beside her pole, and about as wide and deep as planned', () => {
     const { hi } = extent(p);
     expect(hi[1]! * p.metresPerUnit).toBeGreaterThan(1.6);

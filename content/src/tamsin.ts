@@ -3,6 +3,7 @@ import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
 import { type Cells, Maker } from './maker';
 import { tamsinClips } from './tamsin-clips';
+import { tamsinColourways } from './tamsin-colourways';
 
 const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [[x0, y0, z0], [x1, y1, z1]];
 
@@ -24,6 +25,7 @@ export function buildTamsin(): Project {
   lantern(m);
   tamsinClips(m);
   shots(m);
+  tamsinColourways(m);
   return m.project;
 }
 

@@ -7,7 +7,9 @@ import { type ViewName } from '../viewport/orbit-camera';
 import { ViewInput } from '../viewport/view-input';
 import { Viewport } from '../viewport/viewport';
 import { sharedPool } from '../workers/pool';
+import { VISIONS, VISION_MATRIX } from '@sphalerite/core/palette';
 import { currentPose } from './current-pose';
+import { VISION_NAMES } from './view-commands';
 import { openMenu } from './dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
@@ -93,7 +95,9 @@ function look(name: ViewName): void {
 
 <template>
   <section class="view" :class="settings.backdrop" aria-label="View">
-    <div ref="host" class="host" @pointermove="follow" @pointerleave="hand = null" />
+    <!-- Filters that show colours as other eyes see them; linear light, as the figures in core say. -->
+    <svg class="filters" aria-hidden="true"><filter v-for="v in VISIONS.slice(1)" :id="`see-${v}`" :key="v" color-interpolation-filters="linearRGB"><feColorMatrix type="matrix" :values="VISION_MATRIX[v].map((r) => `${r.join(' ')} 0 0`).join(' ') + ' 0 0 0 1 0'" /></filter></svg>
+    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" />
     <output v-if="hand && view.measure" class="live figures" :style="{ left: `${hand.x}px`, top: `${hand.y}px` }" aria-hidden="true">{{ view.measure }}</output>
     <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
     <header v-if="control" class="where">
@@ -101,6 +105,7 @@ function look(name: ViewName): void {
         <template v-for="(t, i) in control.trail()" :key="i"><span v-if="i > 0" class="sep" aria-hidden="true">›</span><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template>
       </h1>
       <div class="chips">
+        <span v-if="settings.vision !== 'all'" class="chip green">seen {{ VISION_NAMES[settings.vision] }}<button type="button" @click="settings.vision = 'all'">end</button></span>
         <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text }}<button v-if="c.run" type="button" @click="c.run()">{{ c.does }}</button></span>
       </div>
     </header>
@@ -116,6 +121,7 @@ function look(name: ViewName): void {
 </template>
 
 <style scoped>
+.filters { position: absolute; width: 0; height: 0; }
 .view { position: relative; width: 100%; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); }
 .view.light { background: #f2f2f0; }
 .view.grey { background: #808080; }

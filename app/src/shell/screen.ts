@@ -5,6 +5,7 @@ import type { Project } from '@sphalerite/core/model';
 import type { PlacedPart, Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
 import type { PointerUser } from '../viewport/view-input';
+import type { SceneCopy } from '../viewport/viewport';
 import type { Command } from '../stores/commands';
 
 /** A live guide, shown as a chip under the line that says where one is. */
@@ -28,7 +29,7 @@ export interface ViewLabel {
 
 /** What a screen does with the shared view; all getters are watched. */
 export interface ScreenControl {
-  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean; readonly glass?: (p: PlacedPart) => boolean; readonly gridOf?: (p: PlacedPart) => VoxelGrid | null } | null;
+  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean; readonly glass?: (p: PlacedPart) => boolean; readonly gridOf?: (p: PlacedPart) => VoxelGrid | null; readonly copies?: readonly SceneCopy[] } | null;
   overlay(): Overlay;
   labels?(): readonly ViewLabel[];
   readonly pointer: PointerUser;

@@ -1,12 +1,15 @@
-import { IconBulb, IconCube3dSphere, IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
+import { IconBulb, IconCube3dSphere, IconEyeCheck, IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
 import type { Command } from '../stores/commands';
+import { VISIONS, type Vision } from '@sphalerite/core/palette';
 import { ref } from 'vue';
 
 const flat = ref(false);
+
+export const VISION_NAMES: Record<Vision, string> = { all: 'all colours', protan: 'without red (protan)', deutan: 'without green (deutan)', tritan: 'without blue (tritan)', grey: 'lightness alone' };
 
 /** Commands of the view, the same on every screen that has one. */
 export function viewCommands(): Command[] {
@@ -28,6 +31,7 @@ export function viewCommands(): Command[] {
     { id: 'view.lit', title: 'Light on the cubes', group: 'View', keys: ['Alt+L'], icon: IconBulb, on: () => settings.lit, run: () => (settings.lit = !settings.lit) },
     { id: 'view.glow', title: 'Glow of swatches', group: 'View', keys: ['Alt+G'], on: () => settings.glow, run: () => (settings.glow = !settings.glow) },
     { id: 'view.backdrop', get title() { return `Backdrop of the view: ${settings.backdrop}`; }, group: 'View', keys: ['Alt+B'], run: () => (settings.backdrop = ({ theme: 'light', light: 'grey', grey: 'dark', dark: 'theme' } as const)[settings.backdrop]) },
+    { id: 'view.vision', get title() { return `See as: ${VISION_NAMES[settings.vision]}`; }, group: 'View', keys: ['Ctrl+Alt+C'], icon: IconEyeCheck, on: () => settings.vision !== 'all', run: () => (settings.vision = VISIONS[(VISIONS.indexOf(settings.vision) + 1) % VISIONS.length]!) },
     { id: 'view.isometric', title: 'Look isometrically', group: 'View', keys: ['Ctrl+4'], icon: IconCube3dSphere, run: change(() => {
       view.viewport?.camera.lookIsometric();
       flat.value = true;

@@ -54,6 +54,23 @@ describe('ProjectWriter', () => {
     expect(facts(swept)).toEqual(facts(h));
   });
 
+  it('rows written before there were colourways are read as projects without any', async () => {
+    const writer = new ProjectWriter('lamp', 1);
+    await writer.save(start());
+    await db.entries.toCollection().modify((row) => {
+      const { colourways: _none, ...fields } = row.root.fields as Project;
+      row.root.fields = fields;
+    });
+    await db.records.toCollection().modify((row) => {
+      const json = row.json as { samples?: number; colourway?: null };
+      if (json.samples !== undefined) delete json.colourway;
+    });
+    const { entries } = await new ProjectWriter('lamp', 1).load();
+    expect(entries[0]!.project.colourways).toEqual([]);
+    expect(entries[0]!.project.shots.map((s) => s.colourway)).toEqual([null]);
+    expect(entries[0]!.project.parts).toHaveLength(1);
+  });
+
   it('one cube writes one brick and a few short rows, far under 64 KB', async () => {
     const writer = new ProjectWriter('lamp', 1);
     let h = start();

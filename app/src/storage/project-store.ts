@@ -1,5 +1,5 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import { type BinItem, type Layer, NO_TARGET, type Part, type Project } from '@sphalerite/core/model';
+import { type BinItem, type Layer, NO_TARGET, type Part, type Project, type Shot } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
@@ -125,16 +125,20 @@ export class ProjectWriter {
       const p = json as Palette;
       return { ...p, swatches: p.swatches.map((s) => ({ ...s, helper: s.helper ?? false })) };
     };
+    // Shots of format 2 knew no colourways.
+    const reviveShot = (json: unknown): Shot => ({ colourway: null, ...(json as object) }) as Shot;
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
+      if (b.kind === 'shot') return { ...b, shot: reviveShot(b.shot) };
       // Parts binned before format 2 had no reference pictures.
       return b.kind === 'part' ? { ...b, part: revivePart(b.part), references: b.references ?? [] } : b;
     };
     const revived = entries.map((row): Entry => {
       const { root } = row;
       const project = {
-        target: NO_TARGET, ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
-        rig: recordOf(root.rig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k)),
+        // Rows written before format 2 had no target, before format 3 no colourways.
+        target: NO_TARGET, colourways: [], ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
+        rig: recordOf(root.rig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
         stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)), references: (root.references ?? []).map((k) => recordOf(k)),
         bin: root.bin.map((k) => recordOf(k, reviveBin)),
       } as unknown as Project;

@@ -5,5 +5,7 @@ export interface ViewState {
   readonly bone: string | null;
   readonly clip: string | null;
   readonly shot: string | null;
+  /** The colourway in hand; null is the palette's own look. */
+  readonly colourway: string | null;
 }
-export const EMPTY_VIEW: ViewState = { part: null, layer: null, bone: null, clip: null, shot: null };
+export const EMPTY_VIEW: ViewState = { part: null, layer: null, bone: null, clip: null, shot: null, colourway: null };

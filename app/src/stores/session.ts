@@ -1,5 +1,5 @@
 import { type Edit, type History, EditError, apply as applyEdit, canRedo, canUndo, current, editContext, jump, record } from '@sphalerite/core/project';
-import { type Bone, type Clip, type Layer, type Part, type Project, type Shot, find } from '@sphalerite/core/model';
+import { type Bone, type Clip, type Layer, type Part, type Project, type Shot, find, inColourway } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -32,7 +32,11 @@ export const useSession = defineStore('session', () => {
   let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
   const project = computed<Project | null>(() => (history.value ? current(history.value) : null));
-  const shown = computed<Project | null>(() => preview.value ?? project.value);
+  /** What is shown, before a colourway dresses it. */
+  const undressed = computed<Project | null>(() => preview.value ?? project.value);
+  const shown = computed<Project | null>(() => undressed.value && inColourway(undressed.value, view.value.colourway));
+  /** The project in the colourway in hand. */
+  const worn = computed<Project | null>(() => project.value && inColourway(project.value, view.value.colourway));
   const part = computed<Part | null>(() => find(project.value?.parts ?? [], view.value.part) ?? null);
   const layer = computed<Layer | null>(() => find(part.value?.layers ?? [], view.value.layer) ?? part.value?.layers.at(-1) ?? null);
   const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], view.value.bone) ?? null);
@@ -42,6 +46,8 @@ export const useSession = defineStore('session', () => {
     const p = project.value;
     return p ? (find(p.palettes, part.value?.palette ?? null) ?? p.palettes[0] ?? null) : null;
   });
+  /** That palette as it looks in the colourway in hand. */
+  const look = computed<Palette | null>(() => find(worn.value?.palettes ?? [], palette.value?.id ?? null) ?? palette.value);
 
   async function open(id: string, take = false): Promise<void> {
     await close();
@@ -109,7 +115,7 @@ export const useSession = defineStore('session', () => {
     const keep = (list: readonly { id: string }[], id: string | null, first = true): string | null =>
       (find(list, id)?.id ?? (first ? (list[0]?.id ?? null) : null));
     return {
-      part: keep(p.parts, v.part), layer: v.layer, bone: keep(p.rig.bones, v.bone, false), clip: keep(p.clips, v.clip), shot: keep(p.shots, v.shot),
+      part: keep(p.parts, v.part), layer: v.layer, bone: keep(p.rig.bones, v.bone, false), clip: keep(p.clips, v.clip), shot: keep(p.shots, v.shot), colourway: keep(p.colourways, v.colourway ?? null, false),
     };
   }
 
@@ -167,8 +173,8 @@ export const useSession = defineStore('session', () => {
 
   /** Long work on the project that is under way in the background. */
   const job = shallowRef<{ readonly label: string; stop(): void } | null>(null);
-  /** {@link apply} for edits of a part that would hold the page up: in a worker, dropped when stopped or overtaken. */
-  async function applyInBackground<A>(edit: Edit<A>, args: A, partId: string): Promise<boolean> {
+  /** {@link apply} for edits of parts that would hold the page up: in a worker, dropped when stopped or overtaken. */
+  async function applyInBackground<A>(edit: Edit<A>, args: A, parts: string | readonly string[]): Promise<boolean> {
     const before = project.value;
     if (!before || !history.value || !writable.value || job.value) return false;
     const label = edit.label(args, before);
@@ -176,7 +182,7 @@ export const useSession = defineStore('session', () => {
     const stopped = new Promise<never>((_resolve, reject) => stop.signal.addEventListener('abort', () => reject(new JobCancelled())));
     job.value = { label, stop: () => stop.abort() };
     try {
-      const after = await Promise.race([editInBackground(sharedPool(), before, partId, edit, args, freshId(), Date.now()), stopped]);
+      const after = await Promise.race([editInBackground(sharedPool(), before, typeof parts === 'string' ? [parts] : parts, edit, args, freshId(), Date.now()), stopped]);
       if (project.value !== before) {
         notices.say(`The project has changed meanwhile; “${label}” was let go. Try again.`, { kind: 'error' });
         return false;
@@ -189,6 +195,19 @@ export const useSession = defineStore('session', () => {
       return false;
     } finally {
       job.value = null;
+    }
+  }
+
+  /** What an edit of parts would give, worked out in a worker; null when it was stopped or refused. */
+  async function tryInBackground<A>(edit: Edit<A>, args: A, parts: readonly string[], signal: AbortSignal): Promise<Project | null> {
+    const before = project.value;
+    if (!before) return null;
+    try {
+      const after = await editInBackground(sharedPool(), before, parts, edit, args, freshId(), Date.now(), signal);
+      return project.value === before && !signal.aborted ? after : null;
+    } catch (e) {
+      if (e instanceof JobCancelled || signal.aborted || (e as Error).name === 'EditError') return null;
+      throw e;
     }
   }
 
@@ -220,10 +239,10 @@ export const useSession = defineStore('session', () => {
   };
 
   return {
-    history, preview, view, where, writable, saveState, savedAt, project, shown, part, layer, bone, clip, shot, palette,
+    history, preview, view, where, writable, saveState, savedAt, project, undressed, shown, worn, part, layer, bone, clip, shot, palette, look,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    open, close, choose, tryEdit, tryOn, apply, applyInBackground, job, onInterrupt, moveTo, undo, redo,
+    open, close, choose, tryEdit, tryOn, apply, applyInBackground, tryInBackground, job, onInterrupt, moveTo, undo, redo,
     flush: async () => saver?.flush(),
     idle: () => saver?.idle ?? true,
     lastSaveBytes: () => saver?.lastBytes ?? 0,

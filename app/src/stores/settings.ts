@@ -1,3 +1,4 @@
+import { VISIONS, type Vision } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { reactive, watch } from 'vue';
 import { getSetting, putSetting } from '../storage/shelf';
@@ -21,10 +22,14 @@ export interface Settings {
   neighbours: boolean;
   grid: boolean;
   shadows: boolean;
+  /** How the view is looked at, to check colours. */
+  vision: Vision;
+  /** Swatches are listed by name, with counts. */
+  swatchNames: boolean;
 }
 const DEFAULTS: Settings = {
   theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
-  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true,
+  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true, vision: 'all', swatchNames: false,
 };
 
 /** Choices that belong to the person, kept in the browser. */
@@ -36,6 +41,7 @@ export const useSettings = defineStore('settings', () => {
     const dusk = settings.theme === 'dusk' || (settings.theme === 'system' && dark.matches);
     document.documentElement.dataset['theme'] = dusk ? 'dusk' : 'daylight';
     document.documentElement.classList.toggle('dark', dusk);
+    document.documentElement.dataset['vision'] = settings.vision;
   };
   dark.addEventListener('change', show);
   async function load(): Promise<void> {
@@ -43,6 +49,8 @@ export const useSettings = defineStore('settings', () => {
     // Lines were once only on or off.
     const edges = typeof stored.edges === 'boolean' ? (stored.edges ? 'cubes' : 'none') : stored.edges ?? DEFAULTS.edges;
     Object.assign(settings, stored, { edges });
+    // A check one forgot would make everything look wrong.
+    if (!VISIONS.includes(settings.vision)) settings.vision = 'all';
     loaded = true;
     show();
   }

@@ -1,16 +1,23 @@
 import { type Palette, hexToLinear } from '@sphalerite/core/palette';
 import { DataTexture, FloatType, FrontSide, MeshLambertMaterial, NearestFilter, RGBAFormat } from 'three';
 
-/** One pixel a palette byte: linear colour, and the glow in alpha. Editing a swatch changes this only, no mesh. */
+/**
+ * Two pixels a palette byte: linear colour with the glow in alpha, and below it roughness, metalness and opacity. Editing a
+ * swatch changes this only, no mesh.
+ */
 export function paletteTexture(palette: Palette): DataTexture {
-  const data = new Float32Array(256 * 4).fill(0.4);
+  const data = new Float32Array(512 * 4).fill(0.4);
+  for (let i = 0; i < 256; i++) {
+    data[i * 4 + 3] = 0;
+    data.set([0.8, 0, 1, 0], (256 + i) * 4);
+  }
   for (const s of palette.swatches) {
     data.set(hexToLinear(s.colour), s.byte * 4);
     // Helpers are told from the rest by a glow below zero.
     data[s.byte * 4 + 3] = s.helper ? -1 : Math.min(4, s.emissive);
+    data.set([s.roughness, s.metalness, s.opacity, 0], (256 + s.byte) * 4);
   }
-  for (let i = 0; i < 256; i++) if (!palette.swatches.some((s) => s.byte === i)) data[i * 4 + 3] = 0;
-  const t = new DataTexture(data, 256, 1, RGBAFormat, FloatType);
+  const t = new DataTexture(data, 256, 2, RGBAFormat, FloatType);
   t.magFilter = t.minFilter = NearestFilter;
   t.needsUpdate = true;
   return t;
@@ -24,11 +31,23 @@ export interface CubeMaterialUniforms {
   glow: { value: number };
 }
 
+/** What smooth and metal swatches mirror: a bright horizon under a pale sky, over dim ground. Blurred by roughness. */
+const MIRRORED = `
+  vec3 mirrored(vec3 way, float rough) {
+    float soft = 0.06 + rough * 0.9;
+    float up = smoothstep(-soft, soft, way.y);
+    vec3 sky = mix(vec3(0.98, 0.95, 0.9), vec3(0.5, 0.62, 0.78), smoothstep(0.0, 1.0, way.y));
+    // A wide bright window to one side, so that turning the piece makes it glint.
+    float window = smoothstep(0.55 - soft * 0.4, 0.62 + soft * 0.6, dot(way, normalize(vec3(0.5, 0.5, 0.7))));
+    return mix(vec3(0.16, 0.13, 0.11), sky, up) + window * 1.1 * (1.0 - rough);
+  }`;
+
 /**
- * Lambert light on cubes coloured by palette byte, with fine lines between cubes where they are large enough on
- * screen. The ghost form washes colours out, for neighbours.
+ * Lambert light on cubes coloured by palette byte, with a mirrored surrounding by roughness and metalness, and fine lines
+ * between cubes where they are large enough on screen. The clear form lets light through by its swatch's opacity, the
+ * ghost form washes colours out, for neighbours.
  */
-export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'ghost' | 'glass'): MeshLambertMaterial {
+export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'clear' | 'ghost' | 'glass'): MeshLambertMaterial {
   const ghost = form === 'ghost';
   const m = new MeshLambertMaterial({ shadowSide: FrontSide, transparent: form !== 'solid', opacity: ghost ? 0.55 : form === 'glass' ? 0.42 : 1, depthWrite: form === 'solid' });
   m.onBeforeCompile = (shader) => {
@@ -37,9 +56,10 @@ export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'gh
       .replace('#include <common>', '#include <common>\nattribute float swatch;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;')
       .replace('#include <begin_vertex>', '#include <begin_vertex>\nvSwatch = swatch;\nvLattice = position;\nvFace = normal;');
     shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;')
+      .replace('#include <common>', `#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`)
       .replace('#include <color_fragment>', `
-        vec4 swatchColour = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.5));
+        vec4 swatchColour = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.25));
+        vec4 surface = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.75));
         diffuseColor.rgb = ${ghost ? 'mix(swatchColour.rgb, vec3(0.80, 0.74, 0.65), 0.66)' : 'swatchColour.rgb'};
         vec3 line = abs(fract(vLattice - 0.5) - 0.5) / max(fwidth(vLattice), vec3(1e-5));
         line = mix(line, vec3(9.0), abs(vFace));
@@ -47,9 +67,24 @@ export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'gh
         float large = clamp(0.16 / max(max(fwidth(vLattice.x), fwidth(vLattice.y)), fwidth(vLattice.z)) - 0.6, 0.0, 1.0);
         diffuseColor.rgb *= 1.0 - edges * near * large * 0.16;
         float hatch = step(0.5, fract((vLattice.x + vLattice.y + vLattice.z) * 1.5));
-        if (swatchColour.a < 0.0) diffuseColor.rgb = mix(diffuseColor.rgb, mix(vec3(0.9), vec3(0.16), hatch), 0.55);`)
-      .replace('#include <opaque_fragment>', 'outgoingLight = mix(diffuseColor.rgb, outgoingLight, lit);\n#include <opaque_fragment>')
-      .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * clamp(swatchColour.a, 0.0, 1.5) * 0.4 * glow;');
+        if (swatchColour.a < 0.0) diffuseColor.rgb = mix(diffuseColor.rgb, mix(vec3(0.9), vec3(0.16), hatch), 0.55);
+        vec3 unlit = diffuseColor.rgb;
+        ${ghost ? '' : `diffuseColor.rgb *= 1.0 - 0.82 * surface.g;
+        float shine = glow * clamp(swatchColour.a, 0.0, 4.0);
+        // What glows shows its own colour; light from outside adds little to it.
+        diffuseColor.rgb *= 1.0 - 0.7 * min(1.0, shine);`}
+        ${form === 'clear' ? 'diffuseColor.a *= surface.b;' : ''}`)
+      .replace('#include <opaque_fragment>', `${ghost ? '' : `
+        vec3 toEye = normalize(vViewPosition);
+        float facing = clamp(dot(normal, toEye), 0.0, 1.0);
+        vec3 way = inverseTransformDirection(reflect(-toEye, normal), viewMatrix);
+        float smoothness = (1.0 - surface.r) * (1.0 - surface.r);
+        vec3 share = mix(vec3(0.04 + 0.5 * pow(1.0 - facing, 5.0)) * smoothness, unlit * (0.55 + 0.45 * smoothness), surface.g);
+        outgoingLight += share * mirrored(way, surface.r);
+        ${form === 'clear' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`}
+        outgoingLight = mix(unlit, outgoingLight, lit);
+        #include <opaque_fragment>`)
+      .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(1.0, shine) * (0.7 + 0.09 * shine);');
   };
   m.customProgramCacheKey = () => form;
   return m;

@@ -1,17 +1,17 @@
 import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
-import { CHUNK, FACE_DIRECTIONS, type ChunkMesh, changedChunks, chunksOf, meshChunk } from '@sphalerite/core/mesh';
+import { withoutClear } from '@sphalerite/core/mesh';
 import { type VoxelGrid } from '@sphalerite/core/voxel';
-import { type BufferGeometry, Group, type LineSegments, Matrix4, Mesh, type Material } from 'three';
-import { chunkGeometries } from './chunk-geometry';
-import { colourLines } from './colour-lines';
+import { Group, Matrix4, type Material } from 'three';
+import { CubeMeshes, type Dress, type MeshInBackground } from './cube-meshes';
 
-/** Chunks that are meshed at once on the spot; more go to a worker. */
-const AT_ONCE = 8;
+export type { MeshInBackground } from './cube-meshes';
 
-export type MeshInBackground = (grid: VoxelGrid, chunks: readonly Vec3[]) => Promise<(ChunkMesh | null)[]>;
-
+/** Materials of one palette in one look. */
 export interface PartMaterials {
   readonly solid: Material;
+  /** Swatches that let light through. */
+  readonly clear: Material;
+  /** Neighbours. */
   readonly ghost: Material;
   /** The part itself, seen through. */
   readonly glass: Material;
@@ -19,173 +19,140 @@ export interface PartMaterials {
   readonly depth: Material;
 }
 
-interface Chunk {
-  readonly at: Vec3;
-  readonly faces: Mesh[];
-  readonly mesh: ChunkMesh;
-  lines: LineSegments | null;
+/** A copy of a part in other colours, beside it. */
+export interface PartCopy {
+  readonly materials: PartMaterials;
+  /** In the world. */
+  readonly shift: Vec3;
 }
 
-/** The drawn form of one placed part: chunk meshes that follow its grid, brick by brick. */
+/** The drawn form of one placed part: solid cubes, see-through ones, and copies of both in other colours. */
 export class PartView {
   readonly group = new Group();
-  private readonly chunks = new Map<string, Chunk>();
+  private readonly solid: CubeMeshes;
+  private clearMeshes: CubeMeshes | null = null;
+  private clear = new Uint8Array(256);
+  private copies: readonly PartCopy[] = [];
+  private groups: Group[] = [];
   private grid: VoxelGrid | null = null;
   private matrix: Mat4 | null = null;
-  private inverse: Mat4 | null = null;
   private ghost = false;
   private glass = false;
   private lined = false;
-  private version = 0;
 
   constructor(private materials: PartMaterials, private readonly background: MeshInBackground, private readonly changed: () => void) {
     this.group.matrixAutoUpdate = false;
+    this.groups = [this.newGroup()];
+    this.solid = new CubeMeshes(this.groups[0]!, background, changed);
+    this.dress();
+  }
+
+  private newGroup(): Group {
+    const g = new Group();
+    g.matrixAutoUpdate = false;
+    this.group.add(g);
+    return g;
   }
 
   setMatrix(matrix: Mat4): void {
     if (this.matrix === matrix) return;
     this.matrix = matrix;
-    this.inverse = invertMat(matrix);
-    this.group.matrix = new Matrix4().fromArray(matrix as number[]);
-    this.group.matrixWorldNeedsUpdate = true;
+    this.place();
   }
 
-  /** Shows a grid; only chunks whose bricks differ are meshed. Gives whether all of it stands already. */
-  setGrid(grid: VoxelGrid): void {
-    if (grid === this.grid) return;
-    const before = this.grid;
-    this.grid = grid;
-    const comparable = before !== null && before.bounds.min.every((v, i) => v === grid.bounds.min[i]) && before.bounds.size.every((v, i) => v === grid.bounds.size[i]);
-    const dirty = comparable ? changedChunks(before, grid) : chunksOf(grid);
-    if (!comparable) {
-      const kept = new Set(dirty.map((c) => c.join()));
-      for (const key of this.chunks.keys()) if (!kept.has(key)) this.put(key, [0, 0, 0], null);
-    }
-    const version = ++this.version;
-    if (dirty.length <= AT_ONCE) {
-      for (const c of dirty) this.put(c.join(), c, meshChunk(grid, ...(c as [number, number, number])));
-      return;
-    }
-    void this.background(grid, dirty).then((meshes) => {
-      // A newer grid may have come meanwhile; then this result is older than what stands.
-      if (version !== this.version) {
-        this.remesh(dirty);
-        return;
-      }
-      dirty.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
-      this.changed();
-    }, () => this.remesh(dirty));
+  /** Each copy stands where the part does, shifted in the world. */
+  private place(): void {
+    if (!this.matrix) return;
+    const m = new Matrix4().fromArray(this.matrix as number[]);
+    this.groups.forEach((g, i) => {
+      const [x, y, z] = i === 0 ? [0, 0, 0] : this.copies[i - 1]!.shift;
+      g.matrix = new Matrix4().makeTranslation(x, y, z).multiply(m);
+      g.matrixWorldNeedsUpdate = true;
+    });
   }
 
-  private remesh(chunks: readonly Vec3[]): void {
-    if (!this.grid) return;
-    const grid = this.grid;
-    void this.background(grid, chunks).then((meshes) => {
-      if (grid !== this.grid) this.remesh(chunks);
+  /**
+   * @param clear – 1 for each see-through byte
+   */
+  setGrid(grid: VoxelGrid, clear: Uint8Array): void {
+    if (clear !== this.clear && clear.some((v, i) => v !== this.clear[i])) {
+      this.clear = clear as Uint8Array<ArrayBuffer>;
+      const takes = (byte: number): boolean => this.clear[byte] === 1;
+      if (!clear.includes(1)) {
+        this.clearMeshes?.dispose();
+        this.clearMeshes = null;
+      } else if (this.clearMeshes) this.clearMeshes.setTakes(takes);
       else {
-        chunks.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
-        this.changed();
+        this.clearMeshes = new CubeMeshes(this.groups[0]!, this.background, this.changed, takes);
+        this.dress();
       }
-    }, () => undefined);
+      this.grid = null;
+    }
+    if (grid === this.grid) return;
+    this.grid = grid;
+    this.solid.setGrid(withoutClear(grid, this.clear));
+    this.clearMeshes?.setGrid(grid);
   }
 
   setGhost(ghost: boolean): void {
     if (ghost === this.ghost) return;
     this.ghost = ghost;
-    for (const c of this.chunks.values()) this.dress(c.faces);
+    this.dress();
   }
 
   /** See-through, with everything behind it showing. */
   setGlass(glass: boolean): void {
     if (glass === this.glass) return;
     this.glass = glass;
-    for (const c of this.chunks.values()) this.dress(c.faces);
+    this.dress();
   }
 
   /** Lines where colours meet. */
   setLined(lined: boolean): void {
     if (lined === this.lined) return;
     this.lined = lined;
-    for (const c of this.chunks.values()) this.line(c);
+    this.solid.setLined(lined);
   }
 
-  private line(c: Chunk): void {
-    c.lines?.geometry.dispose();
-    c.lines?.removeFromParent();
-    c.lines = this.lined ? colourLines(c.mesh, c.at) : null;
-    if (c.lines) this.group.add(c.lines);
-  }
-
-  setMaterials(materials: PartMaterials): void {
-    if (materials === this.materials) return;
+  setMaterials(materials: PartMaterials, copies: readonly PartCopy[] = []): void {
+    const same = copies.length === this.copies.length && copies.every((c, i) => c.materials === this.copies[i]!.materials && c.shift.every((v, a) => v === this.copies[i]!.shift[a]));
+    if (materials === this.materials && same) return;
     this.materials = materials;
-    for (const c of this.chunks.values()) this.dress(c.faces);
+    this.copies = copies;
+    while (this.groups.length < copies.length + 1) this.groups.push(this.newGroup());
+    for (const g of this.groups.splice(copies.length + 1)) g.removeFromParent();
+    this.place();
+    this.dress();
   }
 
   /** Leaves out faces that look away from the eye, chunk by chunk; without an eye all are drawn. */
   cull(eye: Vec3 | null, ahead: Vec3, orthographic: boolean): void {
-    if (!this.inverse) return;
-    if (!eye) {
-      for (const { faces } of this.chunks.values()) for (const face of faces) face.visible = true;
-      return;
-    }
-    const o = transformPoint(this.inverse, eye);
-    const far = transformPoint(this.inverse, [eye[0] + ahead[0], eye[1] + ahead[1], eye[2] + ahead[2]]);
-    const d: Vec3 = [far[0] - o[0], far[1] - o[1], far[2] - o[2]];
-    for (const { at, faces } of this.chunks.values()) {
-      for (const face of faces) {
-        const direction = face.userData['direction'] as number;
-        const axis = direction >> 1;
-        const sign = FACE_DIRECTIONS[direction]![axis]!;
-        face.visible = orthographic ? d[axis]! * sign < 0 : sign > 0 ? o[axis]! > at[axis]! * CHUNK : o[axis]! < (at[axis]! + 1) * CHUNK;
-      }
-    }
-  }
-
-  dispose(): void {
-    for (const key of [...this.chunks.keys()]) this.put(key, [0, 0, 0], null);
-    this.group.removeFromParent();
-  }
-
-  private put(key: string, at: Vec3, mesh: ChunkMesh | null): void {
-    const old = this.chunks.get(key);
-    if (old) {
-      for (const f of old.faces) {
-        f.geometry.dispose();
-        f.removeFromParent();
-      }
-      old.lines?.geometry.dispose();
-      old.lines?.removeFromParent();
-      this.chunks.delete(key);
-    }
-    if (!mesh) return;
-    const faces = chunkGeometries(mesh, at).flatMap((g, direction) => (g ? this.face(g, direction) : []));
-    const chunk: Chunk = { at, faces, mesh, lines: null };
-    this.chunks.set(key, chunk);
-    this.dress(faces);
-    this.group.add(...faces);
-    if (this.lined) this.line(chunk);
-  }
-
-  private face(geometry: BufferGeometry, direction: number): Mesh[] {
-    // The second mesh, of the same geometry, is shown only while the part is a ghost.
-    return [false, true].map((depthOnly) => {
-      const m = new Mesh(geometry);
-      m.matrixAutoUpdate = false;
-      m.userData['direction'] = direction;
-      m.userData['depthOnly'] = depthOnly;
-      return m;
+    if (!this.matrix) return;
+    const inverse = invertMat(this.matrix);
+    this.groups.forEach((_, i) => {
+      const shift = i === 0 ? [0, 0, 0] : this.copies[i - 1]!.shift;
+      const from: Vec3 | null = eye && [eye[0] - shift[0]!, eye[1] - shift[1]!, eye[2] - shift[2]!];
+      const o = from && transformPoint(inverse, from);
+      const far = from && transformPoint(inverse, [from[0] + ahead[0], from[1] + ahead[1], from[2] + ahead[2]]);
+      const d: Vec3 = o && far ? [far[0] - o[0], far[1] - o[1], far[2] - o[2]] : [0, 0, 0];
+      this.solid.cull(i, o, d, orthographic);
+      this.clearMeshes?.cull(i, o, d, orthographic);
     });
   }
 
-  private dress(faces: readonly Mesh[]): void {
-    for (const f of faces) {
-      const depthOnly = f.userData['depthOnly'] as boolean;
-      f.material = depthOnly ? this.materials.depth : this.ghost ? this.materials.ghost : this.glass ? this.materials.glass : this.materials.solid;
-      f.renderOrder = depthOnly ? 2 : this.ghost ? 3 : 0;
-      f.castShadow = !depthOnly && !this.ghost;
-      f.receiveShadow = !depthOnly && !this.ghost && !this.glass;
-      f.layers.set(depthOnly && !this.ghost ? 31 : 0);
-    }
+  dispose(): void {
+    this.solid.dispose();
+    this.clearMeshes?.dispose();
+    this.group.removeFromParent();
+  }
+
+  private dress(): void {
+    const looks = [this.materials, ...this.copies.map((c) => c.materials)];
+    const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({ material, order, casts, receives, visible: true });
+    // A ghost first writes its depth, so that only its nearest faces are mixed with what is behind.
+    const solid = (m: PartMaterials): Dress[] => (this.ghost ? [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)] : this.glass ? [plain(m.glass, 0, true, false)] : [plain(m.solid, 0, true, true)]);
+    const clear = (m: PartMaterials): Dress[] => (this.ghost ? solid(m) : this.glass ? [plain(m.glass, 1, false, false)] : [plain(m.clear, 1, false, true)]);
+    this.solid.setCopies(this.groups, looks.map(solid));
+    this.clearMeshes?.setCopies(this.groups, looks.map(clear));
   }
 }

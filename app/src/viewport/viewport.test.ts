@@ -2,7 +2,7 @@ import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub } from '@sphal
 import { makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { meshChunk } from '@sphalerite/core/mesh';
-import { Vector3 } from 'three';
+import { type Mesh, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { pickPart, toLattice } from './pick';
 import { setSurface } from './set-surface';
@@ -10,7 +10,7 @@ import { alongAxis, onPlane } from '../tools/geometry';
 import { chunkGeometries } from './chunk-geometry';
 import { angleOnRing } from './handles';
 import { OrbitCamera, type VIEWS } from './orbit-camera';
-import { PartView } from './part-view';
+import { type PartMaterials, PartView } from './part-view';
 
 const close = (a: readonly number[], b: readonly number[], digits = 6): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
 
@@ -101,6 +101,17 @@ describe('picking', () => {
   });
 });
 
+const SOLID = new Uint8Array(256);
+/** A part drawn without a screen, with four looks at hand. */
+function viewOf(grid: VoxelGrid) {
+  let calls = 0;
+  const looks = [0, 1, 2, 3].map((i) => Object.fromEntries(['solid', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }])) as unknown as PartMaterials);
+  const view = new PartView(looks[0]!, async () => (calls++, []), () => undefined);
+  view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
+  view.setGrid(grid, SOLID);
+  return { view, looks, asked: () => calls, shapes: () => view.group.children.flatMap((g) => g.children as Mesh[]) };
+}
+
 describe('drawn chunks', () => {
   const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [64, 32, 32] }).edit((d) => d.fillBox({ min: [2, 2, 2], size: [5, 6, 7] }, 9));
   it('six geometries, each with faces of its own direction only', () => {
@@ -111,23 +122,42 @@ describe('drawn chunks', () => {
     expect(g[2]!.getAttribute('swatch').getX(0)).toBe(9);
   });
   it('an edit meshes its chunk alone; faces that look away from the eye are left out', () => {
-    const material = {} as never;
-    let asked = 0;
-    const view = new PartView({ solid: material, ghost: material, glass: material, depth: material }, async () => (asked++, []), () => undefined);
-    view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
-    view.setGrid(grid);
-    const before = new Set(view.group.children);
-    view.setGrid(grid.edit((d) => d.set(50, 5, 5, 3)));
-    expect(view.group.children.filter((c) => before.has(c)).length).toBe(before.size);
-    expect(view.group.children.length).toBe(before.size * 2);
-    expect(asked).toBe(0);
+    const { view, shapes, asked } = viewOf(grid);
+    const before = new Set(shapes());
+    view.setGrid(grid.edit((d) => d.set(50, 5, 5, 3)), SOLID);
+    expect(shapes().filter((c) => before.has(c)).length).toBe(before.size);
+    expect(shapes().length).toBe(before.size * 2);
+    expect(asked()).toBe(0);
     view.cull([200, 200, 200], [0, 0, -1], false);
-    const shown = view.group.children.filter((c) => c.visible).map((c) => c.userData['direction'] as number);
+    const shown = shapes().filter((c) => c.visible).map((c) => c.userData['direction'] as number);
     expect([...new Set(shown)].sort()).toEqual([0, 2, 4]);
     view.cull([0, 0, 100], sub([0, 0, 0], [0, 0, 1]), true);
-    expect(new Set(view.group.children.filter((c) => c.visible).map((c) => c.userData['direction']))).toEqual(new Set([4]));
-    view.dispose();
-    expect(view.group.children).toHaveLength(0);
+    expect(new Set(shapes().filter((c) => c.visible).map((c) => c.userData['direction'] as number))).toEqual(new Set([4]));
+  });
+  it('copies in other colours share every geometry with the first', () => {
+    const { view, shapes, looks } = viewOf(grid);
+    const own = shapes().length;
+    view.setMaterials(looks[0]!, [{ materials: looks[1]!, shift: [10, 0, 0] }, { materials: looks[2]!, shift: [20, 0, 0] }, { materials: looks[3]!, shift: [30, 0, 0] }]);
+    expect(shapes().length).toBe(own * 4);
+    expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
+    expect(new Set(shapes().map((m) => m.material)).size).toBe(4);
+    view.setGrid(grid.edit((d) => d.set(3, 20, 3, 3)), SOLID);
+    expect(shapes().length % 4).toBe(0);
+    expect(view.group.children.map((g) => g.matrix.elements[12])).toEqual([0, 10, 20, 30]);
+    view.setMaterials(looks[0]!);
+    expect([view.group.children.length, shapes().length]).toEqual([1, own]);
+  });
+  it('cubes behind glass have faces of their own, and glass has its own material', () => {
+    const pane = grid.edit((d) => d.fillBox({ min: [7, 2, 2], size: [1, 6, 7] }, 4));
+    const { view, shapes, looks } = viewOf(pane);
+    const area = (material: unknown): number => shapes().filter((m) => m.material === material && m.userData['direction'] === 0).reduce((n, m) => n + m.geometry.index!.count / 6, 0);
+    expect([area(looks[0]!.solid), area(looks[0]!.clear)]).toEqual([1, 0]);
+    const glass = SOLID.with(4, 1);
+    view.setGrid(pane, glass);
+    // The wall behind the pane and the pane before it each show one quad to the right.
+    expect([area(looks[0]!.solid), area(looks[0]!.clear)]).toEqual([1, 1]);
+    view.setGrid(pane, SOLID);
+    expect(area(looks[0]!.clear)).toBe(0);
   });
 });
 

@@ -1,5 +1,6 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
+import { type Palette, paletteTable } from '@sphalerite/core/palette';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
 import {
@@ -8,7 +9,7 @@ import {
 import { type CubeMaterialUniforms, cubeMaterial, paletteTexture } from './cube-material';
 import { OrbitCamera } from './orbit-camera';
 import { type Overlay, OverlayView } from './overlay';
-import { type MeshInBackground, type PartMaterials, PartView } from './part-view';
+import { type MeshInBackground, type PartCopy, type PartMaterials, PartView } from './part-view';
 
 /** What the view shows; given whole, drawn by difference. */
 export interface ViewScene {
@@ -29,8 +30,16 @@ export interface ViewScene {
   readonly gridOf?: (placed: PlacedPart) => VoxelGrid | null;
   readonly shadows: boolean;
   readonly grid: boolean;
+  /** The same cubes again in other colours, each so far from the first; geometry is made once for all. */
+  readonly copies?: readonly SceneCopy[];
   /** A hand is moving: shadows follow when it rests. */
   readonly hurry?: boolean;
+}
+
+/** A second look of the whole project beside the first. */
+export interface SceneCopy {
+  readonly palettes: readonly Palette[];
+  readonly shift: Vec3;
 }
 
 /** A ray in the world. */
@@ -50,7 +59,7 @@ export class Viewport {
   private readonly overlay = new OverlayView(() => this.invalidateOverlay());
   private lastOverlay: Overlay | null = null;
   private readonly parts = new Map<string, PartView>();
-  private readonly palettes = new Map<string, { source: unknown; texture: DataTexture; materials: PartMaterials; uniforms: CubeMaterialUniforms }>();
+  private readonly palettes = new Map<string, Look>();
   private readonly depth = new MeshBasicMaterial({ colorWrite: false });
   private readonly sun = new DirectionalLight(0xfff4e2, 2.1);
   private readonly floor: Mesh;
@@ -147,7 +156,10 @@ export class Viewport {
       if (next.without(p)) continue;
       const key = p.mount.id;
       seen.add(key);
-      const materials = this.materialsOf(next, p.part.palette);
+      const palette = next.project.palettes.find((o) => o.id === p.part.palette)!;
+      const materials = this.materialsOf(next, palette, 0);
+      const others = (next.copies ?? []).map((c) => c.palettes.find((o) => o.id === p.part.palette)!);
+      const copies: PartCopy[] = next.copies?.map((c, i) => ({ materials: this.materialsOf(next, others[i]!, i + 1), shift: c.shift })) ?? [];
       let view = this.parts.get(key);
       if (!view) {
         view = new PartView(materials, this.background, () => {
@@ -157,12 +169,12 @@ export class Viewport {
         this.parts.set(key, view);
         this.scene.add(view.group);
       }
-      view.setMaterials(materials);
+      view.setMaterials(materials, copies);
       view.setGhost(next.faint(p));
       view.setMatrix(p.matrix);
       view.setGlass(next.glass?.(p) ?? false);
       view.setLined(next.edges === 'colours' && !next.faint(p));
-      view.setGrid(next.gridOf?.(p) ?? composite(p.part));
+      view.setGrid(next.gridOf?.(p) ?? composite(p.part), this.clearOf([palette, ...others]));
     }
     for (const [key, view] of this.parts) {
       if (seen.has(key)) continue;
@@ -201,12 +213,15 @@ export class Viewport {
   /** Frames parts, or everything there is. */
   frameParts(which: (p: PlacedPart) => boolean = () => true): void {
     let lo: Vec3 = [Infinity, Infinity, Infinity], hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.copies?.map((c) => c.shift) ?? [])];
     for (const p of this.placed.filter(which)) {
       const b = composite(p.part).contentBox() ?? p.part.bounds;
       for (let k = 0; k < 8; k++) {
         const c = transformPoint(p.matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
-        lo = [Math.min(lo[0], c[0]), Math.min(lo[1], c[1]), Math.min(lo[2], c[2])];
-        hi = [Math.max(hi[0], c[0]), Math.max(hi[1], c[1]), Math.max(hi[2], c[2])];
+        for (const s of shifts) {
+          lo = [Math.min(lo[0], c[0] + s[0]), Math.min(lo[1], c[1] + s[1]), Math.min(lo[2], c[2] + s[2])];
+          hi = [Math.max(hi[0], c[0] + s[0]), Math.max(hi[1], c[1] + s[1]), Math.max(hi[2], c[2] + s[2])];
+        }
       }
     }
     if (lo[0] <= hi[0]) this.frameBox(lo, hi);
@@ -218,7 +233,7 @@ export class Viewport {
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.
     const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
-    const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / 2.4, 3);
+    const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.copies?.length ? 2.4 * this.aspect : 2.4), 3);
     this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
     this.invalidate();
   }
@@ -278,14 +293,15 @@ export class Viewport {
     this.invalidate();
   }
 
-  private materialsOf(scene: ViewScene, id: string): PartMaterials {
-    const palette = scene.project.palettes.find((p) => p.id === id)!;
-    let entry = this.palettes.get(id);
+  /** Materials of a palette for copy `copy`; a changed palette changes their texture only. */
+  private materialsOf(scene: ViewScene, palette: Palette, copy: number): PartMaterials {
+    const key = `${copy} ${palette.id}`;
+    let entry = this.palettes.get(key);
     if (!entry) {
       const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges === 'cubes' ? 1 : 0 }, lit: { value: scene.lit ? 1 : 0 }, glow: { value: scene.glow ? 1 : 0 } };
-      const materials = { solid: cubeMaterial(uniforms, 'solid'), ghost: cubeMaterial(uniforms, 'ghost'), glass: cubeMaterial(uniforms, 'glass'), depth: this.depth };
-      entry = { source: palette, texture: uniforms.swatches.value, materials, uniforms };
-      this.palettes.set(id, entry);
+      const make = (form: Parameters<typeof cubeMaterial>[1]) => cubeMaterial(uniforms, form);
+      entry = { source: palette, texture: uniforms.swatches.value, materials: { solid: make('solid'), clear: make('clear'), ghost: make('ghost'), glass: make('glass'), depth: this.depth }, uniforms };
+      this.palettes.set(key, entry);
     } else if (entry.source !== palette) {
       entry.texture.dispose();
       entry.texture = paletteTexture(palette);
@@ -294,4 +310,19 @@ export class Viewport {
     }
     return entry.materials;
   }
+
+  /** 1 for each byte that is see-through in one of the looks. */
+  private clearOf(looks: readonly Palette[]): Uint8Array {
+    if (looks.length === 1) return paletteTable(looks[0]!).clear;
+    const out = new Uint8Array(256);
+    for (const p of looks) paletteTable(p).clear.forEach((v, i) => (out[i]! |= v));
+    return out;
+  }
+}
+
+interface Look {
+  source: Palette;
+  texture: DataTexture;
+  readonly materials: PartMaterials;
+  readonly uniforms: CubeMaterialUniforms;
 }

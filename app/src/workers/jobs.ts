@@ -3,7 +3,7 @@ import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, layerKey, must, projectToJson } from '@sphalerite/core/model';
 import {
-  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit,
+  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit,
 } from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
@@ -56,7 +56,7 @@ export interface JobContext<P> {
 type Handlers = { [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']> };
 
 /** Named one by one: a registry filled on the side would be left out of the worker's bundle. */
-const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit] as readonly Edit<never>[];
+const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit] as readonly Edit<never>[];
 
 /** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
 const STRIP_ROWS = 8;

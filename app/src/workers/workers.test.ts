@@ -1,7 +1,7 @@
 import { expect, describe, it } from 'vitest';
 import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
-import { type Edit, apply, editContext, mirrorOverEdit, refinePartEdit, strokeEdit } from '@sphalerite/core/project';
+import { type Edit, apply, editContext, mirrorOverEdit, duplicatePartEdit, finishEdit, refinePartEdit, strokeEdit } from '@sphalerite/core/project';
 import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
@@ -149,19 +149,26 @@ describe('WorkerPool', () => {
     const p = lamp();
     const part = p.parts[0]!;
     for (const [edit, args] of [[refinePartEdit, { part: part.id, by: 2 }], [mirrorOverEdit, { part: part.id, layer: part.layers[0]!.id, axis: 0, plane: 0, keep: 'low' }]] as [Edit<unknown>, unknown][]) {
-      const there = await editInBackground(pool, p, part.id, edit, args, 'seed', 5);
+      const there = await editInBackground(pool, p, [part.id], edit, args, 'seed', 5);
       const here = apply(p, edit, args, editContext('seed', 5));
       expect(there.parts[0]!.layers[0]!.grid.equals(here.parts[0]!.layers[0]!.grid)).toBe(true);
       expect(projectToJson(there)).toEqual(projectToJson(here));
       expect(there.palettes).toBe(p.palettes);
     }
-    const stroke = await editInBackground(pool, p, part.id, strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('erase', 0, [{ min: part.bounds.min, size: [1, 1, 1] }]) }, 'seed', 5);
+    // Two parts at once: both come back, and each is the page's own.
+    const two = apply(p, duplicatePartEdit, { part: part.id }, editContext('two', 1));
+    const painting = { targets: two.parts.map((o) => ({ part: o.id, layer: o.layers[0]!.id })), finish: { kind: 'speckle', ramp: [3, 4], seed: 9, amount: 0.4, size: 1 } as const };
+    const painted = await editInBackground(pool, two, two.parts.map((o) => o.id), finishEdit, painting, 'seed', 5);
+    const painter = apply(two, finishEdit, painting, editContext('seed', 5));
+    expect(painted.parts.map((o, i) => o.layers[0]!.grid.equals(painter.parts[i]!.layers[0]!.grid))).toEqual([true, true]);
+    expect(painted.parts[0]!.layers[0]!.grid.equals(two.parts[0]!.layers[0]!.grid)).toBe(false);
+    const stroke = await editInBackground(pool, p, [part.id], strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('erase', 0, [{ min: part.bounds.min, size: [1, 1, 1] }]) }, 'seed', 5);
     const before = new Set([...part.layers[0]!.grid.bricks()].map((b) => b.brick));
     const bricks = [...stroke.parts[0]!.layers[0]!.grid.bricks()].map((b) => b.brick);
     expect(bricks.filter((b) => !before.has(b)).length).toBeLessThanOrEqual(1);
     expect(bricks.length).toBeGreaterThan(3);
     expect(stroke.rig).toBe(p.rig);
-    await expect(editInBackground(pool, p, part.id, refinePartEdit as Edit<unknown>, { part: 'nobody', by: 2 }, 's', 0)).rejects.toMatchObject({ name: 'EditError', message: 'There is no part "nobody" in this project.' });
+    await expect(editInBackground(pool, p, [part.id], refinePartEdit as Edit<unknown>, { part: 'nobody', by: 2 }, 's', 0)).rejects.toMatchObject({ name: 'EditError', message: 'There is no part "nobody" in this project.' });
   });
 
   it('regions and loose ends are found in a worker as on the page', async () => {

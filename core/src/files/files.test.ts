@@ -1,11 +1,12 @@
 import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
+import { decode } from 'fast-png';
 import validator from 'gltf-validator';
 import { WebIO } from '@gltf-transform/core';
-import { type EmissiveStrength, KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
+import { type EmissiveStrength, KHRMaterialsEmissiveStrength, KHRMaterialsVariants, type MappingList } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
 import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
-import { addBoneEdit, addClipEdit, apply, deletePartEdit, editContext, mountPartEdit, setKeyEdit, strokeEdit } from '../project';
+import { addBoneEdit, addClipEdit, addColourwayEdit, apply, deletePartEdit, editContext, editSwatchEdit, mountPartEdit, setKeyEdit, strokeEdit } from '../project';
 import { boxStroke } from '../sculpt';
 import { FileError, bakeClip, exportGlb, planGlb, readProjectFile, sheetLayout, writeProjectFile } from '.';
 
@@ -102,6 +103,24 @@ describe('GLB', () => {
     expect(mesh.getParentNode()!.getName()).toBe('Post');
     const positions = mesh.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!;
     expect(positions.getMax([]).map((v) => Math.round(v * 1000))).toEqual([200, 1300, 200]);
+  });
+  it('ships colourways as variants over the same meshes, and slots as materials of that name', async () => {
+    let p = apply(lamp(), editSwatchEdit, { palette: lamp().palettes[0]!.id, byte: 16, change: { slot: 'Lamp' } }, ctx());
+    for (const name of ['Frost', 'Dusk']) p = apply(p, addColourwayEdit, { name }, ctx());
+    p = apply(p, editSwatchEdit, { palette: p.palettes[0]!.id, byte: 16, change: { colour: '#3060ff', opacity: 0.5 }, colourway: p.colourways[0]!.id }, ctx());
+    const { result, counts } = await exportGlb(p);
+    const report = (await validator.validateBytes(result)) as { issues: { messages: { code: string }[] } };
+    expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION')).toEqual([]);
+    // The top of the post has faces of its own behind the glass.
+    expect(counts).toEqual(planGlb(p));
+    expect(counts.faces).toBe(planGlb(lamp()).faces + 16);
+    const root = (await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants]).readBinary(result)).getRoot();
+    const primitives = root.listMeshes()[0]!.listPrimitives();
+    const looks = (i: number) => primitives[i]!.getExtension<MappingList>('KHR_materials_variants')!.listMappings().map((m) => `${m.listVariants().map((v) => v.getName()).join()}: ${m.getMaterial()!.getName()}`);
+    expect(primitives.map((o) => o.getMaterial()!.getName())).toEqual(['Starter', 'Lamp clear']);
+    expect([looks(0), looks(1)]).toEqual([['Frost: Starter (Frost)', 'Dusk: Starter'], ['Frost: Lamp clear (Frost)', 'Dusk: Lamp clear']]);
+    const pixel = (material: string) => [...decode(root.listMaterials().find((m) => m.getName() === material)!.getBaseColorTexture()!.getImage()!).data.slice(64, 68)];
+    expect([pixel('Lamp clear'), pixel('Lamp clear (Frost)')]).toEqual([[255, 210, 122, 255], [48, 96, 255, 128]]);
   });
   it('names what it leaves out, and refuses an empty project', async () => {
     const p = lamp();

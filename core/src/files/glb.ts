@@ -1,13 +1,13 @@
-import { Document, type Material, type Node, WebIO } from '@gltf-transform/core';
-import { KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
+import { Document, type Node, WebIO } from '@gltf-transform/core';
+import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math';
 import { type Part, type Project, composite, find, must, sideSuffix, withoutHelpers } from '../model';
-import { surfaceOf } from '../mesh';
-import { type Palette, paletteTable } from '../palette';
+import { surfaceOf, withoutClear } from '../mesh';
+import { type Palette, everClear } from '../palette';
+import { PaletteMaterials } from './glb-materials';
 import { bonesInOrder } from '../rig';
 import { bakeClip } from './bake-clip';
 import { FileError } from './file-error';
-import { paletteStrip } from './palette-strip';
 
 export interface GlbExport {
   readonly result: Uint8Array<ArrayBuffer>;
@@ -27,7 +27,8 @@ export interface GlbCounts {
 
 /**
  * The project as binary glTF 2.0: a node for each bone, a node with a mesh for each mounted part below its
- * bone, an animation for each clip. Metres, Y up, facing +Z. Vertices are relative to the part's pivot.
+ * bone, an animation for each clip. Metres, Y up, facing +Z. Vertices are relative to the part's pivot. Colourways go along
+ * as material variants (KHR_materials_variants) over the same meshes.
  *
  * @throws FileError when there is nothing to export
  */
@@ -50,7 +51,7 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
     nodes.set(b.id, node);
   }
 
-  const materials = new Map<string, MaterialPair>();
+  const materials = new PaletteMaterials(doc, project);
   const meshes = new Map<string, ReturnType<typeof buildMesh>>();
   let vertices = 0, triangles = 0, parts = 0, faces = 0;
   for (const mount of project.rig.mounts) {
@@ -66,7 +67,7 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
     if (part.layers.some((l) => l.hidden)) notes.push(`Hidden layers of "${part.name}" were left out.`);
     let built = meshes.get(part.id);
     if (!built) {
-      built = buildMesh(doc, buffer, part, materialsOf(doc, must(project.palettes, part.palette, 'palette'), materials), unit);
+      built = buildMesh(doc, buffer, part, must(project.palettes, part.palette, 'palette'), materials, project.colourways, unit);
       meshes.set(part.id, built);
     }
     const node = doc.createNode(part.name + sideSuffix(part.side)).setMesh(built.mesh)
@@ -97,7 +98,7 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
       );
     }
   }
-  const bytes = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength]).writeBinary(doc);
+  const bytes = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants]).writeBinary(doc);
   const root = doc.getRoot();
   return {
     result: bytes as Uint8Array<ArrayBuffer>, notes,
@@ -105,45 +106,13 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
   };
 }
 
-interface MaterialPair { readonly solid: Material; readonly clear: Material; readonly palette: Palette }
-
-/** Two materials a palette, solid and see-through, that read the same strips of one pixel a swatch. */
-function materialsOf(doc: Document, palette: Palette, known: Map<string, MaterialPair>): MaterialPair {
-  const old = known.get(palette.id);
-  if (old) return old;
-  const strip = paletteStrip(palette);
-  const texture = (name: string, image: Uint8Array) => doc.createTexture(`${palette.name} ${name}`).setMimeType('image/png').setImage(image as Uint8Array<ArrayBuffer>);
-  const colour = texture('colour', strip.colour);
-  const surface = texture('roughness-metal', strip.roughnessMetal);
-  const glow = strip.glow ? texture('glow', strip.glow) : null;
-  const strength = strip.glowStrength > 1 ? doc.createExtension(KHRMaterialsEmissiveStrength).createEmissiveStrength().setEmissiveStrength(strip.glowStrength) : null;
-  const make = (clear: boolean): Material => {
-    const m = doc.createMaterial(palette.name + (clear ? ' clear' : ''))
-      .setBaseColorTexture(colour).setMetallicRoughnessTexture(surface).setRoughnessFactor(1).setMetallicFactor(1);
-    if (glow) m.setEmissiveTexture(glow).setEmissiveFactor([1, 1, 1]);
-    if (strength) m.setExtension('KHR_materials_emissive_strength', strength);
-    if (clear) m.setAlphaMode('BLEND');
-    for (const info of [m.getBaseColorTextureInfo(), m.getMetallicRoughnessTextureInfo(), m.getEmissiveTextureInfo()]) {
-      info?.setMagFilter(NEAREST).setMinFilter(NEAREST).setWrapS(CLAMP).setWrapT(CLAMP);
-    }
-    return m;
-  };
-  const pair: MaterialPair = { solid: make(false), clear: make(true), palette };
-  const table = paletteTable(palette);
-  // A material nobody uses would draw a remark from validators, so the clear one exists only when it is needed.
-  if (!table.clear.includes(1)) pair.clear.dispose();
-  known.set(palette.id, pair);
-  return pair;
-}
-const NEAREST = 9728;
-const CLAMP = 33071;
-
-function buildMesh(doc: Document, buffer: ReturnType<Document['createBuffer']>, part: Part, materials: MaterialPair, unit: number) {
-  const table = paletteTable(materials.palette);
+function buildMesh(doc: Document, buffer: ReturnType<Document['createBuffer']>, part: Part, palette: Palette, materials: PaletteMaterials, ways: Project['colourways'], unit: number) {
   const mesh = doc.createMesh(part.name + sideSuffix(part.side));
   let vertices = 0, triangles = 0, faces = 0;
-  for (const clear of [0, 1]) {
-    const surface = surfaceOf(composite(part), (byte) => table.clear[byte] === clear);
+  // One stretch of triangles for each material slot, and for what is see-through in it.
+  const solid = withoutClear(composite(part), everClear(palette, ways));
+  for (const group of materials.groups(palette)) {
+    const surface = surfaceOf(group.clear ? composite(part) : solid, (byte) => group.bytes[byte] === 1);
     const n = surface.colours.length;
     if (n === 0) continue;
     const uv = new Float32Array(n * 2);
@@ -153,13 +122,13 @@ function buildMesh(doc: Document, buffer: ReturnType<Document['createBuffer']>, 
     }
     const accessor = (type: 'VEC3' | 'VEC2' | 'SCALAR', array: Float32Array | Uint32Array | Uint16Array) =>
       doc.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer);
-    mesh.addPrimitive(
-      doc.createPrimitive().setMaterial(clear ? materials.clear : materials.solid)
-        .setAttribute('POSITION', accessor('VEC3', pivotless(surface.positions, part, unit)))
-        .setAttribute('NORMAL', accessor('VEC3', surface.normals))
-        .setAttribute('TEXCOORD_0', accessor('VEC2', uv))
-        .setIndices(accessor('SCALAR', n < 65535 ? Uint16Array.from(surface.indices) : surface.indices)),
-    );
+    const primitive = doc.createPrimitive()
+      .setAttribute('POSITION', accessor('VEC3', pivotless(surface.positions, part, unit)))
+      .setAttribute('NORMAL', accessor('VEC3', surface.normals))
+      .setAttribute('TEXCOORD_0', accessor('VEC2', uv))
+      .setIndices(accessor('SCALAR', n < 65535 ? Uint16Array.from(surface.indices) : surface.indices));
+    materials.dress(primitive, palette, group);
+    mesh.addPrimitive(primitive);
     vertices += n;
     triangles += surface.indices.length / 3;
     faces += surface.faces;
@@ -180,10 +149,13 @@ export function planGlb(whole: Project): GlbCounts {
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);
     if (!part || part.hidden || composite(part).count === 0) continue;
-    const s = surfaceOf(composite(part));
-    vertices += s.colours.length;
-    triangles += s.indices.length / 3;
-    faces += s.faces;
+    const clear = everClear(must(project.palettes, part.palette, 'palette'), project.colourways);
+    const solid = withoutClear(composite(part), clear);
+    for (const s of solid === composite(part) ? [surfaceOf(solid)] : [surfaceOf(solid), surfaceOf(composite(part), (byte) => clear[byte] === 1)]) {
+      vertices += s.colours.length;
+      triangles += s.indices.length / 3;
+      faces += s.faces;
+    }
     parts++;
   }
   return {

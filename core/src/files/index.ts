@@ -5,3 +5,4 @@ export * from './project-file';
 export * from './palette-strip';
 export * from './bake-clip';
 export * from './glb';
+export * from './palette-file';

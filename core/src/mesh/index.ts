@@ -1,3 +1,4 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
 export * from './surface';
+export * from './clear';

@@ -1,20 +1,11 @@
 import { type Box, TRANSFORM_IDENTITY, type Vec3 } from '../math';
-import { type Palette, makeSwatch } from '../palette';
+import { type Palette, READY_PALETTES, type ReadyPalette } from '../palette';
 import { VoxelGrid } from '../voxel';
 import type { Id } from './ids';
 import type { Kind, Light, Mount, Part, Project, Shot, Side, Target } from './types';
 
-/** A small palette to begin with: clay, oak, moss, water, stone and lamplight, each in three tones. */
-export const starterPalette = (id: Id): Palette => ({
-  id, name: 'Starter',
-  swatches: [
-    ['Clay', '#b5533a'], ['Blush', '#e09b7d'], ['Brick', '#7a2f25'],
-    ['Oak', '#7d5a38'], ['Straw', '#cda873'], ['Bark', '#4a3222'],
-    ['Pine', '#1f4a45'], ['Moss', '#3f7d5c'], ['Reed', '#9cc084'],
-    ['Canal', '#254a6b'], ['Sky', '#6fa3c4'],
-    ['Chalk', '#eceae2'], ['Mist', '#9aa4ad'], ['Slate', '#4c5563'], ['Soot', '#23201e'],
-  ].map(([name, hex], i) => makeSwatch(i + 1, name!, hex!)).concat(makeSwatch(16, 'Lamplight', '#ffd27a', { emissive: 4 })),
-});
+/** The palette that a project begins with when no other is chosen. */
+export const starterPalette = (id: Id, ready: ReadyPalette = READY_PALETTES[0]!): Palette => ({ id, name: ready.name, swatches: ready.swatches });
 
 export const makePart = (id: Id, layer: Id, name: string, palette: Id, bounds: Box, more: Partial<Part> = {}): Part => ({
   id, name, side: 'centre', hidden: false, palette, cell: 1, bounds,
@@ -37,17 +28,17 @@ export const DEFAULT_LIGHT: Light = {
 export const makeShot = (id: Id, name: string, more: Partial<Shot> = {}): Shot => ({
   id, name,
   camera: { kind: 'perspective', eye: [38, 34, 62], target: [0, 18, 0], fov: 32, height: 48 },
-  light: DEFAULT_LIGHT, clip: null, time: 0, exposure: 0, size: [640, 400], samples: 64, ...more,
+  light: DEFAULT_LIGHT, clip: null, colourway: null, time: 0, exposure: 0, size: [640, 400], samples: 64, ...more,
 });
 
 /** A project with a palette and one empty part, unmounted. */
-export function makeProject(id: Id, name: string, newId: () => Id, kind: Kind = 'prop', size: Vec3 = [16, 16, 16]): Project {
-  const palette = starterPalette(newId());
+export function makeProject(id: Id, name: string, newId: () => Id, kind: Kind = 'prop', size: Vec3 = [16, 16, 16], ready?: ReadyPalette): Project {
+  const palette = starterPalette(newId(), ready);
   const bounds: Box = { min: [-Math.floor(size[0] / 2), 0, -Math.floor(size[2] / 2)], size };
   const part = makePart(newId(), newId(), 'Body', palette.id, bounds, { pivot: [0, 0, 0] });
   return {
     id, name, kind, metresPerUnit: 0.05, target: NO_TARGET, palettes: [palette], parts: [part],
-    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)] }, clips: [], shots: [makeShot(newId(), 'First picture')], stamps: [], references: [], bin: [],
+    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)] }, clips: [], shots: [makeShot(newId(), 'First picture')], stamps: [], references: [], colourways: [], bin: [],
   };
 }
 

@@ -8,3 +8,4 @@ export * from './format-version';
 export * from './migrate';
 export * from './json';
 export * from './helpers';
+export * from './colourways';

@@ -21,6 +21,11 @@ const MIGRATIONS: Migrations = {
     bin: (p['bin'] as { kind: string }[]).map((b) => (b.kind === 'part' ? { ...b, references: [] } : b)),
     palettes: (p['palettes'] as { swatches: object[] }[]).map((o) => ({ ...o, swatches: o.swatches.map((s) => ({ ...s, helper: false })) })),
   }),
+  // Colourways came with format 3.
+  2: (p) => ({
+    ...p, colourways: [], shots: (p['shots'] as object[]).map((s) => ({ ...s, colourway: null })),
+    bin: (p['bin'] as { kind: string; shot?: object }[]).map((b) => (b.kind === 'shot' ? { ...b, shot: { ...b.shot, colourway: null } } : b)),
+  }),
 };
 
 /** Carries JSON of an older version up to version `to`, one step at a time. @throws FormatError */
@@ -70,6 +75,8 @@ function checkReferences(p: ProjectJson): void {
   const bones = ids('bones', p.rig.bones);
   ids('clips', p.clips);
   ids('shots', p.shots);
+  ids('colourways', p.colourways);
+  for (const c of p.colourways) for (const o of c.changes) if (!palettes.has(o.palette)) broken(`colourway "${c.name}" changes a palette that is not there`);
   for (const part of p.parts) if (!palettes.has(part.palette)) broken(`part "${part.name}" uses a palette that is not there`);
   ids('stamps', p.stamps);
   for (const s of p.stamps) if (!palettes.has(s.palette)) broken(`stamp "${s.name}" uses a palette that is not there`);

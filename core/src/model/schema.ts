@@ -23,6 +23,10 @@ export const swatchSchema = z.strictObject({
   roughness: unit, metalness: unit, opacity: unit, slot: z.string().max(120), helper: z.boolean(),
 });
 export const paletteSchema = z.strictObject({ id, name, swatches: z.array(swatchSchema).max(255) });
+const look = swatchSchema.pick({ colour: true, emissive: true, roughness: true, metalness: true, opacity: true }).partial();
+export const colourwaySchema = z.strictObject({
+  id, name, changes: z.array(z.strictObject({ palette: id, byte: z.int().min(1).max(255), look })).max(64 * 255),
+});
 export const layerSchema = z.strictObject({ id, name, hidden: z.boolean(), locked: z.boolean() });
 export const partSchema = z.strictObject({
   id, name, side: z.enum(SIDES), hidden: z.boolean(), palette: id, cell: finite.positive().max(1e4), bounds: box,
@@ -47,7 +51,7 @@ export const shotSchema = z.strictObject({
     ground: z.strictObject({ kind: z.enum(['none', 'colour']), colour: hex }),
     glow: finite.min(0).max(1000),
   }),
-  clip: id.nullable(), time, exposure: finite.min(-20).max(20),
+  clip: id.nullable(), colourway: id.nullable(), time, exposure: finite.min(-20).max(20),
   size: z.tuple([z.int().min(1).max(8192), z.int().min(1).max(8192)]), samples: z.int().min(1).max(65536),
 });
 export const referenceSchema = z.strictObject({
@@ -63,13 +67,14 @@ export const binItemSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...kindOf('bone'), bone: boneSchema, children: z.array(id), mounts: z.array(id), lanes: z.array(z.strictObject({ clip: id, lane: laneSchema })) }),
   z.strictObject({ ...kindOf('clip'), clip: clipSchema }),
   z.strictObject({ ...kindOf('shot'), shot: shotSchema }),
+  z.strictObject({ ...kindOf('colourway'), colourway: colourwaySchema }),
 ]);
 
 export const projectSchema = z.strictObject({
   formatVersion: z.int(), id, name, kind: z.enum(KINDS), metresPerUnit: finite.positive().max(1e4), target: targetSchema,
   palettes: z.array(paletteSchema).min(1).max(64), parts: z.array(partSchema).max(4096), rig: rigSchema,
   clips: z.array(clipSchema).max(1024), shots: z.array(shotSchema).max(1024),
-  stamps: z.array(partSchema).max(1024), references: z.array(referenceSchema).max(64), bin: z.array(binItemSchema).max(4096),
+  stamps: z.array(partSchema).max(1024), references: z.array(referenceSchema).max(64), colourways: z.array(colourwaySchema).max(256), bin: z.array(binItemSchema).max(4096),
 });
 export type ProjectJson = z.infer<typeof projectSchema>;
 export type PartJson = z.infer<typeof partSchema>;

@@ -1,5 +1,5 @@
 import type { Box, Quat, Transform, Vec3 } from '../math';
-import type { Palette } from '../palette';
+import type { Colourway, Palette } from '../palette';
 import type { VoxelGrid } from '../voxel';
 import type { Id } from './ids';
 
@@ -129,6 +129,8 @@ export interface Shot {
   readonly camera: Camera;
   readonly light: Light;
   readonly clip: Id | null;
+  /** The look that is pictured; null is the palette's own. */
+  readonly colourway: Id | null;
   /** In ticks of the clip. */
   readonly time: number;
   /** In stops; 0 leaves light as it is. */
@@ -166,13 +168,14 @@ export interface Target {
   readonly texture: number;
 }
 
-export const BINNED = ['part', 'bone', 'clip', 'shot'] as const;
+export const BINNED = ['part', 'bone', 'clip', 'shot', 'colourway'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
   | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[]; readonly references: readonly Reference[] }
   | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[] }
   | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
-  | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot };
+  | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot }
+  | { readonly id: Id; readonly kind: 'colourway'; readonly at: number; readonly colourway: Colourway };
 
 /** All the work on one asset: a frozen value. Every edit gives a new one. */
 export interface Project {
@@ -190,5 +193,6 @@ export interface Project {
   /** Small pieces placed again and again, kept as parts that belong to no rig. */
   readonly stamps: readonly Part[];
   readonly references: readonly Reference[];
+  readonly colourways: readonly Colourway[];
   readonly bin: readonly BinItem[];
 }

@@ -1,4 +1,4 @@
-import { type Rgb, hexToLinear } from './colour';
+import { type Rgb, hexToLinear } from './linear';
 import { type Palette, type Swatch, makeSwatch } from './swatch';
 
 /** What unlisted bytes look like: a plain middle grey that no palette of ours uses by accident. */

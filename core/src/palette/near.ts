@@ -1,4 +1,4 @@
-import { hexToLinear } from './colour';
+import { hexToLinear } from './linear';
 import type { Palette, Swatch } from './swatch';
 
 /** A colour in OKLab (Björn Ottosson, 2020): lightness 0–1 and two opponent axes. */

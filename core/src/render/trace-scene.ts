@@ -1,5 +1,5 @@
 import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint } from '../math';
-import { type Camera, type Light, type Project, type Shot, composite, find, withoutHelpers } from '../model';
+import { type Camera, type Light, type Project, type Shot, composite, find, inColourway, withoutHelpers } from '../model';
 import { clipTime, sampleClip } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE, placeParts } from '../rig';
@@ -118,9 +118,9 @@ export function shotPose(project: Project, shot: Shot): Pose {
   return clip ? sampleClip(clip, project.rig, clipTime(clip, shot.time)) : REST_POSE;
 }
 
-/** The scene of a shot, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
+/** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
 export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number, number] = shot.size): TraceScene {
-  const project = withoutHelpers(whole);
+  const project = inColourway(withoutHelpers(whole), shot.colourway);
   const instancesAt = (pose: Pose): TraceInstance[] => placeParts(project, pose).flatMap(({ part, matrix }) => {
     const i = traceInstance(composite(part), surfacesOf(project, part.palette, shot.light.glow), matrix);
     return i ? [i] : [];

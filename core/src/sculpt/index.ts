@@ -12,3 +12,4 @@ export * from './clean-up';
 export * from './opening';
 export * from './box-stroke';
 export * from './silhouette';
+export * from './take-apart';

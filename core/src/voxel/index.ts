@@ -5,3 +5,4 @@ export * from './half';
 export * from './cell-set';
 export * from './flood';
 export * from './pieces';
+export * from './bytes';

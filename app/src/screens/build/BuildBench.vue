@@ -4,7 +4,7 @@ import { type Component, defineAsyncComponent, ref } from 'vue';
 import type { ToolCard } from '../../tools/card';
 import { openMenu } from '../../shell/dialogs';
 import { useBuild } from './build-state';
-import SwatchPanel from './SwatchPanel.vue';
+import SwatchPanel from './colours/SwatchPanel.vue';
 import SymmetryOptions from './SymmetryOptions.vue';
 import ToolOptions from './ToolOptions.vue';
 

@@ -38,7 +38,7 @@ function drop(index: number): void {
         @dragstart="take($event, p.id)" @dragover.prevent @drop.prevent="drop(i)"
       >
         <button type="button" class="list-row" :class="{ on: p.id === session.view.part }" :aria-pressed="p.id === session.view.part" @click="session.choose({ part: p.id, layer: null })" @contextmenu.prevent="menuOf($event, p.id)">
-          <PartPicture :project="session.project" :part="p" />
+          <PartPicture :project="session.worn!" :part="p" />
           <span class="text"><b>{{ p.name }} <span v-if="p.side !== 'centre'" class="tag">{{ p.side }}</span></b>
             <small class="figures quiet">{{ p.bounds.size.join('×') }} · {{ composite(p).count.toLocaleString('en') }}</small></span>
         </button>

@@ -78,7 +78,8 @@ export const useBuild = defineStore('build', () => {
   }
 
   const card = computed(() => cards.value[index.value] ?? cards.value[0]!);
-  const palette = computed(() => session.palette);
+  /** As it looks in the colourway in hand. */
+  const palette = computed(() => session.look);
   const swatch = computed(() => palette.value?.swatches.find((s) => s.byte === byte.value) ?? palette.value?.swatches[0] ?? null);
   const middles = computed<Vec3>(() => {
     const part = session.part;

@@ -1,12 +1,12 @@
-import { IconArrowBarToUp, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
 import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
 import { composite, helperCount, pivotPoint, sideSuffix } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { faceRegion, mirrorBoxes, mirrorFaces, shapeBox, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Chip, ScreenControl, ViewLabel } from '../../shell/screen';
+import type { ScreenControl, ViewLabel } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
@@ -15,7 +15,13 @@ import type { Pick, ToolEvent } from '../../tools/tool';
 import { type Mark, NO_OVERLAY, type Overlay } from '../../viewport/overlay';
 import { pickPart, toLattice } from '../../viewport/pick';
 import type { ViewPointer } from '../../viewport/view-input';
+import type { useApart } from './apart/apart-state';
+import { buildChips } from './build-chips';
 import { buildCommands } from './build-commands';
+import { useColours } from './colours/colours-state';
+import { colourCommands } from './colours/colour-commands';
+import { lookUnder, lookLabels } from './colours/side-by-side';
+import type { GradientControl } from './colours/gradient-control';
 import { useBuild } from './build-state';
 import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles-control';
@@ -37,12 +43,21 @@ export function buildControl(): ScreenControl {
   const build = useBuild();
   const selection = useSelection();
   const view = useView();
+  const notices = useNotices();
   const { settings } = useSettings();
   const matrix = usePartMatrix();
   const strokes = strokeControl();
   const handles = handlesControl(matrix);
   const tints = useTints();
   const counts = useShipCounts();
+  const colours = useColours();
+  // Finishes and taking apart come when their tabs are first opened.
+  const gradient = shallowRef<GradientControl | null>(null);
+  const apart = shallowRef<ReturnType<typeof useApart> | null>(null);
+  async function openTab(tab: string): Promise<void> {
+    if (tab === 'finish') gradient.value ??= (await import('./colours/gradient-control')).gradientControl(matrix, () => strokes.frozen() ?? build.seen);
+    if (tab === 'apart') apart.value ??= (await import('./apart/apart-state')).useApart();
+  }
   const pickNow = shallowRef<Pick | null>(null);
   /** Until the hand comes over the view, everything stands there in its own colours. */
   const handCame = ref(false);
@@ -85,6 +100,7 @@ export function buildControl(): ScreenControl {
     return false;
   });
   const stops = [
+    watch(() => colours.tab, (tab) => void openTab(tab).catch(notices.fail), { immediate: true }),
     watch(() => selection.preview, (p) => {
       if (!strokes.output.value.active) session.preview = p;
     }),
@@ -149,6 +165,7 @@ export function buildControl(): ScreenControl {
     // Keys that act on a selection while there is one come before the same keys elsewhere.
     ...selectionCommands(),
     ...buildCommands(tints, pickColour),
+    ...colourCommands(),
     ...cursorCommands({
       act: actAtCursor, commit: () => strokes.feed({ type: 'commit' }), waiting: () => strokes.output.value.active,
       nudge: (by) => (strokes.output.value.active ? void strokes.nudge(by) : selection.nudge(by)),
@@ -164,13 +181,19 @@ export function buildControl(): ScreenControl {
       ...NO_OVERLAY, lattice: matrix.value, bounds: box, cut: build.limit, guide: build.guide,
       pictures: refs.map((r) => ({ image: r.image, axis: PLANE_AXIS[r.plane], depth: r.plane === 'side' ? box.min[0] - 0.02 : r.plane === 'top' ? box.min[1] + 0.02 : box.min[2] - 0.02, at: r.at, size: r.size, opacity: r.opacity })),
       figure: figureBeside(settings.figure, session.project && extentOf(session.project), session.project?.metresPerUnit ?? 0.05),
-      spots: handles.spots(), arrows: handles.arrows(),
+      spots: [...handles.spots(), ...(gradient.value?.spots() ?? [])], arrows: handles.arrows(),
     };
   };
   const hoverCell = computed<Vec3 | null>(() => {
     const pick = pickNow.value;
     if (!over.value || !pick || strokes.output.value.active || build.card.verb !== 'add') return null;
     return targetCell('add', pick);
+  });
+  /** The name of the colour under the pointer: eyes alone should not have to tell. */
+  const underHand = computed(() => {
+    const pick = pickNow.value;
+    const byte = over.value && pick && !pick.floor ? build.seen?.get(...pick.cell) : 0;
+    return byte ? (colours.swatchOf(byte)?.name ?? `swatch ${byte}`) : '';
   });
   /** Plain boxes with their mirror images, when that is all there is to show; they cost nothing however large. */
   const hoveredBoxes = computed<Box[] | null>(() => {
@@ -202,9 +225,11 @@ export function buildControl(): ScreenControl {
       return {
         project: p, pose: REST_POSE, hurry: session.preview !== null,
         without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
-        faint: ({ part }) => handCame.value && part.id !== id,
+        // Side by side one looks at the whole.
+        faint: ({ part }) => handCame.value && part.id !== id && colours.looks.length === 0,
         glass: ({ part }) => part.id === id && build.seeThrough,
         gridOf: ({ part }) => (part.id === id && limit ? composite(part).clippedTo(limit) : null),
+        copies: colours.copiesOf(session.undressed!),
       };
     },
     overlay(): Overlay {
@@ -212,10 +237,11 @@ export function buildControl(): ScreenControl {
       if (!part) return NO_OVERLAY;
       const out = strokes.output.value;
       const quiet = base();
-      const marks: Mark[] = [...tints.marks.value.marks];
+      const marks: Mark[] = [...tints.marks.value.marks, ...(apart.value?.marks ?? [])];
       const floats = selection.floating;
       if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.16 }, { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true }, ...lost(floatingSet.value!, part.bounds));
       else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.26 });
+      if (gradient.value?.active()) return { ...quiet, marks, strokes: gradient.value.strokes() };
       if (!handCame.value && !build.cursor) return { ...quiet, marks };
       const mirrored = {
         ...quiet, mirror: build.mirror, cursor: build.cursor, marks,
@@ -253,7 +279,7 @@ export function buildControl(): ScreenControl {
       if (!part) return [];
       const at = (c: Vec3): Vec3 => transformPoint(matrix.value, c);
       const e = boxEnd(part.bounds), m = part.bounds.min;
-      const out: ViewLabel[] = [];
+      const out: ViewLabel[] = lookLabels(session.project, colours.looks);
       for (const a of AXES) {
         const h = build.mirror[a];
         if (h === null || !handCame.value) continue;
@@ -273,13 +299,18 @@ export function buildControl(): ScreenControl {
         lastPointer = p;
         if (!session.part || !session.writable) return false;
         if (!strokes.output.value.active && handles.down(p)) return true;
+        if (gradient.value?.down(p)) return true;
         const { event, pick } = pickAt(p);
         if (build.measuring) {
           if (!pick) return false;
           ruler.value = { from: pick.cell, to: pick.cell, set: false };
           return true;
         }
-        if (!strokes.output.value.active && !pick) return false;
+        if (!strokes.output.value.active && !pick) {
+          const look = lookUnder(p, session.project, colours.looks);
+          if (look) colours.wear(look.id);
+          return look !== null;
+        }
         // A click beside what floats sets it down; it is not a stroke as well.
         if (selection.floating || selection.repeat) {
           if (selection.repeat) selection.setRepeat();
@@ -301,6 +332,7 @@ export function buildControl(): ScreenControl {
           handles.move(p);
           return;
         }
+        if (gradient.value?.move(p)) return;
         const { event, pick } = pickAt(p);
         if (ruler.value && !ruler.value.set) {
           if (pick) ruler.value = { ...ruler.value, to: pick.cell };
@@ -320,6 +352,7 @@ export function buildControl(): ScreenControl {
           view.measure = '';
           return;
         }
+        if (gradient.value?.up(p)) return;
         if (ruler.value && !ruler.value.set) {
           ruler.value = { ...ruler.value, set: true };
           return;
@@ -330,7 +363,7 @@ export function buildControl(): ScreenControl {
         over.value = false;
         if (!strokes.output.value.active) {
           strokes.output.value = { ...strokes.output.value, shapes: [], face: null };
-          if (!selection.preview) session.preview = null;
+          if (!selection.preview && !colours.task && !gradient.value?.tries()) session.preview = null;
           view.cursor = '';
           view.measure = '';
         }
@@ -347,28 +380,7 @@ export function buildControl(): ScreenControl {
       if (!p) return [];
       return part ? [p.name, part.name + sideSuffix(part.side), ...(part.layers.length > 1 && session.layer ? [`layer ${session.layer.name}`] : [])] : [p.name];
     },
-    chips: () => {
-      const part = session.part;
-      const box = part && build.limit;
-      const spills = strokes.outside() ?? (selection.floating && session.part && !build.growVolume && selection.floating.grid.countOutside(session.part.bounds) > 0);
-      const floats = selection.floating, layer = session.layer;
-      return [
-        ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!} at ${h / 2}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),
-        ...(build.radial ? [{ text: `radial ${build.radial.count} about ${AXIS[build.radial.axis]}`, tone: 'red', icon: IconRefresh } satisfies Chip] : []),
-        ...(build.guide ? [{ text: `guide plane ${AXIS[build.guide.axis]} ${build.guide.at % 2 === 0 ? `between ${build.guide.at / 2 - 1} and ${build.guide.at / 2}` : (build.guide.at - 1) / 2}`, tone: 'green', icon: IconLayersSubtract } satisfies Chip] : []),
-        ...(box && part ? [{ text: `cutaway: ${(composite(part).count - (build.seen?.count ?? 0)).toLocaleString('en')} cubes hidden`, tone: 'green', icon: IconCut, run: () => build.setCut(null), does: 'show all' } satisfies Chip] : []),
-        ...(tints.marks.value.text ? [{ text: tints.marks.value.text, tone: 'resin', icon: IconTarget, run: () => (build.tint = 'none'), does: 'end' } satisfies Chip] : []),
-        ...(floats ? [{ text: `${floats.title}: floating`, tone: 'resin', icon: IconHandMove, run: () => selection.settle(), does: 'set down' } satisfies Chip] : []),
-        ...(spills ? [{ text: 'reaches out of the volume', tone: 'red', run: () => (build.growVolume = true), does: 'grow to fit' } satisfies Chip] : []),
-        ...(build.measuring ? [{ text: ruler.value ? rulerText(ruler.value) : 'measure: drag from cube to cube', tone: 'green', icon: IconRuler2, run: () => (build.measuring = false), does: 'end' } satisfies Chip] : []),
-        ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
-        ...(strokes.output.value.asks ? [{ text: strokes.output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),
-        ...(session.job ? [{ text: `${session.job.label} …`, tone: 'resin', icon: IconLoader, run: () => session.job?.stop(), does: 'stop' } satisfies Chip] : []),
-        ...(build.job ? [{ text: `${build.job.label} ${Math.round(build.job.progress * 100)} %`, tone: 'resin', icon: IconLoader, run: () => build.job?.stop(), does: 'stop' } satisfies Chip] : []),
-        ...(part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
-        ...(layer?.hidden || layer?.locked ? [{ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' } satisfies Chip] : []),
-      ];
-    },
+    chips: () => buildChips({ strokes, tints, ruler: ruler.value }),
     readout: () => {
       const part = session.part, p = session.project;
       const shown = session.shown?.parts.find((o) => o.id === part?.id);
@@ -376,6 +388,7 @@ export function buildControl(): ScreenControl {
       const c = hoverCell.value;
       return {
         left: part && shown ? [
+          ...(underHand.value ? [['colour', underHand.value] as [string, string]] : []),
           ...(c ? [['drop', drops(c, build.limit ?? part.bounds).text] as [string, string]] : []),
           ...(selection.active && selection.box ? [['selection', `${selection.box.size.join(' × ')} = ${selection.count.toLocaleString('en')}`] as [string, string]] : []),
           ['part', part.bounds.size.join(' × ')], ['cubes', (composite(shown).count - helpers).toLocaleString('en') + (helpers ? ` + ${helpers} helpers` : '')],

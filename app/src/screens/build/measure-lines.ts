@@ -1,6 +1,12 @@
 import { AXES, type Box, type Vec3, boxEnd } from '@sphalerite/core/math';
 import type { Stroke3 } from '../../viewport/overlay';
 
+/** What is measured: between two cells. */
+export interface Ruler {
+  readonly from: Vec3;
+  readonly to: Vec3;
+}
+
 /** From the cell that would be filled down to the floor and to two walls. */
 export function drops(cell: Vec3, b: Box): { lines: Stroke3[]; text: string } {
   const e = boxEnd(b);
@@ -13,12 +19,12 @@ export function drops(cell: Vec3, b: Box): { lines: Stroke3[]; text: string } {
 }
 
 /** What a ruler between two cells says. */
-export function rulerText(r: { from: Vec3; to: Vec3 }): string {
+export function rulerText(r: Ruler): string {
   const d = r.from.map((v, i) => Math.abs(r.to[i]! - v));
   return `${d.map((v) => v + 1).join(' × ')} cubes, apart ${d.map((v) => Math.max(0, v - 1)).join(', ')}`;
 }
 /** The way from cell to cell along X, then Y, then Z. */
-export function rulerLines(r: { from: Vec3; to: Vec3 }): Stroke3[] {
+export function rulerLines(r: Ruler): Stroke3[] {
   const out: Stroke3[] = [];
   let at: Vec3 = [r.from[0] + 0.5, r.from[1] + 0.5, r.from[2] + 0.5];
   AXES.forEach((a) => {

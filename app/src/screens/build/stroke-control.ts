@@ -145,6 +145,13 @@ export function strokeControl() {
     else session.apply(strokeEdit, { ...where, stroke: { verb: c.verb === 'add' && c.query.kind !== 'space' ? 'paint' : c.verb, value: c.value, shapes: [{ kind: 'set', set: cells }], symmetry: NO_SYMMETRY } });
   }
 
+  /** Whether what the view tries out is a stroke's: what a panel tries out stays while the pointer only passes. */
+  let mine = false;
+  function show(p: Project | null): void {
+    if (p || mine) session.preview = p;
+    mine = p !== null;
+  }
+
   function feed(event: ToolEvent, settle = true): boolean {
     const starting = event.type === 'down' && !output.value.active;
     if (starting) frozen = build.seen;
@@ -161,7 +168,7 @@ export function strokeControl() {
     }
     output.value = out;
     const shown = out.preview && session.writable ? outcome(out.preview) : null;
-    session.preview = shown;
+    show(shown);
     if (!out.active) {
       frozen = null;
       drawn = null;
@@ -178,7 +185,7 @@ export function strokeControl() {
     frozen = null;
     drawn = null;
     output.value = IDLE;
-    session.preview = null;
+    show(null);
     view.measure = '';
   };
   const stops = [

@@ -42,6 +42,7 @@ const dot = computed(() => {
     <section class="panel-section">
       <div class="panel-head"><NameField :name="shot.name" label="Name of the shot" :disabled="!session.writable" @rename="(name) => change({ name })" /><span class="quiet">shot</span></div>
       <p class="quiet">{{ pose }}</p>
+      <label v-if="session.project!.colourways.length > 0" class="row"><span class="quiet">Colourway</span><select class="pick" aria-label="Colourway of the shot" :value="find(session.project!.colourways, shot.colourway)?.id ?? ''" @change="change({ colourway: ($event.target as HTMLSelectElement).value || null })"><option value="">Palette</option><option v-for="w in session.project!.colourways" :key="w.id" :value="w.id">{{ w.name }}</option></select></label>
       <div class="row wrap"><CommandButton id="light.camera" label /><CommandButton id="light.pose" label /></div>
     </section>
     <section class="panel-section">
@@ -68,6 +69,7 @@ const dot = computed(() => {
 
 <style scoped>
 .none { padding: 16px; }
+.pick { flex: 1; min-width: 0; height: 27px; padding: 0 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
 .wrap { flex-wrap: wrap; }
 .sun { display: flex; gap: 10px; align-items: center; }
 .dial { flex: none; width: 96px; height: 96px; cursor: grab; touch-action: none; }

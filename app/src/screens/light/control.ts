@@ -2,7 +2,7 @@ import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/i
 import { addShotEdit, deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
 import { shotPose } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
-import type { Camera, Shot } from '@sphalerite/core/model';
+import { type Camera, type Shot, inColourway } from '@sphalerite/core/model';
 import { watch } from 'vue';
 import { download, fileName } from '../../shell/project-files';
 import type { ScreenControl } from '../../shell/screen';
@@ -48,7 +48,7 @@ export function lightControl(): ScreenControl {
     if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, await light.pngOf(p));
   };
   return {
-    scene: () => (session.project ? { project: session.project, pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE, without: () => false, faint: () => false } : null),
+    scene: () => (session.project ? { project: session.shot ? inColourway(session.project, session.shot.colourway) : session.project, pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE, without: () => false, faint: () => false } : null),
     overlay: () => NO_OVERLAY,
     pointer: { down: () => false, move: () => undefined, up: () => undefined, leave: () => undefined, cancel: () => undefined },
     trail: () => [session.project?.name ?? '', session.shot?.name ?? 'no shot'],
@@ -66,7 +66,7 @@ export function lightControl(): ScreenControl {
       { id: 'light.camera', title: 'Let the shot look from here', group: 'Light', keys: ['C'], icon: IconCamera, enabled: () => has() && session.writable, run: () => session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } }) },
       { id: 'light.follow', title: 'Look from where the shot looks', group: 'Light', keys: ['Shift+C'], enabled: has, run: follow },
       { id: 'light.pose', title: 'Take the pose from Animate', group: 'Light', enabled: () => has() && session.clip !== null && session.writable, run: () => session.apply(editShotEdit, { shot: session.shot!.id, change: { clip: session.clip!.id, time: Math.round(anim.time) } }) },
-      { id: 'shot.new', title: 'New shot from this view', group: 'Light', enabled: () => session.writable, run: () => session.apply(addShotEdit, { name: 'Shot', shot: { ...settingsOf(session.shot), camera: cameraOfView() } }, (p) => ({ shot: p.shots.at(-1)!.id })) },
+      { id: 'shot.new', title: 'New shot from this view', group: 'Light', enabled: () => session.writable, run: () => session.apply(addShotEdit, { name: 'Shot', shot: { ...settingsOf(session.shot), colourway: session.shot?.colourway ?? session.view.colourway, camera: cameraOfView() } }, (p) => ({ shot: p.shots.at(-1)!.id })) },
       { id: 'shot.delete', title: 'Delete the shot (to the bin)', group: 'Light', enabled: () => has() && session.writable, run: () => session.apply(deleteShotEdit, { shot: session.shot!.id }) },
     ],
     dispose() {

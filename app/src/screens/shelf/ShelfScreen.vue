@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconCopy, IconCube, IconDownload, IconFileImport, IconFolderOpen, IconPencil, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { makeProject } from '@sphalerite/core/model';
+import { READY_PALETTES } from '@sphalerite/core/palette';
 import { computed, defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { saveProjectFile, shelveProjectFile } from '../../shell/project-files';
@@ -54,8 +55,8 @@ onMounted(async () => {
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
-const create = ({ name, kind, size }: NewProject): Promise<void> => work('Making the project', async () => {
-  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size);
+const create = ({ name, kind, size, palette }: NewProject): Promise<void> => work('Making the project', async () => {
+  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
   await putOnShelf(project);
   creating.value = false;
   open(project.id);

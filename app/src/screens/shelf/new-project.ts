@@ -7,4 +7,6 @@ export interface NewProject {
   readonly kind: Kind;
   /** Of its first volume, in cubes. */
   readonly size: Vec3;
+  /** Name of a ready palette. */
+  readonly palette: string;
 }

@@ -10,7 +10,7 @@ const session = useSession();
 const ship = useShip();
 const counts = computed(() => ship.made?.counts);
 const rows = computed(() => (counts.value ? [
-  ['parts', counts.value.parts], ['nodes', counts.value.nodes], ['clips', counts.value.clips], ['vertices', counts.value.vertices], ['triangles', counts.value.triangles],
+  ['parts', counts.value.parts], ['nodes', counts.value.nodes], ['clips', counts.value.clips], ...(session.project?.colourways.length ? [['colourways', session.project.colourways.length] as const] : []), ['vertices', counts.value.vertices], ['triangles', counts.value.triangles],
 ] as const : []));
 </script>
 

@@ -11,7 +11,7 @@ export function shipControl(): ScreenControl {
   const ship = useShip();
   const stop = watch(() => session.project, () => void ship.make(), { immediate: true });
   return {
-    scene: () => (session.project ? { project: session.project, pose: REST_POSE, without: () => false, faint: () => false } : null),
+    scene: () => (session.worn ? { project: session.worn, pose: REST_POSE, without: () => false, faint: () => false } : null),
     overlay: () => NO_OVERLAY,
     pointer: { down: () => false, move: () => undefined, up: () => undefined, leave: () => undefined, cancel: () => undefined },
     trail: () => [session.project?.name ?? '', 'game file'],

@@ -8,3 +8,6 @@ export * from './project';
 export * from './layers';
 export * from './volumes';
 export * from './stamps';
+export * from './colourways';
+export * from './finishes';
+export * from './take-apart';

@@ -54,6 +54,11 @@ export const restoreEdit = defineEdit<{ item: Id }>({
         return { ...p, clips: [...p.clips, { ...item.clip, name: freeName(item.clip.name, p.clips.map((c) => c.name)) }] };
       case 'shot':
         return { ...p, shots: [...p.shots, { ...item.shot, name: freeName(item.shot.name, p.shots.map((s) => s.name)) }] };
+      case 'colourway': {
+        // Swatches that went meanwhile take their changes with them.
+        const changes = item.colourway.changes.filter((c) => find(p.palettes, c.palette)?.swatches.some((s) => s.byte === c.byte));
+        return { ...p, colourways: [...p.colourways, { ...item.colourway, changes, name: freeName(item.colourway.name, p.colourways.map((c) => c.name)) }] };
+      }
     }
   },
 });
@@ -67,5 +72,6 @@ export function binName(project: Project, id: Id): string {
     case 'bone': return item.bone.name;
     case 'clip': return item.clip.name;
     case 'shot': return item.shot.name;
+    case 'colourway': return item.colourway.name;
   }
 }

@@ -1,0 +1,49 @@
+import { type Palette, type Swatch, toOklch } from '../palette';
+
+/** For each byte the next darker and the next lighter swatch of its own family; the byte itself where there is none. */
+export interface OwnTones {
+  readonly darker: Uint8Array;
+  readonly lighter: Uint8Array;
+}
+
+/** Difference of lightness that one step of tone aims at, in OKLCH. */
+const STEP = 0.1;
+const known = new WeakMap<Palette, OwnTones>();
+/** What the names of a ramp have in common: all before a comma or a number at the end. */
+const stemOf = (name: string): string => name.split(',')[0]!.replace(/\s*\d+$/, '').trim().toLowerCase();
+
+/**
+ * Finds for each swatch its neighbours in tone: those of its name ("Skin" and "Skin, shade", "Oak 1" and "Oak 2"), or, where
+ * there are none, those of like surface and hue (within 40°, or both nearly grey), darker or lighter by about a tenth.
+ * Memoised for as long as the palette lives.
+ */
+export function ownTones(palette: Palette): OwnTones {
+  let out = known.get(palette);
+  if (!out) {
+    const list = palette.swatches.map((s) => ({ s, stem: stemOf(s.name), ...toOklch(s.colour) }));
+    const darker = Uint8Array.from({ length: 256 }, (_, i) => i), lighter = darker.slice();
+    const alike = (a: Swatch, b: Swatch): boolean => a.helper === b.helper && a.emissive > 0 === b.emissive > 0 && a.opacity < 1 === b.opacity < 1 && a.metalness > 0.5 === b.metalness > 0.5;
+    for (const a of list) {
+      const family = a.stem !== '' && list.some((b) => b !== a && b.stem === a.stem);
+      let down = Infinity, up = Infinity;
+      for (const b of list) {
+        if (a === b || (family ? a.stem !== b.stem : !alike(a.s, b.s))) continue;
+        const turn = Math.abs(((a.h - b.h + 540) % 360) - 180);
+        const grey = a.c < 0.04 && b.c < 0.04;
+        const rise = b.l - a.l;
+        // The name says it; else hue and distance must.
+        if (family ? Math.abs(rise) < 0.005 : (!grey && (turn > 40 || a.c < 0.02 || b.c < 0.02)) || Math.abs(rise) < 0.02 || Math.abs(rise) > 0.32) continue;
+        const cost = Math.abs(Math.abs(rise) - STEP) + (grey ? 0 : turn / 400) + 2 * Math.abs(a.c - b.c);
+        if (rise < 0 && cost < down) {
+          down = cost;
+          darker[a.s.byte] = b.s.byte;
+        } else if (rise > 0 && cost < up) {
+          up = cost;
+          lighter[a.s.byte] = b.s.byte;
+        }
+      }
+    }
+    known.set(palette, out = { darker, lighter });
+  }
+  return out;
+}
