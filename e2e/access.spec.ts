@@ -3,7 +3,6 @@ import { expect, test } from '@playwright/test';
 import { Bench } from './bench';
 
 test('no screen has a serious fault of accessibility, in either theme', async ({ page }) => {
-  test.setTimeout(150_000);
   const b = new Bench(page);
   await b.open();
   const faults: string[] = [];

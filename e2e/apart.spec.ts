@@ -3,7 +3,6 @@ import { Artist } from './artist';
 import type { Triple } from './bench';
 
 test('a four-legged creature is taken apart in eight actions: named on both sides, fitted, with pivots, on bones, cube for cube', async ({ page }) => {
-  test.setTimeout(120_000);
   const b = new Artist(page);
   await b.open();
   await b.fresh('Ferry goat', [16, 20, 24]);

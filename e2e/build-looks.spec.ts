@@ -215,7 +215,6 @@ test.describe('Layers, volumes and looks', () => {
 
 test.describe('Full volumes', () => {
   test('on 256³ a brush of radius 8 keeps the hand free, and a fill in the background can be stopped', async ({ page }) => {
-    test.setTimeout(240_000);
     const b = new Artist(page);
     await b.open();
     await b.fresh('Mountain', [256, 256, 256]);

@@ -161,7 +161,6 @@ test.describe('Build', () => {
   });
 
   test('a full 256³ part opens, and one cube changes without meshing the rest', async ({ page }) => {
-    test.setTimeout(180_000);
     const b = new Bench(page);
     await b.open();
     await b.fresh('Mountain', [256, 256, 256]);

@@ -4,7 +4,6 @@ import type { Triple } from './bench';
 
 test.describe('Pieces of Emberquay, built by hand', () => {
   test('the lamp post: footprint then height, mirror, hollow glass', async ({ page }) => {
-    test.setTimeout(120_000);
     const b = new Artist(page);
     await b.open();
     await b.fresh('Lamp post', [15, 40, 15]);
@@ -59,7 +58,6 @@ test.describe('Pieces of Emberquay, built by hand', () => {
   });
 
   test('the tea cart: awning on the guide plane, spokes by radial symmetry', async ({ page }) => {
-    test.setTimeout(150_000);
     const b = new Artist(page);
     await b.open();
     await b.fresh('Tea cart', [32, 28, 20]);
@@ -151,7 +149,6 @@ test.describe('Pieces of Emberquay, built by hand', () => {
   });
 
   test('the lamp-keepers’ boathouse, 120 cubes each way: plank walls, slipway and ladder by repeats, shuttered openings, a gable of steps, oars behind a cutaway', async ({ page }) => {
-    test.setTimeout(300_000);
     const b = new Artist(page);
     await b.open();
     await b.fresh('Boathouse', [120, 120, 120]);

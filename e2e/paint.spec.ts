@@ -41,7 +41,6 @@ class Painter extends Artist {
 }
 
 test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle on the wheels, a glossy kettle', async ({ page }) => {
-  test.setTimeout(120_000);
   const b = new Painter(page);
   await b.open();
   await b.fresh('Tea cart', [32, 28, 20], 'Quayside dusk');
@@ -135,7 +134,6 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
 });
 
 test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, and glowing glass that one sees through', async ({ page }) => {
-  test.setTimeout(120_000);
   const b = new Painter(page);
   await b.open();
   await b.fresh('Lamp post', [16, 36, 16], 'Quayside dusk');

@@ -52,7 +52,6 @@ test('a second window only looks, and can take over', async ({ page, context }) 
 
 // A killed process proves that finished writes outlive the program; it says nothing about a cut of power.
 test('the browser is killed in the middle of work, again and again, and nothing older than two seconds is lost', async ({ baseURL }) => {
-  test.setTimeout(180_000);
   const rounds = Number(process.env['KILL_ROUNDS'] ?? 3);
   const folder = mkdtempSync(join(tmpdir(), 'kill-'));
   const open = (): Promise<BrowserContext> => chromium.launchPersistentContext(folder, {
