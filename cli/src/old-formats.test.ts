@@ -10,7 +10,7 @@ describe('project files of older formats', () => {
     expect(result).toMatchObject({ name: 'Lamp post', target: NO_TARGET, stamps: [], references: [] });
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
-    expect(FORMAT_VERSION).toBe(3);
+    expect(FORMAT_VERSION).toBe(4);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -18,6 +18,12 @@ describe('project files of older formats', () => {
     const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-2.sphal', import.meta.url)));
     expect(notes).toEqual([]);
     expect(result).toMatchObject({ name: 'Lamp post', colourways: [], shots: [{ colourway: null }] });
+    expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
+  });
+  it('and one saved as format 3, whose parts have neither regions nor twins', () => {
+    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-3.sphal', import.meta.url)));
+    expect(notes).toEqual([]);
+    for (const p of result.parts) expect(p).toMatchObject({ regions: null, twin: null, origin: null });
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
   });
 });

@@ -1,9 +1,10 @@
 import type { Project } from '@sphalerite/core/model';
 import { buildLampPost } from './lamp-post';
+import { buildOswin } from './oswin';
 import { buildTamsin } from './tamsin';
 
-export { buildLampPost, buildTamsin };
+export { buildLampPost, buildOswin, buildTamsin };
 export { Maker, Sculptor } from './maker';
 
 /** Every demo project by the name of its file. */
-export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost };
+export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost, oswin: buildOswin };

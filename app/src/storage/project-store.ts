@@ -1,5 +1,5 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import { type BinItem, type Layer, NO_TARGET, type Part, type Project, type Shot } from '@sphalerite/core/model';
+import { type BinItem, type Layer, NO_TARGET, PLAIN_PART, type Part, type Project, type Regions, type Shot } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
@@ -16,7 +16,7 @@ export class TakenOverError extends Error {
 
 type Entry = HistoryEntry<ViewState>;
 type StoredLayer = Omit<Layer, 'grid'> & { grid: number };
-type StoredPart = Omit<Part, 'layers'> & { layers: StoredLayer[] };
+type StoredPart = Omit<Part, 'layers' | 'regions'> & { layers: StoredLayer[]; regions: (Omit<Regions, 'grid'> & { grid: number }) | null };
 
 /**
  * Writes the history of one project to the browser's database. Records, grids and bricks are immutable and
@@ -118,7 +118,8 @@ export class ProjectWriter {
     };
     const revivePart = (json: unknown): Part => {
       const p = json as StoredPart;
-      return { ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(l.grid) })) };
+      // Parts of format 3 knew neither regions nor twins.
+      return { ...PLAIN_PART, ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(l.grid) })), regions: p.regions ? { ...p.regions, grid: gridOf(p.regions.grid) } : null };
     };
     // Swatches of format 1 knew no helpers.
     const revivePalette = (json: unknown): Palette => {
@@ -158,7 +159,7 @@ export class ProjectWriter {
     const part = async (p: Part): Promise<StoredPart> => {
       const layers: StoredLayer[] = [];
       for (const l of p.layers) layers.push({ ...l, grid: await this.writeGrid(l, memo) });
-      return { ...p, layers };
+      return { ...p, layers, regions: p.regions && { ...p.regions, grid: await this.writeGrid(p.regions, memo) } };
     };
     const all = async <T extends object>(list: readonly T[], write: (r: T) => Promise<number>): Promise<number[]> => {
       const keys: number[] = [];
@@ -189,7 +190,7 @@ export class ProjectWriter {
     return key!;
   }
 
-  private async writeGrid(layer: Layer, memo: Memo): Promise<number> {
+  private async writeGrid(layer: { readonly id: string; readonly grid: VoxelGrid }, memo: Memo): Promise<number> {
     const known = memo.grids.get(layer.grid) ?? this.gridKeys.get(layer.grid);
     if (known) return known.key;
     const last = memo.lastGrid.get(layer.id) ?? this.lastGrid.get(layer.id);
@@ -239,7 +240,8 @@ export async function sweep(projectId: string): Promise<void> {
     for (const r of records) {
       if (!liveRecords.has(r.id!)) continue;
       const json = r.json as Partial<StoredPart> & { part?: StoredPart };
-      for (const l of json.layers ?? json.part?.layers ?? []) {
+      const part = json.layers ? json : json.part;
+      for (const l of [...part?.layers ?? [], ...(part?.regions ? [part.regions] : [])]) {
         for (let k: number | null = l.grid; k !== null && !liveGrids.has(k); k = grids.get(k)?.base ?? null) {
           liveGrids.add(k);
           const t = grids.get(k)?.table ?? new Int32Array();

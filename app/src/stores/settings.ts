@@ -26,10 +26,12 @@ export interface Settings {
   vision: Vision;
   /** Swatches are listed by name, with counts. */
   swatchNames: boolean;
+  /** How the parts tray shows parts: picture and name, names alone, or pictures alone. */
+  partsAs: 'both' | 'names' | 'pictures';
 }
 const DEFAULTS: Settings = {
   theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
-  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true, vision: 'all', swatchNames: false,
+  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true, vision: 'all', swatchNames: false, partsAs: 'both',
 };
 
 /** Choices that belong to the person, kept in the browser. */

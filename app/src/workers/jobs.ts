@@ -1,7 +1,7 @@
 import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
-import { type Shot, layerKey, must, projectToJson } from '@sphalerite/core/model';
+import { type Shot, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
 import {
   type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit,
 } from '@sphalerite/core/project';
@@ -81,7 +81,7 @@ export const handlers: Handlers = {
     if (!known) throw new Error(`The edit "${edit}" is not one of those that run in the background.`);
     const after = apply(ctx.bricks.openProject(project), known as Edit<unknown>, args, editContext(seed, now));
     const grids: Record<string, ReturnedGrid> = {};
-    for (const part of after.parts) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = ctx.bricks.packBack(layer.grid);
+    for (const part of after.parts) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };
   },
 

@@ -1,5 +1,5 @@
 import type { Box } from '@sphalerite/core/math';
-import { type Project, allParts, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
+import { type Project, allParts, gridsOf, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
 import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
 
 /**
@@ -51,7 +51,7 @@ export class SentBricks {
   packProject(project: Project, whole = false): PackedProject {
     const grids: Record<string, PackedGrid> = {};
     const slim: Project = whole ? project : { ...project, bin: [] };
-    for (const part of allParts(slim)) for (const layer of part.layers) grids[layerKey(part.id, layer.id)] = this.packGrid(layer.grid);
+    for (const part of allParts(slim)) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = this.packGrid(grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(slim))), grids };
   }
 

@@ -1,6 +1,6 @@
 import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Box } from '../math';
-import { type Project, FormatError, allParts, layerKey, migrateProject, must, projectFromJson, projectSchema, projectToJson } from '../model';
+import { type Project, FormatError, allParts, gridsOf, layerKey, migrateProject, must, projectFromJson, projectSchema, projectToJson } from '../model';
 import { VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
@@ -19,13 +19,13 @@ export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
   const entries: Record<string, Uint8Array> = {};
   const cells: Record<string, { box: Box; file: string }> = {};
   for (const part of allParts(project)) {
-    for (const layer of part.layers) {
-      const box = layer.grid.contentBox();
+    for (const { id, grid } of gridsOf(part)) {
+      const box = grid.contentBox();
       if (!box) continue;
-      const key = layerKey(part.id, layer.id);
+      const key = layerKey(part.id, id);
       const file = `cells/${key}.png`;
       cells[key] = { box, file };
-      entries[file] = writeSliceSheet(layer.grid, box, must(project.palettes, part.palette, 'palette'));
+      entries[file] = writeSliceSheet(grid, box, must(project.palettes, part.palette, 'palette'));
     }
   }
   // The schema puts fields in its own order, whatever edits made of them, and nothing unreadable is ever written.

@@ -7,10 +7,14 @@ import type { Kind, Light, Mount, Part, Project, Shot, Side, Target } from './ty
 /** The palette that a project begins with when no other is chosen. */
 export const starterPalette = (id: Id, ready: ReadyPalette = READY_PALETTES[0]!): Palette => ({ id, name: ready.name, swatches: ready.swatches });
 
+/** What a part has before it is taken apart or follows another. */
+export const PLAIN_PART = { regions: null, twin: null, origin: null } as const;
+
 export const makePart = (id: Id, layer: Id, name: string, palette: Id, bounds: Box, more: Partial<Part> = {}): Part => ({
   id, name, side: 'centre', hidden: false, palette, cell: 1, bounds,
   pivot: [2 * bounds.min[0] + bounds.size[0], 2 * bounds.min[1], 2 * bounds.min[2] + bounds.size[2]],
   layers: [{ id: layer, name: 'Cubes', hidden: false, locked: false, grid: VoxelGrid.empty(bounds) }],
+  ...PLAIN_PART,
   ...more,
 });
 

@@ -3,12 +3,13 @@ import { FORMAT_VERSION } from './format-version';
 import type { PartJson, ProjectJson } from './schema';
 import type { Part, Project } from './types';
 
-/** How the cells of a layer are named wherever JSON and cells are stored apart. */
+/** How the cells of a layer, or of the regions, are named wherever JSON and cells are stored apart. */
 export const layerKey = (partId: string, layerId: string): string => `${partId}/${layerId}`;
 
 const partToJson = (part: Part): PartJson => ({
   ...(part as unknown as PartJson),
   layers: part.layers.map(({ id, name, hidden, locked }) => ({ id, name, hidden, locked })),
+  regions: part.regions && { id: part.regions.id, list: [...part.regions.list] },
 });
 
 /** The project without cells, ready for JSON. */
@@ -28,7 +29,9 @@ export const allParts = (project: Project): Part[] => [
 /** The project from checked JSON and a way to get the cells of each layer. */
 export function projectFromJson(json: ProjectJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Project {
   const { formatVersion: _version, ...rest } = json;
-  const part = (p: PartJson): Part => ({ ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })) });
+  const part = (p: PartJson): Part => ({
+    ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })), regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
+  });
   return {
     ...rest, parts: json.parts.map(part), stamps: json.stamps.map(part),
     bin: json.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),

@@ -1,4 +1,4 @@
-import { NO_TARGET } from './defaults';
+import { NO_TARGET, PLAIN_PART } from './defaults';
 import { FORMAT_VERSION } from './format-version';
 import { type ProjectJson, projectSchema } from './schema';
 
@@ -20,6 +20,11 @@ const MIGRATIONS: Migrations = {
     ...p, target: NO_TARGET, stamps: [], references: [],
     bin: (p['bin'] as { kind: string }[]).map((b) => (b.kind === 'part' ? { ...b, references: [] } : b)),
     palettes: (p['palettes'] as { swatches: object[] }[]).map((o) => ({ ...o, swatches: o.swatches.map((s) => ({ ...s, helper: false })) })),
+  }),
+  // Regions, mirrored twins and where a part was taken from came with format 4.
+  3: (p) => ({
+    ...p, parts: (p['parts'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })), stamps: (p['stamps'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })),
+    bin: (p['bin'] as { kind: string; part?: object }[]).map((b) => (b.kind === 'part' ? { ...b, part: { ...b.part, ...PLAIN_PART } } : b)),
   }),
   // Colourways came with format 3.
   2: (p) => ({
@@ -78,6 +83,10 @@ function checkReferences(p: ProjectJson): void {
   ids('colourways', p.colourways);
   for (const c of p.colourways) for (const o of c.changes) if (!palettes.has(o.palette)) broken(`colourway "${c.name}" changes a palette that is not there`);
   for (const part of p.parts) if (!palettes.has(part.palette)) broken(`part "${part.name}" uses a palette that is not there`);
+  for (const part of p.parts) {
+    if (part.twin && !parts.has(part.twin.source)) broken(`part "${part.name}" follows a part that is not there`);
+    if (part.twin && p.parts.some((o) => o.id === part.twin!.source && o.twin)) broken(`part "${part.name}" follows a part that follows another`);
+  }
   ids('stamps', p.stamps);
   for (const s of p.stamps) if (!palettes.has(s.palette)) broken(`stamp "${s.name}" uses a palette that is not there`);
   ids('reference pictures', p.references);

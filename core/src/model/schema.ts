@@ -28,9 +28,14 @@ export const colourwaySchema = z.strictObject({
   id, name, changes: z.array(z.strictObject({ palette: id, byte: z.int().min(1).max(255), look })).max(64 * 255),
 });
 export const layerSchema = z.strictObject({ id, name, hidden: z.boolean(), locked: z.boolean() });
+export const regionsSchema = z.strictObject({
+  id, list: z.array(z.strictObject({ byte: z.int().min(1).max(255), name, side: z.enum(SIDES) })).max(255),
+});
 export const partSchema = z.strictObject({
   id, name, side: z.enum(SIDES), hidden: z.boolean(), palette: id, cell: finite.positive().max(1e4), bounds: box,
-  pivot: whole3, layers: z.array(layerSchema).min(1).max(64),
+  pivot: whole3, layers: z.array(layerSchema).min(1).max(64), regions: regionsSchema.nullable(),
+  twin: z.strictObject({ source: id, axis: z.union([z.literal(0), z.literal(1), z.literal(2)]), plane: finite }).nullable(),
+  origin: z.strictObject({ whole: id, region: z.int().min(0).max(255) }).nullable(),
 });
 export const boneSchema = z.strictObject({ id, name, side: z.enum(SIDES), parent: id.nullable(), rest: z.strictObject(transform) });
 export const mountSchema = z.strictObject({ id, part: id, bone: id.nullable(), ...transform });

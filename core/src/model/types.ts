@@ -1,4 +1,4 @@
-import type { Box, Quat, Transform, Vec3 } from '../math';
+import type { Axis, Box, Quat, Transform, Vec3 } from '../math';
 import type { Colourway, Palette } from '../palette';
 import type { VoxelGrid } from '../voxel';
 import type { Id } from './ids';
@@ -18,6 +18,29 @@ export interface Layer {
   readonly grid: VoxelGrid;
 }
 
+/** A share of a part's cubes under a name, before the part is taken apart. */
+export interface Region {
+  /** Its value in the grid of regions. */
+  readonly byte: number;
+  readonly name: string;
+  readonly side: Side;
+}
+
+/** Which region each cube belongs to; 0 is the rest. Cells without a cube may be in a region too. */
+export interface Regions {
+  readonly id: Id;
+  readonly list: readonly Region[];
+  readonly grid: VoxelGrid;
+}
+
+/** A part that is the mirror image of another: its layers, volume, pivot and mount follow that of its source. */
+export interface TwinOf {
+  readonly source: Id;
+  readonly axis: Axis;
+  /** Where the plane between the two stands at rest, in project units. */
+  readonly plane: number;
+}
+
 /** One cube volume. All its layers share the lattice and `bounds`. */
 export interface Part {
   readonly id: Id;
@@ -32,6 +55,11 @@ export interface Part {
   readonly pivot: Vec3;
   /** Bottom to top; the topmost visible cube wins. */
   readonly layers: readonly Layer[];
+  /** Null while no cube has been given to a region. */
+  readonly regions: Regions | null;
+  readonly twin: TwinOf | null;
+  /** The whole and its region that this part was taken from; region 0 is the rest. */
+  readonly origin: { readonly whole: Id; readonly region: number } | null;
 }
 
 export interface Bone {

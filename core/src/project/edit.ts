@@ -1,5 +1,6 @@
 import { type Id, MissingError, type Project, idsFrom } from '../model';
 import { GridError } from '../voxel';
+import { withTwins } from './twins';
 
 /** What an edit may use beside its arguments, so that the same edit gives the same project everywhere. */
 export interface EditContext {
@@ -44,7 +45,7 @@ export const editContext = (seed: string, now = 0): EditContext => ({ newId: ids
  */
 export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
   try {
-    return edit.run(project, args, ctx);
+    return withTwins(project, edit.run(project, args, ctx));
   } catch (e) {
     // Floors below know nothing of edits; their sentences are meant for people all the same.
     if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);

@@ -1,4 +1,4 @@
-import { type Project, allParts } from '../model';
+import { type Project, allParts, gridsOf } from '../model';
 import type { VoxelGrid } from '../voxel';
 
 /** One step: the project after it, and what the artist saw around it. `View` is the caller's own. */
@@ -59,10 +59,10 @@ export const redo = <View>(h: History<View>): History<View> => jump(h, h.now + 1
 /** Bytes of bricks that `after` holds and `before` does not, with a little for the records around them. */
 export function bytesBetween(before: Project, after: Project): number {
   const grids = new Map<string, VoxelGrid>();
-  for (const p of allParts(before)) for (const l of p.layers) grids.set(l.id, l.grid);
+  for (const p of allParts(before)) for (const l of gridsOf(p)) grids.set(l.id, l.grid);
   let bytes = 512;
   for (const p of allParts(after)) {
-    for (const l of p.layers) {
+    for (const l of gridsOf(p)) {
       const old = grids.get(l.id);
       if (old !== l.grid) bytes += l.grid.bytesSince(old);
     }

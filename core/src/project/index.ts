@@ -3,3 +3,4 @@ export * from './edits';
 export * from './history';
 export * from './summary';
 export * from './checks';
+export * from './twins';

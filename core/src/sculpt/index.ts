@@ -13,3 +13,4 @@ export * from './opening';
 export * from './box-stroke';
 export * from './silhouette';
 export * from './take-apart';
+export * from './swing-gap';

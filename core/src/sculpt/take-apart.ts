@@ -56,12 +56,17 @@ export function hangingOn(pieces: readonly CellSet[], root: number): { readonly 
 /**
  * A plug: the piece goes on into the body by so many cubes from every face at which they touch, in the piece's own
  * colours, through cubes of the body that nobody sees: at rest nothing of it shows. Gives the cells to add, with their bytes.
+ *
+ * @param clearance – cubes by which it is thinner than the cut, all round
  */
-export function plugOf(grid: VoxelGrid, piece: CellSet, body: CellSet, depth: number): readonly (readonly [Vec3, number])[] {
+export function plugOf(grid: VoxelGrid, piece: CellSet, body: CellSet, depth: number, clearance = 0): readonly (readonly [Vec3, number])[] {
   const found = new Map<string, readonly [Vec3, number]>();
   const buried = (x: number, y: number, z: number): boolean => STEPS.every((s) => grid.get(x + s[0], y + s[1], z + s[2]) !== 0);
   for (const step of STEPS) {
-    piece.intersect(body.moved([-step[0], -step[1], -step[2]])).forEach((x, y, z) => {
+    let faces = piece.intersect(body.moved([-step[0], -step[1], -step[2]]));
+    const beside = STEPS.filter((s) => s.every((v, i) => v === 0 || step[i] === 0));
+    for (let i = 0; i < clearance; i++) faces = beside.reduce((left, s) => left.intersect(faces.moved(s)), faces);
+    faces.forEach((x, y, z) => {
       const value = grid.get(x, y, z);
       for (let k = 1; k <= depth; k++) {
         const c: Vec3 = [x + step[0] * k, y + step[1] * k, z + step[2] * k];
@@ -95,11 +100,54 @@ export function splitByPatches(grid: VoxelGrid): { readonly byte: number; readon
   }).sort((a, b) => b.cells.count - a.cells.count);
 }
 
-/** What lies below a plane between two rows of cubes (at `at`, in cubes), and what lies above. */
-export function splitByPlane(grid: VoxelGrid, axis: Axis, at: number): readonly [low: CellSet, high: CellSet] {
-  const all = CellSet.filled(grid), { min } = grid.bounds, end = boxEnd(grid.bounds);
-  const low = all.within({ min, size: min.map((m, i) => (i === axis ? Math.max(0, Math.min(end[i]!, at) - m) : end[i]! - m)) as unknown as Vec3 });
+/** Teeth of a cut: so many cubes wide and deep, every other one standing out, like a chequerboard. */
+export interface Teeth {
+  readonly width: number;
+  readonly depth: number;
+}
+
+/**
+ * What of a set lies below a plane between two rows of cubes (at `at`, in cubes), and what lies above. With teeth, the lower
+ * side reaches up into the upper one; each cell is on exactly one side, so that the two always fit.
+ */
+export function splitByPlane(all: CellSet, axis: Axis, at: number, teeth: Teeth | null = null): readonly [low: CellSet, high: CellSet] {
+  const box = all.tight;
+  if (!box) return [all, all];
+  const below = (to: number): CellSet => all.within({ min: box.min, size: box.min.map((m, i) => (i === axis ? Math.max(0, Math.min(boxEnd(box)[i]!, to) - m) : box.size[i]!)) as unknown as Vec3 });
+  let low = below(at);
+  if (teeth && teeth.depth > 0) {
+    const reach: Vec3[] = [];
+    const [u, v] = axis === 0 ? [1, 2] : axis === 1 ? [0, 2] : [0, 1];
+    below(at + teeth.depth).minus(low).forEach((x, y, z) => {
+      const c: Vec3 = [x, y, z];
+      if (((Math.floor((c[u]! - box.min[u]!) / teeth.width) + Math.floor((c[v]! - box.min[v]!) / teeth.width)) & 1) === 0) reach.push(c);
+    });
+    low = low.union(CellSet.ofCells(reach));
+  }
   return [low, all.minus(low)];
+}
+
+/** A piece with a name and a side. */
+export interface NamedCells {
+  readonly name: string;
+  readonly side: 'left' | 'right' | 'centre';
+  readonly cells: CellSet;
+}
+
+/** How alike two pieces must be to be taken for a left and a right one. */
+const ALIKE = 0.8;
+
+/** Pieces in the middle that mirror one another across a plane (half cubes) become a left and a right one of one name; +X is left. */
+export function withSides<T extends NamedCells>(pieces: readonly T[], half: number): T[] {
+  const out = [...pieces];
+  for (let i = 0; i < out.length; i++) for (let j = i + 1; j < out.length; j++) {
+    const a = out[i]!, b = out[j]!;
+    if (a.side !== 'centre' || b.side !== 'centre' || mirrorShare(a.cells, b.cells, 0, half) < ALIKE) continue;
+    const left = a.cells.tight!.min[0] > b.cells.tight!.min[0];
+    out[i] = { ...a, side: left ? 'left' : 'right' };
+    out[j] = { ...b, name: a.name, side: left ? 'right' : 'left' };
+  }
+  return out;
 }
 
 const forms = new WeakMap<VoxelGrid, string>();
@@ -126,4 +174,56 @@ export function mirrorShare(a: CellSet, b: CellSet, axis: Axis, half: number): n
     if (b.has(...c)) same++;
   });
   return same / Math.max(1, a.count, b.count);
+}
+
+const sources = new WeakMap<VoxelGrid, Map<number, number[]>>();
+/** Larger grids are taken by what is touched alone: looking under every surface would be felt. */
+const MOST_UNDER = 300_000;
+
+/**
+ * Cells of the surface together with the buried ones under them: a cell that no side shows goes with the surface cell it is
+ * nearest to by steps through faces. So whoever paints a surface has the whole of it. Memoised by grid.
+ */
+export function withUnder(grid: VoxelGrid, cells: CellSet): CellSet {
+  const box = grid.contentBox();
+  if (!box || grid.count > MOST_UNDER) return cells;
+  const [nx, ny, nz] = box.size;
+  const at = (x: number, y: number, z: number): number => ((z - box.min[2]) * ny + y - box.min[1]) * nx + x - box.min[0];
+  let under = sources.get(grid);
+  if (!under) {
+    const dense = grid.readBox(box), from = new Int32Array(dense.length).fill(-1), queue: number[] = [];
+    const steps = [1, -1, nx, -nx, nx * ny, -nx * ny];
+    for (let i = 0, z = 0; z < nz; z++) for (let y = 0; y < ny; y++) for (let x = 0; x < nx; x++, i++) {
+      if (dense[i] === 0) continue;
+      const rim = x === 0 || y === 0 || z === 0 || x === nx - 1 || y === ny - 1 || z === nz - 1;
+      if (rim || steps.some((s) => dense[i + s] === 0)) {
+        from[i] = i;
+        queue.push(i);
+      }
+    }
+    under = new Map();
+    for (let k = 0; k < queue.length; k++) {
+      const i = queue[k]!, source = from[i]!;
+      if (source !== i) {
+        const list = under.get(source);
+        if (list) list.push(i);
+        else under.set(source, [i]);
+      }
+      // A buried cell has all its neighbours inside the box; a rim cell's may be beyond it.
+      const x = i % nx, y = Math.floor(i / nx) % ny;
+      steps.forEach((s, d) => {
+        const j = i + s;
+        if (j < 0 || j >= dense.length || dense[j] === 0 || from[j] !== -1) return;
+        if ((d === 0 && x === nx - 1) || (d === 1 && x === 0) || (d === 2 && y === ny - 1) || (d === 3 && y === 0)) return;
+        from[j] = source;
+        queue.push(j);
+      });
+    }
+    sources.set(grid, under);
+  }
+  const more: Vec3[] = [];
+  cells.intersect(CellSet.filled(grid)).forEach((x, y, z) => {
+    for (const i of under.get(at(x, y, z)) ?? []) more.push([box.min[0] + (i % nx), box.min[1] + (Math.floor(i / nx) % ny), box.min[2] + Math.floor(i / (nx * ny))]);
+  });
+  return more.length === 0 ? cells : cells.union(CellSet.ofCells(more));
 }

@@ -6,3 +6,4 @@ export * from './cell-set';
 export * from './flood';
 export * from './pieces';
 export * from './bytes';
+export * from './mirrored';

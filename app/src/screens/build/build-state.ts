@@ -1,7 +1,7 @@
 import { type Axis, type Box, type Vec3, boxEnd, boxesEqual, intersectBoxes } from '@sphalerite/core/math';
-import { type Id, composite } from '@sphalerite/core/model';
-import type { MirrorPlanes, Radial, Symmetry } from '@sphalerite/core/sculpt';
-import { type VoxelGrid, middlePlane } from '@sphalerite/core/voxel';
+import { type Id, type Project, composite } from '@sphalerite/core/model';
+import type { MirrorPlanes, Radial, StrokeVerb, Symmetry } from '@sphalerite/core/sculpt';
+import { type CellSet, type VoxelGrid, middlePlane } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, toRaw, watch } from 'vue';
 import { getSetting, putSetting } from '../../storage/shelf';
@@ -23,6 +23,13 @@ export interface Job {
   readonly label: string;
   readonly progress: number;
   stop(): void;
+}
+
+/** Where the cells of strokes go while something else than cubes is painted. */
+export interface CellSink {
+  /** What it would give, for the view; null when nothing. */
+  tryOut(cells: CellSet, verb: StrokeVerb): Project | null;
+  take(cells: CellSet, verb: StrokeVerb): void;
 }
 
 /** What is in the artist's hand in Build, and how the part is looked at. */
@@ -49,6 +56,7 @@ export const useBuild = defineStore('build', () => {
   /** Walls that hollowing out leaves, in cubes. */
   const keepWall = ref(2);
   const measuring = ref(false);
+  const sink = shallowRef<CellSink | null>(null);
   /** The card whose name is being typed; −1 for none. */
   const naming = ref(-1);
   /** The keyboard cursor, null while it is put away. */
@@ -140,7 +148,7 @@ export const useBuild = defineStore('build', () => {
     setCards(toRaw(cards.value).with(index.value, next));
   };
   return {
-    cards, index, byte, mirrorOn, planes, radialOn, radialAxis, radialCount, isolate, seeThrough, guide, handles, cuts, tint, growVolume, stamp, job, keepWall, measuring, naming, cursor,
+    cards, index, byte, mirrorOn, planes, radialOn, radialAxis, radialCount, isolate, seeThrough, guide, handles, cuts, tint, growVolume, stamp, job, keepWall, measuring, sink, naming, cursor,
     card, palette, swatch, middles, mirror, radial, symmetry, limit, seen,
     setCards, change, movePlane, toggleMirror, setCut, stepGuide,
     setVerb: (verb: Verb) => change({ verb, ...(['extrude', 'opening'].includes(card.value.reach) && verb !== 'add' ? { reach: 'box' as Reach } : {}) }),

@@ -236,7 +236,7 @@ export function buildControl(): ScreenControl {
       const part = session.part;
       if (!part) return NO_OVERLAY;
       const out = strokes.output.value;
-      const quiet = base();
+      const quiet = { ...base(), joints: (apart.value?.active ? apart.value.joints : []).map((at) => ({ at: transformPoint(matrix.value, at), parent: null, selected: false, side: 'centre' as const })) };
       const marks: Mark[] = [...tints.marks.value.marks, ...(apart.value?.marks ?? [])];
       const floats = selection.floating;
       if (floats) marks.push({ set: floatingSet.value!, tone: 'honey', fill: 0.16 }, { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true }, ...lost(floatingSet.value!, part.bounds));
@@ -246,7 +246,7 @@ export function buildControl(): ScreenControl {
       const mirrored = {
         ...quiet, mirror: build.mirror, cursor: build.cursor, marks,
         spin: build.radial ? { axis: build.radial.axis, at: build.middles.map((h) => h / 2) as unknown as Vec3, count: build.radial.count } : null,
-        joints: [{ at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }],
+        joints: [...quiet.joints, { at: transformPoint(matrix.value, pivotPoint(part)), parent: null, selected: true, side: part.side }],
       };
       const erasing = (build.card.verb === 'erase') !== (strokes.invert.value && (build.card.verb === 'add' || build.card.verb === 'erase')) && build.card.reach !== 'extrude';
       if (ruler.value) return { ...mirrored, marks: [...marks, { set: CellSet.ofCells([ruler.value.from, ruler.value.to]), tone: 'verdigris', fill: 0.4, through: true }], strokes: rulerLines(ruler.value) };
@@ -279,7 +279,7 @@ export function buildControl(): ScreenControl {
       if (!part) return [];
       const at = (c: Vec3): Vec3 => transformPoint(matrix.value, c);
       const e = boxEnd(part.bounds), m = part.bounds.min;
-      const out: ViewLabel[] = lookLabels(session.project, colours.looks);
+      const out: ViewLabel[] = [...lookLabels(session.project, colours.looks), ...(apart.value?.labels(matrix.value) ?? [])];
       for (const a of AXES) {
         const h = build.mirror[a];
         if (h === null || !handCame.value) continue;

@@ -11,3 +11,5 @@ export * from './stamps';
 export * from './colourways';
 export * from './finishes';
 export * from './take-apart';
+export * from './regions';
+export * from './twins';

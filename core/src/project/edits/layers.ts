@@ -4,6 +4,7 @@ import {
 import { cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
+import { binItemOf } from './parts';
 import { checkOpen, grownBounds } from './strokes';
 
 type PartLayer = { readonly part: Id; readonly layer: Id };
@@ -96,11 +97,10 @@ export const layPartOverEdit = defineEdit<{ part: Id; other: Id; keep?: boolean 
     const layer: Layer = { id: ctx.newId(), name: freeName(other.name, part.layers.map((l) => l.name)), hidden: false, locked: false, grid };
     const parts = replaceRecord(project.parts, { ...wide, layers: [...wide.layers, layer] });
     if (a.keep) return { ...project, parts };
-    const mounts = project.rig.mounts.filter((m) => m.part === other.id);
     return {
       ...project, parts: parts.filter((p) => p.id !== other.id), references: project.references.filter((r) => r.part !== other.id),
       rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== other.id) },
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: other, mounts, references: project.references.filter((r) => r.part === other.id) }],
+      bin: [...project.bin, binItemOf(project, other, ctx.newId(), ctx.now)],
     };
   },
 });
@@ -128,6 +128,7 @@ export const cellsToPartEdit = defineEdit<{ part: Id; cells: CellSet; name: stri
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
+    if (part.twin) throw new EditError(`"${part.name}" follows its other side, so cubes cannot leave it alone. Take them from the other side, or make it independent first.`);
     const taken = part.layers.filter((l) => !l.hidden && !l.locked).map((l) => ({ layer: l, piece: cutOut(l.grid, a.cells) })).filter((t) => t.piece);
     if (taken.length === 0) throw new EditError(`The selection holds no cubes of "${part.name}" that can be taken. Select some, or unlock their layer.`);
     const box = CellSet.ofBoxes(taken.map((t) => t.piece!.contentBox()!)).tight!;

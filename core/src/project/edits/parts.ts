@@ -1,6 +1,6 @@
 import type { Box, Vec3 } from '../../math';
 import {
-  type Id, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
+  type BinItem, type Id, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
 } from '../../model';
 import { movePivot } from '../../rig';
 import { EditError, defineEdit } from '../edit';
@@ -62,7 +62,7 @@ export const duplicatePartEdit = defineEdit<{ part: Id }>({
     const part = must(project.parts, a.part, 'part');
     const copy: Part = {
       ...part, id: ctx.newId(), name: freeName(part.name, project.parts.filter((p) => p.side === part.side).map((p) => p.name)),
-      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
+      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })), regions: part.regions && { ...part.regions, id: ctx.newId() }, twin: null, origin: null,
     };
     const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: copy.id }));
     const at = project.parts.indexOf(part) + 1;
@@ -80,6 +80,11 @@ export const movePartEdit = defineEdit<{ part: Id; index: number }>({
   },
 });
 
+/** What the bin keeps of a part: its cubes, mounts and reference pictures. */
+export const binItemOf = (project: Project, part: Part, id: Id, at: number): BinItem => ({
+  id, kind: 'part', at, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id),
+});
+
 /** To the bin, with its mounts. */
 export const deletePartEdit = defineEdit<{ part: Id }>({
   name: 'deletePart',
@@ -92,7 +97,7 @@ export const deletePartEdit = defineEdit<{ part: Id }>({
       parts: project.parts.filter((p) => p.id !== part.id),
       references: project.references.filter((r) => r.part !== part.id),
       rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id) }],
+      bin: [...project.bin, binItemOf(project, part, ctx.newId(), ctx.now)],
     };
   },
 });

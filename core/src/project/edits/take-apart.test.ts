@@ -39,11 +39,16 @@ const pieces = [
   { name: 'Head', side: 'centre' as const, cells: boxes([[-3, 14, 7], [6, 5, 4]]) }, { name: 'Neck', side: 'centre' as const, cells: boxes([[-2, 12, 4], [4, 4, 3]]) },
   ...LEGS.map(([side, z]) => ({ name: z < 0 ? 'Hind leg' : 'Fore leg', side, cells: boxes([[side === 'left' ? 2 : -4, 0, z], [2, 6, 2]]) })),
 ];
-const args = { pieces, rest: 'Body', plug: 0, bones: true, keepWhole: true };
+const args = { rest: 'Body', plug: 0, clearance: 0, socket: false, bones: true, keepWhole: true };
+/** The beast with its pieces as regions. */
+const named = (turned = true): Project => {
+  const p = beast(turned);
+  return run(p, edits.addRegionsEdit, { part: p.parts[0]!.id, pieces, half: 0 });
+};
 
 describe('taking apart', () => {
   it.each([true, false])('keeps every cube in its place and colour, on a bone turned (%s) or on none', (turned) => {
-    const p = beast(turned), before = places(p);
+    const p = named(turned), before = places(p);
     for (const [bones, keepWhole] of [[true, true], [true, false], [false, true]] as const) {
       const q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id, bones, keepWhole });
       expect(places(q)).toEqual(before);
@@ -51,7 +56,7 @@ describe('taking apart', () => {
     }
   });
   it('shrinks each to fit, sets its pivot in the middle of the cut, and hangs bones as the pieces hang together', () => {
-    const p = beast();
+    const p = named();
     const q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id });
     const part = (name: string, side = 'centre') => q.parts.find((o) => o.name === name && o.side === side)!;
     expect(part('Hind leg', 'left').bounds).toEqual({ min: [2, 0, -7], size: [2, 6, 2] });
@@ -67,7 +72,7 @@ describe('taking apart', () => {
     for (const m of q.rig.mounts) if (m.part !== whole.id && m.part !== part('Body').id) expect(m.t).toEqual([0, 0, 0]);
   });
   it('plugs go into the body in the limb’s colours, no deeper than asked, and nothing shows at rest', () => {
-    const p = beast(), before = places(p);
+    const p = named(), before = places(p);
     const q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id, plug: 2 });
     const leg = q.parts.find((o) => o.name === 'Hind leg' && o.side === 'left')!;
     expect(leg.bounds).toEqual({ min: [2, 0, -7], size: [2, 8, 2] });
@@ -86,10 +91,10 @@ describe('taking apart', () => {
     const at = new Set(before.map((s) => s.split(' ')[0]));
     expect(places(q).every((s) => at.has(s.split(' ')[0]!))).toBe(true);
     expect(() => run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id, plug: 99 })).toThrow(/0 to 32/);
-    expect(() => run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id, pieces: [] })).toThrow(/No piece holds a cube/);
+    expect(() => run(beast(), edits.takeApartEdit, { ...args, part: p.parts[0]!.id })).toThrow(/No piece holds a cube/);
   });
   it('joined again, the parts are the sculpt they came from', () => {
-    const p = beast(), before = places(p);
+    const p = named(), before = places(p);
     const q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id, keepWhole: false, bones: false });
     const r = run(q, edits.joinPartsEdit, { parts: q.parts.map((o) => o.id) });
     expect([r.parts.length, r.parts[0]!.name]).toEqual([1, 'Body']);
@@ -117,7 +122,7 @@ describe('ways to find pieces', () => {
     .map((l) => VoxelGrid.empty({ min: [0, 0, 0], size: [14, 14, 14] }).edit((d) => l.forEach(([x, y, z, v]) => d.fillBox({ min: [x, y, z], size: [3, 2, 2] }, v))));
   it('every cube belongs to exactly one piece, whichever way', () => {
     fc.assert(fc.property(random, fc.integer({ min: 0, max: 14 }), fc.constantFrom(0, 1, 2), (grid, at, axis) => {
-      for (const sets of [splitByPieces(grid), splitByColour(grid).map((c) => c.cells), splitByPatches(grid).map((c) => c.cells), splitByPlane(grid, axis as 0 | 1 | 2, at)]) {
+      for (const sets of [splitByPieces(grid), splitByColour(grid).map((c) => c.cells), splitByPatches(grid).map((c) => c.cells), splitByPlane(CellSet.filled(grid), axis as 0 | 1 | 2, at), splitByPlane(CellSet.filled(grid), axis as 0 | 1 | 2, at, { width: 2, depth: 3 })]) {
         const all = sets.reduce((a, b) => a.union(b), new CellSet({ min: [0, 0, 0], size: [0, 0, 0] }));
         expect(sets.map((c) => c.count).reduce((x, y) => x + y, 0)).toBe(grid.count);
         expect(all.count).toBe(grid.count);

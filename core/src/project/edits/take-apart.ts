@@ -1,15 +1,27 @@
 import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
-import { type Bone, type Id, type Mount, type Part, type Side, composite, find, freeName, makeMount, makePart, must, partContent, replaceRecord, withPartBounds } from '../../model';
+import { type Bone, type Id, type Mount, type Part, type Project, composite, find, freeName, makeMount, makePart, must, partContent, replaceRecord, withPartBounds } from '../../model';
 import { restWorld } from '../../rig';
-import { cutOut, hangingOn, plugOf } from '../../sculpt';
+import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
 import { CellSet } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
+import { binItemOf } from './parts';
+import { regionCells } from './regions';
 
-/** A part in the making. */
-export interface Piece {
-  readonly name: string;
-  readonly side: Side;
-  readonly cells: CellSet;
+/** How a part is taken apart. */
+export interface TakeApart {
+  readonly part: Id;
+  /** What the cubes of no region are called. */
+  readonly rest: string;
+  /** Cubes by which a piece goes on into the one it hangs on, so that nothing gapes when it swings. */
+  readonly plug: number;
+  /** Cubes by which a plug is thinner than its cut, so that it touches nothing inside. */
+  readonly clearance: number;
+  /** Whether what a plug goes into is hollowed out for it. */
+  readonly socket: boolean;
+  /** Whether each piece is mounted on a new bone of its name, in its cut. */
+  readonly bones: boolean;
+  /** Whether the part is kept aside, hidden, so that the step can be repeated; else it goes to the bin. */
+  readonly keepWhole: boolean;
 }
 
 /** Where a piece turns: the middle of the cut to the piece it hangs on, or the middle of its own foot. In half cubes. */
@@ -19,110 +31,168 @@ function proposedPivot(cells: CellSet, cut: Vec3 | null): Vec3 {
   return [2 * min[0] + size[0], 2 * min[1], 2 * min[2] + size[2]];
 }
 
+/** What becomes a part: a region's cubes, or the rest (region 0). */
+interface Piece extends NamedCells {
+  readonly region: number;
+}
+
+/** The pieces of a part by its regions, what they hang on, and the pivot proposed for each; the rest first, when there is any. */
+export function piecesOf(part: Part, rest: string): { readonly pieces: readonly Piece[]; readonly root: number; readonly parent: readonly number[]; readonly pivots: readonly Vec3[] } {
+  const cells = regionCells(part);
+  const pieces: Piece[] = [{ name: rest.trim() || part.name, side: part.side, cells: cells.get(0)!, region: 0 }, ...(part.regions?.list ?? []).map(({ byte, name, side }) => ({ name, side, cells: cells.get(byte)!, region: byte }))]
+    .filter((p) => !p.cells.isEmpty);
+  const sizes = pieces.map((p) => p.cells.count);
+  const root = pieces[0]?.region === 0 ? 0 : sizes.indexOf(Math.max(...sizes));
+  const tree = hangingOn(pieces.map((p) => p.cells), root);
+  return { pieces, root, parent: tree.map((t) => t.parent), pivots: pieces.map((p, i) => (i === root ? part.pivot : proposedPivot(p.cells, tree[i]!.contact?.centre ?? null))) };
+}
+
 /**
- * Takes a part apart: each piece becomes a part in its exact place, shrunk to fit, its pivot in the middle of the cut to
- * the piece it hangs on. What belongs to no piece stays together as the rest, which is also the root.
+ * Takes a part apart by its regions: each becomes a part in its exact place, shrunk to fit, its pivot in the middle of the
+ * cut to the piece it hangs on. What belongs to no region stays together as the rest, which is also the root.
  *
- * With `plug`, a piece goes on by so many cubes into the one it hangs on, so that nothing gapes when it swings. With
- * `bones`, each is mounted on a new bone of its name. The part itself is kept aside, hidden, or goes to the bin.
+ * Done again on a whole that was kept aside, the parts taken from it get its cubes of today and keep their names, pivots,
+ * bones and places; parts of regions that are gone go to the bin.
  */
-export const takeApartEdit = defineEdit<{ part: Id; pieces: readonly Piece[]; rest: string; plug: number; bones: boolean; keepWhole: boolean }>({
+export const takeApartEdit = defineEdit<TakeApart>({
   name: 'takeApart',
-  label: (a, p) => `Take ${must(p.parts, a.part, 'part').name} apart into ${a.pieces.length + 1}`,
+  label: (a, p) => {
+    const again = p.parts.some((o) => o.origin?.whole === a.part);
+    return again ? `Take ${must(p.parts, a.part, 'part').name} apart again` : `Take ${must(p.parts, a.part, 'part').name} apart`;
+  },
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    if (!Number.isInteger(a.plug) || a.plug < 0 || a.plug > 32) throw new EditError('A plug goes in by 0 to 32 whole cubes.');
+    for (const [what, v] of [['A plug goes in', a.plug], ['Clearance is', a.clearance]] as const) if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(`${what} 0 to 32 whole cubes.`);
+    const { pieces: all, root, parent, pivots } = piecesOf(part, a.rest);
+    if (!all.some((p) => p.region !== 0)) throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
     const seen = composite(part);
-    const filled = CellSet.filled(seen);
-    // A cube belongs to the first piece that names it.
-    let free = filled;
-    const pieces: Piece[] = [];
-    for (const piece of a.pieces) {
-      const cells = piece.cells.intersect(free);
-      if (cells.isEmpty) continue;
-      free = free.minus(cells);
-      pieces.push({ ...piece, cells });
-    }
-    if (pieces.length === 0) throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
-    const restFirst = !free.isEmpty;
-    const all: Piece[] = restFirst ? [{ name: a.rest.trim() || part.name, side: part.side, cells: free }, ...pieces] : pieces;
-    const sizes = all.map((p) => p.cells.count);
-    const root = restFirst ? 0 : sizes.indexOf(Math.max(...sizes));
-    const tree = hangingOn(all.map((p) => p.cells), root);
+    const earlier = new Map(project.parts.flatMap((p) => (p.origin?.whole === part.id ? [[p.origin.region, p] as const] : [])));
+    const plugs = all.map((piece, i) => (a.plug > 0 && parent[i]! >= 0 ? plugOf(seen, piece.cells, all[parent[i]!]!.cells, a.plug, a.clearance) : []));
+    const sockets = all.map((_, j) => (a.socket && a.plug > 0 ? CellSet.ofCells(all.flatMap((piece, i) => (parent[i] === j ? plugOf(seen, piece.cells, all[j]!.cells, a.plug + a.clearance).map(([c]) => c) : []))) : null));
 
-    // The part itself gives its name up, whether it is kept aside or not.
+    // The part itself gives its name up, whether it is kept aside or not; so do those that are made anew.
     const taken = project.parts.filter((p) => p !== part).map((p) => ({ name: p.name, side: p.side }));
     const parts: Part[] = all.map((piece, i) => {
-      const above = tree[i]!.parent;
-      const pivot = i === root ? part.pivot : proposedPivot(piece.cells, tree[i]!.contact?.centre ?? null);
-      const name = freeName(piece.name, taken.filter((t) => t.side === piece.side).map((t) => t.name));
-      taken.push({ name, side: piece.side });
-      const fresh = makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, { side: piece.side, cell: part.cell, pivot });
+      const old = earlier.get(piece.region);
       const layers = part.layers.filter((l) => !l.hidden).flatMap((l) => {
-        const grid = cutOut(l.grid, piece.cells);
+        const grid = cutOut(l.grid, sockets[i] ? piece.cells.minus(sockets[i]!) : piece.cells);
         return grid ? [{ ...l, id: ctx.newId(), locked: false, grid: grid.withBounds(part.bounds) }] : [];
       });
-      if (a.plug > 0 && above >= 0) {
-        const plug = plugOf(seen, piece.cells, all[above]!.cells, a.plug);
-        layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plug.forEach(([c, v]) => d.set(...c, v))) };
-      }
-      const whole: Part = { ...fresh, layers };
+      if (plugs[i]!.length > 0) layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plugs[i]!.forEach(([c, v]) => d.set(...c, v))) };
+      if (old) return renewed(old, { ...old, layers, bounds: part.bounds, cell: part.cell, palette: part.palette });
+      const name = freeName(piece.name, taken.filter((t) => t.side === piece.side).map((t) => t.name));
+      taken.push({ name, side: piece.side });
+      const whole: Part = { ...makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, { side: piece.side, cell: part.cell, pivot: pivots[i]!, origin: { whole: part.id, region: piece.region } }), layers };
       return withPartBounds(whole, partContent(whole)!);
     });
+    const isNew = all.map((piece) => !earlier.has(piece.region));
 
-    // All pieces keep the place the part had: on its bone, with their own pivots, or on new bones in those pivots.
+    // New pieces keep the place the part has: on its bone, with their own pivots, or on new bones in those pivots.
     const source = project.rig.mounts.find((m) => m.part === part.id) ?? makeMount('', part.id, null);
     const bone = find(project.rig.bones, source.bone);
-    const boneWorld = bone ? restWorld(project.rig).get(bone.id)! : TRANSFORM_IDENTITY;
+    const worldOf = restWorld(project.rig);
+    const boneWorld = bone ? worldOf.get(bone.id)! : TRANSFORM_IDENTITY;
     const partWorld = composeTransform(boneWorld, source);
     /** World transform of a frame in a pivot, turned as the part is. */
     const frameAt = (pivot: Vec3): Transform => composeTransform(partWorld, {
       ...TRANSFORM_IDENTITY, t: pivot.map((v, i) => ((v - part.pivot[i]!) / 2) * part.cell) as unknown as Vec3,
     });
     const bones: Bone[] = [];
-    const boneOf: (Id | null)[] = all.map(() => source.bone);
+    const boneOf: (Id | null)[] = parts.map((p, i) => (isNew[i] ? source.bone : project.rig.mounts.find((m) => m.part === p.id)?.bone ?? source.bone));
     const mounts: Mount[] = [];
     const place = (i: number): void => {
       const world = frameAt(parts[i]!.pivot);
-      const mine = { ...makeMount(ctx.newId(), parts[i]!.id, source.bone), ...relativeTransform(boneWorld, world) };
       if (!a.bones || (i === root && bone)) {
-        mounts[i] = mine;
+        mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, source.bone), ...relativeTransform(boneWorld, world) });
         return;
       }
-      const parent = tree[i]!.parent >= 0 ? boneOf[tree[i]!.parent]! : source.bone;
-      const above = bones.find((b) => b.id === parent);
-      const aboveWorld = above ? worldOf.get(above.id)! : boneWorld;
+      const above = parent[i]! >= 0 ? boneOf[parent[i]!]! : source.bone;
       const stand: Transform = { ...world, s: [1, 1, 1] };
       const id = ctx.newId();
       worldOf.set(id, stand);
       const name = freeName(parts[i]!.name, [...project.rig.bones, ...bones].filter((b) => b.side === parts[i]!.side).map((b) => b.name));
-      bones.push({ id, name, side: parts[i]!.side, parent, rest: { ...relativeTransform(aboveWorld, stand), s: [1, 1, 1] } });
+      bones.push({ id, name, side: parts[i]!.side, parent: above, rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] } });
       boneOf[i] = id;
-      mounts[i] = { ...makeMount(ctx.newId(), parts[i]!.id, id), s: world.s };
+      mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, id), s: world.s });
     };
-    const worldOf = new Map<Id, Transform>();
     // From the root outwards, so that a bone stands before those that hang on it.
     const done = new Set<number>();
     const visit = (i: number): void => {
       if (done.has(i)) return;
-      if (tree[i]!.parent >= 0) visit(tree[i]!.parent);
+      if (parent[i]! >= 0) visit(parent[i]!);
       done.add(i);
-      place(i);
+      if (isNew[i]) place(i);
     };
     all.forEach((_, i) => visit(i));
 
-    const at = project.parts.indexOf(part);
-    const rig = { bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones, mounts: [...project.rig.mounts, ...mounts] };
-    if (a.keepWhole) {
-      const kept: Part = { ...part, hidden: true, name: freeName(`${part.name}, whole`, taken.map((t) => t.name)) };
-      return { ...project, parts: replaceRecord(project.parts, kept).toSpliced(at, 0, ...parts), rig };
+    const fresh = parts.filter((_, i) => isNew[i]);
+    const kept = new Set(all.map((p) => p.region));
+    const gone = [...earlier].filter(([region]) => !kept.has(region)).map(([, p]) => p);
+    let out: Project = { ...project, parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts), rig: { bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones, mounts: [...project.rig.mounts, ...mounts] } };
+    // What is new stands where the whole stood, or after those that came from it before.
+    const at = earlier.size === 0 ? out.parts.findIndex((p) => p.id === part.id) : Math.max(...out.parts.flatMap((p, i) => (p.origin?.whole === part.id ? [i] : []))) + 1;
+    out = { ...out, parts: out.parts.toSpliced(at, 0, ...fresh) };
+    if (a.keepWhole && earlier.size === 0) {
+      out = { ...out, parts: replaceRecord(out.parts, { ...part, hidden: true, name: freeName(`${part.name}, whole`, taken.map((t) => t.name)) }) };
+    } else if (a.keepWhole) {
+      out = { ...out, parts: replaceRecord(out.parts, part.hidden ? part : { ...part, hidden: true }) };
     }
-    return {
-      ...project, parts: project.parts.toSpliced(at, 1, ...parts), rig: { ...rig, mounts: rig.mounts.filter((m) => m.part !== part.id) },
-      references: project.references.filter((r) => r.part !== part.id),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id) }],
-    };
+    return [...gone, ...(a.keepWhole ? [] : [part])].reduce((p, binned) => toBin(p, must(p.parts, binned.id, 'part'), ctx.newId(), ctx.now), out);
+  },
+});
+
+/** A part with the cubes of its piece of today, fitted; refined as it was. Layers that are still there keep their ids. */
+function renewed(old: Part, next: Part): Part {
+  const k = Math.round(next.cell / old.cell);
+  if (k < 1 || Math.abs(next.cell / old.cell - k) > 1e-9) throw new EditError(`"${old.name}" has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.`);
+  const layers = next.layers.map((l) => ({ ...l, id: old.layers.find((o) => o.name === l.name)?.id ?? l.id }));
+  const fine = k === 1 ? { ...next, layers } : { ...next, cell: old.cell, layers: layers.map((l) => ({ ...l, grid: refined(l.grid.clippedTo(l.grid.contentBox() ?? l.grid.bounds), k) })) };
+  const box = partContent(fine) ?? old.bounds;
+  // A part that follows another is led by its source.
+  return old.twin ? old : { ...fine, bounds: box, layers: fine.layers.map((l) => ({ ...l, grid: l.grid.withBounds(box) })) };
+}
+
+const toBin = (project: Project, part: Part, id: Id, at: number): Project => ({
+  ...project, parts: project.parts.filter((p) => p.id !== part.id), references: project.references.filter((r) => r.part !== part.id),
+  rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) }, bin: [...project.bin, binItemOf(project, part, id, at)],
+});
+
+/**
+ * By how many cubes the lattice of `part` is shifted against that of `home` where both stand at rest.
+ *
+ * @throws EditError when they are turned, scaled or moved so that cubes do not meet cubes
+ */
+function latticeShift(project: Project, home: Part, part: Part): Vec3 {
+  const world = restWorld(project.rig);
+  const frame = (p: Part): Transform => {
+    const m = project.rig.mounts.find((o) => o.part === p.id) ?? makeMount('', p.id, null);
+    return composeTransform(m.bone === null ? TRANSFORM_IDENTITY : world.get(m.bone)!, m);
+  };
+  const rel = relativeTransform(frame(home), frame(part));
+  const shift = rel.t.map((v, i) => v / part.cell + (home.pivot[i]! - part.pivot[i]!) / 2) as unknown as Vec3;
+  const whole = shift.map(Math.round) as unknown as Vec3;
+  const turned = Math.abs(Math.abs(rel.q[3]) - 1) > 1e-6 || rel.s.some((s) => Math.abs(s - 1) > 1e-6);
+  if (turned || home.cell !== part.cell || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6)) throw new EditError(`"${part.name}" stands turned, scaled or between the cubes of "${home.name}", so their cubes would not meet. Set its place to whole cubes first.`);
+  return whole;
+}
+
+/** Takes from a part the cubes that stand in another part, or nearer than `by` cubes to it, so that their surfaces do not touch. */
+export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
+  name: 'setBack',
+  label: (a, p) => `Set ${must(p.parts, a.part, 'part').name} back from ${must(p.parts, a.from, 'part').name}`,
+  touches: (a) => [a.part],
+  run(project, a) {
+    const part = must(project.parts, a.part, 'part'), from = must(project.parts, a.from, 'part');
+    if (!Number.isInteger(a.by) || a.by < 0 || a.by > 16) throw new EditError('Parts are set back by 0 to 16 whole cubes.');
+    let near = CellSet.filled(composite(from)).moved(latticeShift(project, part, from));
+    for (let i = 0; i < a.by; i++) near = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).reduce((s, d) => s.union(s.moved(d)).union(s.moved([-d[0], -d[1], -d[2]])), near);
+    const locked = part.layers.find((l) => l.locked && !l.hidden);
+    if (locked) throw new EditError(`Layer "${locked.name}" of "${part.name}" is locked. Unlock it first.`);
+    const layers = part.layers.map((l) => (l.hidden ? l : { ...l, grid: l.grid.edit((d) => d.fillSet(near, 0)) }));
+    if (layers.every((l, i) => l.grid === part.layers[i]!.grid)) throw new EditError(`"${part.name}" stands clear of "${from.name}" already.`);
+    if (layers.every((l) => l.hidden || l.grid.count === 0)) throw new EditError(`Nothing would be left of "${part.name}". Set it back by less.`);
+    return { ...project, parts: replaceRecord(project.parts, { ...part, layers }) };
   },
 });
 
@@ -137,19 +207,9 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
     if (!first || list.length < 2) throw new EditError('Choose two parts or more to join.');
     const odd = list.find((p) => p.cell !== first.cell || p.palette !== first.palette);
     if (odd) throw new EditError(`"${odd.name}" has other cubes or another palette than "${first.name}"; only parts with equal ones can be joined.`);
-    const world = restWorld(project.rig);
-    const frame = (part: Part): Transform => {
-      const m = project.rig.mounts.find((o) => o.part === part.id) ?? makeMount('', part.id, null);
-      return composeTransform(m.bone === null ? TRANSFORM_IDENTITY : world.get(m.bone)!, m);
-    };
-    const home = frame(first);
     let joined = first;
     for (const part of list.slice(1)) {
-      const rel = relativeTransform(home, frame(part));
-      const shift = rel.t.map((v, i) => v / part.cell + (first.pivot[i]! - part.pivot[i]!) / 2) as unknown as Vec3;
-      const whole = shift.map(Math.round) as unknown as Vec3;
-      const turned = Math.abs(Math.abs(rel.q[3]) - 1) > 1e-6 || rel.s.some((s) => Math.abs(s - 1) > 1e-6);
-      if (turned || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6)) throw new EditError(`"${part.name}" stands turned, scaled or between the cubes of "${first.name}", so their cubes would not meet. Set its place to whole cubes first.`);
+      const whole = latticeShift(project, first, part);
       const layers = part.layers.filter((l) => l.grid.count > 0).map((l) => ({ ...l, id: ctx.newId(), name: `${part.name} ${l.name}`.slice(0, 120), moved: l.grid }));
       const box = partContent(part);
       if (!box) continue;
@@ -166,13 +226,6 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
         }))],
       };
     }
-    const gone = new Set(a.parts.slice(1));
-    return {
-      ...project, parts: replaceRecord(project.parts, joined).filter((p) => !gone.has(p.id)),
-      rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => !gone.has(m.part)) }, references: project.references.filter((r) => !gone.has(r.part)),
-      bin: [...project.bin, ...list.slice(1).map((part) => ({
-        id: ctx.newId(), kind: 'part' as const, at: ctx.now, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id),
-      }))],
-    };
+    return list.slice(1).reduce((p, part) => toBin(p, part, ctx.newId(), ctx.now), { ...project, parts: replaceRecord(project.parts, joined) });
   },
 });

@@ -1,5 +1,5 @@
 import { type Axis, type Box, type Vec3, boxContains, withAxis } from '../../math';
-import { type Id, type Part, type Project, must, partContent, replaceRecord, withPartBounds } from '../../model';
+import { type Id, type Part, type Project, mapGrids, must, partContent, replaceRecord, withPartBounds } from '../../model';
 import { coarsened, coarsenedBox, movedGrid, refined, refinedBox, resampled, withRow } from '../../sculpt';
 import { MAX_EDGE, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
@@ -50,7 +50,7 @@ export const centrePartEdit = defineEdit<{ part: Id; down?: boolean }>({
     const by = part.bounds.min.map((m, i) => (i === 1 ? (a.down ? m - box.min[1] : 0) : m + Math.floor((part.bounds.size[i]! - box.size[i]!) / 2) - box.min[i]!)) as unknown as Vec3;
     if (by.every((v) => v === 0)) return part;
     for (const l of part.layers) checkOpen(part, { ...l, hidden: false });
-    return { ...part, layers: part.layers.map((l) => ({ ...l, grid: movedInside(l.grid, by, part.bounds) })) };
+    return mapGrids(part, (g) => movedInside(g, by, part.bounds));
   }),
 });
 function movedInside(grid: VoxelGrid, by: Vec3, bounds: Box): VoxelGrid {
@@ -68,7 +68,7 @@ export const setRowEdit = defineEdit<{ part: Id; axis: Axis; at: number; by: 1 |
     if (size[a.axis] > MAX_EDGE) tooLarge(part, size);
     if (size[a.axis] < 1) throw new EditError(`"${part.name}" is one cube wide there; its last row cannot be taken out.`);
     const bounds: Box = { min: part.bounds.min, size };
-    return { ...part, bounds, layers: part.layers.map((l) => ({ ...l, grid: withRow(l.grid, a.axis, a.at, a.by, bounds) })) };
+    return { ...mapGrids(part, (g) => withRow(g, a.axis, a.at, a.by, bounds)), bounds };
   }),
 });
 
@@ -78,8 +78,7 @@ const grained = (project: Project, id: Id, k: number, box: (b: Box) => Box, grid
   if (bounds.size.some((s) => s > MAX_EDGE)) tooLarge(part, bounds.size);
   const scale = (v: number): number => (finer ? v * k : Math.round(v / k));
   const next: Part = {
-    ...part, bounds, cell: finer ? part.cell / k : part.cell * k, pivot: part.pivot.map(scale) as unknown as Vec3,
-    layers: part.layers.map((l) => ({ ...l, grid: grid(l.grid).withBounds(bounds) })),
+    ...mapGrids(part, (g) => grid(g).withBounds(bounds)), bounds, cell: finer ? part.cell / k : part.cell * k, pivot: part.pivot.map(scale) as unknown as Vec3,
   };
   // A pivot that falls between half cubes moves to the nearest; the mount takes up the difference.
   const slip = part.pivot.map((v, i) => (next.pivot[i]! / 2) * next.cell - (v / 2) * part.cell) as unknown as Vec3;
@@ -122,7 +121,6 @@ export const fitPartEdit = defineEdit<{ part: Id; size: Vec3 }>({
     const bounds = boxContains(part.bounds, target) ? part.bounds : target;
     const middle = (b: Box, i: number): number => (i === 1 ? 2 * b.min[1] : 2 * b.min[i]! + b.size[i]!);
     const pivot = part.pivot.map((v, i) => Math.round(middle(target, i) + ((v - middle(box, i)) * a.size[i]!) / box.size[i]!)) as unknown as Vec3;
-    const layers = part.layers.map((l) => ({ ...l, grid: resampled(l.grid, box, a.size, target.min).withBounds(bounds) }));
-    return changePart(project, a.part, () => ({ ...part, bounds, layers, pivot }));
+    return changePart(project, a.part, () => ({ ...mapGrids(part, (g) => resampled(g, box, a.size, target.min).withBounds(bounds)), bounds, pivot }));
   },
 });

@@ -1,142 +1,236 @@
-import { composite, type Side } from '@sphalerite/core/model';
-import { takeApartEdit } from '@sphalerite/core/project';
-import { mirrorShare, splitByColour, splitByPatches, splitByPieces, splitByPlane } from '@sphalerite/core/sculpt';
+import { type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Part, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
+import {
+  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, makeTwinsEdit, piecesOf, regionCells, setPartHiddenEdit, takeApartEdit,
+} from '@sphalerite/core/project';
+import { type NamedCells, type StrokeVerb, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
+import type { ViewLabel } from '../../../shell/screen';
 import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import type { Mark, Tone } from '../../../viewport/overlay';
-import { useBuild } from '../build-state';
+import { type CellSink, useBuild } from '../build-state';
 import { useColours } from '../colours/colours-state';
 import { useSelection } from '../selection-state';
 
-/** A part in the making; cells of earlier ones win. */
-export interface Plan {
-  readonly key: number;
-  readonly name: string;
-  readonly side: Side;
-  readonly cells: CellSet;
-}
-
-/** More pieces than this are most likely not meant. */
-const MOST = 64;
-/** How alike two pieces must be to be taken for a left and a right one. */
-const ALIKE = 0.8;
 const TONES: readonly Tone[] = ['verdigris', 'x', 'z', 'y'];
+/** Degrees to both sides within which a joint should not gape. */
+const SWING = 40;
+const NONE = new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
 
-/** The pieces that the part on the bench is to be taken apart into, before it is done. */
+/** The regions of the part on the bench, and how it is taken apart by them. */
 export const useApart = defineStore('apart', () => {
   const session = useSession();
   const build = useBuild();
   const colours = useColours();
   const selection = useSelection();
   const notices = useNotices();
-  const plans = shallowRef<readonly Plan[]>([]);
-  const chosen = ref(-1);
+  const active = computed(() => colours.tab === 'apart');
+  /** The region in hand: strokes with Paint give cubes to it. */
+  const hand = ref<number | null>(null);
+  /** The region that is pointed at in the list. */
+  const hovered = ref<number | null>(null);
   const plug = ref(1);
+  const clearance = ref(0);
+  const socket = ref(false);
   const bones = ref(true);
   const keepWhole = ref(true);
-  let next = 1;
+  const teeth = ref(0);
+  /** Whether strokes go to regions instead of into the cubes. */
+  const painting = ref(false);
   watch(() => session.view.part, () => {
-    plans.value = [];
-    chosen.value = -1;
+    hand.value = null;
+    hovered.value = null;
+    painting.value = false;
   });
 
-  const free = computed(() => {
-    const seen = build.seen;
-    if (!seen) return null;
-    return plans.value.reduce((left, p) => left.minus(p.cells), CellSet.filled(seen));
-  });
-  /** Adds pieces; those that mirror one another across the middle become a left and a right one of one name. */
-  function add(list: readonly { name: string; cells: CellSet }[]): void {
-    const open = free.value;
-    if (!open) return;
-    const fresh = list.map((p) => ({ ...p, cells: p.cells.intersect(open) })).filter((p) => !p.cells.isEmpty);
-    if (fresh.length === 0) {
-      notices.say('These cubes belong to a piece already, or there are none.');
-      return;
+  const part = computed<Part | null>(() => session.part);
+  const regions = computed<readonly Region[]>(() => part.value?.regions?.list ?? []);
+  const cells = computed(() => (part.value ? regionCells(part.value) : new Map<number, CellSet>()));
+  const free = computed(() => cells.value.get(0) ?? NONE);
+  /** Parts that were taken from this whole before. */
+  const earlier = computed(() => session.project?.parts.filter((p) => p.origin?.whole === part.value?.id) ?? []);
+  /** The whole that this part was taken from, while it is kept aside. */
+  const whole = computed(() => find(session.project?.parts ?? [], part.value?.origin?.whole ?? null) ?? null);
+
+  const piece = (name: string, set: CellSet): NamedCells => ({ name, side: 'centre', cells: set });
+  function add(list: readonly NamedCells[], taken = false): void {
+    if (!part.value) return;
+    const before = new Set(regions.value.map((r) => r.byte));
+    if (session.apply(addRegionsEdit, { part: part.value.id, pieces: list, half: build.middles[0], taken })) {
+      const fresh = regions.value.filter((r) => !before.has(r.byte));
+      if (painting.value && fresh.length === 1) hand.value = fresh[0]!.byte;
     }
-    if (plans.value.length + fresh.length > MOST) {
-      notices.say(`That would make ${plans.value.length + fresh.length} pieces; ${MOST} are the most at once. Tidy loose cubes up first, or choose another way.`, { kind: 'error' });
-      return;
-    }
-    const all: Plan[] = [...plans.value, ...fresh.map((p) => ({ key: next++, name: p.name, side: 'centre' as Side, cells: p.cells }))];
-    for (let i = 0; i < all.length; i++) {
-      for (let j = i + 1; j < all.length; j++) {
-        const a = all[i]!, b = all[j]!;
-        if (a.side !== 'centre' || b.side !== 'centre' || mirrorShare(a.cells, b.cells, 0, build.middles[0]) < ALIKE) continue;
-        // Her own left is +X.
-        const left = a.cells.tight!.min[0] > b.cells.tight!.min[0];
-        all[i] = { ...a, side: left ? 'left' : 'right' };
-        all[j] = { ...b, name: a.name, side: left ? 'right' : 'left' };
-      }
-    }
-    plans.value = all;
   }
-  const change = (key: number, more: Partial<Plan>): void => {
-    const before = plans.value.find((p) => p.key === key);
-    // A pair has one name: whoever renames one means both.
-    const twin = more.name !== undefined && before && before.side !== 'centre' ? plans.value.find((p) => p.name === before.name && p.key !== key && p.side !== 'centre') : undefined;
-    plans.value = plans.value.map((p) => (p.key === key ? { ...p, ...more } : p === twin ? { ...p, name: more.name! } : p));
-  };
-  const drop = (key: number): void => {
-    plans.value = plans.value.filter((p) => p.key !== key);
-  };
+  const nextName = (): string => `Piece ${regions.value.length + 1}`;
 
   const bySelection = (): void => {
     if (!selection.selected) {
       notices.say('Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select hue.');
       return;
     }
-    add([{ name: `Piece ${plans.value.length + 1}`, cells: selection.selected }]);
+    add([piece(nextName(), selection.selected)], true);
     selection.set(null);
   };
   const byPieces = (): void => {
-    if (build.seen) add(splitByPieces(build.seen).slice(1).map((cells, i) => ({ name: `Piece ${i + 1}`, cells })));
+    if (build.seen) add(splitByPieces(build.seen).slice(1).map((set, i) => piece(`Piece ${regions.value.length + i + 1}`, set)));
   };
+  const named = (byte: number): string => colours.swatchOf(byte)?.name ?? `Swatch ${byte}`;
   const byColours = (): void => {
-    if (build.seen) add(splitByColour(build.seen).slice(1).map(({ byte, cells }) => ({ name: colours.swatchOf(byte)?.name ?? `Swatch ${byte}`, cells })));
+    if (build.seen) add(splitByColour(build.seen).slice(1).map((c) => piece(named(c.byte), c.cells)));
   };
   const byPatches = (): void => {
-    if (build.seen) add(splitByPatches(build.seen).slice(1).map(({ byte, cells }) => ({ name: colours.swatchOf(byte)?.name ?? `Swatch ${byte}`, cells })));
+    if (build.seen) add(splitByPatches(build.seen).slice(1).map((c) => piece(named(c.byte), c.cells)));
   };
   const byLayers = (): void => {
-    const part = session.part;
-    if (!part) return;
-    const seen = composite(part);
+    if (!part.value) return;
+    const seen = CellSet.filled(composite(part.value));
     // What shows of each layer above the lowest.
-    let above = new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
-    const found: { name: string; cells: CellSet }[] = [];
-    for (const l of part.layers.slice(1).filter((o) => !o.hidden).reverse()) {
-      const cells = CellSet.filled(l.grid).minus(above).intersect(CellSet.filled(seen));
-      above = above.union(cells);
-      found.push({ name: l.name, cells });
+    let above = NONE;
+    const found: NamedCells[] = [];
+    for (const l of part.value.layers.slice(1).filter((o) => !o.hidden).reverse()) {
+      const set = CellSet.filled(l.grid).minus(above).intersect(seen);
+      above = above.union(set);
+      found.push(piece(l.name, set));
     }
     add(found.reverse());
   };
+  /** Cuts the region in hand, or the rest, along the guide plane; with teeth when some are asked for. */
   const byPlane = (): void => {
     const g = build.guide;
-    if (!g || !build.seen) {
+    if (!g || !part.value) {
       notices.say('Put the guide plane where the cut goes (Q, then [ and ] or its handle), then choose this again.');
       return;
     }
-    const [low, high] = splitByPlane(build.seen, g.axis, Math.floor(g.at / 2));
-    const open = free.value!;
-    const [a, b] = [low.intersect(open), high.intersect(open)];
-    add([{ name: `Piece ${plans.value.length + 1}`, cells: a.count <= b.count ? a : b }]);
+    const from = (hand.value === null ? undefined : cells.value.get(hand.value)) ?? free.value;
+    const [low, high] = splitByPlane(from, g.axis, Math.floor(g.at / 2), teeth.value > 0 ? { width: Math.max(1, teeth.value), depth: teeth.value } : null);
+    if (low.isEmpty || high.isEmpty) {
+      notices.say('The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.');
+      return;
+    }
+    const region = regions.value.find((r) => r.byte === hand.value);
+    add([{ name: region ? `${region.name}, part` : nextName(), side: region?.side ?? 'centre', cells: low.count <= high.count ? low : high }], true);
   };
-  function take(): void {
-    const part = session.part;
-    if (!part || plans.value.length === 0) return;
-    const done = session.apply(takeApartEdit, {
-      part: part.id, pieces: plans.value.map(({ name, side, cells }) => ({ name, side, cells })), rest: part.name, plug: plug.value, bones: bones.value, keepWhole: keepWhole.value,
-    }, (p) => ({ part: p.parts.find((o) => !session.project!.parts.some((b) => b.id === o.id))?.id ?? null, layer: null }));
-    if (done) plans.value = [];
+  watch(active, (on) => {
+    if (!on) painting.value = false;
+  });
+
+  const change = (byte: number, more: { name?: string; side?: Region['side'] }): void => {
+    if (part.value) session.apply(changeRegionEdit, { part: part.value.id, region: byte, ...more });
+  };
+  const drop = (byte: number): void => {
+    if (hand.value === byte) hand.value = null;
+    if (part.value) session.apply(dropRegionEdit, { part: part.value.id, region: byte });
+  };
+
+  /** What a stroke over these cells means: Paint and Add give them to the region in hand, Erase to the one beside. */
+  function gifts(set: CellSet, verb: StrokeVerb): Gift[] {
+    const p = part.value;
+    if (!p || hand.value === null) return [];
+    const seen = composite(p), touched = withUnder(seen, set.intersect(CellSet.filled(seen)));
+    if (verb === 'erase') return [{ cells: touched.intersect(cells.value.get(hand.value) ?? NONE), region: 'other' }];
+    const region = regions.value.find((r) => r.byte === hand.value);
+    const pair = region && region.side !== 'centre' ? regions.value.find((r) => r.name === region.name && r.side !== region.side && r.side !== 'centre') : undefined;
+    // A mirrored stroke on a left piece is a stroke on its right one.
+    const half = build.symmetry.mirror[0];
+    const far = pair && half !== null ? sideOf(touched, half, pair.side === 'left') : NONE;
+    return [{ cells: touched.minus(far), region: hand.value }, ...(pair && !far.isEmpty ? [{ cells: far, region: pair.byte }] : [])];
+  }
+  const sink: CellSink = {
+    tryOut: (set, verb) => {
+      const list = gifts(set, verb).filter((g) => !g.cells.isEmpty);
+      return list.length > 0 ? session.tryEdit(giveToRegionEdit, { part: part.value!.id, gifts: list }, true) : null;
+    },
+    take: (set, verb) => {
+      if (hand.value === null) {
+        const seen = composite(part.value!);
+        if (verb !== 'erase') add([piece(nextName(), withUnder(seen, set.intersect(CellSet.filled(seen))))], true);
+        return;
+      }
+      session.apply(giveToRegionEdit, { part: part.value!.id, gifts: gifts(set, verb) });
+    },
+  };
+  watch(painting, (on) => (build.sink = on ? sink : null));
+  watch(() => build.sink, (now) => (painting.value = now === sink));
+  /** Takes a region in hand, to paint it; again, lets it go. */
+  function paint(byte: number | null): void {
+    const same = painting.value && hand.value === byte;
+    hand.value = same ? null : byte;
+    painting.value = !same;
+    if (painting.value && build.card.verb === 'select') build.setVerb('paint');
+  }
+  const sideOf = (set: CellSet, half: number, left: boolean): CellSet => {
+    const [low, high] = splitByPlane(set, 0, Math.floor(half / 2));
+    return left ? high : low;
+  };
+
+  const options = computed(() => ({ rest: restName(), plug: plug.value, clearance: clearance.value, socket: socket.value, bones: bones.value, keepWhole: keepWhole.value }));
+  /** A whole that was kept aside is called so; its rest is not. */
+  const restName = (): string => (part.value?.name ?? 'Rest').replace(/, whole( \d+)?$/, '');
+  const pieces = computed(() => (part.value && active.value && regions.value.length > 0 ? piecesOf(part.value, restName()) : null));
+  /** How much of each joint would gape, 0–1, as the plug is set now; the worst of turns about X and Z. */
+  const gaps = computed(() => {
+    const p = pieces.value, seen = part.value && composite(part.value);
+    if (!p || !seen || seen.count > 60_000) return null;
+    return p.pieces.map(({ region, cells: set }, i) => {
+      if (p.parent[i]! < 0) return { region, share: 0 };
+      const body = p.pieces[p.parent[i]!]!.cells;
+      const limb = set.union(CellSet.ofCells(plugOf(seen, set, body, plug.value, clearance.value).map(([c]) => c)));
+      return { region, share: Math.max(...([0, 2] as const).map((axis) => swingGap(set, limb, body, p.pivots[i]!, axis, SWING))) };
+    });
+  });
+  const worst = computed(() => gaps.value?.reduce((a, b) => (b.share > a.share ? b : a)) ?? null);
+
+  /** Puts the whole on the bench alone, to change it and take it apart again. */
+  function workOnWhole(): void {
+    const of = whole.value;
+    if (!of) return;
+    if (of.hidden) session.apply(setPartHiddenEdit, { part: of.id, hidden: false }, () => ({ part: of.id, layer: null }));
+    else session.choose({ part: of.id, layer: null });
+    build.isolate = true;
+  }
+  function take(of: Part | null = part.value): void {
+    if (!of) return;
+    if (of === part.value && earlier.value.length > 0) build.isolate = false;
+    const name = of.name.replace(/, whole( \d+)?$/, '');
+    session.apply(takeApartEdit, { part: of.id, ...options.value, rest: name }, (p) => ({ part: p.parts.find((o) => o.origin?.whole === of.id && o.origin.region === 0)?.id ?? p.parts.find((o) => o.origin?.whole === of.id)?.id ?? null, layer: null }));
   }
 
-  const active = computed(() => colours.tab === 'apart');
-  const marks = computed<Mark[]>(() => (active.value
-    ? plans.value.map((p, i) => ({ set: p.cells, tone: p.key === chosen.value ? 'honey' : TONES[i % TONES.length]!, fill: p.key === chosen.value ? 0.6 : 0.32 })) : []));
-  return { plans, chosen, plug, bones, keepWhole, free, marks, active, change, drop, bySelection, byPieces, byColours, byPatches, byLayers, byPlane, take };
+  const pairs = computed<TwinPair[]>(() => (active.value && session.project ? findTwins(session.project) : []));
+  const twin = (list: readonly TwinPair[]): void => {
+    session.apply(makeTwinsEdit, { pairs: list.map((p) => ({ part: p.other.id, source: p.source.id, axis: p.twin.axis, plane: p.twin.plane })) });
+  };
+
+  const marks = computed<Mark[]>(() => {
+    if (!active.value || !part.value) return [];
+    const shown = find(session.undressed?.parts ?? [], part.value.id) ?? part.value;
+    const now = regionCells(shown);
+    const differ = pairs.value.find((p) => p.other.id === shown.id)?.differ;
+    return [
+      ...(shown.regions?.list ?? []).filter((r) => !now.get(r.byte)!.isEmpty).map((r, i): Mark => {
+        const on = r.byte === (hovered.value ?? hand.value);
+        return { set: now.get(r.byte)!, tone: on ? 'honey' : TONES[i % TONES.length]!, fill: on ? 0.6 : 0.32 };
+      }),
+      ...(differ && !differ.isEmpty ? [{ set: differ, tone: 'danger' as const, fill: 0.6, through: true }] : []),
+    ];
+  });
+  /** Names where the pieces are, and joints where they would turn. */
+  const labels = (toWorld: readonly number[]): ViewLabel[] => {
+    const p = pieces.value;
+    if (!p) return [];
+    return p.pieces.filter((o) => o.region !== 0).map((o) => {
+      const box = o.cells.tight!;
+      return { at: transformPoint(toWorld, box.min.map((m, i) => m + box.size[i]! / 2) as unknown as Vec3), text: o.name + sideSuffix(o.side), tone: 'ink' };
+    });
+  };
+  const joints = computed<readonly Vec3[]>(() => {
+    const p = pieces.value;
+    return p ? p.pivots.filter((_, i) => i !== p.root).map((h) => [h[0] / 2, h[1] / 2, h[2] / 2]) : [];
+  });
+  return {
+    active, hand, hovered, plug, clearance, socket, bones, keepWhole, teeth, painting, regions, cells, free, earlier, whole, pairs, marks, labels, joints, gaps, worst,
+    add, change, drop, paint, bySelection, byPieces, byColours, byPatches, byLayers, byPlane, take, workOnWhole, twin,
+  };
 });

@@ -23,6 +23,10 @@ export function colourCommands(): Command[] {
       colours.tab = 'apart';
       (await apart()).bySelection();
     } },
+    { id: 'apart.paint', title: 'Paint a piece', group: 'Part', keys: ['Alt+K'], enabled: () => session.part !== null, run: async () => {
+      colours.tab = 'apart';
+      (await apart()).paint(null);
+    } },
     { id: 'apart.take', title: 'Take the part apart', group: 'Part', keys: ['Ctrl+Alt+J'], enabled: () => colours.tab === 'apart' && session.part !== null, run: async () => (await apart()).take() },
     colour('swatch.edit', 'Edit the swatch in hand', () => (colours.tab = 'colours'), ['Alt+E']),
     colour('swatch.replace', 'Replace the swatch…', ask('replace'), ['Alt+P']),
