@@ -1,4 +1,4 @@
-import { type Palette, type Swatch, toOklch } from '../palette';
+import { type Palette, type Swatch, stemOf, toOklch } from '../palette';
 
 /** For each byte the next darker and the next lighter swatch of its own family; the byte itself where there is none. */
 export interface OwnTones {
@@ -9,8 +9,6 @@ export interface OwnTones {
 /** Difference of lightness that one step of tone aims at, in OKLCH. */
 const STEP = 0.1;
 const known = new WeakMap<Palette, OwnTones>();
-/** What the names of a ramp have in common: all before a comma or a number at the end. */
-const stemOf = (name: string): string => name.split(',')[0]!.replace(/\s*\d+$/, '').trim().toLowerCase();
 
 /**
  * Finds for each swatch its neighbours in tone: those of its name ("Skin" and "Skin, shade", "Oak 1" and "Oak 2"), or, where

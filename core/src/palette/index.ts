@@ -8,3 +8,4 @@ export * from './adapt';
 export * from './sort';
 export * from './colourway';
 export * from './ready';
+export * from './family';

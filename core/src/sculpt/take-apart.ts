@@ -85,20 +85,47 @@ export function splitByPieces(grid: VoxelGrid): CellSet[] {
   return Array.from({ length: pieces.sizes.length }, (_, i) => piecesSet(pieces, (p) => p === i));
 }
 
-/** A set for each byte, most used first. */
-export function splitByColour(grid: VoxelGrid): { readonly byte: number; readonly cells: CellSet }[] {
-  const bytes = new Set<number>();
-  grid.forEach((_x, _y, _z, v) => bytes.add(v));
-  return [...bytes].map((byte) => ({ byte, cells: CellSet.ofValue(grid, byte) })).sort((a, b) => b.cells.count - a.cells.count || a.byte - b.byte);
+/** A set for each colour, most used first; with `family`, bytes of one ramp are one colour, named by its head. */
+export function splitByColour(grid: VoxelGrid, family?: Uint8Array): { readonly byte: number; readonly cells: CellSet }[] {
+  const bytes = new Map<number, Uint8Array>();
+  grid.forEach((_x, _y, _z, v) => {
+    const head = family ? family[v]! : v;
+    let table = bytes.get(head);
+    if (!table) bytes.set(head, (table = new Uint8Array(256)));
+    table[v] = 1;
+  });
+  return [...bytes].map(([byte, table]) => ({ byte, cells: CellSet.matching(grid, table) })).sort((a, b) => b.cells.count - a.cells.count || a.byte - b.byte);
 }
 
-/** Connected patches of one colour, largest first. */
-export function splitByPatches(grid: VoxelGrid): { readonly byte: number; readonly cells: CellSet }[] {
-  return splitByColour(grid).flatMap(({ byte, cells }) => {
+/**
+ * Connected patches of one colour, largest first. Specks of fewer than `least` cubes go with the patch that they touch most, so
+ * that an eye stays in its head.
+ */
+export function splitByPatches(grid: VoxelGrid, family?: Uint8Array, least = 1): { readonly byte: number; readonly cells: CellSet }[] {
+  const all = splitByColour(grid, family).flatMap(({ byte, cells }) => {
     const pieces = connectedPieces(cells);
     return Array.from({ length: pieces.sizes.length }, (_, i) => ({ byte, cells: piecesSet(pieces, (p) => p === i) }));
   }).sort((a, b) => b.cells.count - a.cells.count);
+  const large = all.filter((p) => p.cells.count >= least);
+  let specks = all.slice(large.length);
+  if (large.length === 0 || specks.length > MOST_SPECKS) return all;
+  // A speck on a speck waits until the lower one has gone to a patch.
+  for (let before = -1; specks.length > 0 && specks.length !== before;) {
+    before = specks.length;
+    specks = specks.filter((speck) => {
+      let best = -1, most = 0;
+      large.forEach((p, i) => {
+        const faces = contactOf(speck.cells, p.cells)?.faces ?? 0;
+        if (faces > most) [best, most] = [i, faces];
+      });
+      if (best >= 0) large[best] = { ...large[best]!, cells: large[best]!.cells.union(speck.cells) };
+      return best < 0;
+    });
+  }
+  return [...large, ...specks];
 }
+/** More than these are noise, not specks. */
+const MOST_SPECKS = 500;
 
 /** Teeth of a cut: so many cubes wide and deep, every other one standing out, like a chequerboard. */
 export interface Teeth {

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { type Box, type Vec3, quatFromAxisAngle, transformPoint } from '../../math';
 import { type Project, composite, idsFrom, makeProject } from '../../model';
 import { REST_POSE, placeParts } from '../../rig';
-import { boxStroke, contactOf, formOf, hangingOn, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane } from '../../sculpt';
+import { families, makeSwatch } from '../../palette';
+import { boxStroke, contactOf, formOf, hangingOn, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withSides, withUnder } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { type Edit, apply, editContext } from '..';
 import * as edits from '.';
@@ -102,6 +103,113 @@ describe('taking apart', () => {
     const half = { ...q, rig: { ...q.rig, mounts: q.rig.mounts.map((m) => (m.part === q.parts[1]!.id ? { ...m, t: [m.t[0] + 0.25, m.t[1], m.t[2]] as Vec3 } : m)) } };
     expect(() => run(half, edits.joinPartsEdit, { parts: q.parts.map((o) => o.id) })).toThrow(/between the cubes of "Body"/);
     expect(() => run(q, edits.joinPartsEdit, { parts: [q.parts[0]!.id] })).toThrow(/two parts or more/);
+  });
+});
+
+describe('plugs', () => {
+  it('with a socket and clearance nothing of the two stands in the same place or touches, and nothing shows', () => {
+    // A post of 4 × 4 on a block; with clearance 1 its plug is 2 × 2.
+    const blank = makeProject('p', 'Bollard', idsFrom('bollard'), 'prop', [16, 20, 16]), id = blank.parts[0]!.id;
+    const built = run(blank, edits.strokeEdit, { part: id, layer: blank.parts[0]!.layers[0]!.id, stroke: boxStroke('add', 4, [{ min: [-5, 0, -5], size: [10, 12, 10] }, { min: [-2, 12, -2], size: [4, 6, 4] }]) });
+    const p = run(built, edits.addRegionsEdit, { part: id, half: 0, pieces: [{ name: 'Post', side: 'centre', cells: boxes([[-2, 12, -2], [4, 6, 4]]) }] }), seen = composite(p.parts[0]!);
+    const q = run(p, edits.takeApartEdit, { ...args, part: id, plug: 2, clearance: 1, socket: true });
+    const body = composite(q.parts.find((o) => o.name === 'Body')!), post = composite(q.parts.find((o) => o.name === 'Post')!);
+    const plug: Vec3[] = [];
+    post.forEach((x, y, z) => y < 12 && plug.push([x, y, z]));
+    expect(plug).toHaveLength(8);
+    expect(CellSet.ofCells(plug).tight).toEqual({ min: [-1, 10, -1], size: [2, 2, 2] });
+    for (const [x, y, z] of plug) for (const [dx, dy, dz] of [[0, 0, 0], [1, 0, 0], [-1, 0, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]]) expect(body.get(x + dx!, y + dy!, z + dz!)).toBe(0);
+    // Of the body only what nobody saw is gone; a socket is one deeper than its plug.
+    seen.forEach((x, y, z) => {
+      if (y >= 12 || body.get(x, y, z) !== 0) return;
+      for (const [dx, dy, dz] of [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]]) expect(seen.get(x + dx!, y + dy!, z + dz!)).not.toBe(0);
+    });
+    expect([9, 8].map((y) => body.get(0, y, 0))).toEqual([0, 4]);
+    expect(() => run(p, edits.takeApartEdit, { ...args, part: id, clearance: -1 })).toThrow(/Clearance is 0 to 32/);
+  });
+  it('close the gap of a swing: by the sector’s own area without one, wholly with one deep enough', () => {
+    const body = boxes([[-6, 10, -3], [12, 8, 6]]), limb = boxes([[-2, 0, -2], [4, 10, 4]]);
+    const plugged = (depth: number): CellSet => limb.union(boxes([[-2, 10, -2], [4, depth, 4]]));
+    const pivot: Vec3 = [0, 20, 0];
+    // Of the points that the cut sweeps over, one half lies on the side that opens; no cube covers any of them.
+    expect(swingGap(limb, limb, body, pivot, 0, 40)).toBeCloseTo(0.5, 1);
+    const open = [1, 2, 3].map((d) => swingGap(limb, plugged(d), body, pivot, 0, 40));
+    expect(open[0]).toBeLessThan(0.1);
+    // The cut is two cubes from its pivot to its rim: 2 · sin 40° = 1.29.
+    expect(open.slice(1)).toEqual([0, 0]);
+    expect(swingGap(limb, limb, boxes([[40, 0, 0], [1, 1, 1]]), pivot, 0, 40)).toBe(0);
+  });
+});
+
+describe('regions', () => {
+  const regions = (p: Project) => p.parts[0]!.regions!.list.map((r) => [r.name, r.side, edits.regionCells(p.parts[0]!).get(r.byte)!.count]);
+  it('an interlocking cut fits: every cube on one side, teeth by turns, and what one side loses the other gains', () => {
+    const all = boxes([[0, 0, 0], [8, 10, 8]]);
+    const [low, high] = splitByPlane(all, 1, 5, { width: 2, depth: 2 });
+    expect([low.count + high.count, low.union(high).count, low.intersect(high).count]).toEqual([640, 640, 0]);
+    // A chequerboard of 2 × 2 teeth, two deep, half of the field.
+    expect([low.count, low.has(0, 6, 0), low.has(2, 6, 0), low.has(2, 6, 2), low.has(0, 7, 0)]).toEqual([8 * 8 * 5 + 64, true, false, true, false]);
+    let p = beast(false);
+    const id = p.parts[0]!.id;
+    p = run(p, edits.addRegionsEdit, { part: id, half: 0, pieces: splitByPlane(boxes([[-4, 6, -8], [8, 6, 14]]), 2, 0, { width: 1, depth: 1 }).map((cells, i) => ({ name: i ? 'Fore' : 'Hind', side: 'centre' as const, cells })) });
+    const at = regions(p).map((r) => r[2] as number), one = p.parts[0]!.regions!.list[0]!.byte;
+    const edge = edits.regionCells(p.parts[0]!).get(one)!.intersect(boxes([[-4, 6, -1], [8, 6, 2]]));
+    let first: Vec3 | null = null;
+    edge.forEach((x, y, z) => { if (z === 0) first ??= [x, y, z]; });
+    const q = run(p, edits.giveToRegionEdit, { part: id, gifts: [{ cells: CellSet.ofCells([first!]), region: 'other' }] });
+    expect(regions(q).map((r) => r[2])).toEqual([at[0]! - 1, at[1]! + 1]);
+  });
+  it('mirror images become left and right of one name, which both keep; taken cubes leave where they were; bytes are not used again', () => {
+    let p = beast(false);
+    const id = p.parts[0]!.id;
+    p = run(p, edits.addRegionsEdit, { part: id, half: 0, pieces: [-7, 3].flatMap((z) => [2, -4].map((x) => ({ name: `Piece ${x} ${z}`, side: 'centre' as const, cells: boxes([[x, 0, z], [2, 6, 2]]) }))) });
+    expect(regions(p)).toEqual([['Piece 2 -7', 'left', 24], ['Piece 2 -7', 'right', 24], ['Piece 2 3', 'left', 24], ['Piece 2 3', 'right', 24]]);
+    const [first] = p.parts[0]!.regions!.list;
+    p = run(p, edits.changeRegionEdit, { part: id, region: first!.byte, name: 'Hind leg' });
+    p = run(p, edits.addRegionsEdit, { part: id, half: 0, taken: true, pieces: [{ name: 'Hoof', side: 'centre', cells: boxes([[2, 0, -7], [2, 2, 2]]) }] });
+    expect(regions(p)).toEqual([['Hind leg', 'left', 16], ['Hind leg', 'right', 24], ['Piece 2 3', 'left', 24], ['Piece 2 3', 'right', 24], ['Hoof', 'centre', 8]]);
+    expect(() => run(p, edits.addRegionsEdit, { part: id, half: 0, pieces: [{ name: 'Hoof', side: 'centre', cells: boxes([[2, 0, -7], [2, 2, 2]]) }] })).toThrow(/belong to a region already/);
+    const q = run(run(p, edits.takeApartEdit, { ...args, part: id }), edits.dropRegionEdit, { part: id, region: 5 });
+    const r = run(q, edits.addRegionsEdit, { part: id, half: 0, pieces: [{ name: 'Toe', side: 'centre', cells: boxes([[2, 0, -7], [1, 1, 1]]) }] });
+    expect(r.parts.find((o) => o.id === id)!.regions!.list.at(-1)).toMatchObject({ name: 'Toe', byte: 6 });
+    expect(() => run(p, edits.changeRegionEdit, { part: id, region: 99, name: 'X' })).toThrow(/no such region/);
+    expect(withSides([{ name: 'A', side: 'centre', cells: boxes([[1, 0, 0], [2, 2, 2]]) }, { name: 'B', side: 'centre', cells: boxes([[-3, 0, 0], [2, 2, 2]]) }], 0).map((c) => [c.name, c.side])).toEqual([['A', 'left'], ['A', 'right']]);
+  });
+  it('whoever has a surface has what lies under it: every buried cube under exactly one side', () => {
+    const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [12, 9, 9] }).edit((d) => d.fillBox({ min: [0, 0, 0], size: [12, 9, 9] }, 3));
+    const top = withUnder(grid, boxes([[0, 8, 0], [12, 1, 9]])), rest = withUnder(grid, CellSet.filled(grid).minus(boxes([[1, 1, 1], [10, 7, 7]])).minus(boxes([[0, 8, 0], [12, 1, 9]])));
+    expect([top.intersect(rest).count, top.union(rest).count]).toEqual([0, 12 * 81]);
+    // Below the middle of the top, four layers are nearer to it than to any other side.
+    expect([7, 6, 5, 3, 1].map((y) => top.has(6, y, 4))).toEqual([true, true, true, false, false]);
+  });
+  it('patches take ramps as one colour and keep specks with what they touch', () => {
+    const swatches = ['Moss', 'Moss, shade', 'Ink', 'Oak 1', 'Oak 2'].map((name, i) => makeSwatch(i + 1, name, `#10${i}0${i}0`));
+    const family = families({ id: 'p', name: 'P', swatches });
+    expect([...family.slice(0, 6)]).toEqual([0, 1, 1, 3, 4, 4]);
+    const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [20, 8, 8] }).edit((d) => {
+      d.fillBox({ min: [0, 0, 0], size: [10, 8, 8] }, 1);
+      d.fillBox({ min: [0, 0, 0], size: [10, 2, 8] }, 2);
+      d.fillBox({ min: [10, 0, 0], size: [8, 8, 8] }, 4);
+      d.set(9, 4, 4, 5);
+      d.set(3, 7, 7, 3);
+    });
+    expect(splitByPatches(grid, family).map((c) => [c.byte, c.cells.count])).toEqual([[1, 638], [4, 513], [3, 1]]);
+    expect(splitByPatches(grid, family, 4).map((c) => [c.byte, c.cells.count])).toEqual([[1, 639], [4, 513]]);
+    expect(splitByColour(grid, family).map((c) => c.byte)).toEqual([1, 4, 3]);
+  });
+});
+
+describe('set back', () => {
+  it('takes what stands in the other part or too near, on shifted lattices, and refuses what makes no sense', () => {
+    const p = named(), q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id });
+    const part = (name: string) => q.parts.find((o) => o.name === name)!;
+    const by = (k: number) => composite(run(q, edits.setBackEdit, { part: part('Head').id, from: part('Neck').id, by: k }).parts.find((o) => o.name === 'Head')!).count;
+    // The head's back lies against the neck's front, which is four wide and ends two cubes above the head's foot.
+    expect([by(1), by(2)]).toEqual([120 - 6 * 3 * 1, 120 - 6 * 4 * 2]);
+    expect(() => by(0)).toThrow(/stands clear of "Neck" already/);
+    expect(() => by(16)).toThrow(/Nothing would be left of "Head"/);
+    const whole = q.parts.find((o) => o.hidden)!;
+    expect(composite(run(q, edits.setBackEdit, { part: whole.id, from: part('Head').id, by: 0 }).parts.find((o) => o.id === whole.id)!).count).toBe(composite(whole).count - 120);
   });
 });
 

@@ -17,7 +17,7 @@ const session = useSession();
 const build = useBuild();
 const selection = useSelection();
 const WAYS = [
-  ['Pieces', 'What hangs together by faces', apart.byPieces], ['Colours', 'One piece for each colour', apart.byColours], ['Patches', 'One piece for each connected patch of one colour', apart.byPatches],
+  ['Pieces', 'What hangs together by faces', apart.byPieces], ['Colours', 'One piece for each colour, with its shades', apart.byColours], ['Patches', 'One piece for each connected patch of a colour and its shades; specks go with what they touch', apart.byPatches],
   ['Layers', 'One piece for each layer above the lowest', apart.byLayers], ['Guide plane', 'Cuts the piece in hand, or the rest, at the guide plane', apart.byPlane],
 ] as const;
 const nameOf = (p: Part): string => p.name + sideSuffix(p.side);

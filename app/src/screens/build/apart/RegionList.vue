@@ -21,7 +21,7 @@ const value = (e: Event): string => (e.target as HTMLInputElement).value;
 </template>
 
 <style scoped>
-.pieces { list-style: none; margin: 0; padding: 0; display: grid; gap: 2px; }
+.pieces { list-style: none; margin: 0 -4px; padding: 0 4px; display: grid; gap: 2px; max-height: 214px; overflow-y: auto; }
 .pieces li { display: grid; grid-template-columns: 22px minmax(0, 1fr) 50px auto 20px; align-items: center; gap: 4px; padding: 1px 3px; border-radius: var(--radius); font-size: 12px; }
 .pieces li.on { background: var(--honey-soft); }
 .text { min-width: 0; height: 24px; padding: 0 6px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); }

@@ -3,8 +3,9 @@ import { type Part, type Region, composite, find, sideSuffix } from '@sphalerite
 import {
   type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, makeTwinsEdit, piecesOf, regionCells, setPartHiddenEdit, takeApartEdit,
 } from '@sphalerite/core/project';
-import { type NamedCells, type StrokeVerb, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
-import { CellSet } from '@sphalerite/core/voxel';
+import { families } from '@sphalerite/core/palette';
+import { type NamedCells, type StrokeVerb, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
+import { CellSet, connectedPieces, piecesSet } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { ViewLabel } from '../../../shell/screen';
@@ -18,6 +19,8 @@ import { useSelection } from '../selection-state';
 const TONES: readonly Tone[] = ['verdigris', 'x', 'z', 'y'];
 /** Degrees to both sides within which a joint should not gape. */
 const SWING = 40;
+/** Names shown in the view at once. */
+const MOST_NAMES = 9;
 const NONE = new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
 
 /** The regions of the part on the bench, and how it is taken apart by them. */
@@ -71,7 +74,12 @@ export const useApart = defineStore('apart', () => {
       notices.say('Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select hue.');
       return;
     }
-    add([piece(nextName(), selection.selected)], true);
+    // Two halves that mirror one another are a left and a right piece.
+    const parted = connectedPieces(selection.selected);
+    const halves = parted.sizes.length === 2 ? [0, 1].map((i) => piecesSet(parted, (p) => p === i)) : [];
+    const two = halves.length === 2 && mirrorShare(halves[0]!, halves[1]!, 0, build.middles[0]) >= 0.8;
+    const name = nextName();
+    add(two ? halves.map((set) => piece(name, set)) : [piece(name, selection.selected)], true);
     selection.set(null);
   };
   const byPieces = (): void => {
@@ -79,10 +87,11 @@ export const useApart = defineStore('apart', () => {
   };
   const named = (byte: number): string => colours.swatchOf(byte)?.name ?? `Swatch ${byte}`;
   const byColours = (): void => {
-    if (build.seen) add(splitByColour(build.seen).slice(1).map((c) => piece(named(c.byte), c.cells)));
+    if (build.seen && session.palette) add(splitByColour(build.seen, families(session.palette)).slice(1).map((c) => piece(named(c.byte), c.cells)));
   };
   const byPatches = (): void => {
-    if (build.seen) add(splitByPatches(build.seen).slice(1).map((c) => piece(named(c.byte), c.cells)));
+    // A speck is no piece: less than a two-hundredth of the sculpt.
+    if (build.seen && session.palette) add(splitByPatches(build.seen, families(session.palette), Math.max(2, Math.ceil(build.seen.count / 200))).slice(1).map((c) => piece(named(c.byte), c.cells)));
   };
   const byLayers = (): void => {
     if (!part.value) return;
@@ -220,7 +229,9 @@ export const useApart = defineStore('apart', () => {
   const labels = (toWorld: readonly number[]): ViewLabel[] => {
     const p = pieces.value;
     if (!p) return [];
-    return p.pieces.filter((o) => o.region !== 0).map((o) => {
+    const meant = hovered.value ?? hand.value;
+    // Many names at once would hide what they name.
+    return p.pieces.filter((o) => (meant === null ? o.region !== 0 && p.pieces.length <= MOST_NAMES : o.region === meant)).map((o) => {
       const box = o.cells.tight!;
       return { at: transformPoint(toWorld, box.min.map((m, i) => m + box.size[i]! / 2) as unknown as Vec3), text: o.name + sideSuffix(o.side), tone: 'ink' };
     });
