@@ -18,7 +18,7 @@ const build = useBuild();
 const selection = useSelection();
 const WAYS = [
   ['Pieces', 'What hangs together by faces', apart.byPieces], ['Colours', 'One piece for each colour, with its shades', apart.byColours], ['Patches', 'One piece for each connected patch of a colour and its shades; specks go with what they touch', apart.byPatches],
-  ['Layers', 'One piece for each layer above the lowest', apart.byLayers], ['Guide plane', 'Cuts the piece in hand, or the rest, at the guide plane', apart.byPlane],
+  ['Layers', 'One piece for each layer above the lowest', apart.byLayers], ['Cut at guide', 'Cuts the piece in hand, or the rest, at the guide plane', apart.byPlane],
 ] as const;
 const nameOf = (p: Part): string => p.name + sideSuffix(p.side);
 const percent = (v: number): string => (v === 0 ? '0 %' : v < 0.01 ? 'under 1 %' : `${Math.round(v * 100)} %`);
@@ -40,7 +40,8 @@ function setBack(): void {
   <div>
     <section v-if="apart.whole" class="panel-section" aria-label="The whole">
       <p class="quiet">Taken from “{{ apart.whole.name }}”, which is kept aside.</p>
-      <div class="row"><button type="button" class="btn grow" @click="apart.workOnWhole()">Work on the whole</button><button type="button" class="btn grow" title="The parts get its cubes of today; names, pivots and bones stay" @click="apart.take(apart.whole)">Take apart again</button></div>
+      <button type="button" class="btn" @click="apart.workOnWhole()">Work on the whole</button>
+      <button type="button" class="btn" title="The parts get its cubes of today; names, pivots and bones stay" @click="apart.take(apart.whole)">Take apart again</button>
     </section>
     <section class="panel-section" aria-label="Take apart">
       <div class="panel-head"><h2>Take apart</h2><span v-if="session.part" class="quiet">{{ nameOf(session.part) }}</span></div>

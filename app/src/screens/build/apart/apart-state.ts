@@ -161,7 +161,10 @@ export const useApart = defineStore('apart', () => {
       session.apply(giveToRegionEdit, { part: part.value!.id, gifts: gifts(set, verb) });
     },
   };
-  watch(painting, (on) => (build.sink = on ? sink : null));
+  watch(painting, (on) => {
+    build.sink = on ? sink : null;
+    if (!on) hand.value = null;
+  });
   watch(() => build.sink, (now) => (painting.value = now === sink));
   /** Takes a region in hand, to paint it; again, lets it go. */
   function paint(byte: number | null): void {
