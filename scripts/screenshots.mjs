@@ -57,7 +57,7 @@ try {
   await page.keyboard.press('Escape');
   await page.mouse.up();
   await page.keyboard.press('Escape');
-  await page.mouse.move(640, 30);
+  await page.mouse.move(980, 24);
   await run('mirror.x');
   const view = async (part, cell, face) => page.evaluate((w) => window.sphalerite.screenOf(w), { part, cell, face });
   await page.getByRole('button', { name: /^Head 18/ }).click();
@@ -82,7 +82,7 @@ try {
   await page.mouse.move(back.x, back.y, { steps: 8 });
   await page.mouse.up();
   await run('guide.toggle');
-  await page.mouse.move(640, 30);
+  await page.mouse.move(980, 24);
   await shoot('build-cutaway');
   await run('cut.clear');
   if (wanted('colours') || wanted('colourways') || wanted('finish')) {
@@ -93,7 +93,7 @@ try {
     await run('view.all');
     await run('tab.colours');
     await page.getByRole('radio', { name: 'Verdigris', exact: true }).click();
-    await page.mouse.move(640, 30);
+    await page.mouse.move(980, 24);
     await page.waitForTimeout(300);
     await shoot('colours');
     await run('colourway.sideBySide');
@@ -141,6 +141,41 @@ try {
   await page.waitForSelector('.card img');
   await page.waitForTimeout(300);
   if (wanted('shelf')) await page.screenshot({ path: `${folder}/shelf.png` });
+  if (wanted('apart')) {
+    await page.getByRole('button', { name: 'Open Oswin' }).first().click();
+    await page.waitForFunction(() => location.pathname.endsWith('build'));
+    await calm();
+    await run('tab.apart');
+    await page.getByRole('button', { name: 'Cut at guide' }).waitFor();
+    const piece = async (name) => {
+      const field = page.getByLabel(/^Name of piece/).last();
+      await field.fill(name);
+      await field.press('Enter');
+    };
+    await run('guide.toggle');
+    for (let i = 0; i < 11; i++) await run('guide.up');
+    for (const name of ['Head', 'Upper neck', 'Middle neck']) {
+      await page.getByRole('button', { name: 'Cut at guide' }).click();
+      await piece(name);
+      for (let i = 0; i < 4; i++) await run('guide.down');
+    }
+    await run('guide.toggle');
+    await page.keyboard.press('7');
+    const select = async (name, size, min) => {
+      await page.getByRole('button', { name: 'by numbers' }).click();
+      for (const [i, k] of ['width', 'height', 'depth'].entries()) await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(size[i]));
+      for (const [i, k] of ['x', 'y', 'z'].entries()) await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(min[i]));
+      await page.getByLabel('Shape z', { exact: true }).press('Enter');
+      await page.getByRole('button', { name: 'Set it' }).click();
+      await run('apart.selection');
+      await piece(name);
+    };
+    await select('Shin', [10, 7, 3], [-5, 2, -1]);
+    await select('Foot', [10, 2, 9], [-5, 0, -2]);
+    await page.mouse.move(980, 24);
+    await page.waitForTimeout(300);
+    await shoot('apart');
+  }
 } finally {
   await browser.close();
   server.kill();

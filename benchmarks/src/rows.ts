@@ -6,6 +6,7 @@ import { type RayGrid, gridHit, intersectGrid, rayGridOf } from '@sphalerite/cor
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
+import { apartRows } from './apart-rows';
 import { paintRows } from './paint-rows';
 import { regionRows } from './region-rows';
 import { boathouse, terrain } from './scenes';
@@ -152,4 +153,5 @@ export const ROWS: Readonly<Record<string, () => Row[]>> = {
   undo: undoStorage,
   regions: regionRows,
   paint: paintRows,
+  apart: apartRows,
 };

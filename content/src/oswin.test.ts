@@ -75,7 +75,7 @@ describe('Oswin, forty cubes high, taken apart into fourteen', () => {
   });
   it('regions are kept through undo, files, and changes of the volume', () => {
     const id = whole.parts[0]!.id;
-    const counts = (p: Project) => [...edits.regionCells(p.parts[0]!)].map(([byte, cells]) => [byte, cells.count]);
+    const counts = (p: Project) => [...edits.cellsByRegion(p.parts[0]!)].map(([byte, cells]) => [byte, cells.count]);
     const at = counts(whole);
     expect(at.reduce((n, [, c]) => n + c!, 0)).toBe(composite(whole.parts[0]!).count);
     expect(counts(readProjectFile(writeProjectFile(whole)).result)).toEqual(at);
@@ -85,7 +85,7 @@ describe('Oswin, forty cubes high, taken apart into fourteen', () => {
     expect(counts(run(run(whole, edits.refinePartEdit, { part: id, by: 3 }), edits.coarsenPartEdit, { part: id, by: 3 }))).toEqual(at);
     // A row through the shins makes both a layer longer, and they are still the shins.
     const taller = run(whole, edits.setRowEdit, { part: id, axis: 1, at: 4, by: 1 });
-    const shins = taller.parts[0]!.regions!.list.filter((r) => r.name === 'Shin').map((r) => edits.regionCells(taller.parts[0]!).get(r.byte)!.tight!.size[1]);
+    const shins = taller.parts[0]!.regions!.list.filter((r) => r.name === 'Shin').map((r) => edits.cellsByRegion(taller.parts[0]!).get(r.byte)!.tight!.size[1]);
     expect(shins).toEqual([8, 8]);
   });
   it('after a change of the whole, one action brings it to the parts; names, pivots and bones stay', () => {

@@ -174,7 +174,7 @@ export const useSession = defineStore('session', () => {
   /** Long work on the project that is under way in the background. */
   const job = shallowRef<{ readonly label: string; stop(): void } | null>(null);
   /** {@link apply} for edits of parts that would hold the page up: in a worker, dropped when stopped or overtaken. */
-  async function applyInBackground<A>(edit: Edit<A>, args: A, parts: string | readonly string[]): Promise<boolean> {
+  async function applyInBackground<A>(edit: Edit<A>, args: A, parts: string | readonly string[], choosing?: (after: Project) => Partial<ViewState>): Promise<boolean> {
     const before = project.value;
     if (!before || !history.value || !writable.value || job.value) return false;
     const label = edit.label(args, before);
@@ -188,7 +188,9 @@ export const useSession = defineStore('session', () => {
         return false;
       }
       preview.value = null;
-      setHistory(record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore: view.value, viewAfter: view.value }));
+      const viewBefore = view.value;
+      if (choosing) view.value = { ...viewBefore, ...choosing(after) };
+      setHistory(record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter: view.value }));
       return true;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);

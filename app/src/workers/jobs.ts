@@ -1,9 +1,9 @@
 import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import type { Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
-import { type Shot, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
+import { type Shot, allParts, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
 import {
-  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit,
+  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit, takeApartEdit,
 } from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
@@ -56,7 +56,7 @@ export interface JobContext<P> {
 type Handlers = { [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']> };
 
 /** Named one by one: a registry filled on the side would be left out of the worker's bundle. */
-const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit] as readonly Edit<never>[];
+const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit, takeApartEdit] as readonly Edit<never>[];
 
 /** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
 const STRIP_ROWS = 8;
@@ -81,7 +81,7 @@ export const handlers: Handlers = {
     if (!known) throw new Error(`The edit "${edit}" is not one of those that run in the background.`);
     const after = apply(ctx.bricks.openProject(project), known as Edit<unknown>, args, editContext(seed, now));
     const grids: Record<string, ReturnedGrid> = {};
-    for (const part of after.parts) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
+    for (const part of allParts(after)) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };
   },
 

@@ -1,7 +1,7 @@
 import { expect, describe, it } from 'vitest';
 import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
-import { type Edit, apply, editContext, mirrorOverEdit, duplicatePartEdit, finishEdit, refinePartEdit, strokeEdit } from '@sphalerite/core/project';
+import { type Edit, addRegionsEdit, apply, editContext, findTwins, makeTwinsEdit, mirrorOverEdit, duplicatePartEdit, finishEdit, refinePartEdit, strokeEdit, takeApartEdit } from '@sphalerite/core/project';
 import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
@@ -168,6 +168,19 @@ describe('WorkerPool', () => {
     expect(bricks.filter((b) => !before.has(b)).length).toBeLessThanOrEqual(1);
     expect(bricks.length).toBeGreaterThan(3);
     expect(stroke.rig).toBe(p.rig);
+    // Taking apart makes parts and bones and fills the bin; a stroke on one of two twins is one on the other.
+    const halves = apply(p, addRegionsEdit, { part: part.id, half: 0, pieces: [-9, 3].map((x) => ({ name: 'Half', side: 'centre' as const, cells: CellSet.ofBox({ min: [x, 3, -9], size: [6, 20, 18] }) })) }, editContext('halves'));
+    for (const keepWhole of [true, false]) {
+      const how = { part: part.id, rest: 'Middle', plug: 1, clearance: 0, socket: true, bones: true, keepWhole };
+      const here = apply(halves, takeApartEdit, how, editContext('seed', 5)), there = await editInBackground(pool, halves, [part.id], takeApartEdit, how, 'seed', 5);
+      expect(projectToJson(there)).toEqual(projectToJson(here));
+      expect([...there.parts.map((o) => o.layers[0]!.grid.count), there.bin.length]).toEqual([...here.parts.map((o) => o.layers[0]!.grid.count), here.bin.length]);
+    }
+    const apart = apply(halves, takeApartEdit, { part: part.id, rest: 'Middle', plug: 0, clearance: 0, socket: false, bones: true, keepWhole: false }, editContext('seed', 5)), [pair] = findTwins(apart);
+    const twins = apply(apart, makeTwinsEdit, { pairs: [{ part: pair!.other.id, source: pair!.source.id, ...pair!.twin }] }, editContext('twins'));
+    const far = await editInBackground(pool, twins, [pair!.other.id], strokeEdit, { part: pair!.other.id, layer: twins.parts.find((o) => o.id === pair!.other.id)!.layers[0]!.id, stroke: boxStroke('paint', 9, [{ min: [-40, 3, -40], size: [80, 2, 80] }]) }, 'seed', 5);
+    expect(far.parts.map((o) => CellSet.ofValue(o.layers[0]!.grid, 9).count).sort()).toEqual([0, 216, 216]);
+
     await expect(editInBackground(pool, p, [part.id], refinePartEdit as Edit<unknown>, { part: 'nobody', by: 2 }, 's', 0)).rejects.toMatchObject({ name: 'EditError', message: 'There is no part "nobody" in this project.' });
   });
 

@@ -26,18 +26,46 @@ export function contactOf(a: CellSet, b: CellSet): Contact | null {
   return faces === 0 ? null : { faces, centre: sum.map((v) => Math.round(v / faces)) as unknown as Vec3 };
 }
 
+/** The contacts of every two of up to 255 pieces that share no cell, in one pass over their cells; by `i · n + j` with i < j. */
+export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Contact> {
+  const n = pieces.length, out = new Map<number, Contact>();
+  const boxes = pieces.flatMap((p) => p.tight ?? []);
+  if (boxes.length < 2) return out;
+  const { min, size: [nx, ny, nz] } = CellSet.ofBoxes(boxes).tight!;
+  const labels = new Uint8Array(nx * ny * nz);
+  pieces.forEach((p, i) => p.forEach((x, y, z) => {
+    labels[(x - min[0]) + ((y - min[1]) + (z - min[2]) * ny) * nx] = i + 1;
+  }));
+  const faces = new Float64Array(n * n), sums = [new Float64Array(n * n), new Float64Array(n * n), new Float64Array(n * n)] as const;
+  const meet = (a: number, b: number, x: number, y: number, z: number, axis: number): void => {
+    const k = a < b ? (a - 1) * n + b - 1 : (b - 1) * n + a - 1;
+    faces[k]!++;
+    sums[0][k]! += 2 * x + (axis === 0 ? 2 : 1);
+    sums[1][k]! += 2 * y + (axis === 1 ? 2 : 1);
+    sums[2][k]! += 2 * z + (axis === 2 ? 2 : 1);
+  };
+  for (let z = 0, i = 0; z < nz; z++) for (let y = 0; y < ny; y++) for (let x = 0; x < nx; x++, i++) {
+    const a = labels[i]!;
+    if (a === 0) continue;
+    const right = x + 1 < nx ? labels[i + 1]! : 0, up = y + 1 < ny ? labels[i + nx]! : 0, front = z + 1 < nz ? labels[i + nx * ny]! : 0;
+    if (right !== 0 && right !== a) meet(a, right, x, y, z, 0);
+    if (up !== 0 && up !== a) meet(a, up, x, y, z, 1);
+    if (front !== 0 && front !== a) meet(a, front, x, y, z, 2);
+  }
+  faces.forEach((f, k) => {
+    if (f > 0) out.set(k, { faces: f, centre: [0, 1, 2].map((c) => Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2])) as unknown as Vec3 });
+  });
+  return out;
+}
+
 /**
  * Which piece each hangs on, by the largest faces on the way to the root; −1 for the root and for what touches nothing.
  */
 export function hangingOn(pieces: readonly CellSet[], root: number): { readonly parent: number; readonly contact: Contact | null }[] {
   const out = pieces.map(() => ({ parent: -1, contact: null as Contact | null }));
   const joined = new Set([root]);
-  const contacts = new Map<string, Contact | null>();
-  const between = (i: number, j: number): Contact | null => {
-    const key = `${i} ${j}`;
-    if (!contacts.has(key)) contacts.set(key, contactOf(pieces[i]!, pieces[j]!));
-    return contacts.get(key)!;
-  };
+  const contacts = contactsOf(pieces);
+  const between = (i: number, j: number): Contact | undefined => contacts.get(i < j ? i * pieces.length + j : j * pieces.length + i);
   for (;;) {
     let best: { i: number; j: number; contact: Contact } | null = null;
     for (let i = 0; i < pieces.length; i++) {

@@ -8,7 +8,7 @@ const MOST = 64;
 const known = new WeakMap<Regions, { seen: VoxelGrid; cells: Map<number, CellSet> }>();
 
 /** The cubes of each region of a part, by its byte; 0 is the rest. Memoised. */
-export function regionCells(part: Part): ReadonlyMap<number, CellSet> {
+export function cellsByRegion(part: Part): ReadonlyMap<number, CellSet> {
   const seen = composite(part);
   const r = part.regions;
   if (!r) return new Map([[0, CellSet.filled(seen)]]);
@@ -47,7 +47,7 @@ export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells
   label: (a, p) => `${a.pieces.length === 1 ? `Region ${a.pieces[0]!.name}` : `${a.pieces.length} regions`} in ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
   run: (project, a, ctx) => changeRegions(project, a.part, (part) => {
-    const now = regionCells(part), before = part.regions?.list ?? [];
+    const now = cellsByRegion(part), before = part.regions?.list ?? [];
     const all = CellSet.filled(composite(part));
     let open = a.taken ? all : now.get(0)!;
     const fresh: (NamedCells & { byte: number })[] = [];

@@ -4,7 +4,7 @@ import { type Box, type Vec3, quatFromAxisAngle, transformPoint } from '../../ma
 import { type Project, composite, idsFrom, makeProject } from '../../model';
 import { REST_POSE, placeParts } from '../../rig';
 import { families, makeSwatch } from '../../palette';
-import { boxStroke, contactOf, formOf, hangingOn, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withSides, withUnder } from '../../sculpt';
+import { boxStroke, contactOf, contactsOf, formOf, hangingOn, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withSides, withUnder } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { type Edit, apply, editContext } from '..';
 import * as edits from '.';
@@ -142,7 +142,7 @@ describe('plugs', () => {
 });
 
 describe('regions', () => {
-  const regions = (p: Project) => p.parts[0]!.regions!.list.map((r) => [r.name, r.side, edits.regionCells(p.parts[0]!).get(r.byte)!.count]);
+  const regions = (p: Project) => p.parts[0]!.regions!.list.map((r) => [r.name, r.side, edits.cellsByRegion(p.parts[0]!).get(r.byte)!.count]);
   it('an interlocking cut fits: every cube on one side, teeth by turns, and what one side loses the other gains', () => {
     const all = boxes([[0, 0, 0], [8, 10, 8]]);
     const [low, high] = splitByPlane(all, 1, 5, { width: 2, depth: 2 });
@@ -153,7 +153,7 @@ describe('regions', () => {
     const id = p.parts[0]!.id;
     p = run(p, edits.addRegionsEdit, { part: id, half: 0, pieces: splitByPlane(boxes([[-4, 6, -8], [8, 6, 14]]), 2, 0, { width: 1, depth: 1 }).map((cells, i) => ({ name: i ? 'Fore' : 'Hind', side: 'centre' as const, cells })) });
     const at = regions(p).map((r) => r[2] as number), one = p.parts[0]!.regions!.list[0]!.byte;
-    const edge = edits.regionCells(p.parts[0]!).get(one)!.intersect(boxes([[-4, 6, -1], [8, 6, 2]]));
+    const edge = edits.cellsByRegion(p.parts[0]!).get(one)!.intersect(boxes([[-4, 6, -1], [8, 6, 2]]));
     let first: Vec3 | null = null;
     edge.forEach((x, y, z) => { if (z === 0) first ??= [x, y, z]; });
     const q = run(p, edits.giveToRegionEdit, { part: id, gifts: [{ cells: CellSet.ofCells([first!]), region: 'other' }] });
@@ -241,6 +241,7 @@ describe('ways to find pieces', () => {
     const body = boxes([[0, 0, 0], [6, 4, 4]]), arm = boxes([[6, 1, 1], [3, 2, 2]]), hand = boxes([[9, 1, 1], [1, 1, 1]]), far = boxes([[20, 0, 0], [1, 1, 1]]);
     expect(contactOf(arm, body)).toEqual({ faces: 4, centre: [12, 4, 4] });
     expect(contactOf(far, body)).toBeNull();
+    expect([...contactsOf([body, arm, hand, far])]).toEqual([[1, contactOf(arm, body)], [6, contactOf(hand, arm)]]);
     expect(hangingOn([body, arm, hand, far], 0).map((h) => h.parent)).toEqual([-1, 0, 1, -1]);
     const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [24, 8, 8] }).edit((d) => {
       d.fillSet(body, 2);

@@ -5,7 +5,7 @@ import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculp
 import { CellSet } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { binItemOf } from './parts';
-import { regionCells } from './regions';
+import { cellsByRegion } from './regions';
 
 /** How a part is taken apart. */
 export interface TakeApart {
@@ -38,7 +38,7 @@ interface Piece extends NamedCells {
 
 /** The pieces of a part by its regions, what they hang on, and the pivot proposed for each; the rest first, when there is any. */
 export function piecesOf(part: Part, rest: string): { readonly pieces: readonly Piece[]; readonly root: number; readonly parent: readonly number[]; readonly pivots: readonly Vec3[] } {
-  const cells = regionCells(part);
+  const cells = cellsByRegion(part);
   const pieces: Piece[] = [{ name: rest.trim() || part.name, side: part.side, cells: cells.get(0)!, region: 0 }, ...(part.regions?.list ?? []).map(({ byte, name, side }) => ({ name, side, cells: cells.get(byte)!, region: byte }))]
     .filter((p) => !p.cells.isEmpty);
   const sizes = pieces.map((p) => p.cells.count);

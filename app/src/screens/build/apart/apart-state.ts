@@ -1,7 +1,7 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
-import { type Part, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
+import { type Part, type Project, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
 import {
-  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, makeTwinsEdit, piecesOf, regionCells, setPartHiddenEdit, takeApartEdit,
+  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, makeTwinsEdit, piecesOf, cellsByRegion, setPartHiddenEdit, takeApartEdit,
 } from '@sphalerite/core/project';
 import { families } from '@sphalerite/core/palette';
 import { type NamedCells, type StrokeVerb, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
@@ -21,6 +21,8 @@ const TONES: readonly Tone[] = ['verdigris', 'x', 'z', 'y'];
 const SWING = 40;
 /** Names shown in the view at once. */
 const MOST_NAMES = 9;
+/** Cubes above which taking apart would be felt on the page. */
+const LARGE = 100_000;
 const NONE = new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
 
 /** The regions of the part on the bench, and how it is taken apart by them. */
@@ -51,7 +53,7 @@ export const useApart = defineStore('apart', () => {
 
   const part = computed<Part | null>(() => session.part);
   const regions = computed<readonly Region[]>(() => part.value?.regions?.list ?? []);
-  const cells = computed(() => (part.value ? regionCells(part.value) : new Map<number, CellSet>()));
+  const cells = computed(() => (part.value ? cellsByRegion(part.value) : new Map<number, CellSet>()));
   const free = computed(() => cells.value.get(0) ?? NONE);
   /** Parts that were taken from this whole before. */
   const earlier = computed(() => session.project?.parts.filter((p) => p.origin?.whole === part.value?.id) ?? []);
@@ -207,7 +209,11 @@ export const useApart = defineStore('apart', () => {
     if (!of) return;
     if (of === part.value && earlier.value.length > 0) build.isolate = false;
     const name = of.name.replace(/, whole( \d+)?$/, '');
-    session.apply(takeApartEdit, { part: of.id, ...options.value, rest: name }, (p) => ({ part: p.parts.find((o) => o.origin?.whole === of.id && o.origin.region === 0)?.id ?? p.parts.find((o) => o.origin?.whole === of.id)?.id ?? null, layer: null }));
+    const args = { part: of.id, ...options.value, rest: name };
+    const choosing = (p: Project): { part: string | null; layer: null } => ({ part: p.parts.find((o) => o.origin?.whole === of.id && o.origin.region === 0)?.id ?? p.parts.find((o) => o.origin?.whole === of.id)?.id ?? null, layer: null });
+    const earlierOnes = session.project!.parts.filter((p) => p.origin?.whole === of.id).map((p) => p.id);
+    if (composite(of).count > LARGE) void session.applyInBackground(takeApartEdit, args, [of.id, ...earlierOnes], choosing);
+    else session.apply(takeApartEdit, args, choosing);
   }
 
   const pairs = computed<TwinPair[]>(() => (active.value && session.project ? findTwins(session.project) : []));
@@ -218,7 +224,7 @@ export const useApart = defineStore('apart', () => {
   const marks = computed<Mark[]>(() => {
     if (!active.value || !part.value) return [];
     const shown = find(session.undressed?.parts ?? [], part.value.id) ?? part.value;
-    const now = regionCells(shown);
+    const now = cellsByRegion(shown);
     const differ = pairs.value.find((p) => p.other.id === shown.id)?.differ;
     return [
       ...(shown.regions?.list ?? []).filter((r) => !now.get(r.byte)!.isEmpty).map((r, i): Mark => {
