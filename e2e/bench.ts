@@ -41,7 +41,11 @@ export class Bench {
     expect(errors).toEqual([]);
   }
 
-  idle = (): Promise<void> => this.page.evaluate(() => window.sphalerite.idle());
+  /** Until nothing is under way; after a reload, until the workbench is there too. */
+  idle = (): Promise<void> => this.page.evaluate(async () => {
+    while (!('sphalerite' in window)) await new Promise((r) => setTimeout(r, 20));
+    await window.sphalerite.idle();
+  });
   project = (): Promise<ProjectJson> => this.page.evaluate(() => window.sphalerite.project());
   state = (): Promise<ReturnType<Handle['state']>> => this.page.evaluate(() => window.sphalerite.state());
   cells = (part: string, min: Triple, size: Triple = [1, 1, 1]): Promise<number[]> => this.page.evaluate(([p, a, b]) => window.sphalerite.cells(p, { min: a, size: b }), [part, min, size] as const);

@@ -159,7 +159,6 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
   // All of it is there after a reload, regions too.
   await expect(page.getByText('saved', { exact: true })).toBeVisible();
   await page.reload();
-  await page.waitForFunction(() => 'sphalerite' in window);
   await b.idle();
   expect([...(await b.cubes()).keys()].sort()).toEqual([...again.keys()].sort());
   await page.getByRole('tab', { name: 'Apart' }).click();
@@ -212,7 +211,6 @@ test('pieces are painted: surface and what lies under it; a cut with teeth, wher
 
   await expect(page.getByText('saved', { exact: true })).toBeVisible();
   await page.reload();
-  await page.waitForFunction(() => 'sphalerite' in window);
   await b.idle();
   await page.getByRole('tab', { name: 'Apart' }).click();
   expect([await count(0), await count(1)]).toEqual([more, foot - 1]);

@@ -10,6 +10,7 @@ describe('project files of older formats', () => {
     expect(result).toMatchObject({ name: 'Lamp post', target: NO_TARGET, stamps: [], references: [] });
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
+    expect(result.rig.constraints).toEqual([]);
     expect(FORMAT_VERSION).toBe(4);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));

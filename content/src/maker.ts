@@ -1,5 +1,5 @@
 import { type Box, type Quat, type Transform, type Vec3, boxFromCells, quatFromEuler } from '@sphalerite/core/math';
-import { type Id, type Kind, type Project, type Side, TICKS, idsFrom, makeProject, must, sideSuffix } from '@sphalerite/core/model';
+import { type Id, type Kind, type Project, type Side, EMPTY_RIG, TICKS, idsFrom, makeProject, must, sideSuffix } from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import * as edits from '@sphalerite/core/project';
 import { NO_MIRROR, type StrokeVerb, boxStroke } from '@sphalerite/core/sculpt';
@@ -21,7 +21,7 @@ export class Maker {
   constructor(name: string, kind: Kind, metresPerUnit: number) {
     const blank = makeProject(`demo-${name.toLowerCase().replaceAll(/[^a-z]+/g, '-')}`, name, idsFrom(`${name} start`), kind);
     // Everything but the palette is made below.
-    this.project = { ...blank, metresPerUnit, parts: [], rig: { bones: [], mounts: [] }, shots: [] };
+    this.project = { ...blank, metresPerUnit, parts: [], rig: EMPTY_RIG, shots: [] };
   }
 
   apply<A>(edit: edits.Edit<A>, args: A): void {

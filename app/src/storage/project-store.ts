@@ -1,5 +1,5 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import { type BinItem, type Layer, NO_TARGET, PLAIN_PART, type Part, type Project, type Regions, type Shot } from '@sphalerite/core/model';
+import { type BinItem, type Layer, NO_TARGET, PLAIN_PART, type Part, type Project, type Regions, type Rig, type Shot } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
@@ -128,8 +128,11 @@ export class ProjectWriter {
     };
     // Shots of format 2 knew no colourways.
     const reviveShot = (json: unknown): Shot => ({ colourway: null, ...(json as object) }) as Shot;
+    // Rigs of format 3 knew no constraints.
+    const reviveRig = (json: unknown): Rig => ({ constraints: [], ...(json as object) }) as unknown as Rig;
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
+      if (b.kind === 'bone') return { ...b, constraints: b.constraints ?? [] };
       if (b.kind === 'shot') return { ...b, shot: reviveShot(b.shot) };
       // Parts binned before format 2 had no reference pictures.
       return b.kind === 'part' ? { ...b, part: revivePart(b.part), references: b.references ?? [] } : b;
@@ -139,7 +142,7 @@ export class ProjectWriter {
       const project = {
         // Rows written before format 2 had no target, before format 3 no colourways.
         target: NO_TARGET, colourways: [], ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
-        rig: recordOf(root.rig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
+        rig: recordOf(root.rig, reviveRig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
         stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)), references: (root.references ?? []).map((k) => recordOf(k)),
         bin: root.bin.map((k) => recordOf(k, reviveBin)),
       } as unknown as Project;

@@ -1,4 +1,4 @@
-import type { Part, Project } from '@sphalerite/core/model';
+import { EMPTY_RIG, type Part, type Project } from '@sphalerite/core/model';
 import { sharedPool } from './pool';
 
 const png = (bytes: Uint8Array<ArrayBuffer>): Blob => new Blob([bytes], { type: 'image/png' });
@@ -16,7 +16,7 @@ export function partPicture(project: Project, part: Part): Promise<string> {
   if (!byPalette) partPictures.set(part.layers, (byPalette = new Map()));
   let picture = byPalette.get(palette);
   if (!picture) {
-    const alone: Project = { ...project, parts: [part], rig: { bones: [], mounts: [] }, clips: [], shots: [], bin: [] };
+    const alone: Project = { ...project, parts: [part], rig: EMPTY_RIG, clips: [], shots: [], bin: [] };
     picture = sharedPool().run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id })).then((b) => URL.createObjectURL(png(b)));
     byPalette.set(palette, picture);
   }

@@ -1,6 +1,7 @@
 import { type Quat, type Vec3 } from '../math';
-import { CHANNELS, type Channel, type Clip, type Rig, TICKS, find } from '../model';
-import { type AnyKey, keysOf, offsetRest, sampleLane } from '../motion';
+import { CHANNELS, type Channel, type Clip, type Id, type Rig, TICKS, constraintWrites, find } from '../model';
+import { type AnyKey, keysOf, offsetRest, sampleClip, sampleLane } from '../motion';
+import { type Pose, solvePose } from '../rig';
 
 /** One animated channel of a bone as absolute values, ready for an exporter. */
 export interface BakedTrack {
@@ -15,13 +16,15 @@ export interface BakedTrack {
 
 /**
  * A clip as absolute keys. Channels whose keys all hold or all run straight keep their own keys; others
- * (slow starts and ends, mixed easings) are sampled at every frame and key, so that any engine plays them alike.
+ * (slow starts and ends, mixed easings) are sampled at every frame and key, so that any engine plays them alike. Turns that constraints
+ * write are solved at every frame.
  */
 export function bakeClip(clip: Clip, rig: Rig): BakedTrack[] {
-  return clip.lanes.flatMap((lane) => {
+  const steered = new Set(rig.constraints.filter((c) => c.on).flatMap((c) => constraintWrites(rig, c)));
+  return [...solvedTracks(clip, rig, steered), ...clip.lanes.flatMap((lane) => {
     const bone = find(rig.bones, lane.bone);
     if (!bone) return [];
-    return CHANNELS.filter((c) => lane[c].length > 0).map((channel) => {
+    return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map((channel) => {
       const keys = keysOf(lane, channel).filter((k) => k.time <= clip.length);
       const plain = plainEasing(keys);
       const times = plain ? keys.map((k) => k.time) : frameTimes(clip, keys);
@@ -29,6 +32,20 @@ export function bakeClip(clip: Clip, rig: Rig): BakedTrack[] {
       if (channel === 'turn') keepShortWay(values);
       return { bone: bone.id, channel, interpolation: plain ?? 'LINEAR', times: Float32Array.from(times, (t) => t / TICKS), values: Float32Array.from(values) };
     });
+  })];
+}
+
+/** The turns of steered bones, at every frame of the clip. */
+function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>): BakedTrack[] {
+  if (steered.size === 0 || clip.lanes.length === 0) return [];
+  const times: number[] = [];
+  for (let f = 0; (f * TICKS) / clip.fps < clip.length; f++) times.push(Math.round((f * TICKS) / clip.fps));
+  times.push(clip.length);
+  const poses: Pose[] = times.map((t) => solvePose(rig, sampleClip(clip, rig, t)));
+  return rig.bones.filter((b) => steered.has(b.id)).map((bone) => {
+    const values = poses.flatMap((p) => p.get(bone.id)?.q ?? bone.rest.q);
+    keepShortWay(values);
+    return { bone: bone.id, channel: 'turn', interpolation: 'LINEAR', times: Float32Array.from(times, (t) => t / TICKS), values: Float32Array.from(values) };
   });
 }
 

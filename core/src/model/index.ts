@@ -2,6 +2,7 @@ export * from './ids';
 export * from './types';
 export * from './records';
 export * from './part';
+export * from './constraints';
 export * from './defaults';
 export * from './schema';
 export * from './format-version';

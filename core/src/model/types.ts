@@ -79,9 +79,55 @@ export interface Mount extends Transform {
   readonly bone: Id | null;
 }
 
+interface ConstraintBase {
+  readonly id: Id;
+  /** The bone that is steered; for a chain its tip. */
+  readonly bone: Id;
+  readonly on: boolean;
+  /** How much of it counts, 0–1. */
+  readonly amount: number;
+}
+/** Bends the bones above so that the tip's joint reaches the goal. */
+export interface IkConstraint extends ConstraintBase {
+  readonly kind: 'ik';
+  readonly goal: Id;
+  /** The chain bends towards it. */
+  readonly pole: Id | null;
+  /** Bones above the tip that bend. */
+  readonly links: number;
+  /** To which side it bends at rest when it is straight and has no pole, in rig space at rest. */
+  readonly bend: Vec3;
+  /** Whether the tip keeps the goal's turn, as a foot on the ground. */
+  readonly hold: boolean;
+}
+/** Adds another bone's turn from rest to this one's. */
+export interface MatchConstraint extends ConstraintBase {
+  readonly kind: 'match';
+  readonly target: Id;
+  readonly axes: readonly [boolean, boolean, boolean];
+}
+/** Points an axis of the bone at another. */
+export interface LookConstraint extends ConstraintBase {
+  readonly kind: 'look';
+  readonly target: Id;
+  /** Of the bone itself, length 1. */
+  readonly axis: Vec3;
+}
+/** Keeps the bone's turn in the world, whatever it hangs on does. */
+export interface UprightConstraint extends ConstraintBase { readonly kind: 'upright' }
+/** Holds the angles from rest (YXZ, degrees). */
+export interface LimitConstraint extends ConstraintBase {
+  readonly kind: 'limit';
+  readonly min: Vec3;
+  readonly max: Vec3;
+}
+export type Constraint = IkConstraint | MatchConstraint | LookConstraint | UprightConstraint | LimitConstraint;
+
 export interface Rig {
   readonly bones: readonly Bone[];
   readonly mounts: readonly Mount[];
+  /** In the order in which they count where several steer one bone. */
+  readonly constraints: readonly Constraint[];
 }
 
 export const EASINGS = ['step', 'even', 'ease'] as const;
@@ -200,7 +246,7 @@ export const BINNED = ['part', 'bone', 'clip', 'shot', 'colourway'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
   | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[]; readonly references: readonly Reference[] }
-  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[] }
+  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[]; readonly constraints: readonly Constraint[] }
   | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
   | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot }
   | { readonly id: Id; readonly kind: 'colourway'; readonly at: number; readonly colourway: Colourway };

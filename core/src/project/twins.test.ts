@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Box, type Vec3, matrixOf, quatFromAxisAngle, transformPoint } from '../math';
-import { type Part, type Project, composite, find, idsFrom, makeProject, projectFromJson, projectToJson } from '../model';
+import { EMPTY_RIG, type Part, type Project, composite, find, idsFrom, makeProject, projectFromJson, projectToJson } from '../model';
 import { placeParts } from '../rig';
 import { boxStroke } from '../sculpt';
 import { VoxelGrid, mirroredGrid } from '../voxel';
@@ -13,7 +13,7 @@ const run = <A>(p: Project, edit: Edit<A>, args: A): Project => apply(p, edit, a
 const box = (min: Vec3, size: Vec3): Box => ({ min, size });
 /** Hips with a left and a right leg of its own cubes on a bone each; the right one lacks a cube. `shift` moves all of it in the world. */
 function legs(shift = 0): Project {
-  let p: Project = { ...makeProject('p', 'Legs', idsFrom('legs')), parts: [], rig: { bones: [], mounts: [] } };
+  let p: Project = { ...makeProject('p', 'Legs', idsFrom('legs')), parts: [], rig: EMPTY_RIG };
   p = run(p, edits.addBoneEdit, { name: 'Hips', parent: null, t: [shift, 10, 0] });
   for (const side of ['left', 'right'] as const) {
     const x = side === 'left' ? 2 : -5;

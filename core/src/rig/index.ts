@@ -1,2 +1,4 @@
 export * from './pose';
 export * from './keep-place';
+export * from './chain';
+export * from './constraints';

@@ -57,7 +57,7 @@ export function moveJoint(rig: Rig, parts: readonly Part[], id: Id, delta: Vec3)
     nextParts = nextParts.map((p) => (p.id === part.id ? carried.part : p));
     return carried.mount;
   });
-  return { rig: { bones, mounts }, parts: nextParts };
+  return { rig: { ...rig, bones, mounts }, parts: nextParts };
 }
 
 /** Puts the part's pivot onto the joint of its bone, cubes unmoved; null when no half cube is there. */

@@ -1,4 +1,5 @@
 import { type Mat4, MAT4_IDENTITY, type Transform, matrixOf, mulMat, translation, scale as scaleVec } from '../math';
+import { solvePose } from './constraints';
 import { type Bone, type Id, type Mount, type Part, type Project, type Rig, find, pivotPoint } from '../model';
 
 /** Local transforms that differ from rest, by bone. */
@@ -29,11 +30,11 @@ export function childrenOf(rig: Rig): Map<Id | null, Bone[]> {
   return map;
 }
 
-/** The matrix of every bone in rig space (world = parent · local), from its pose or its rest. */
+/** The matrix of every bone in rig space (world = parent · local), from its pose or its rest, constraints solved. */
 export function worldMatrices(rig: Rig, pose: Pose = REST_POSE): Map<Id, Mat4> {
-  const world = new Map<Id, Mat4>();
+  const world = new Map<Id, Mat4>(), solved = solvePose(rig, pose);
   for (const b of bonesInOrder(rig)) {
-    const local = matrixOf(pose.get(b.id) ?? b.rest);
+    const local = matrixOf(solved.get(b.id) ?? b.rest);
     const parent = b.parent === null ? undefined : world.get(b.parent);
     world.set(b.id, parent ? mulMat(parent, local) : local);
   }

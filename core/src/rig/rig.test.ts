@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Transform, type Vec3, matrixOf, mulMat, quatFromAxisAngle, transformPoint } from '../math';
-import { type Project, idsFrom, makeProject } from '../model';
+import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
 import { addBoneEdit, addPartEdit, apply, editContext, moveJointEdit, reparentBoneEdit, setPivotEdit, setRestEdit } from '../project';
 import { mountMatrix, placeParts, worldMatrices } from '.';
 
@@ -9,7 +9,7 @@ let step = 0;
 const ctx = () => editContext(`rig test ${step++}`);
 /** Hips at (0, 10, 0), thigh and shin below, a part on the thigh with its pivot on the joint. */
 function leg(): Project {
-  let p: Project = { ...makeProject('p', 'Leg', idsFrom('leg')), parts: [], rig: { bones: [], mounts: [] } };
+  let p: Project = { ...makeProject('p', 'Leg', idsFrom('leg')), parts: [], rig: EMPTY_RIG };
   p = apply(p, addBoneEdit, { name: 'Hips', parent: null, t: [0, 10, 0] }, ctx());
   p = apply(p, addBoneEdit, { name: 'Thigh', parent: p.rig.bones[0]!.id, t: [2, -1, 0] }, ctx());
   p = apply(p, addBoneEdit, { name: 'Shin', parent: p.rig.bones[1]!.id, t: [0, -4, 0] }, ctx());

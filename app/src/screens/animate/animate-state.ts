@@ -13,11 +13,15 @@ export const useAnimate = defineStore('animate', () => {
   const playing = ref(false);
   const speed = ref(1);
   const chosen = ref<KeyRef[]>([]);
+  /** What the handle of the bone does. */
+  const handle = ref<'turn' | 'move'>('turn');
   let raf = 0;
   let last = 0;
 
   const clip = computed<Clip | null>(() => session.shown?.clips.find((c) => c.id === session.view.clip) ?? session.clip);
   const pose = computed<Pose>(() => (clip.value && session.shown ? sampleClip(clip.value, session.shown.rig, time.value) : REST_POSE));
+  /** The pose as it is kept, without what is tried out. */
+  const kept = computed<Pose>(() => (session.clip && session.project ? sampleClip(session.clip, session.project.rig, time.value) : REST_POSE));
   const frames = computed(() => (clip.value ? framesIn(clip.value) : 0));
 
   function tick(now: number): void {
@@ -58,5 +62,5 @@ export const useAnimate = defineStore('animate', () => {
     time.value = 0;
     chosen.value = [];
   });
-  return { time, playing, speed, chosen, clip, pose, frames, play, scrub, step };
+  return { time, playing, speed, chosen, handle, clip, pose, kept, frames, play, scrub, step };
 });

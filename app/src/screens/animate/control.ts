@@ -8,6 +8,7 @@ import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { boneHandles } from '../shared/bone-handles';
 import { useAnimate } from './animate-state';
+import { shifted } from '../shared/pose-shift';
 import { useKeying } from './keying';
 
 const AXES = ['X', 'Y', 'Z'] as const;
@@ -23,13 +24,18 @@ export function animateControl(): ScreenControl {
     basePose: () => anim.pose,
     selected: () => session.view.bone,
     select: (bone) => session.choose({ bone }),
-    arrows: () => null,
+    arrows: () => (anim.handle === 'move' ? 'world' : null),
     enabled: () => session.writable && !anim.playing && session.clip !== null,
     turn(bone, q, degrees, axis, done) {
       view.measure = done ? '' : `turn ${AXES[axis]!} ${degrees}°`;
       keying.turn(bone, q, done);
     },
-    move: () => undefined,
+    move(bone, delta, done) {
+      view.measure = done ? '' : `moved ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
+      // While the hand is down the pose on screen has the shift already; it is counted from where the drag began.
+      if (done) session.preview = null;
+      keying.move(bone, shifted(session.project!, anim.kept, bone, delta).t, done);
+    },
     cancel() {
       session.preview = null;
       view.measure = '';
@@ -41,7 +47,7 @@ export function animateControl(): ScreenControl {
     pointer: handles.pointer,
     trail: () => [session.project?.name ?? '', session.clip?.name ?? 'no clip', ...(session.clip ? [`frame ${frameOf(session.clip, anim.time)}`] : [])],
     chips: () => [
-      ...(session.clip && !anim.playing ? [{ text: 'turning a bone sets a key', tone: 'resin' as const, icon: IconKey }] : []),
+      ...(session.clip && !anim.playing ? [{ text: anim.handle === 'move' ? 'moving a bone sets a key' : 'turning a bone sets a key', tone: 'resin' as const, icon: IconKey }] : []),
       ...(anim.playing ? [{ text: `playing at ${anim.speed}×`, tone: 'green' as const, icon: IconPlayerPlay }] : []),
     ],
     readout: () => {
@@ -54,6 +60,8 @@ export function animateControl(): ScreenControl {
     menu: ['anim.play', 'anim.key'],
     commands: [
       { id: 'anim.play', title: 'Play or stop', group: 'Animate', keys: ['P'], icon: IconPlayerPlay, on: () => anim.playing, enabled: () => session.clip !== null, run: () => anim.play() },
+      { id: 'anim.turn', title: 'Turn the bone by rings', group: 'Animate', keys: ['R'], on: () => anim.handle === 'turn', run: () => (anim.handle = 'turn') },
+      { id: 'anim.move', title: 'Move the bone by arrows', group: 'Animate', keys: ['A'], on: () => anim.handle === 'move', run: () => (anim.handle = 'move') },
       { id: 'anim.start', title: 'To the first frame', group: 'Animate', keys: ['Shift+,', '<'], icon: IconPlayerSkipBack, run: () => anim.scrub(0) },
       { id: 'anim.previous', title: 'One frame back', group: 'Animate', keys: [','], run: () => anim.step(-1) },
       { id: 'anim.next', title: 'One frame on', group: 'Animate', keys: ['.'], run: () => anim.step(1) },

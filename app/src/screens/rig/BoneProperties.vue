@@ -8,6 +8,7 @@ import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
+import ConstraintList from './ConstraintList.vue';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 
 const session = useSession();
@@ -43,6 +44,7 @@ const move = (axis: number, v: number): unknown => session.apply(moveJointEdit, 
       <div v-for="p in mounted" :key="p.id" class="mounted"><PartPicture :project="session.project" :part="p" /><span>{{ p.name }}</span><button type="button" class="btn" @click="session.apply(mountPartEdit, { part: p.id, bone: null })">Unmount</button></div>
       <p v-if="mounted.length === 0" class="quiet">Nothing is mounted here; it steers what hangs below.</p>
     </section>
+    <ConstraintList :bone="bone" />
   </div>
   <p v-else class="none quiet">Click a joint in the view, or a bone on the left.</p>
 </template>

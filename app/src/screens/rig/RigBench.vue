@@ -19,9 +19,11 @@ const show = (id: string): void => {
   <div class="rig-bench">
     <section aria-label="Handles">
       <h3>Handle</h3>
-      <div class="row"><CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton id="rig.reset" text="Reset turn" /></div>
+      <div class="row"><CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton id="rig.try" text="Try a pose" /><CommandButton id="rig.reset" text="Reset turn" /></div>
       <h3>Bones</h3>
-      <div class="row"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /></div>
+      <div class="row"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /><CommandButton id="rig.limb" text="Make a limb" /></div>
+      <h3>The other side</h3>
+      <div class="row"><CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton id="rig.mirrorRight" text="Right to left" /></div>
     </section>
     <section aria-label="Checks">
       <h3>Checks</h3>

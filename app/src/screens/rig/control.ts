@@ -1,6 +1,6 @@
-import { IconAnchor, IconRotate3d } from '@tabler/icons-vue';
-import { sideSuffix } from '@sphalerite/core/model';
-import { addBoneEdit, deleteBoneEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
+import { IconAnchor, IconHandFinger, IconRotate3d, IconWalk } from '@tabler/icons-vue';
+import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
+import { addBoneEdit, addLimbEdit, bendWord, deleteBoneEdit, mirrorRigEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
 import { REST_POSE } from '@sphalerite/core/rig';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
@@ -8,6 +8,8 @@ import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { boneHandles } from '../shared/bone-handles';
 import { toDegrees } from '../shared/degrees';
+import { useNotices } from '../../stores/notices';
+import { localOf, shifted } from '../shared/pose-shift';
 import { useRig } from './rig-state';
 
 const AXES = ['X', 'Y', 'Z'] as const;
@@ -16,37 +18,69 @@ export function rigControl(): ScreenControl {
   const session = useSession();
   const view = useView();
   const rig = useRig();
+  const notices = useNotices();
+  /** Arrows for what is moved: joints, and while one tries a pose the controls. */
+  const moves = (): boolean => rig.handle === 'joint' || (rig.handle === 'try' && session.bone !== null && (session.project?.rig.constraints.some((c) => c.kind === 'ik' && constraintTargets(c).includes(session.bone!.id)) ?? false));
+  let held = rig.trial;
   const handles = boneHandles({
     project: () => session.shown,
-    pose: () => REST_POSE,
-    basePose: () => REST_POSE,
+    pose: () => rig.trial,
+    basePose: () => rig.trial,
     selected: () => session.view.bone,
     select: (bone) => session.choose({ bone }),
-    arrows: () => (rig.handle === 'joint' ? 'world' : null),
+    arrows: () => (moves() ? 'world' : null),
     enabled: () => session.writable,
     turn(bone, q, degrees, axis, done) {
       view.measure = done ? '' : `turn ${AXES[axis]!} ${degrees}°`;
+      if (rig.handle === 'try') {
+        rig.pose(bone, { ...localOf(session.project!, rig.trial, bone), q });
+        if (done) held = rig.trial;
+        return;
+      }
       if (done) session.apply(setRestEdit, { bone, rest: { q } });
       else session.preview = session.tryEdit(setRestEdit, { bone, rest: { q } }, true);
     },
     move(bone, delta, done) {
+      if (rig.handle === 'try') {
+        rig.trial = held;
+        rig.pose(bone, shifted(session.project!, held, bone, delta));
+        view.measure = done ? '' : `moved ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
+        if (done) held = rig.trial;
+        return;
+      }
       view.measure = done ? '' : `joint ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
       if (done) session.apply(moveJointEdit, { bone, delta });
       else session.preview = session.tryEdit(moveJointEdit, { bone, delta }, true);
     },
     cancel() {
+      if (rig.handle === 'try') rig.trial = held;
       session.preview = null;
       view.measure = '';
     },
   });
+  function endTry(): void {
+    rig.trial = held = REST_POSE;
+  }
+  const hold = (handle: typeof rig.handle) => (): void => {
+    endTry();
+    rig.handle = handle;
+  };
+  function limb(): void {
+    const tip = session.bone!.id;
+    if (!session.apply(addLimbEdit, { tip }, (p) => ({ bone: p.rig.constraints.at(-1)!.kind === 'ik' ? (p.rig.constraints.at(-1) as { goal: string }).goal : tip }))) return;
+    const made = session.project!.rig.constraints.at(-1)!;
+    rig.handle = 'try';
+    if (made.kind === 'ik') notices.say(`It bends ${bendWord(made.bend)}. Pull its goal to try it; “Bend the other way” stands with the foot or hand.`);
+  }
+  const mirror = (from: 'left' | 'right') => (): boolean => session.apply(mirrorRigEdit, { from, plane: 0 });
   const has = (): boolean => session.bone !== null && session.writable;
   return {
-    scene: () => (session.shown ? { project: session.shown, pose: REST_POSE, without: () => false, faint: () => false } : null),
+    scene: () => (session.shown ? { project: session.shown, pose: rig.trial, without: () => false, faint: () => false } : null),
     overlay: () => ({ ...NO_OVERLAY, ...handles.overlay() }),
     pointer: handles.pointer,
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
-      { text: 'rest pose', tone: 'green', icon: IconRotate3d },
+      rig.trial === REST_POSE ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, run: endTry, does: 'back to rest' },
       ...(rig.handle === 'joint' ? [{ text: 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),
     ],
     readout: () => {
@@ -56,14 +90,19 @@ export function rigControl(): ScreenControl {
         right: p ? `1 cube = ${(p.metresPerUnit * 100).toFixed(1)} cm` : '',
       };
     },
-    menu: ['rig.turn', 'rig.joint', 'rig.reset'],
+    menu: ['rig.turn', 'rig.joint', 'rig.try', 'rig.limb', 'rig.reset'],
     commands: [
-      { id: 'rig.turn', title: 'Turn the bone by rings', group: 'Rig', keys: ['R'], icon: IconRotate3d, on: () => rig.handle === 'turn', run: () => (rig.handle = 'turn') },
-      { id: 'rig.joint', title: 'Move the joint, parts keep their place', group: 'Rig', keys: ['J'], icon: IconAnchor, on: () => rig.handle === 'joint', run: () => (rig.handle = 'joint') },
+      { id: 'rig.turn', title: 'Turn the bone by rings', group: 'Rig', keys: ['R'], icon: IconRotate3d, on: () => rig.handle === 'turn', run: hold('turn') },
+      { id: 'rig.joint', title: 'Move the joint, parts keep their place', group: 'Rig', keys: ['J'], icon: IconAnchor, on: () => rig.handle === 'joint', run: hold('joint') },
+      { id: 'rig.try', title: 'Try a pose, which nothing keeps', group: 'Rig', keys: ['Y'], icon: IconHandFinger, on: () => rig.handle === 'try', run: () => (rig.handle === 'try' ? hold('turn')() : hold('try')()) },
+      { id: 'rig.limb', title: 'Make a limb to this bone: goal, bend control, IK', group: 'Rig', keys: ['I'], icon: IconWalk, enabled: has, run: limb },
+      { id: 'rig.mirrorLeft', title: 'Mirror the left side to the right', group: 'Rig', keys: ['M'], enabled: () => session.writable, run: mirror('left') },
+      { id: 'rig.mirrorRight', title: 'Mirror the right side to the left', group: 'Rig', keys: ['Shift+M'], enabled: () => session.writable, run: mirror('right') },
       { id: 'rig.reset', title: 'Reset the turn of the bone', group: 'Rig', keys: ['Shift+R'], enabled: has, run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }) },
       { id: 'bone.new', title: 'New bone below this one', group: 'Rig', keys: ['B'], enabled: () => session.writable, run: () => session.apply(addBoneEdit, { name: 'Bone', parent: session.bone?.id ?? null, t: [0, session.bone ? 4 : 0, 0] }, (p) => ({ bone: p.rig.bones.at(-1)!.id })) },
       { id: 'bone.delete', title: 'Delete the bone (to the bin)', group: 'Rig', keys: ['Delete'], enabled: has, run: () => session.apply(deleteBoneEdit, { bone: session.bone!.id }) },
       { id: 'rig.cancel', title: 'Let go without doing', group: 'Rig', keys: ['Esc'], run: () => handles.pointer.cancel() },
     ],
+    dispose: endTry,
   };
 }

@@ -1,5 +1,14 @@
+import type { Transform } from '@sphalerite/core/math';
+import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { ref, shallowRef } from 'vue';
 
-/** What the handle of the selected bone does. */
-export const useRig = defineStore('rig', () => ({ handle: ref<'turn' | 'joint'>('turn') }));
+/** What the handle of the selected bone does: turns it at rest, moves its joint, or poses it for a try that nothing keeps. */
+export const useRig = defineStore('rig', () => {
+  const handle = ref<'turn' | 'joint' | 'try'>('turn');
+  const trial = shallowRef<Pose>(REST_POSE);
+  const pose = (bone: string, local: Transform): void => {
+    trial.value = new Map(trial.value).set(bone, local);
+  };
+  return { handle, trial, pose };
+});

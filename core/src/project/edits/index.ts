@@ -13,3 +13,5 @@ export * from './finishes';
 export * from './take-apart';
 export * from './regions';
 export * from './twins';
+export * from './constraints';
+export * from './mirror-rig';

@@ -1,5 +1,5 @@
-import { type Id, type Kind, type Project, type Target, find, freeName, must } from '../../model';
-import { reparentKeepingPlace } from '../../rig';
+import { type Id, type Kind, type Project, type Target, constraintTargets, find, freeName, must } from '../../model';
+import { reparentKeepingPlace, solveOrder } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 
 export const renameProjectEdit = defineEdit<{ name: string }>({
@@ -43,10 +43,14 @@ export const restoreEdit = defineEdit<{ item: Id }>({
         const parent = find(p.rig.bones, item.bone.parent) ? item.bone.parent : null;
         const name = freeName(item.bone.name, p.rig.bones.filter((b) => b.side === item.bone.side).map((b) => b.name));
         let rig = {
-          bones: [...p.rig.bones, { ...item.bone, name, parent }],
+          ...p.rig, bones: [...p.rig.bones, { ...item.bone, name, parent }],
           mounts: p.rig.mounts.map((m) => (m.bone === null && item.mounts.includes(m.id) ? { ...m, bone: item.bone.id } : m)),
         } as Project['rig'];
         for (const c of item.children) if (find(rig.bones, c)?.parent === parent) rig = reparentKeepingPlace(rig, c, item.bone.id);
+        // What steered it comes back too, where that makes no circle with what was made since.
+        const whole = item.constraints.filter((c) => [c.bone, ...constraintTargets(c)].every((b) => find(rig.bones, b)));
+        const steered = { ...rig, constraints: [...rig.constraints, ...whole] };
+        if (solveOrder(steered)) rig = steered;
         const clips = p.clips.map((c) => ({ ...c, lanes: [...c.lanes, ...item.lanes.filter((l) => l.clip === c.id).map((l) => l.lane)] }));
         return { ...p, rig, clips };
       }

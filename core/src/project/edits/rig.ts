@@ -1,7 +1,8 @@
 import { type Quat, type Transform, type Vec3, normalizeQuat } from '../../math';
-import { type Bone, type Id, type Project, type Side, find, freeName, must, replaceRecord } from '../../model';
+import { type Bone, type Id, type Project, type Side, constraintTargets, find, freeName, must, replaceRecord } from '../../model';
 import { moveJoint, reparentKeepingPlace } from '../../rig';
 import { EditError, defineEdit } from '../edit';
+import { inOrder } from './constraints';
 
 const nameOf = (p: Project, id: Id): string => find(p.rig.bones, id)?.name ?? 'bone';
 const withBones = (p: Project, bones: readonly Bone[]): Project => (bones === p.rig.bones ? p : { ...p, rig: { ...p.rig, bones } });
@@ -43,7 +44,7 @@ export const reparentBoneEdit = defineEdit<{ bone: Id; parent: Id | null }>({
     for (let at = a.parent; at !== null; at = must(project.rig.bones, at, 'bone').parent) {
       if (at === a.bone) throw new EditError(`"${bone.name}" cannot hang on "${nameOf(project, a.parent!)}", which already hangs on it.`);
     }
-    return { ...project, rig: reparentKeepingPlace(project.rig, a.bone, a.parent) };
+    return { ...project, rig: inOrder(project, reparentKeepingPlace(project.rig, a.bone, a.parent)) };
   },
 });
 
@@ -83,14 +84,15 @@ export const deleteBoneEdit = defineEdit<{ bone: Id }>({
     const bone = must(project.rig.bones, a.bone, 'bone');
     const children = project.rig.bones.filter((b) => b.parent === bone.id).map((b) => b.id);
     const mounts = project.rig.mounts.filter((m) => m.bone === bone.id).map((m) => m.id);
+    const constraints = project.rig.constraints.filter((c) => c.bone === bone.id || constraintTargets(c).includes(bone.id));
     let rig = project.rig;
     for (const c of children) rig = reparentKeepingPlace(rig, c, bone.parent);
     const lanes = project.clips.flatMap((c) => c.lanes.filter((l) => l.bone === bone.id).map((lane) => ({ clip: c.id, lane })));
     return {
       ...project,
-      rig: { bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? { ...m, bone: null } : m)) },
+      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? { ...m, bone: null } : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)) },
       clips: lanes.length === 0 ? project.clips : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes }],
+      bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes, constraints }],
     };
   },
 });

@@ -129,7 +129,7 @@ export const takeApartEdit = defineEdit<TakeApart>({
     const fresh = parts.filter((_, i) => isNew[i]);
     const kept = new Set(all.map((p) => p.region));
     const gone = [...earlier].filter(([region]) => !kept.has(region)).map(([, p]) => p);
-    let out: Project = { ...project, parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts), rig: { bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones, mounts: [...project.rig.mounts, ...mounts] } };
+    let out: Project = { ...project, parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts), rig: { ...project.rig, bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones, mounts: [...project.rig.mounts, ...mounts] } };
     // What is new stands where the whole stood, or after those that came from it before.
     const at = earlier.size === 0 ? out.parts.findIndex((p) => p.id === part.id) : Math.max(...out.parts.flatMap((p, i) => (p.origin?.whole === part.id ? [i] : []))) + 1;
     out = { ...out, parts: out.parts.toSpliced(at, 0, ...fresh) };
