@@ -17,6 +17,8 @@ export interface JointMark {
   readonly parent: Vec3 | null;
   readonly selected: boolean;
   readonly side: 'left' | 'right' | 'centre';
+  /** Whether it steers others: a square, where joints are round. */
+  readonly control?: boolean;
 }
 
 /** A handle to drag: a small square at a place of the lattice. */
@@ -75,6 +77,7 @@ export class OverlayView {
   /** @param changed – called when something that had to be loaded is there */
   constructor(private readonly changed: () => void = () => undefined) {}
   private readonly dot = pointMaterial('#ffffff', '#3a322b', 13);
+  private readonly controlDot = pointMaterial('#cfe8df', '#22665f', 15, true);
   private readonly honeyDot = pointMaterial('#f0b648', '#5a2a0e', 18);
 
   set(o: Overlay): void {
@@ -122,7 +125,8 @@ export class OverlayView {
       p.renderOrder = 22;
       this.group.add(p);
     };
-    points(o.joints.filter((j) => !j.selected), this.dot);
+    points(o.joints.filter((j) => !j.selected && !j.control), this.dot);
+    points(o.joints.filter((j) => !j.selected && j.control), this.controlDot);
     points(o.joints.filter((j) => j.selected), this.honeyDot);
   }
 

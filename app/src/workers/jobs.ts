@@ -1,5 +1,5 @@
 import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import type { Box, Vec3 } from '@sphalerite/core/math';
+import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, allParts, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
 import {
@@ -7,7 +7,8 @@ import {
 } from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
-import type { CellSet } from '@sphalerite/core/voxel';
+import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
+import { CellSet } from '@sphalerite/core/voxel';
 import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, type ReturnedGrid, SentBricks } from './packed';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
@@ -32,6 +33,8 @@ export interface Jobs {
   region: { input: { grid: PackedGrid; query: RegionQuery }; output: { box: Box; words: Int32Array<ArrayBuffer> }; partial: never };
   /** Loose cubes, holes and hidden cubes of a grid. */
   untidy: { input: { grid: PackedGrid }; output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet }; partial: never };
+  /** How joints behave at several pivots. */
+  study: { input: { limb: PackedSet; body: PackedSet; pivots: readonly Vec3[]; axis: Axis; angles: readonly number[] }; output: JointStudy[]; partial: never };
   /** Faces as they would be shipped. */
   counts: { input: { project: PackedProject }; output: GlbCounts; partial: never };
   /** A part, or the whole project, as a PNG. */
@@ -101,6 +104,16 @@ export const handlers: Handlers = {
     const u = untidy(ctx.bricks.openGrid(grid));
     const pack = ({ box, words }: CellSet): PackedSet => ({ box, words });
     return { loose: pack(u.loose), loosePieces: u.loosePieces, holes: pack(u.holes), hidden: pack(u.hidden) };
+  },
+
+  async study({ limb, body, pivots, axis, angles }, ctx) {
+    const l = new CellSet(limb.box, limb.words), b = new CellSet(body.box, body.words), out: JointStudy[] = [];
+    for (const [i, pivot] of pivots.entries()) {
+      out.push(...studyJoint(l, b, [pivot], axis, angles));
+      ctx.report((i + 1) / pivots.length);
+      await ctx.breathe();
+    }
+    return out;
   },
 
   async counts({ project }, ctx) {

@@ -1,4 +1,4 @@
-import { type Id, type Project, composite, sideSuffix } from '../model';
+import { type Id, type Project, composite, constraintTargets, sideSuffix } from '../model';
 
 /** Steps of the work that a finding leads to. */
 export type CheckStep = 'build' | 'rig' | 'animate';
@@ -15,7 +15,8 @@ const quoted = (r: { name: string; side: Parameters<typeof sideSuffix>[0] }): st
 
 /** Parts on no bone or on two, bones that carry nothing. */
 export function checkRig(project: Project): Finding[] {
-  const { bones, mounts } = project.rig;
+  const { bones, mounts, constraints } = project.rig;
+  const controls = new Set(constraints.flatMap(constraintTargets));
   const out: Finding[] = [];
   for (const part of project.parts) {
     const on = mounts.filter((m) => m.part === part.id && m.bone !== null).length;
@@ -23,7 +24,8 @@ export function checkRig(project: Project): Finding[] {
     if (on > 1) out.push({ text: `${quoted(part)} hangs on ${on} bones.`, step: 'rig', id: part.id });
   }
   for (const b of bones) {
-    if (!mounts.some((m) => m.bone === b.id) && !bones.some((o) => o.parent === b.id)) out.push({ text: `${quoted(b)} carries nothing.`, step: 'rig', id: b.id });
+    // A control carries nothing: it steers.
+    if (!mounts.some((m) => m.bone === b.id) && !bones.some((o) => o.parent === b.id) && !controls.has(b.id)) out.push({ text: `${quoted(b)} carries nothing.`, step: 'rig', id: b.id });
   }
   return out;
 }

@@ -4,3 +4,4 @@ export * from './history';
 export * from './summary';
 export * from './checks';
 export * from './twins';
+export * from './joint';

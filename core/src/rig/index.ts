@@ -2,3 +2,4 @@ export * from './pose';
 export * from './keep-place';
 export * from './chain';
 export * from './constraints';
+export * from './joint-study';

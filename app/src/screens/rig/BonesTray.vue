@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import type { Bone, Id } from '@sphalerite/core/model';
+import { type Bone, type Id, constraintTargets } from '@sphalerite/core/model';
 import { mountPartEdit, reparentBoneEdit } from '@sphalerite/core/project';
 import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
@@ -30,6 +30,7 @@ const rows = computed(() => {
   visit(null, 0);
   return out;
 });
+const controls = computed(() => new Set(session.project?.rig.constraints.flatMap(constraintTargets)));
 const loose = computed(() => {
   const p = session.project;
   return p ? p.parts.filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
@@ -68,7 +69,7 @@ function walk(e: KeyboardEvent, i: number): void {
           @dragstart="dragged = { kind: 'bone', id: r.bone.id }" @dragover.prevent="over = r.bone.id" @dragleave="over = null" @drop.prevent.stop="drop(r.bone.id)"
         >
           <i class="dot" :class="r.bone.side" aria-hidden="true" /><span class="name">{{ r.bone.name }}</span><span v-if="r.bone.side !== 'centre'" class="tag">{{ r.bone.side }}</span>
-          <small class="quiet">{{ r.parts.length > 1 ? `${r.parts.length} parts` : '' }}</small>
+          <span v-if="controls.has(r.bone.id)" class="tag" title="Steers other bones">control</span><small class="quiet">{{ r.parts.length > 1 ? `${r.parts.length} parts` : '' }}</small>
         </button>
       </li>
     </ul>

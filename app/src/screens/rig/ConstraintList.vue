@@ -52,7 +52,7 @@ function add(): void {
     <div class="panel-head"><h2>Steered by</h2><span class="quiet figures">{{ mine.length }}</span></div>
     <button v-if="isLimb" type="button" class="btn" title="A goal here, a bend control before the joint above, and IK through both · I" @click="runCommand('rig.limb').catch(notices.fail)">Make a limb to here</button>
     <div v-for="c in mine" :key="c.id" class="one" :class="{ off: !c.on }">
-      <div class="head"><label class="check"><input type="checkbox" :checked="c.on" @change="change(c, { on: !c.on })" />{{ CONSTRAINT_NAMES[c.kind] }}</label><NumberField label="amount" :name="`Amount of ${CONSTRAINT_NAMES[c.kind]}`" :model-value="Math.round(c.amount * 100)" :min="0" :max="100" :step="5" unit="%" @change="(v) => change(c, { amount: v / 100 })" /><button type="button" class="bare small" :aria-label="`Delete ${CONSTRAINT_NAMES[c.kind]}`" @click="session.apply(deleteConstraintEdit, { constraint: c.id })"><IconX aria-hidden="true" /></button></div>
+      <div class="head"><label class="check"><input type="checkbox" :checked="c.on" @change="change(c, { on: !c.on })" />{{ CONSTRAINT_NAMES[c.kind] }}</label><NumberField label="by" :name="`Amount of ${CONSTRAINT_NAMES[c.kind]}`" :model-value="Math.round(c.amount * 100)" :min="0" :max="100" :step="5" unit="%" @change="(v) => change(c, { amount: v / 100 })" /><button type="button" class="bare small" :aria-label="`Delete ${CONSTRAINT_NAMES[c.kind]}`" @click="session.apply(deleteConstraintEdit, { constraint: c.id })"><IconX aria-hidden="true" /></button></div>
       <template v-if="c.kind === 'ik'">
         <label class="pair">goal<select class="pick" :value="c.goal" @change="change(c, { goal: picked($event) })"><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select></label>
         <label class="pair">bends to<select class="pick" :value="c.pole ?? ''" @change="change(c, { pole: picked($event) || null })"><option value="">as it is bent</option><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select></label>
@@ -71,7 +71,7 @@ function add(): void {
 <style scoped>
 .one { display: grid; gap: 5px; padding: 7px 8px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); }
 .one.off { opacity: 0.62; }
-.head { display: grid; grid-template-columns: minmax(0, 1fr) 104px 20px; gap: 4px; align-items: center; font-weight: 500; }
+.head { display: grid; grid-template-columns: minmax(0, 1fr) 84px 20px; gap: 4px; align-items: center; font-weight: 500; }
 .pair { display: grid; grid-template-columns: 58px minmax(0, 1fr); gap: 6px; align-items: center; font-size: 12px; color: var(--quiet); }
 .pick { min-width: 0; width: 100%; height: 26px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
 .check { display: flex; gap: 6px; align-items: center; font-size: 12px; min-width: 0; }

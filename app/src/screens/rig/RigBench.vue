@@ -3,6 +3,7 @@ import { checkRig } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import { useSession } from '../../stores/session';
+import JointStudy from './JointStudy.vue';
 
 const session = useSession();
 const findings = computed(() => (session.project ? checkRig(session.project) : []));
@@ -19,12 +20,15 @@ const show = (id: string): void => {
   <div class="rig-bench">
     <section aria-label="Handles">
       <h3>Handle</h3>
-      <div class="row"><CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton id="rig.try" text="Try a pose" /><CommandButton id="rig.reset" text="Reset turn" /></div>
+      <div class="row wrap"><CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton id="rig.try" text="Try a pose" /><CommandButton id="rig.reset" text="Reset turn" /></div>
+    </section>
+    <section aria-label="Bones">
       <h3>Bones</h3>
-      <div class="row"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /><CommandButton id="rig.limb" text="Make a limb" /></div>
+      <div class="row wrap"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /><CommandButton id="rig.limb" text="Make a limb" /></div>
       <h3>The other side</h3>
       <div class="row"><CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton id="rig.mirrorRight" text="Right to left" /></div>
     </section>
+    <JointStudy />
     <section aria-label="Checks">
       <h3>Checks</h3>
       <p v-if="findings.length === 0" class="good">{{ session.project?.rig.bones.length }} bones, {{ session.project?.parts.length }} parts, all mounted</p>
@@ -34,8 +38,11 @@ const show = (id: string): void => {
 </template>
 
 <style scoped>
-.rig-bench { display: grid; grid-template-columns: auto 1fr; height: 100%; overflow: auto; }
-section { padding: 10px 14px; border-right: 1px solid var(--line); display: grid; gap: 8px; align-content: start; }
+.rig-bench { display: grid; grid-template-columns: minmax(140px, 216px) minmax(140px, 232px) minmax(0, 1.6fr) minmax(140px, 1fr); height: 100%; overflow: auto; }
+section { padding: 8px 14px 6px; border-right: 1px solid var(--line); display: grid; gap: 5px; align-content: start; }
+.wrap { flex-wrap: wrap; }
+.row { gap: 6px; }
+.row :deep(.btn) { height: 28px; }
 .good { color: var(--ok); }
 ul { margin: 0; padding-left: 18px; }
 .go { text-decoration: underline; color: var(--resin); }

@@ -1,4 +1,4 @@
-import { IconAnchor, IconHandFinger, IconRotate3d, IconWalk } from '@tabler/icons-vue';
+import { IconAnchor, IconChartLine, IconHandFinger, IconRotate3d, IconWalk } from '@tabler/icons-vue';
 import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
 import { addBoneEdit, addLimbEdit, bendWord, deleteBoneEdit, mirrorRigEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
 import { REST_POSE } from '@sphalerite/core/rig';
@@ -80,7 +80,7 @@ export function rigControl(): ScreenControl {
     pointer: handles.pointer,
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
-      rig.trial === REST_POSE ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, run: endTry, does: 'back to rest' },
+      rig.handle !== 'try' ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, ...(rig.trial === REST_POSE ? {} : { run: endTry, does: 'back to rest' }) },
       ...(rig.handle === 'joint' ? [{ text: 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),
     ],
     readout: () => {
@@ -96,6 +96,7 @@ export function rigControl(): ScreenControl {
       { id: 'rig.joint', title: 'Move the joint, parts keep their place', group: 'Rig', keys: ['J'], icon: IconAnchor, on: () => rig.handle === 'joint', run: hold('joint') },
       { id: 'rig.try', title: 'Try a pose, which nothing keeps', group: 'Rig', keys: ['Y'], icon: IconHandFinger, on: () => rig.handle === 'try', run: () => (rig.handle === 'try' ? hold('turn')() : hold('try')()) },
       { id: 'rig.limb', title: 'Make a limb to this bone: goal, bend control, IK', group: 'Rig', keys: ['I'], icon: IconWalk, enabled: has, run: limb },
+      { id: 'rig.study', title: 'Study the joint: gap and overlap over its swing', group: 'Rig', keys: ['K'], icon: IconChartLine, enabled: has, run: () => rig.studies++ },
       { id: 'rig.mirrorLeft', title: 'Mirror the left side to the right', group: 'Rig', keys: ['M'], enabled: () => session.writable, run: mirror('left') },
       { id: 'rig.mirrorRight', title: 'Mirror the right side to the left', group: 'Rig', keys: ['Shift+M'], enabled: () => session.writable, run: mirror('right') },
       { id: 'rig.reset', title: 'Reset the turn of the bone', group: 'Rig', keys: ['Shift+R'], enabled: has, run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }) },

@@ -10,5 +10,7 @@ export const useRig = defineStore('rig', () => {
   const pose = (bone: string, local: Transform): void => {
     trial.value = new Map(trial.value).set(bone, local);
   };
-  return { handle, trial, pose };
+  /** Counts up when a study is asked for by key or menu. */
+  const studies = ref(0);
+  return { handle, trial, pose, studies };
 });

@@ -1,5 +1,5 @@
 import { type Mat4, type Quat, type Vec3, mulQuat, normalize, quatFromAxisAngle, transformDirection } from '@sphalerite/core/math';
-import { type Project, composite } from '@sphalerite/core/model';
+import { type Project, composite, constraintTargets } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { ref } from 'vue';
@@ -60,9 +60,11 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
     const v = view.viewport;
     if (!v) return null;
     let best = 10, found: string | null = null;
+    const steering = new Set(host.project()?.rig.constraints.flatMap(constraintTargets));
     for (const [id, m] of world()) {
       const s = v.screenOf(originOf(m));
-      const d = Math.hypot(s.x - p.x, s.y - p.y);
+      // A control stands on the joint it steers, and is what one means there.
+      const d = Math.hypot(s.x - p.x, s.y - p.y) - (steering.has(id) ? 3 : 0);
       if (d < best) {
         best = d;
         found = id;
@@ -153,9 +155,9 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
       void view.cameraTick;
       const p = host.project(), v = view.viewport;
       if (!p || !v) return { joints: [], rings: null, arrows: null };
-      const w = world();
+      const w = world(), controls = new Set(p.rig.constraints.flatMap(constraintTargets));
       const joints = p.rig.bones.map((b): JointMark => ({
-        at: originOf(w.get(b.id)!), parent: b.parent === null ? null : originOf(w.get(b.parent)!), selected: b.id === host.selected(), side: b.side,
+        at: originOf(w.get(b.id)!), parent: b.parent === null ? null : originOf(w.get(b.parent)!), selected: b.id === host.selected(), side: b.side, control: controls.has(b.id),
       }));
       const f = frame();
       if (!f || !host.enabled()) return { joints, rings: null, arrows: null };

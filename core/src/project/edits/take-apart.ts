@@ -163,7 +163,7 @@ const toBin = (project: Project, part: Part, id: Id, at: number): Project => ({
  *
  * @throws EditError when they are turned, scaled or moved so that cubes do not meet cubes
  */
-function latticeShift(project: Project, home: Part, part: Part): Vec3 {
+export function latticeShift(project: Project, home: Part, part: Part): Vec3 {
   const world = restWorld(project.rig);
   const frame = (p: Part): Transform => {
     const m = project.rig.mounts.find((o) => o.part === p.id) ?? makeMount('', p.id, null);

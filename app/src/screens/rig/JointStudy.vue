@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
+import { EditError, type JointCells, jointOf, moveJointEdit } from '@sphalerite/core/project';
+import { type JointStudy, pivotChoices } from '@sphalerite/core/rig';
+import type { CellSet } from '@sphalerite/core/voxel';
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+import { JobCancelled } from '../../workers/protocol';
+import { sharedPool } from '../../workers/pool';
+import type { JointChart } from './joint-chart';
+import { useRig } from './rig-state';
+
+/** How the joint in hand gapes and overlaps over its swing, for several pivots side by side, and the way to the best. */
+const session = useSession();
+const notices = useNotices();
+const rig = useRig();
+const ANGLES = Array.from({ length: 13 }, (_, i) => -60 + 10 * i);
+const axis = ref<Axis>(0);
+const studies = shallowRef<readonly JointStudy[]>([]);
+const joint = shallowRef<JointCells | null>(null);
+const meant = ref(-1);
+const busy = ref(false);
+const host = ref<HTMLElement | null>(null);
+let chart: JointChart | null = null;
+let stop: AbortController | null = null;
+
+const best = computed(() => studies.value.reduce((b, s, i) => (b < 0 || s.cost < studies.value[b]!.cost - 1e-6 ? i : b), -1));
+const about = (s: JointStudy): string => {
+  const d = sub(s.pivot, joint.value!.now);
+  return d.every((v) => v === 0) ? 'as it is' : d.map((v, i) => (v === 0 ? '' : `${['X', 'Y', 'Z'][i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`)).filter(Boolean).join(', ');
+};
+function clear(): void {
+  stop?.abort();
+  studies.value = [];
+  joint.value = null;
+  meant.value = -1;
+  chart?.dispose();
+  chart = null;
+}
+async function study(): Promise<void> {
+  const bone = session.bone, project = session.project;
+  if (!bone || !project) return;
+  clear();
+  try {
+    joint.value = jointOf(project, bone.id);
+  } catch (e) {
+    if (!(e instanceof EditError)) throw e;
+    notices.say(e.message, { kind: 'error' });
+    return;
+  }
+  const { limb, body, now } = joint.value;
+  const pack = ({ box, words }: CellSet) => ({ box, words });
+  stop = new AbortController();
+  busy.value = true;
+  try {
+    const pivots = pivotChoices(limb, body, now, axis.value);
+    const found = await sharedPool().run('study', () => ({ limb: pack(limb), body: pack(body), pivots, axis: axis.value, angles: ANGLES }), { signal: stop.signal });
+    if (session.project !== project || session.bone?.id !== bone.id) return;
+    studies.value = found;
+    await nextTick();
+    if (host.value) {
+      chart = (await import('./joint-chart')).jointChart(host.value);
+      chart.show(found, meant.value);
+    }
+  } catch (e) {
+    if (!(e instanceof JobCancelled)) notices.fail(e);
+  } finally {
+    busy.value = false;
+  }
+}
+function use(i: number): void {
+  const s = studies.value[i]!, j = joint.value!;
+  const delta = j.shift(sub(s.pivot, j.now)).map((v) => Math.round(v * 1e6) / 1e6) as unknown as Vec3;
+  if (session.apply(moveJointEdit, { bone: session.bone!.id, delta })) void study();
+}
+watch(meant, (i) => chart?.show(studies.value, i));
+watch(() => rig.studies, () => void study());
+watch(axis, () => {
+  if (studies.value.length > 0) void study();
+});
+watch(() => [session.view.bone, session.project?.parts, session.project?.rig], (now, before) => {
+  if (now[0] !== before[0] || !busy.value) clear();
+});
+onBeforeUnmount(clear);
+</script>
+
+<template>
+  <section aria-label="Joint study" class="study">
+    <div class="line"><h3>Joint study</h3>
+      <label class="axis">about <select v-model.number="axis" class="pick" aria-label="Axis of the swing"><option :value="0">X</option><option :value="1">Y</option><option :value="2">Z</option></select></label>
+      <button type="button" class="btn" :disabled="!session.bone || busy" title="Swings the limb and measures · K" @click="study()">{{ busy ? 'Measuring…' : 'Study the joint' }}</button>
+      <button v-if="best > 0" type="button" class="btn primary" @click="use(best)">Use the best pivot</button>
+    </div>
+    <p v-if="studies.length === 0" class="quiet">Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.</p>
+    <div v-else class="result">
+      <div ref="host" class="chart" role="img" aria-label="Gap and overlap over the angle, for each pivot" />
+      <ol class="list" aria-label="Pivots">
+        <li v-for="(s, i) in studies" :key="i" :class="{ best: i === best }" @mouseenter="meant = i" @mouseleave="meant = -1"><span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s) }}</span><span class="figures quiet" title="Worst gap and worst overlap, in cubes">{{ Math.max(...s.gap).toFixed(1) }} · {{ Math.max(...s.overlap).toFixed(1) }}</span><button v-if="i > 0" type="button" class="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">use</button><span v-else /></li>
+      </ol>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.study { display: grid; gap: 6px; align-content: start; min-width: 0; padding: 8px 14px 6px; border-right: 1px solid var(--line); }
+.line { display: flex; gap: 8px; align-items: center; }
+.line h3 { flex: 1; }
+.axis { font-size: 12px; color: var(--quiet); }
+.pick { height: 26px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
+.result { display: grid; grid-template-columns: minmax(0, 1fr) 178px; gap: 8px; min-width: 0; }
+.chart { height: 104px; min-width: 0; }
+.list { list-style: none; margin: 0; padding: 0; font-size: 11.5px; max-height: 104px; overflow-y: auto; }
+.list li { display: grid; grid-template-columns: 14px minmax(0, 1fr) auto 24px; gap: 4px; padding: 1px 4px; border-radius: 4px; }
+.list li:hover { background: var(--hover, var(--honey-soft)); }
+.list li.best { background: var(--honey-soft); font-weight: 600; }
+.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.link { color: var(--resin); text-decoration: underline; }
+</style>

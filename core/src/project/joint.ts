@@ -1,0 +1,32 @@
+import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform, rotate, scale } from '../math';
+import { type Id, type Part, type Project, composite, must } from '../model';
+import { restWorld } from '../rig';
+import { CellSet } from '../voxel';
+import { EditError } from './edit';
+import { latticeShift } from './edits/take-apart';
+
+/** A joint with the cubes on both its sides, in the lattice of the limb's first part. */
+export interface JointCells {
+  readonly limb: CellSet;
+  readonly body: CellSet;
+  /** Where it turns now, in half cubes. */
+  readonly now: Vec3;
+  /** A shift of so many half cubes, in rig space. */
+  shift(halves: Vec3): Vec3;
+}
+
+/** The joint of a bone: what is mounted on it, against what is mounted on the bone above. @throws EditError when there is nothing to study */
+export function jointOf(project: Project, id: Id): JointCells {
+  const bone = must(project.rig.bones, id, 'bone');
+  const on = (b: Id | null): Part[] => project.rig.mounts.filter((m) => b !== null && m.bone === b).map((m) => must(project.parts, m.part, 'part')).filter((p) => !p.hidden && composite(p).count > 0);
+  const limbs = on(id), bodies = on(bone.parent);
+  const home = limbs[0];
+  if (!home) throw new EditError(`Nothing is mounted on "${bone.name}", so its joint has no limb to swing.`);
+  if (bodies.length === 0) throw new EditError(`Nothing is mounted above "${bone.name}", so its joint has no body to turn in.`);
+  const gathered = (list: readonly Part[]): CellSet => list.map((p) => CellSet.filled(composite(p)).moved(p === home ? [0, 0, 0] : latticeShift(project, home, p))).reduce((a, b) => a.union(b));
+  const world = restWorld(project.rig), mount = project.rig.mounts.find((m) => m.part === home.id)!;
+  const frame: Transform = composeTransform(world.get(mount.bone!) ?? TRANSFORM_IDENTITY, mount);
+  const half = 2 / home.cell;
+  const now = relativeTransform(frame, world.get(id)!).t.map((v, i) => Math.round(v * half + home.pivot[i]!)) as unknown as Vec3;
+  return { limb: gathered(limbs), body: gathered(bodies), now, shift: (h) => rotate(frame.q, scale(h, home.cell / 2)) };
+}

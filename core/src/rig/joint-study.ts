@@ -1,0 +1,107 @@
+import { type Axis, type Vec3, cross, dot, quatFromAxisAngle, rotate, scale } from '../math';
+import { CellSet, type VoxelGrid } from '../voxel';
+
+/** What a joint does over its swing, at one pivot. Volumes in cubes. */
+export interface JointStudy {
+  readonly pivot: Vec3;
+  /** Degrees. */
+  readonly angles: readonly number[];
+  /** Volume in which limb and body stand in one another, beyond what they do at rest. */
+  readonly overlap: readonly number[];
+  /** Volume that the cut sweeps over and nothing covers. */
+  readonly gap: readonly number[];
+  /** Worst overlap and gap together: what makes one pivot worse than another. */
+  readonly cost: number;
+}
+
+const UNIT: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
+/** Samples along an edge of a cube, and along an edge of a face of the cut. */
+const WITHIN = 3, ACROSS = 4;
+/** Degrees between two places at which the swept cut is looked at. */
+const FINE = 2;
+
+interface CutPoint { readonly at: Vec3; readonly normal: Vec3 }
+
+/** Points of the faces at which the limb touches the body, with the way out of the limb; each stands for 1/ACROSS² of a face. */
+function cutPoints(limb: CellSet, body: CellSet): CutPoint[] {
+  const out: CutPoint[] = [];
+  const own = limb.minus(body);
+  for (const normal of STEPS) {
+    const [u, v] = [0, 1, 2].filter((i) => normal[i] === 0) as [number, number];
+    own.intersect(body.moved([-normal[0], -normal[1], -normal[2]])).forEach((x, y, z) => {
+      for (let i = 0; i < ACROSS; i++) for (let j = 0; j < ACROSS; j++) {
+        const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
+        p[u]! += (i + 0.5) / ACROSS - 0.5;
+        p[v]! += (j + 0.5) / ACROSS - 0.5;
+        out.push({ at: p as unknown as Vec3, normal });
+      }
+    });
+  }
+  return out;
+}
+
+/**
+ * Swings a limb about pivots and measures, angle by angle, how far it stands in the body and how much of the joint gapes.
+ * Overlap is counted on 27 points a cube of the limb; the gap is the volume that the cut's faces sweep over, where neither the body
+ * nor the swung limb is.
+ *
+ * @param limb, body – cells in one lattice
+ * @param pivots – in half cubes
+ * @param angles – degrees, turned about `axis` through the pivot
+ */
+export function studyJoint(limb: VoxelGrid | CellSet, body: VoxelGrid | CellSet, pivots: readonly Vec3[], axis: Axis, angles: readonly number[]): JointStudy[] {
+  const l = limb instanceof CellSet ? limb : CellSet.filled(limb), b = body instanceof CellSet ? body : CellSet.filled(body);
+  const cut = cutPoints(l, b), way = UNIT[axis]!;
+  // Only what the swing can bring near the body counts; the rest of a long limb never touches it.
+  const atRest = l.intersect(b).count;
+  const samples: Vec3[] = [];
+  l.forEach((x, y, z) => {
+    for (let i = 0; i < WITHIN; i++) for (let j = 0; j < WITHIN; j++) for (let k = 0; k < WITHIN; k++) samples.push([x + (i + 0.5) / WITHIN, y + (j + 0.5) / WITHIN, z + (k + 0.5) / WITHIN]);
+  });
+  const inside = (set: CellSet, p: Vec3, o: Vec3): boolean => set.has(Math.floor(p[0] + o[0] + 1e-9), Math.floor(p[1] + o[1] + 1e-9), Math.floor(p[2] + o[2] + 1e-9));
+  return pivots.map((pivot) => {
+    const o = scale(pivot, 0.5);
+    const from = (p: Vec3): Vec3 => [p[0] - o[0], p[1] - o[1], p[2] - o[2]];
+    const local = samples.map(from), faces = cut.map((c) => ({ at: from(c.at), normal: c.normal }));
+    const overlap: number[] = [], gap: number[] = [];
+    for (const degrees of angles) {
+      const full = (degrees * Math.PI) / 180, q = quatFromAxisAngle(way, full);
+      let hits = 0;
+      if (degrees !== 0) for (const p of local) if (inside(b, rotate(q, p), o)) hits++;
+      overlap.push(degrees === 0 ? 0 : Math.max(0, hits / WITHIN ** 3 - atRest));
+      const turns = Math.max(1, Math.ceil(Math.abs(degrees) / FINE)), part = full / turns;
+      let open = 0;
+      for (let t = 0; t < turns && degrees !== 0; t++) {
+        const out = quatFromAxisAngle(way, part * (t + 0.5)), back = quatFromAxisAngle(way, part * (t + 0.5) - full);
+        for (const f of faces) {
+          if (inside(b, rotate(out, f.at), o) || inside(l, rotate(back, f.at), o)) continue;
+          // What a face sweeps over in a small turn: its area by how far it moves along its normal.
+          open += (Math.abs(dot(cross(way, f.at), f.normal) * part)) / ACROSS ** 2;
+        }
+      }
+      gap.push(open);
+    }
+    return { pivot, angles, overlap, gap, cost: Math.max(...overlap) + Math.max(...gap) };
+  });
+}
+
+/** Places worth trying as a pivot: the middle of the cut, its edges, and the same half a limb's width to both sides of it; half cubes. */
+export function pivotChoices(limb: CellSet, body: CellSet, now: Vec3, axis: Axis): Vec3[] {
+  const cut = cutPoints(limb, body);
+  if (cut.length === 0) return [now];
+  const lo = [0, 1, 2].map((i) => Math.min(...cut.map((c) => c.at[i]!))), hi = [0, 1, 2].map((i) => Math.max(...cut.map((c) => c.at[i]!)));
+  const middle = lo.map((v, i) => Math.round(v + hi[i]!)) as unknown as Vec3;
+  const out: Vec3[] = [now];
+  const wide = lo.map((v, i) => Math.round(hi[i]! - v));
+  const add = (p: readonly number[]): void => {
+    if (!out.some((o) => o.every((v, i) => v === p[i]))) out.push(p as unknown as Vec3);
+  };
+  add(middle);
+  for (const i of [0, 1, 2]) {
+    if (i === axis) continue;
+    const by = Math.max(1, wide[i]! > 0 ? wide[i]! : Math.round(Math.max(...wide) / 2));
+    for (const s of [-1, 1]) add(middle.map((v, k) => (k === i ? v + s * by : v)));
+  }
+  return out;
+}
