@@ -164,6 +164,43 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
   await page.getByRole('tab', { name: 'Apart' }).click();
   await b.part(/^Oswin, whole/);
   await expect(page.getByLabel(/^Name of piece/)).toHaveCount(13);
+
+  // Rigged: a leg of his left side, the other side from it, a neck whose upper bones turn with the lowest.
+  await b.step('Rig');
+  await page.getByRole('button', { name: 'Close this card for good' }).click({ timeout: 2000 }).catch(() => undefined);
+  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+  await b.press('i');
+  // Whatever has wings or a beak bends its knees backward.
+  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+  await expect(page.getByRole('region', { name: 'Steering' })).toContainText('It bends backward.');
+  await b.press('m');
+  for (const [bone, below] of [['Middle neck', 'Lower neck'], ['Upper neck', 'Middle neck']]) {
+    await page.getByRole('treeitem', { name: new RegExp(`^${bone}`) }).click();
+    await page.getByLabel('New constraint').selectOption('Match turn');
+    await page.getByLabel('Its target').selectOption({ label: below! });
+    await b.button('Add');
+  }
+  await expect(page.getByRole('region', { name: 'Checks' })).toContainText('all mounted');
+  const rigged = await b.project();
+  expect(rigged.rig.bones.filter((o) => /goal|bend/.test(o.name)).map((o) => `${o.name} ${o.side}`).sort()).toEqual(['Foot goal left', 'Foot goal right', 'Shin bend left', 'Shin bend right']);
+  // Tried: the goal is pulled up, the foot follows it; nothing of it is kept.
+  await b.press('y');
+  const pull = async (side: string): Promise<number> => {
+    await page.getByRole('treeitem', { name: new RegExp(`Foot goal\\s*${side}`) }).click();
+    const [goal, foot] = [await b.joint(`Foot goal ${side}`), await b.joint(`Foot ${side}`)];
+    await page.mouse.move(goal.x, goal.y - 55);
+    await page.mouse.down();
+    await page.mouse.move(goal.x, goal.y - 80, { steps: 4 });
+    await page.mouse.up();
+    await b.idle();
+    const [to, along] = [await b.joint(`Foot goal ${side}`), await b.joint(`Foot ${side}`)];
+    expect(Math.hypot(along.x - foot.x - (to.x - goal.x), along.y - foot.y - (to.y - goal.y))).toBeLessThan(1.5);
+    return goal.y - to.y;
+  };
+  if (await page.getByRole('button', { name: 'Try a pose' }).getAttribute('aria-pressed') !== 'true') await b.press('y');
+  expect(await pull('left')).toBeGreaterThan(8);
+  expect(await pull('right')).toBeGreaterThan(8);
+  expect((await b.project()).rig).toEqual(rigged.rig);
 });
 
 test('pieces are painted: surface and what lies under it; a cut with teeth, where what one side loses the other gains; undo and reload keep them', async ({ page }) => {

@@ -103,4 +103,79 @@ test.describe('Limbs and joints', () => {
     expect(await at()).not.toEqual(was);
     expect(await places()).toEqual(before);
   });
+
+  test('loose parts are mounted by proposal, in place, the others untouched; many bones are renamed at once', async ({ page }) => {
+    const b = new Bench(page);
+    await b.open();
+    await b.step('Rig');
+    const hint = (part: string) => page.evaluate((w) => window.sphalerite.screenOf(w), { part, cell: [0, 30, 0] });
+    const where = await hint('Head');
+    for (const bone of [/^Head/, /^Satchel/]) {
+      await page.getByRole('treeitem', { name: bone }).click();
+      await page.getByRole('button', { name: 'Unmount' }).first().click();
+      await b.idle();
+    }
+    await expect(page.getByRole('region', { name: 'Checks' })).toContainText('hangs on no bone');
+    const others = (await b.project()).rig.mounts.filter((m) => m.bone !== null);
+    await page.getByRole('button', { name: 'propose bones' }).click();
+    await expect(page.getByLabel('Bone for Head').locator('option:checked')).toHaveText('Head');
+    await page.getByLabel('Bone for Satchel').selectOption({ label: 'Hips' });
+    const loose = await hint('Head');
+    await page.getByRole('button', { name: 'Mount 2 in place' }).click();
+    await b.idle();
+    const p = await b.project();
+    expect(p.rig.mounts.filter((m) => others.some((o) => o.part === m.part))).toEqual(others);
+    expect(p.rig.mounts.every((m) => m.bone !== null)).toBe(true);
+    const then = await hint('Head');
+    expect(Math.hypot(then.x - loose.x, then.y - loose.y)).toBeLessThan(0.01);
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+    await b.idle();
+    const back = await hint('Head');
+    expect(Math.hypot(back.x - where.x, back.y - where.y)).toBeLessThan(0.01);
+
+    await page.getByRole('button', { name: 'Rename many…' }).click();
+    await page.getByLabel('Replace in names').fill('arm');
+    await page.getByLabel('By', { exact: true }).fill('sleeve');
+    await page.getByRole('button', { name: 'Do', exact: true }).click();
+    await b.idle();
+    expect((await b.project()).rig.bones.filter((o) => /sleeve/.test(o.name)).map((o) => `${o.name} ${o.side}`).sort()).toEqual(['Foresleeve left', 'Foresleeve right', 'Upper sleeve left', 'Upper sleeve right']);
+  });
+
+  test('another rest: clips keep their look when told so; carried, parts go along; alone, what hangs below stays', async ({ page }) => {
+    const b = new Bench(page);
+    await b.open();
+    await b.step('Animate');
+    await page.getByRole('button', { name: /^Walk/ }).click();
+    for (let i = 0; i < 6; i++) await page.keyboard.press('.');
+    const shin = await b.joint('Shin left'), boot = await b.joint('Foot left');
+    await b.step('Rig');
+    await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+    await expect(page.getByRole('region', { name: 'Clips it moves in' })).toContainText('Walk');
+    await page.getByLabel('when the rest changes, clips keep their look').check();
+    await page.getByLabel('Turn X', { exact: true }).fill('25');
+    await page.getByLabel('Turn X', { exact: true }).press('Enter');
+    await b.idle();
+    await page.getByRole('region', { name: 'Clips it moves in' }).getByRole('button', { name: 'Walk' }).click();
+    await page.waitForURL(/animate$/);
+    await page.keyboard.press('<');
+    for (let i = 0; i < 6; i++) await page.keyboard.press('.');
+    await b.idle();
+    const [shin2, boot2] = [await b.joint('Shin left'), await b.joint('Foot left')];
+    expect(Math.hypot(shin2.x - shin.x, shin2.y - shin.y) + Math.hypot(boot2.x - boot.x, boot2.y - boot.y)).toBeLessThan(0.1);
+    await b.step('Rig');
+    await page.keyboard.press('Control+z');
+    await page.getByLabel('alone: what hangs on it stays').check();
+    const rest = await b.joint('Foot left');
+    await page.getByLabel('Turn X', { exact: true }).fill('25');
+    await page.getByLabel('Turn X', { exact: true }).press('Enter');
+    await b.idle();
+    const stays = await b.joint('Foot left');
+    expect(Math.hypot(stays.x - rest.x, stays.y - rest.y)).toBeLessThan(0.01);
+    await page.keyboard.press('Control+z');
+    await page.getByLabel('carry parts and bones along').check();
+    await page.getByLabel('Joint Y', { exact: true }).fill('12');
+    await page.getByLabel('Joint Y', { exact: true }).press('Enter');
+    await b.idle();
+    expect((await b.joint('Foot left')).y).toBeLessThan(rest.y - 5);
+  });
 });

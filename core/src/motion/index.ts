@@ -1,2 +1,3 @@
 export * from './sample';
 export * from './keys';
+export * from './rest';

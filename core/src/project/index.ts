@@ -5,3 +5,4 @@ export * from './summary';
 export * from './checks';
 export * from './twins';
 export * from './joint';
+export * from './mounting';

@@ -81,7 +81,7 @@ describe('mirrored twins', () => {
     expect(leg(p, 'left').layers.map((l) => l.name)).toEqual(leg(p, 'right').layers.map((l) => l.name));
     const ids = p.parts.flatMap((o) => o.layers.map((l) => l.id));
     expect(new Set(ids).size).toBe(ids.length);
-    expect(checkProject(p)).toEqual(checkProject(legs(2)));
+    expect([checkProject(p).length, checkProject(legs(2)).map((f) => f.text)]).toEqual([0, ['“Leg right” has 91 cubes, its other side 92.']]);
   });
   it('pivot and mount go along, on turned bones too; with a joint moved, the other side’s joint', () => {
     fc.assert(fc.property(fc.tuple(fc.integer({ min: -8, max: 8 }), fc.integer({ min: -8, max: 8 }), fc.integer({ min: -8, max: 8 })), fc.double({ min: -2, max: 2, noNaN: true }), fc.boolean(), (by, angle, left) => {

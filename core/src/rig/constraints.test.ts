@@ -22,6 +22,10 @@ describe('IK of two bones', () => {
   it('changes nothing at rest', () => {
     const pose = solvePose(limb(), NONE);
     for (const id of ['thigh', 'shin']) close(pose.get(id)!.q, [0, 0, 0, 1], 9);
+    // Nor where the knee stands out of the plane of its control, as joints in the middle of cuts do.
+    const odd = limb({ pole: 'pole' }, [bone('pole', null, [1, 6, 9])]);
+    const bent = { ...odd, bones: odd.bones.map((b) => (b.id === 'shin' ? { ...b, rest: { ...b.rest, t: [0.5, -4, 0.25] as Vec3 } } : b.id === 'foot' ? { ...b, rest: { ...b.rest, t: [-0.5, -3, -0.25] as Vec3 } } : b)) };
+    for (const id of ['thigh', 'shin']) close(solvePose(bent, NONE).get(id)!.q, [0, 0, 0, 1], 9);
   });
   it('reaches every goal within reach, comes as near as it can to others, and keeps its lengths; nothing is ever NaN', () => {
     fc.assert(fc.property(place, (g) => {

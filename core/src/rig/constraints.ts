@@ -154,13 +154,15 @@ class Solver {
     // To which side it bends at rest: towards its bend control, or as it is bent, or as it was told.
     const poleRest = c.pole === null ? undefined : this.rest.get(c.pole);
     const lean = joints.slice(1, -1).reduce<Vec3>((s, j) => add(s, sub(sub(j, start), u.map((v) => v * dot(u, sub(j, start))) as unknown as Vec3)), [0, 0, 0]);
-    const b = (poleRest && squareTo(u, rotate(carried, sub(poleRest.t, rootRest.t)))) ?? (length(lean) > 1e-3 ? squareTo(u, lean) : null) ?? squareTo(u, rotate(carried, c.bend)) ?? anySquare(u);
+    const bent = length(lean) > 1e-3 ? squareTo(u, lean) : null;
+    const b = (poleRest && squareTo(u, rotate(carried, sub(poleRest.t, rootRest.t)))) ?? bent ?? squareTo(u, rotate(carried, c.bend)) ?? anySquare(u);
     const way = sub(goal.t, start);
     const aim = length(way) > 1e-6 ? normalize(way) : u;
     const pole = c.pole === null ? undefined : this.world.get(c.pole);
     const b2 = (pole && squareTo(aim, sub(pole.t, start))) ?? rotate(shortestTurn(u, aim, b), b);
     const whole = turnOfFrames(u, b, aim, squareTo(aim, b2) ?? anySquare(aim));
-    const bend = rotate(whole, b);
+    // A knee that is modelled a little beside its control stays so: at rest nothing may move.
+    const bend = rotate(whole, bent ?? b);
     const places = reach(joints, goal.t, aim, bend, whole);
     const hinge = cross(aim, bend);
     let under = above;

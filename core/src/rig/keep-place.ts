@@ -21,6 +21,12 @@ export function restWorld(rig: Rig): Map<Id, Transform> {
 
 const withLocal = <T extends Transform>(record: T, local: Transform): T => ({ ...record, t: local.t, q: local.q, s: local.s });
 
+/** A mount taken off its bone: the part stays where it is at rest, at the rig's own origin. */
+export const loosened = (mount: Mount, rig: Rig): Mount => (mount.bone === null ? mount : { ...withLocal(mount, composeTransform(restWorld(rig).get(mount.bone) ?? TRANSFORM_IDENTITY, mount)), bone: null });
+
+/** A loose mount hung on a bone, the part staying where it is at rest. */
+export const hungOn = (mount: Mount, bone: Id, rig: Rig): Mount => ({ ...withLocal(mount, relativeTransform(restWorld(rig).get(bone)!, mount)), bone });
+
 /** Hangs a bone on another (or on none), staying where it is at rest. Assumes no circle would form. */
 export function reparentKeepingPlace(rig: Rig, id: Id, parent: Id | null): Rig {
   const world = restWorld(rig);

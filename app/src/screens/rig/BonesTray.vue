@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import { type Bone, type Id, constraintTargets } from '@sphalerite/core/model';
-import { mountPartEdit, reparentBoneEdit } from '@sphalerite/core/project';
+import { type Bone, type Id, constraintTargets, sideSuffix } from '@sphalerite/core/model';
+import { type MountProposal, mountPartEdit, mountPartsEdit, proposeMounts, renameManyEdit, reparentBoneEdit } from '@sphalerite/core/project';
 import { childrenOf } from '@sphalerite/core/rig';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
@@ -35,6 +35,26 @@ const loose = computed(() => {
   const p = session.project;
   return p ? p.parts.filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
 });
+
+/** Bones proposed for the parts that hang on none; a bone may be chosen anew, or none. */
+const proposals = ref<{ part: Id; name: string; bone: Id | ''; why: MountProposal['why'] }[]>([]);
+function propose(): void {
+  proposals.value = proposeMounts(session.project!).map((m) => ({ part: m.part.id, name: m.part.name + sideSuffix(m.part.side), bone: m.bone.id, why: m.why }));
+}
+function mount(): void {
+  const pairs = proposals.value.filter((p) => p.bone !== '').map((p) => ({ part: p.part, bone: p.bone }));
+  if (pairs.length > 0) session.apply(mountPartsEdit, { pairs });
+  proposals.value = [];
+}
+watch(loose, (now) => {
+  proposals.value = proposals.value.filter((p) => now.some((o) => o.id === p.part));
+});
+const find = ref('');
+const replace = ref('');
+const renaming = ref(false);
+function rename(): void {
+  if (session.apply(renameManyEdit, { what: 'bones', find: find.value, replace: replace.value })) find.value = replace.value = '';
+}
 
 function drop(bone: Id | null): void {
   const d = dragged.value;
@@ -75,9 +95,17 @@ function walk(e: KeyboardEvent, i: number): void {
     </ul>
     <template v-if="loose.length > 0">
       <div class="panel-head tray-head"><h2>Not mounted <span class="figures quiet">{{ loose.length }}</span></h2></div>
-      <p class="quiet hint">Drag a part onto a bone.</p>
+      <p class="quiet hint">Drag a part onto a bone, or <button type="button" class="link" :disabled="rows.length === 0" @click="propose">propose bones</button>.</p>
+      <div v-if="proposals.length > 0" class="propose" role="group" aria-label="Proposed bones">
+        <label v-for="p in proposals" :key="p.part" :title="p.why"><span>{{ p.name }}</span><select v-model="p.bone" class="pick" :aria-label="`Bone for ${p.name}`"><option value="">none</option><option v-for="r in rows" :key="r.bone.id" :value="r.bone.id">{{ r.bone.name + sideSuffix(r.bone.side) }}</option></select></label>
+        <button type="button" class="btn primary" @click="mount">Mount {{ proposals.filter((p) => p.bone !== '').length }} in place</button>
+      </div>
       <ul class="tray-list"><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
     </template>
+    <div v-if="rows.length > 1" class="many">
+      <button type="button" class="link" :aria-expanded="renaming" @click="renaming = !renaming">Rename many…</button>
+      <div v-if="renaming" class="row"><input v-model="find" class="pick" aria-label="Replace in names" placeholder="replace" @keydown.stop /><input v-model="replace" class="pick" aria-label="By" placeholder="by" @keydown.stop @keydown.enter="rename" /><button type="button" class="btn" :disabled="find === ''" @click="rename">Do</button></div>
+    </div>
     <BinList kind="bone" />
     <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
   </div>
@@ -92,4 +120,10 @@ function walk(e: KeyboardEvent, i: number): void {
 .dot.right { background: var(--resin); }
 .name { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .hint { padding: 0 12px 8px; }
+.link { color: var(--resin); text-decoration: underline; }
+.propose, .many { display: grid; gap: 5px; padding: 0 12px 10px; font-size: 12px; }
+.propose label { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 6px; align-items: center; }
+.propose span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.many { justify-items: start; }
+.pick { min-width: 0; width: 100%; height: 26px; padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
 </style>

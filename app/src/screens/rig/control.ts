@@ -37,8 +37,9 @@ export function rigControl(): ScreenControl {
         if (done) held = rig.trial;
         return;
       }
-      if (done) session.apply(setRestEdit, { bone, rest: { q } });
-      else session.preview = session.tryEdit(setRestEdit, { bone, rest: { q } }, true);
+      const args = { bone, rest: { q }, alone: rig.alone, keepLook: rig.keepLook };
+      if (done) session.apply(setRestEdit, args);
+      else session.preview = session.tryEdit(setRestEdit, args, true);
     },
     move(bone, delta, done) {
       if (rig.handle === 'try') {
@@ -46,6 +47,13 @@ export function rigControl(): ScreenControl {
         rig.pose(bone, shifted(session.project!, held, bone, delta));
         view.measure = done ? '' : `moved ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
         if (done) held = rig.trial;
+        return;
+      }
+      if (rig.carry) {
+        const args = { bone, rest: { t: shifted(session.project!, REST_POSE, bone, delta).t }, keepLook: rig.keepLook };
+        view.measure = done ? '' : `carried ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
+        if (done) session.apply(setRestEdit, args);
+        else session.preview = session.tryEdit(setRestEdit, args, true);
         return;
       }
       view.measure = done ? '' : `joint ${delta.map((v) => (v > 0 ? `+${v}` : v)).join(', ')}`;
@@ -81,7 +89,7 @@ export function rigControl(): ScreenControl {
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
       rig.handle !== 'try' ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, ...(rig.trial === REST_POSE ? {} : { run: endTry, does: 'back to rest' }) },
-      ...(rig.handle === 'joint' ? [{ text: 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),
+      ...(rig.handle === 'joint' ? [{ text: rig.carry ? 'parts and bones go along' : 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),
     ],
     readout: () => {
       const p = session.project, b = session.bone;

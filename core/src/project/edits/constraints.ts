@@ -72,7 +72,8 @@ const ARM = /arm|hand|wrist|elbow|paw fore/i, BIRD = /wing|beak|bill/i;
 function bendOf(project: Project, chain: readonly Bone[], joints: readonly Vec3[]): Vec3 {
   const u = normalize(sub(joints[2]!, joints[0]!));
   const lean = sub(sub(joints[1]!, joints[0]!), scale(u, dot(u, sub(joints[1]!, joints[0]!))));
-  if (length(lean) > 0.3) return normalize(lean);
+  // Joints in the middle of cuts stand a little out of line; a modelled knee stands out by more.
+  if (length(lean) > 0.1 * length(sub(joints[2]!, joints[0]!))) return normalize(lean);
   const names = [...project.rig.bones, ...project.parts].map((b) => b.name);
   const back = chain.some((b) => ARM.test(b.name)) || names.some((n) => BIRD.test(n));
   return squareTo(u, [0, 0, back ? -1 : 1]) ?? squareTo(u, [0, 1, 0])!;
@@ -99,7 +100,7 @@ export const addLimbEdit = defineEdit<{ tip: Id }>({
     };
     const bend = bendOf(p, chain, place());
     const [root, middle, end] = place() as [Vec3, Vec3, Vec3];
-    const u = normalize(sub(end, root)), off = length(sub(sub(middle, root), scale(u, dot(u, sub(middle, root)))));
+    const u = normalize(sub(end, root)), off = dot(bend, sub(sub(middle, root), scale(u, dot(u, sub(middle, root)))));
     // Half a cube of bend, along the axis it is nearest to, so that joints stay on half cubes.
     const axis = AXES.reduce((x, y) => (Math.abs(bend[y]) > Math.abs(bend[x]) ? y : x));
     if (off < 0.25) p = { ...p, ...moveJoint(p.rig, p.parts, ids[1]!, AXES.map((i) => (i === axis ? 0.5 * Math.sign(bend[axis]) : 0)) as unknown as Vec3) };

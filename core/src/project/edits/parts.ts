@@ -1,8 +1,8 @@
-import type { Box, Vec3 } from '../../math';
+import { type Box, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
 import {
-  type BinItem, type Id, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
+  type BinItem, type Id, type Mount, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
 } from '../../model';
-import { movePivot } from '../../rig';
+import { hungOn, loosened, movePivot, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 
 const changePart = (project: Project, id: Id, change: (part: Part) => Part): Project => {
@@ -142,7 +142,10 @@ export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
   },
 });
 
-/** How a part is mounted: its bone, keeping the numbers of its place, or loose. */
+/**
+ * How a part is mounted: on a bone, or loose, where it stands. A part that was never placed comes with its pivot onto the joint; one
+ * that hangs on another bone keeps the numbers of its place, as heads are swapped.
+ */
 export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
   name: 'mountPart',
   label: (a, p) => `${a.bone === null ? 'Unmount' : 'Mount'} ${nameOf(p, a.part)}`,
@@ -153,7 +156,51 @@ export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
     const rest = project.rig.mounts.filter((m) => m.part !== a.part);
     const old = project.rig.mounts.find((m) => m.part === a.part);
     if (old && old.bone === a.bone) return project;
-    const mount = old ? { ...old, bone: a.bone } : makeMount(ctx.newId(), a.part, a.bone);
+    const fresh = makeMount(ctx.newId(), a.part, a.bone);
+    const placed = old && (old.t.some((v) => v !== 0) || Math.abs(old.q[3]) < 1);
+    const mount = !old ? fresh : a.bone === null ? loosened(old, project.rig) : old.bone === null && placed ? hungOn(old, a.bone, project.rig) : { ...old, bone: a.bone };
     return { ...project, rig: { ...project.rig, mounts: [...rest, mount] } };
+  },
+});
+
+/** Mounts several parts at once, each in its place; no other part is touched. */
+export const mountPartsEdit = defineEdit<{ pairs: readonly { readonly part: Id; readonly bone: Id }[] }>({
+  name: 'mountParts',
+  label: (a, p) => (a.pairs.length === 1 ? `Mount ${nameOf(p, a.pairs[0]!.part)}` : `Mount ${a.pairs.length} parts`),
+  touches: (a) => a.pairs.map((t) => t.part),
+  run(project, a, ctx) {
+    const world = restWorld(project.rig);
+    const mounts = a.pairs.reduce<readonly Mount[]>((list, { part, bone }) => {
+      must(project.parts, part, 'part');
+      must(project.rig.bones, bone, 'bone');
+      const old = list.find((m) => m.part === part) ?? makeMount(ctx.newId(), part, null);
+      const stand = composeTransform(old.bone === null ? TRANSFORM_IDENTITY : world.get(old.bone)!, old);
+      const mount: Mount = { ...old, bone, ...relativeTransform(world.get(bone)!, stand) };
+      // A part on two bones hangs on this one alone then.
+      return [...list.filter((m) => m.part !== part), mount];
+    }, project.rig.mounts);
+    return { ...project, rig: { ...project.rig, mounts } };
+  },
+});
+
+/** Renames many at once: every bone or part whose name holds `find` gets `replace` in its place. */
+export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string; replace: string }>({
+  name: 'renameMany',
+  label: (a) => `Rename ${a.what}: ${a.find} to ${a.replace === '' ? 'nothing' : a.replace}`,
+  touches: () => [],
+  run(project, a) {
+    if (a.find === '') throw new EditError('Say what is to be replaced in the names.');
+    const renamed = <R extends { readonly id: Id; readonly name: string; readonly side: Side }>(list: readonly R[]): readonly R[] => {
+      let out = list;
+      for (const r of list) {
+        const wanted = r.name.replaceAll(a.find, a.replace).trim();
+        if (wanted === r.name) continue;
+        out = replaceRecord(out, { ...r, name: freeName(checkName(wanted), out.filter((o) => o.id !== r.id && o.side === r.side).map((o) => o.name)) });
+      }
+      return out;
+    };
+    const next = a.what === 'bones' ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } } : { ...project, parts: renamed(project.parts) };
+    if (next.parts === project.parts && next.rig.bones === project.rig.bones) throw new EditError(`No ${a.what === 'bones' ? 'bone' : 'part'} has “${a.find}” in its name.`);
+    return next;
   },
 });

@@ -1,5 +1,5 @@
 import { type Id, type Kind, type Project, type Target, constraintTargets, find, freeName, must } from '../../model';
-import { reparentKeepingPlace, solveOrder } from '../../rig';
+import { hungOn, reparentKeepingPlace, solveOrder } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 
 export const renameProjectEdit = defineEdit<{ name: string }>({
@@ -44,7 +44,7 @@ export const restoreEdit = defineEdit<{ item: Id }>({
         const name = freeName(item.bone.name, p.rig.bones.filter((b) => b.side === item.bone.side).map((b) => b.name));
         let rig = {
           ...p.rig, bones: [...p.rig.bones, { ...item.bone, name, parent }],
-          mounts: p.rig.mounts.map((m) => (m.bone === null && item.mounts.includes(m.id) ? { ...m, bone: item.bone.id } : m)),
+          mounts: p.rig.mounts.map((m) => (m.bone === null && item.mounts.includes(m.id) ? hungOn(m, item.bone.id, { ...p.rig, bones: [...p.rig.bones, { ...item.bone, parent }] }) : m)),
         } as Project['rig'];
         for (const c of item.children) if (find(rig.bones, c)?.parent === parent) rig = reparentKeepingPlace(rig, c, item.bone.id);
         // What steered it comes back too, where that makes no circle with what was made since.

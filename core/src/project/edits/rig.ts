@@ -1,6 +1,7 @@
-import { type Quat, type Transform, type Vec3, normalizeQuat } from '../../math';
+import { type Quat, type Transform, type Vec3, normalizeQuat, relativeTransform } from '../../math';
 import { type Bone, type Id, type Project, type Side, constraintTargets, find, freeName, must, replaceRecord } from '../../model';
-import { moveJoint, reparentKeepingPlace } from '../../rig';
+import { clipsKeepingLook } from '../../motion';
+import { loosened, moveJoint, reparentKeepingPlace, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 import { inOrder } from './constraints';
 
@@ -48,8 +49,11 @@ export const reparentBoneEdit = defineEdit<{ bone: Id; parent: Id | null }>({
   },
 });
 
-/** Changes channels of a bone's rest: where it stands, how it is turned, how large it is. Children follow. */
-export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform> }>({
+/**
+ * Changes channels of a bone's rest: where it stands, how it is turned, how large it is. Children follow, unless it changes
+ * `alone`. Clips keep their numbers, which are offsets from rest, or with `keepLook` look as before.
+ */
+export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform>; alone?: boolean; keepLook?: boolean }>({
   name: 'setRest',
   label: (a, p) => `${a.rest.q ? 'Turn' : a.rest.t ? 'Move' : 'Scale'} ${nameOf(p, a.bone)}`,
   touches: (a) => [a.bone],
@@ -59,7 +63,24 @@ export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform> }>({
     if (![...rest.t, ...rest.q, ...rest.s].every(Number.isFinite)) throw new EditError(`"${bone.name}" needs whole or decimal numbers for its place.`);
     if (rest.s.some((v) => v <= 0)) throw new EditError(`The scale of "${bone.name}" must be above zero; mirror it instead of using a negative scale.`);
     if (JSON.stringify(rest) === JSON.stringify(bone.rest)) return project;
-    return withBones(project, replaceRecord(project.rig.bones, { ...bone, rest: { ...rest, q: normalizeQuat(rest.q) } }));
+    const after: Transform = { ...rest, q: normalizeQuat(rest.q) };
+    let bones = replaceRecord(project.rig.bones, { ...bone, rest: after });
+    let clips = project.clips;
+    const keep = (id: Id, was: Transform, is: Transform): void => {
+      if (a.keepLook) clips = clipsKeepingLook(clips, id, was, is);
+    };
+    keep(bone.id, bone.rest, after);
+    if (a.alone) {
+      const was = restWorld(project.rig), is = restWorld({ ...project.rig, bones }).get(bone.id)!;
+      bones = bones.map((b) => {
+        if (b.parent !== bone.id) return b;
+        const local = relativeTransform(is, was.get(b.id)!);
+        keep(b.id, b.rest, local);
+        return { ...b, rest: local };
+      });
+    }
+    const next = withBones(project, bones);
+    return clips === project.clips ? next : { ...next, clips };
   },
 });
 
@@ -90,7 +111,7 @@ export const deleteBoneEdit = defineEdit<{ bone: Id }>({
     const lanes = project.clips.flatMap((c) => c.lanes.filter((l) => l.bone === bone.id).map((lane) => ({ clip: c.id, lane })));
     return {
       ...project,
-      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? { ...m, bone: null } : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)) },
+      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? loosened(m, project.rig) : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)) },
       clips: lanes.length === 0 ? project.clips : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
       bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes, constraints }],
     };
