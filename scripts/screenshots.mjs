@@ -118,8 +118,26 @@ try {
   await page.getByRole('button', { name: /^Coat 18/ }).click();
   await run('view.all');
   await step('Rig');
-  await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+  await run('rig.limb');
+  await run('rig.mirrorLeft');
+  await page.getByRole('treeitem', { name: /Foot goal\s*left/ }).click();
+  const goal = await page.evaluate(() => window.sphalerite.screenOf({ bone: window.sphalerite.project().rig.bones.find((b) => b.name === 'Foot goal' && b.side === 'left').id })).catch(() => page.evaluate(() => window.sphalerite.screenOf({ bone: 'Foot goal left' })));
+  await page.mouse.move(goal.x, goal.y - 55);
+  await page.mouse.down();
+  await page.mouse.move(goal.x, goal.y - 95, { steps: 6 });
+  await page.mouse.up();
+  if (wanted('rig')) {
+    await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+    await page.getByRole('button', { name: 'Study the joint' }).click();
+    await page.getByRole('button', { name: 'Use the best pivot' }).waitFor();
+    for (const c of await page.getByRole('button', { name: 'Close', exact: true }).all()) await c.click();
+    await page.mouse.move(980, 24);
+    await page.waitForTimeout(6000);
+  }
   await shoot('rig');
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
+  await page.waitForTimeout(7000);
   await step('Animate');
   await page.getByRole('button', { name: /^Walk/ }).click();
   await page.evaluate(() => window.sphalerite.run('anim.start'));

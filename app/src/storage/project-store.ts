@@ -128,11 +128,11 @@ export class ProjectWriter {
     };
     // Shots of format 2 knew no colourways.
     const reviveShot = (json: unknown): Shot => ({ colourway: null, ...(json as object) }) as Shot;
-    // Rigs of format 3 knew no constraints.
-    const reviveRig = (json: unknown): Rig => ({ constraints: [], ...(json as object) }) as unknown as Rig;
+    // Rigs of format 3 knew neither constraints nor attachment points.
+    const reviveRig = (json: unknown): Rig => ({ constraints: [], attachments: [], ...(json as object) }) as unknown as Rig;
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
-      if (b.kind === 'bone') return { ...b, constraints: b.constraints ?? [] };
+      if (b.kind === 'bone') return { ...b, constraints: b.constraints ?? [], attachments: b.attachments ?? [] };
       if (b.kind === 'shot') return { ...b, shot: reviveShot(b.shot) };
       // Parts binned before format 2 had no reference pictures.
       return b.kind === 'part' ? { ...b, part: revivePart(b.part), references: b.references ?? [] } : b;

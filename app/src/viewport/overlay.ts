@@ -60,6 +60,8 @@ export interface Overlay {
   readonly mirror: readonly [number | null, number | null, number | null];
   readonly cursor: Vec3 | null;
   readonly joints: readonly JointMark[];
+  /** Attachment points: where they are and where they point, in the world. */
+  readonly points: readonly { readonly at: Vec3; readonly to: Vec3 }[];
   /** Rings to turn by: where and how turned. */
   readonly rings: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly radius: number; readonly hot: number } | null;
   /** Arrows to move by. */
@@ -67,7 +69,7 @@ export interface Overlay {
 }
 
 export const NO_OVERLAY: Overlay = {
-  lattice: null, bounds: null, marks: [], faces: [], erasing: false, cut: null, guide: null, spin: null, spots: [], strokes: [], pictures: [], figure: null, mirror: [null, null, null], cursor: null, joints: [], rings: null, arrows: null,
+  lattice: null, bounds: null, marks: [], faces: [], erasing: false, cut: null, guide: null, spin: null, spots: [], strokes: [], pictures: [], figure: null, mirror: [null, null, null], cursor: null, joints: [], points: [], rings: null, arrows: null,
 };
 
 /** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
@@ -116,6 +118,7 @@ export class OverlayView {
   }
 
   private addSkeleton(o: Overlay): void {
+    for (const p of o.points) this.group.add(segments([...p.at, ...p.to], TONES.honey, 0.95, 24));
     if (o.joints.length === 0) return;
     for (const j of o.joints) if (j.parent) this.group.add(boneBody(j.parent, j.at, j.selected));
     const points = (list: readonly JointMark[], material: PointsMaterial): void => {

@@ -51,6 +51,10 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
     nodes.set(b.id, node);
   }
 
+  for (const t of project.rig.attachments) {
+    nodes.get(t.bone)?.addChild(doc.createNode(t.name + sideSuffix(t.side)).setTranslation(metres(t.t)).setRotation([...t.q]));
+  }
+
   const materials = new PaletteMaterials(doc, project);
   const meshes = new Map<string, ReturnType<typeof buildMesh>>();
   let vertices = 0, triangles = 0, parts = 0, faces = 0;
@@ -159,7 +163,7 @@ export function planGlb(whole: Project): GlbCounts {
     parts++;
   }
   return {
-    nodes: project.rig.bones.length + parts, parts,
+    nodes: project.rig.bones.length + project.rig.attachments.length + parts, parts,
     clips: project.clips.filter((c) => c.lanes.length > 0).length, vertices, triangles, faces,
   };
 }

@@ -22,10 +22,10 @@ const MIGRATIONS: Migrations = {
     bin: (p['bin'] as { kind: string }[]).map((b) => (b.kind === 'part' ? { ...b, references: [] } : b)),
     palettes: (p['palettes'] as { swatches: object[] }[]).map((o) => ({ ...o, swatches: o.swatches.map((s) => ({ ...s, helper: false })) })),
   }),
-  // Regions, mirrored twins, where a part was taken from, and constraints came with format 4.
+  // Regions, mirrored twins, where a part was taken from, constraints and attachment points came with format 4.
   3: (p) => ({
-    ...p, rig: { ...(p['rig'] as object), constraints: [] }, parts: (p['parts'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })), stamps: (p['stamps'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })),
-    bin: (p['bin'] as { kind: string; part?: object }[]).map((b) => (b.kind === 'part' ? { ...b, part: { ...b.part, ...PLAIN_PART } } : b.kind === 'bone' ? { ...b, constraints: [] } : b)),
+    ...p, rig: { ...(p['rig'] as object), constraints: [], attachments: [] }, parts: (p['parts'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })), stamps: (p['stamps'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })),
+    bin: (p['bin'] as { kind: string; part?: object }[]).map((b) => (b.kind === 'part' ? { ...b, part: { ...b.part, ...PLAIN_PART } } : b.kind === 'bone' ? { ...b, constraints: [], attachments: [] } : b)),
   }),
   // Colourways came with format 3.
   2: (p) => ({
@@ -94,6 +94,8 @@ function checkReferences(p: ProjectJson): void {
   for (const r of p.references) if (!parts.has(r.part)) broken(`reference picture "${r.name}" belongs to a part that is not there`);
   for (const m of p.rig.mounts) if (!parts.has(m.part) || (m.bone !== null && !bones.has(m.bone))) broken('a mount names a part or bone that is not there');
   ids('constraints', p.rig.constraints);
+  ids('attachment points', p.rig.attachments);
+  for (const t of p.rig.attachments) if (!bones.has(t.bone)) broken(`attachment point "${t.name}" is on a bone that is not there`);
   for (const c of p.rig.constraints) for (const bone of [c.bone, ...constraintTargets(c)]) if (!bones.has(bone)) broken('a constraint names a bone that is not there');
   const parent = new Map(p.rig.bones.map((b) => [b.id, b.parent]));
   for (const b of p.rig.bones) {

@@ -47,7 +47,8 @@ export const constraintSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...steered, kind: z.literal('upright') }),
   z.strictObject({ ...steered, kind: z.literal('limit'), min: vec3, max: vec3 }),
 ]);
-export const rigSchema = z.strictObject({ bones: z.array(boneSchema).max(4096), mounts: z.array(mountSchema).max(16384), constraints: z.array(constraintSchema).max(4096) });
+export const attachmentSchema = z.strictObject({ id, name, side: z.enum(SIDES), bone: id, t: vec3, q: quat });
+export const rigSchema = z.strictObject({ bones: z.array(boneSchema).max(4096), mounts: z.array(mountSchema).max(16384), constraints: z.array(constraintSchema).max(4096), attachments: z.array(attachmentSchema).max(4096) });
 const time = z.int().min(0).max(1e8);
 const ease = z.enum(EASINGS);
 const key = <T extends z.ZodType>(value: T) => z.array(z.strictObject({ time, ease, value })).max(100_000);
@@ -77,7 +78,7 @@ const binned = { id, at: finite };
 const kindOf = <K extends (typeof BINNED)[number]>(k: K) => ({ ...binned, kind: z.literal(k) });
 export const binItemSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...kindOf('part'), part: partSchema, mounts: z.array(mountSchema), references: z.array(referenceSchema).max(64) }),
-  z.strictObject({ ...kindOf('bone'), bone: boneSchema, children: z.array(id), mounts: z.array(id), lanes: z.array(z.strictObject({ clip: id, lane: laneSchema })), constraints: z.array(constraintSchema).max(4096) }),
+  z.strictObject({ ...kindOf('bone'), bone: boneSchema, children: z.array(id), mounts: z.array(id), lanes: z.array(z.strictObject({ clip: id, lane: laneSchema })), constraints: z.array(constraintSchema).max(4096), attachments: z.array(attachmentSchema).max(4096) }),
   z.strictObject({ ...kindOf('clip'), clip: clipSchema }),
   z.strictObject({ ...kindOf('shot'), shot: shotSchema }),
   z.strictObject({ ...kindOf('colourway'), colourway: colourwaySchema }),

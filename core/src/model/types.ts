@@ -123,11 +123,22 @@ export interface LimitConstraint extends ConstraintBase {
 }
 export type Constraint = IkConstraint | MatchConstraint | LookConstraint | UprightConstraint | LimitConstraint;
 
+/** A named place with a direction on a bone (its own +Z), for effects and for wearables to meet: a flame, a grip, a seat. */
+export interface Attachment {
+  readonly id: Id;
+  readonly name: string;
+  readonly side: Side;
+  readonly bone: Id;
+  readonly t: Vec3;
+  readonly q: Quat;
+}
+
 export interface Rig {
   readonly bones: readonly Bone[];
   readonly mounts: readonly Mount[];
   /** In the order in which they count where several steer one bone. */
   readonly constraints: readonly Constraint[];
+  readonly attachments: readonly Attachment[];
 }
 
 export const EASINGS = ['step', 'even', 'ease'] as const;
@@ -246,7 +257,7 @@ export const BINNED = ['part', 'bone', 'clip', 'shot', 'colourway'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
   | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[]; readonly references: readonly Reference[] }
-  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[]; readonly constraints: readonly Constraint[] }
+  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[]; readonly constraints: readonly Constraint[]; readonly attachments: readonly Attachment[] }
   | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
   | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot }
   | { readonly id: Id; readonly kind: 'colourway'; readonly at: number; readonly colourway: Colourway };

@@ -4,7 +4,7 @@ import type { Clip, Rig } from '../model';
 import { clipTime, countKeys, emptyLane, frameOf, keyTimes, nearestFrame, removeKeys, sampleClip, sampleKeys, setKey, shiftKeys } from '.';
 
 const clip: Clip = { id: 'c', name: 'Nod', length: 1200, fps: 24, loop: true, lanes: [] };
-const rig: Rig = { bones: [{ id: 'b', name: 'Head', side: 'centre', parent: null, rest: { t: [0, 5, 0], q: quatFromAxisAngle([0, 1, 0], 0.5), s: [1, 1, 1] } }], mounts: [], constraints: [] };
+const rig: Rig = { bones: [{ id: 'b', name: 'Head', side: 'centre', parent: null, rest: { t: [0, 5, 0], q: quatFromAxisAngle([0, 1, 0], 0.5), s: [1, 1, 1] } }], mounts: [], constraints: [], attachments: [] };
 const number = (a: number, b: number, t: number): number => a + (b - a) * t;
 
 describe('sampling', () => {

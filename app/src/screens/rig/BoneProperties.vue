@@ -9,6 +9,7 @@ import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
+import AttachmentList from './AttachmentList.vue';
 import ConstraintList from './ConstraintList.vue';
 import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
@@ -63,6 +64,7 @@ function play(clip: string): void {
       <p v-if="mounted.length === 0" class="quiet">Nothing is mounted here; it steers what hangs below.</p>
     </section>
     <ConstraintList :bone="bone" />
+    <AttachmentList :bone="bone" />
     <section v-if="clips.length > 0" class="panel-section" aria-label="Clips it moves in">
       <div class="panel-head"><h2>Moves in</h2><span class="quiet figures">{{ clips.length }}</span></div>
       <p class="clips"><button v-for="c in clips" :key="c.id" type="button" class="link" title="Show it in Animate" @click="play(c.id)">{{ c.name }}</button></p>

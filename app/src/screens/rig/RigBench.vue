@@ -26,7 +26,7 @@ const show = (id: string): void => {
       <h3>Bones</h3>
       <div class="row wrap"><CommandButton id="bone.new" text="New below" /><CommandButton id="bone.delete" text="Delete" /><CommandButton id="rig.limb" text="Make a limb" /></div>
       <h3>The other side</h3>
-      <div class="row"><CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton id="rig.mirrorRight" text="Right to left" /></div>
+      <div class="row wrap"><CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton id="rig.mirrorRight" text="Right to left" /><CommandButton id="rig.flip" text="Flip" /></div>
     </section>
     <JointStudy />
     <section aria-label="Checks">
@@ -38,7 +38,7 @@ const show = (id: string): void => {
 </template>
 
 <style scoped>
-.rig-bench { display: grid; grid-template-columns: minmax(140px, 216px) minmax(140px, 232px) minmax(0, 1.6fr) minmax(140px, 1fr); height: 100%; overflow: auto; }
+.rig-bench { display: grid; grid-template-columns: minmax(140px, 216px) minmax(140px, 296px) minmax(0, 1.6fr) minmax(140px, 1fr); height: 100%; overflow: auto; }
 section { padding: 8px 14px 6px; border-right: 1px solid var(--line); display: grid; gap: 5px; align-content: start; }
 .wrap { flex-wrap: wrap; }
 .row { gap: 6px; }

@@ -1,7 +1,8 @@
 import { IconAnchor, IconChartLine, IconHandFinger, IconRotate3d, IconWalk } from '@tabler/icons-vue';
 import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
-import { addBoneEdit, addLimbEdit, bendWord, deleteBoneEdit, mirrorRigEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
-import { REST_POSE } from '@sphalerite/core/rig';
+import { addBoneEdit, addLimbEdit, bendWord, deleteBoneEdit, flipRigEdit, mirrorRigEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
+import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
+import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -66,6 +67,16 @@ export function rigControl(): ScreenControl {
       view.measure = '';
     },
   });
+  /** Attachment points with the way they point, two units long. */
+  function points(): { at: Vec3; to: Vec3 }[] {
+    const p = session.shown;
+    if (!p || p.rig.attachments.length === 0) return [];
+    const world = worldMatrices(p.rig, rig.trial);
+    return p.rig.attachments.map((t) => {
+      const m = mulMat(world.get(t.bone)!, matrixOf({ t: t.t, q: t.q, s: [1, 1, 1] }));
+      return { at: transformPoint(m, [0, 0, 0]), to: transformPoint(m, [0, 0, 2]) };
+    });
+  }
   function endTry(): void {
     rig.trial = held = REST_POSE;
   }
@@ -80,11 +91,22 @@ export function rigControl(): ScreenControl {
     rig.handle = 'try';
     if (made.kind === 'ik') notices.say(`It bends ${bendWord(made.bend)}. Pull its goal to try it; “Bend the other way” stands with the foot or hand.`);
   }
+  /** Says what goes with a bone; the bin has all of it. */
+  function remove(): void {
+    const b = session.bone!, had = session.project!.bin.length;
+    if (!session.apply(deleteBoneEdit, { bone: b.id })) return;
+    const item = session.project!.bin[had];
+    if (item?.kind !== 'bone') return;
+    const keys = item.lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
+    const parts: readonly (readonly [number, string, string])[] = [[item.mounts.length, 'part comes loose', 'parts come loose'], [keys, 'key', 'keys'], [item.constraints.length, 'constraint', 'constraints'], [item.attachments.length, 'attachment point', 'attachment points']];
+    const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
+    notices.say(`“${b.name}${sideSuffix(b.side)}” is in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`);
+  }
   const mirror = (from: 'left' | 'right') => (): boolean => session.apply(mirrorRigEdit, { from, plane: 0 });
   const has = (): boolean => session.bone !== null && session.writable;
   return {
     scene: () => (session.shown ? { project: session.shown, pose: rig.trial, without: () => false, faint: () => false } : null),
-    overlay: () => ({ ...NO_OVERLAY, ...handles.overlay() }),
+    overlay: () => ({ ...NO_OVERLAY, ...handles.overlay(), points: points() }),
     pointer: handles.pointer,
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
@@ -107,9 +129,10 @@ export function rigControl(): ScreenControl {
       { id: 'rig.study', title: 'Study the joint: gap and overlap over its swing', group: 'Rig', keys: ['K'], icon: IconChartLine, enabled: has, run: () => rig.studies++ },
       { id: 'rig.mirrorLeft', title: 'Mirror the left side to the right', group: 'Rig', keys: ['M'], enabled: () => session.writable, run: mirror('left') },
       { id: 'rig.mirrorRight', title: 'Mirror the right side to the left', group: 'Rig', keys: ['Shift+M'], enabled: () => session.writable, run: mirror('right') },
+      { id: 'rig.flip', title: 'Flip the whole rig: left becomes right', group: 'Rig', keys: ['Alt+M'], enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0, run: () => session.apply(flipRigEdit, { plane: 0 }) },
       { id: 'rig.reset', title: 'Reset the turn of the bone', group: 'Rig', keys: ['Shift+R'], enabled: has, run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }) },
       { id: 'bone.new', title: 'New bone below this one', group: 'Rig', keys: ['B'], enabled: () => session.writable, run: () => session.apply(addBoneEdit, { name: 'Bone', parent: session.bone?.id ?? null, t: [0, session.bone ? 4 : 0, 0] }, (p) => ({ bone: p.rig.bones.at(-1)!.id })) },
-      { id: 'bone.delete', title: 'Delete the bone (to the bin)', group: 'Rig', keys: ['Delete'], enabled: has, run: () => session.apply(deleteBoneEdit, { bone: session.bone!.id }) },
+      { id: 'bone.delete', title: 'Delete the bone (to the bin)', group: 'Rig', keys: ['Delete'], enabled: has, run: remove },
       { id: 'rig.cancel', title: 'Let go without doing', group: 'Rig', keys: ['Esc'], run: () => handles.pointer.cancel() },
     ],
     dispose: endTry,

@@ -15,3 +15,4 @@ export * from './regions';
 export * from './twins';
 export * from './constraints';
 export * from './mirror-rig';
+export * from './attachments';

@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { type Transform, type Vec3, length, sub, transformPoint } from '../../math';
+import { type Transform, type Vec3, length, matrixOf, mulMat, quatFromAxisAngle, sub, transformPoint } from '../../math';
 import { EMPTY_RIG, type IkConstraint, type Project, type Side, composite, idsFrom, makeProject } from '../../model';
+import { sampleClip } from '../../motion';
 import { type Pose, placeParts, worldMatrices } from '../../rig';
 import { boxStroke } from '../../sculpt';
+import { WebIO } from '@gltf-transform/core';
+import { exportGlb, planGlb } from '../../files';
 import { bakeClip } from '../../files/bake-clip';
 import { type Edit, apply, editContext } from '..';
 import * as edits from '.';
@@ -126,5 +129,40 @@ describe('the other side', () => {
     expect(p.rig.constraints.some((c) => c.kind === 'limit')).toBe(false);
     expect(run(p, edits.mirrorRigEdit, { from: 'left', plane: 0 }).rig.constraints).toEqual(p.rig.constraints);
     expect(() => run({ ...p, rig: { ...p.rig, bones: p.rig.bones.filter((b) => b.side !== 'left'), constraints: [] } }, edits.mirrorRigEdit, { from: 'left', plane: 0 })).toThrow(/No bone is on the left side/);
+  });
+  it('takes attachment points along, which go to the bin with their bone and ship as empty nodes', async () => {
+    let p = half();
+    p = run(p, edits.addAttachmentEdit, { bone: boneOf(p, 'Hand').id, name: 'Grip', t: [1, -2, 0.5], q: quatFromAxisAngle([0, 1, 0], 0.6) });
+    p = run(p, edits.mirrorRigEdit, { from: 'left', plane: 0 });
+    const grip = (side: Side, q = p) => q.rig.attachments.find((t) => t.name === 'Grip' && t.side === side)!;
+    expect([grip('right').bone, grip('right').t]).toEqual([boneOf(p, 'Hand', 'right').id, [-1, -2, 0.5]]);
+    const ahead = (side: Side): Vec3 => sub(transformPoint(mulMat(worldMatrices(p.rig).get(grip(side).bone)!, matrixOf({ t: grip(side).t, q: grip(side).q, s: [1, 1, 1] })), [0, 0, 1]), transformPoint(mulMat(worldMatrices(p.rig).get(grip(side).bone)!, matrixOf({ t: grip(side).t, q: grip(side).q, s: [1, 1, 1] })), [0, 0, 0]));
+    expect(round(ahead('right'))).toEqual(round(flip(ahead('left'))));
+    const again = run(run(p, edits.changeAttachmentEdit, { attachment: grip('left').id, t: [2, 0, 0], name: 'Grip' }), edits.mirrorRigEdit, { from: 'left', plane: 0 });
+    expect([again.rig.attachments.length, grip('right', again).t, grip('right', again).id]).toEqual([2, [-2, 0, 0], grip('right').id]);
+    const gone = run(p, edits.deleteBoneEdit, { bone: boneOf(p, 'Hand').id });
+    expect(gone.rig.attachments.map((t) => t.side)).toEqual(['right']);
+    expect(run(gone, edits.restoreEdit, { item: gone.bin.at(-1)!.id }).rig.attachments).toContainEqual(grip('left'));
+    const { result, counts } = await exportGlb(p);
+    const node = (await new WebIO().readBinary(result)).getRoot().listNodes().find((o) => o.getName() === 'Grip left')!;
+    expect([node.getMesh(), node.getParentNode()!.getName(), node.getTranslation().map((v) => v / p.metresPerUnit)]).toEqual([null, 'Hand left', [expect.closeTo(1, 6), expect.closeTo(-2, 6), expect.closeTo(0.5, 6)]]);
+    expect(counts.nodes).toBe(planGlb(p).nodes);
+    expect(() => run(p, edits.changeAttachmentEdit, { attachment: grip('left').id, name: ' ' })).toThrow(/1 to 120/);
+    expect(run(p, edits.deleteAttachmentEdit, { attachment: grip('left').id }).rig.attachments).toHaveLength(1);
+  });
+  it('is where everything goes when the whole is flipped: mirrored at every moment of a clip; twice is the figure again', () => {
+    let p = half();
+    p = run(p, edits.addLimbEdit, { tip: boneOf(p, 'Foot').id });
+    p = run(p, edits.addClipEdit, { name: 'Kick', frames: 12, fps: 24, loop: false });
+    for (const [bone, channel, value] of [['Upper arm', 'turn', quatFromAxisAngle([0.6, 0, 0.8], 0.9)], ['Foot goal', 'move', [1, 4, 3]]] as [string, 'turn', never][]) p = run(p, edits.setKeyEdit, { clip: p.clips[0]!.id, bone: boneOf(p, bone).id, channel, key: { time: 600, ease: 'even', value } });
+    const q = run(p, edits.flipRigEdit, { plane: 0 });
+    const seen = (o: Project, turn: (v: readonly number[]) => number[]): string[] => placeParts(o, sampleClip(o.clips[0]!, o.rig, 600)).flatMap(({ part, matrix }) => {
+      const out: string[] = [];
+      composite(part).forEach((x, y, z, v) => out.push(`${part.name} ${turn(transformPoint(matrix, [x + 0.5, y + 0.5, z + 0.5])).map((c) => Math.round(c * 1e4) / 1e4 || 0).join()} ${v}`));
+      return out;
+    }).sort();
+    expect(seen(q, (v) => [...v])).toEqual(seen(p, flip));
+    expect(q.rig.bones.filter((b) => b.side === 'right')).toHaveLength(p.rig.bones.filter((b) => b.side === 'left').length);
+    expect(seen(run(q, edits.flipRigEdit, { plane: 0 }), (v) => [...v])).toEqual(seen(p, (v) => [...v]));
   });
 });

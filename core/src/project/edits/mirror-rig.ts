@@ -1,6 +1,7 @@
-import { type Vec3, composeTransform, relativeTransform, TRANSFORM_IDENTITY } from '../../math';
-import { type Bone, type Constraint, type Id, type Mount, type Part, type Project, type Side, constraintWrites, find, makeMount, must, replaceRecord } from '../../model';
+import { type Vec3, composeTransform, mirrorQuatX, relativeTransform, TRANSFORM_IDENTITY } from '../../math';
+import { type Bone, type Constraint, type Id, type Mount, type Part, type Project, type Side, constraintWrites, find, makeMount, mapGrids, must, replaceRecord } from '../../model';
 import { bonesInOrder, restWorld } from '../../rig';
+import { mirroredGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { mirroredTransform } from '../twins';
 import { inOrder } from './constraints';
@@ -65,7 +66,13 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
     });
     constraints = constraints.filter((c) => !gone.has(c.id));
     for (const { old, made } of fresh) constraints = old ? replaceRecord(constraints, made) : [...constraints, made];
-    const rig = inOrder(project, { bones, mounts, constraints });
+    let attachments = project.rig.attachments;
+    for (const t of project.rig.attachments.filter((o) => ids.has(o.bone))) {
+      const place = { t: flipX(t.t), q: mirrorQuatX(t.q) }, bone = over(t.bone);
+      const same = attachments.find((o) => o.name === t.name && o.side === to);
+      attachments = same ? replaceRecord(attachments, { ...same, ...place, bone }) : [...attachments, { ...t, ...place, id: ctx.newId(), side: to, bone }];
+    }
+    const rig = inOrder(project, { bones, mounts, constraints, attachments });
     const odd = constraints.find((c) => constraintWrites(rig, c).length === 0);
     if (odd) throw new EditError('A constraint would steer nothing after mirroring. Look at its bones first.');
     return { ...project, parts, rig } satisfies Project;
@@ -85,3 +92,39 @@ function mirroredConstraint(c: Constraint, over: (id: Id) => Id): Constraint {
     default: return { ...c, bone };
   }
 }
+
+const swapped: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', centre: 'centre' };
+
+/**
+ * Turns the whole figure into its mirror image across the plane x = `plane`: bones, cubes, mounts, constraints, attachment points and
+ * clips; left and right change names. Twice is the figure again.
+ */
+export const flipRigEdit = defineEdit<{ plane: number }>({
+  name: 'flipRig',
+  label: () => 'Flip the whole rig',
+  touches: () => [],
+  run(project, a) {
+    const world = restWorld(project.rig);
+    const bones = project.rig.bones.map((b): Bone => {
+      const parent = b.parent === null ? TRANSFORM_IDENTITY : mirroredTransform(world.get(b.parent)!, 0, a.plane);
+      return { ...b, side: swapped[b.side], rest: relativeTransform(parent, mirroredTransform(world.get(b.id)!, 0, a.plane)) };
+    });
+    // In its own lattice a part is mirrored across the origin; its mount mirrors in the frame of its bone.
+    const parts = project.parts.map((p): Part => ({
+      ...mapGrids(p, (g) => mirroredGrid(g, 0)), side: swapped[p.side], pivot: flipX(p.pivot), bounds: { min: [-p.bounds.min[0] - p.bounds.size[0], p.bounds.min[1], p.bounds.min[2]], size: p.bounds.size },
+      regions: p.regions && { ...p.regions, list: p.regions.list.map((r) => ({ ...r, side: swapped[r.side] })), grid: mirroredGrid(p.regions.grid, 0) },
+      twin: p.twin && { ...p.twin, plane: 2 * a.plane - p.twin.plane },
+    }));
+    const mounts = project.rig.mounts.map((m): Mount => ({ ...m, ...mirroredTransform(m, 0, m.bone === null ? a.plane : 0) }));
+    const over = (id: Id): Id => id;
+    const clips = project.clips.map((c) => ({
+      ...c, lanes: c.lanes.map((l) => ({ ...l, move: l.move.map((k) => ({ ...k, value: flipX(k.value) })), turn: l.turn.map((k) => ({ ...k, value: mirrorQuatX(k.value) })) })),
+    }));
+    return {
+      ...project, parts, clips, rig: {
+        bones, mounts, constraints: project.rig.constraints.map((c) => mirroredConstraint(c, over)),
+        attachments: project.rig.attachments.map((t) => ({ ...t, side: swapped[t.side], t: flipX(t.t), q: mirrorQuatX(t.q) })),
+      },
+    };
+  },
+});

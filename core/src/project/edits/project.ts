@@ -43,7 +43,7 @@ export const restoreEdit = defineEdit<{ item: Id }>({
         const parent = find(p.rig.bones, item.bone.parent) ? item.bone.parent : null;
         const name = freeName(item.bone.name, p.rig.bones.filter((b) => b.side === item.bone.side).map((b) => b.name));
         let rig = {
-          ...p.rig, bones: [...p.rig.bones, { ...item.bone, name, parent }],
+          ...p.rig, attachments: [...p.rig.attachments, ...item.attachments], bones: [...p.rig.bones, { ...item.bone, name, parent }],
           mounts: p.rig.mounts.map((m) => (m.bone === null && item.mounts.includes(m.id) ? hungOn(m, item.bone.id, { ...p.rig, bones: [...p.rig.bones, { ...item.bone, parent }] }) : m)),
         } as Project['rig'];
         for (const c of item.children) if (find(rig.bones, c)?.parent === parent) rig = reparentKeepingPlace(rig, c, item.bone.id);

@@ -111,9 +111,9 @@ export const deleteBoneEdit = defineEdit<{ bone: Id }>({
     const lanes = project.clips.flatMap((c) => c.lanes.filter((l) => l.bone === bone.id).map((lane) => ({ clip: c.id, lane })));
     return {
       ...project,
-      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? loosened(m, project.rig) : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)) },
+      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? loosened(m, project.rig) : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)), attachments: rig.attachments.filter((t) => t.bone !== bone.id) },
       clips: lanes.length === 0 ? project.clips : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes, constraints }],
+      bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes, constraints, attachments: project.rig.attachments.filter((t) => t.bone === bone.id) }],
     };
   },
 });
