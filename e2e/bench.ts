@@ -3,7 +3,7 @@ import { type Page, expect } from '@playwright/test';
 export type Triple = readonly [number, number, number];
 export interface ProjectJson {
   readonly name: string;
-  readonly parts: { id: string; name: string; side: string; hidden: boolean; pivot: Triple; bounds: { min: Triple; size: Triple }; layers: { id: string; cubes: number; hash: string }[] }[];
+  readonly parts: { id: string; name: string; side: string; hidden: boolean; twin: unknown; pivot: Triple; bounds: { min: Triple; size: Triple }; layers: { id: string; cubes: number; hash: string }[] }[];
   readonly rig: { bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[]; mounts: { part: string; bone: string | null; t: Triple }[] };
   readonly clips: { id: string; name: string; length: number; loop: boolean; lanes: { bone: string; turn: { time: number; value: number[] }[] }[] }[];
   readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];

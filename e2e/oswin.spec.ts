@@ -125,6 +125,11 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
   await expect(page.getByRole('complementary', { name: 'Tray' }).locator('.picture')).toHaveCount(15);
   await b.button('Show parts as pictures and names');
 
+  // One cube is knocked off the right wing: the pair is found all the same, and the cube is told.
+  await b.part(/^Wing right/);
+  await b.take('Erase box');
+  await b.byNumbers([1, 1, 1], [-8, 16, -4]);
+  await expect(page.getByRole('region', { name: 'Left and right' }).getByRole('button', { name: '1 cube differs' })).toBeVisible();
   // Left and right, kept alike: what is painted on one side is on both.
   await b.button('Keep all 4 pairs alike');
   await b.part(/^Wing left/);
@@ -139,6 +144,14 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
   expect(await b.cell('Wing right', [-1 - on[0], on[1], on[2]])).toBe(honey);
   expect((await b.project()).parts.find((o) => o.name === 'Wing' && o.side === 'right')!.pivot).toEqual([-wing.pivot[0], wing.pivot[1], wing.pivot[2]]);
   await b.press('Control+z');
+  // A twin made independent stays as it is; one step back, it follows again.
+  const twins = async (): Promise<number> => (await b.project()).parts.filter((o) => o.twin !== null).length;
+  await page.getByRole('tab', { name: 'Apart' }).click();
+  await b.part(/^Wing right/);
+  await b.button('Make independent');
+  expect(await twins()).toBe(3);
+  await b.press('Control+z');
+  expect(await twins()).toBe(4);
 
   // The sculpt changes: the whole on the bench, a stroke, and all parts have it.
   await page.getByRole('tab', { name: 'Apart' }).click();

@@ -86,6 +86,7 @@ test.describe('Limbs and joints', () => {
     await b.open();
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /Forearm\s*right/ }).click();
+    await b.idle();
     const places = () => page.evaluate(() => ['Forearm right', 'Upper arm right'].map((part) => window.sphalerite.screenOf({ part, cell: [-8, 14, 0] })).map((s) => [Math.round(s.x * 10), Math.round(s.y * 10)]));
     const at = async () => (await b.project()).rig.bones.find((o) => o.name === 'Forearm' && o.side === 'right')!.rest.t;
     const before = await places(), was = await at();
@@ -146,7 +147,9 @@ test.describe('Limbs and joints', () => {
     await b.open();
     await b.step('Animate');
     await page.getByRole('button', { name: /^Walk/ }).click();
+    await b.idle();
     for (let i = 0; i < 6; i++) await page.keyboard.press('.');
+    await b.idle();
     const shin = await b.joint('Shin left'), boot = await b.joint('Foot left');
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
@@ -157,6 +160,7 @@ test.describe('Limbs and joints', () => {
     await b.idle();
     await page.getByRole('region', { name: 'Clips it moves in' }).getByRole('button', { name: 'Walk' }).click();
     await page.waitForURL(/animate$/);
+    await b.idle();
     await page.keyboard.press('<');
     for (let i = 0; i < 6; i++) await page.keyboard.press('.');
     await b.idle();

@@ -6,3 +6,4 @@ export * from './checks';
 export * from './twins';
 export * from './joint';
 export * from './mounting';
+export * from './coinciding';

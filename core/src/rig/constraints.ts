@@ -67,16 +67,39 @@ export function solvePose(rig: Rig, pose: Pose): Pose {
   return solver.locals;
 }
 
+/** What of a rig is the same in every pose. */
+interface Fixed {
+  readonly rest: ReadonlyMap<Id, Transform>;
+  readonly bones: ReadonlyMap<Id, Bone>;
+  readonly chains: ReadonlyMap<Id, readonly Id[]>;
+  /** Bones that a limit holds. */
+  readonly limited: ReadonlySet<Id>;
+}
+const fixed = new WeakMap<Rig, Fixed>();
+function fixedOf(rig: Rig): Fixed {
+  let f = fixed.get(rig);
+  if (!f) {
+    f = {
+      rest: restWorld(rig), bones: new Map(rig.bones.map((b) => [b.id, b])),
+      chains: new Map(rig.constraints.flatMap((c) => (c.kind === 'ik' ? [[c.id, chainOf(rig, c)] as const] : []))),
+      limited: new Set(rig.constraints.filter((c) => c.kind === 'limit' && c.on).map((c) => c.bone)),
+    };
+    fixed.set(rig, f);
+  }
+  return f;
+}
+
 class Solver {
   readonly locals: Map<Id, Transform>;
   private readonly world = new Map<Id, Transform>();
   private readonly rest: ReadonlyMap<Id, Transform>;
   private readonly bones: ReadonlyMap<Id, Bone>;
+  private readonly fixed: Fixed;
 
   constructor(private readonly rig: Rig, pose: Pose) {
     this.locals = new Map(pose);
-    this.bones = new Map(rig.bones.map((b) => [b.id, b]));
-    this.rest = restWorld(rig);
+    this.fixed = fixedOf(rig);
+    ({ bones: this.bones, rest: this.rest } = this.fixed);
   }
 
   private local = (id: Id): Transform => this.locals.get(id) ?? this.bones.get(id)!.rest;
@@ -140,7 +163,7 @@ class Solver {
 
   private ik(c: Extract<Constraint, { kind: 'ik' }>): void {
     const goal = this.world.get(c.goal), goalRest = this.rest.get(c.goal);
-    const chain = chainOf(this.rig, c), root = chain[0]!;
+    const chain = this.fixed.chains.get(c.id)!, root = chain[0]!;
     if (!goal || !goalRest || chain.length < 2) return;
     // The chain at rest, under whatever its root hangs on now.
     const above = this.above(root), rootRest = this.rest.get(root)!;
@@ -183,7 +206,7 @@ class Solver {
 
   /** Writes the turns of a chain. Where limits hold a joint back, the others make up for it, link by link towards the goal. */
   private write(chain: readonly Id[], turns: Quat[], goal: Vec3, above: Transform, amount: number): void {
-    const limits = chain.slice(0, -1).some((id) => this.rig.constraints.some((c) => c.kind === 'limit' && c.on && c.bone === id));
+    const limits = chain.some((id, i) => i < chain.length - 1 && this.fixed.limited.has(id));
     if (limits) {
       // From where the free chain would be, and from rest: limits may hold one of the two in a corner.
       const tries = [turns, chain.slice(0, -1).map((id) => this.bones.get(id)!.rest.q)].map((start) => this.crawl(chain, start, goal, above));

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { IconAnchor, IconRotate2 } from '@tabler/icons-vue';
 import { type Vec3, sub } from '@sphalerite/core/math';
-import { branchOf, moveJointEdit, mountPartEdit, mountPartsEdit, renameBoneEdit, setRestEdit } from '@sphalerite/core/project';
+import { type Part, composite, sideSuffix } from '@sphalerite/core/model';
+import { branchOf, moveJointEdit, coincidingFaces, mountPartEdit, mountPartsEdit, renameBoneEdit, setRestEdit, shrinkSlightlyEdit } from '@sphalerite/core/project';
 import { clipsTouching } from '@sphalerite/core/motion';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
 import { computed } from 'vue';
@@ -35,6 +36,13 @@ const move = (axis: number, v: number): unknown => {
   return rig.carry ? session.apply(setRestEdit, { bone: id, rest: { t: shifted(session.project!, REST_POSE, id, delta).t }, keepLook: rig.keepLook }) : session.apply(moveJointEdit, { bone: id, delta });
 };
 const clips = computed(() => (session.project && bone.value ? clipsTouching(session.project.clips, branchOf(session.project, bone.value.id)) : []));
+/** Faces that lie in those of another part, for parts small enough to look at while one works. */
+const flicker = computed(() => new Map(mounted.value.map((part: Part): [string, string] => {
+  if (composite(part).count > 50_000) return [part.id, ''];
+  const [most] = coincidingFaces(session.project!, part.id);
+  return [part.id, most ? `${most.faces === 1 ? '1 face lies in that' : `${most.faces.toLocaleString('en')} faces lie in those`} of ${most.other.name}${sideSuffix(most.other.side)}.` : ''];
+})));
+const scaled = (part: string): boolean => session.project!.rig.mounts.some((m) => m.part === part && m.s[0] !== 1);
 const onSeveral = (part: string): boolean => session.project!.rig.mounts.filter((m) => m.part === part && m.bone !== null).length > 1;
 function play(clip: string): void {
   session.choose({ clip });
@@ -60,7 +68,7 @@ function play(clip: string): void {
     </section>
     <section class="panel-section">
       <div class="panel-head"><h2>Mounted</h2><span class="quiet figures">{{ mounted.length }}</span></div>
-      <div v-for="p in mounted" :key="p.id" class="mounted"><PartPicture :project="session.project" :part="p" /><span>{{ p.name }}</span><button type="button" class="btn" @click="session.apply(mountPartEdit, { part: p.id, bone: null })">Unmount</button><button v-if="onSeveral(p.id)" type="button" class="btn only" @click="session.apply(mountPartsEdit, { pairs: [{ part: p.id, bone: bone!.id }] })">Only on this bone</button></div>
+      <div v-for="p in mounted" :key="p.id" class="mounted"><PartPicture :project="session.project" :part="p" /><span>{{ p.name }}</span><button type="button" class="btn" @click="session.apply(mountPartEdit, { part: p.id, bone: null })">Unmount</button><button v-if="onSeveral(p.id)" type="button" class="btn only" @click="session.apply(mountPartsEdit, { pairs: [{ part: p.id, bone: bone!.id }] })">Only on this bone</button><p v-if="flicker.get(p.id) && !scaled(p.id)" class="quiet only">{{ flicker.get(p.id) }} <button type="button" class="link" @click="session.apply(shrinkSlightlyEdit, { part: p.id, by: 0.98 })">Shrink slightly</button></p><p v-else-if="scaled(p.id)" class="quiet only">Scaled a little. <button type="button" class="link" @click="session.apply(shrinkSlightlyEdit, { part: p.id, by: 1 })">Full size</button></p></div>
       <p v-if="mounted.length === 0" class="quiet">Nothing is mounted here; it steers what hangs below.</p>
     </section>
     <ConstraintList :bone="bone" />

@@ -1,4 +1,4 @@
-import { type Box, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
+import { type Box, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, mul, relativeTransform, rotate, sub } from '../../math';
 import {
   type BinItem, type Id, type Mount, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
 } from '../../model';
@@ -202,5 +202,24 @@ export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string
     const next = a.what === 'bones' ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } } : { ...project, parts: renamed(project.parts) };
     if (next.parts === project.parts && next.rig.bones === project.rig.bones) throw new EditError(`No ${a.what === 'bones' ? 'bone' : 'part'} has “${a.find}” in its name.`);
     return next;
+  },
+});
+
+/** A little smaller or larger on its bone, about its own middle, so that faces that lie in those of others do not flicker. */
+export const shrinkSlightlyEdit = defineEdit<{ part: Id; by: number }>({
+  name: 'shrinkSlightly',
+  label: (a, p) => (a.by === 1 ? `${nameOf(p, a.part)} in its full size` : `${a.by < 1 ? 'Shrink' : 'Grow'} ${nameOf(p, a.part)} slightly`),
+  touches: (a) => [a.part],
+  run(project, a) {
+    const part = must(project.parts, a.part, 'part');
+    if (!(a.by >= 0.5 && a.by <= 1.5)) throw new EditError('Slightly is from 50 to 150 %.');
+    const box = partContent(part) ?? part.bounds;
+    const middle = box.min.map((v, i) => (v + box.size[i]! / 2 - part.pivot[i]! / 2) * part.cell) as unknown as Vec3;
+    const mounts = project.rig.mounts.map((m) => {
+      if (m.part !== part.id || m.s.every((s) => s === a.by)) return m;
+      const s: Vec3 = [a.by, a.by, a.by];
+      return { ...m, s, t: add(m.t, rotate(m.q, mul(sub(m.s, s), middle))) };
+    });
+    return mounts.every((m, i) => m === project.rig.mounts[i]) ? project : { ...project, rig: { ...project.rig, mounts } };
   },
 });
