@@ -5,6 +5,9 @@ export default defineConfig({
     include: ['{core,app,content,cli,server}/src/**/*.test.ts'],
     environment: 'node',
     pool: 'threads',
+    // A busy machine may be several times slower than an idle one; time is no verdict here.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
     setupFiles: ['scripts/seed-properties.ts'],
   },
 });

@@ -269,4 +269,14 @@ test('pieces are painted: surface and what lies under it; a cut with teeth, wher
   expect(parts.map((o) => o.name).sort()).toEqual(['Body', 'Cap', 'Foot']);
   const cubes = await b.cubes();
   expect(cubes.size).toBe(8 * 12 * 8);
+
+  // Parts by now, they still fit: a tooth's cube erased from one is the other's.
+  await b.part(/^Foot/);
+  await page.getByLabel('Erase gives cubes to the part beside').check();
+  await expect(page.locator('.chip', { hasText: 'Erase gives cubes to the part beside' })).toBeVisible();
+  await b.take('Erase point');
+  const byte = await b.cell('Foot', [3, 5, 3]);
+  await b.click(await b.face('Foot', [3, 5, 3], [0, 0, 1]));
+  expect([await b.cell('Foot', [3, 5, 3]), await b.cell('Body', [3, 5, 3])]).toEqual([0, byte]);
+  expect((await b.cubes()).size).toBe(8 * 12 * 8);
 });

@@ -27,7 +27,7 @@ export function buildChips({ strokes, tints, ruler }: { strokes: StrokeControl; 
     ...(tints.marks.value.text ? [{ text: tints.marks.value.text, tone: 'resin', icon: IconTarget, run: () => (build.tint = 'none'), does: 'end' } satisfies Chip] : []),
     ...(floats ? [{ text: `${floats.title}: floating`, tone: 'resin', icon: IconHandMove, run: () => selection.settle(), does: 'set down' } satisfies Chip] : []),
     ...(spills ? [{ text: 'reaches out of the volume', tone: 'red', run: () => (build.growVolume = true), does: 'grow to fit' } satisfies Chip] : []),
-    ...(build.sink ? [{ text: 'strokes paint a piece, not colours', tone: 'resin', icon: IconBrush, run: () => (build.sink = null), does: 'end' } satisfies Chip] : []),
+    ...(build.sink ? [{ text: build.sink.text, tone: 'resin', icon: IconBrush, run: () => (build.sink = null), does: 'end' } satisfies Chip] : []),
     ...(build.measuring ? [{ text: ruler ? rulerText(ruler) : 'measure: drag from cube to cube', tone: 'green', icon: IconRuler2, run: () => (build.measuring = false), does: 'end' } satisfies Chip] : []),
     ...(build.cursor ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip] : []),
     ...(strokes.output.value.asks ? [{ text: strokes.output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip] : []),

@@ -27,6 +27,10 @@ export interface Job {
 
 /** Where the cells of strokes go while something else than cubes is painted. */
 export interface CellSink {
+  /** What the chip in the view says of it. */
+  readonly text: string;
+  /** Whether it takes strokes of this verb; others go into the layer. */
+  takes(verb: StrokeVerb): boolean;
   /** What it would give, for the view; null when nothing. */
   tryOut(cells: CellSet, verb: StrokeVerb): Project | null;
   take(cells: CellSet, verb: StrokeVerb): void;

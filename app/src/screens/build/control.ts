@@ -70,7 +70,7 @@ export function buildControl(): ScreenControl {
     const part = session.part!;
     handCame.value = over.value = true;
     const ray = toLattice(p.ray, matrix.value);
-    const pick = pickPart(strokes.frozen() ?? build.seen ?? composite(part), part, ray, build.sink ? null : build.guide);
+    const pick = pickPart(strokes.frozen() ?? build.seen ?? composite(part), part, ray, build.sink?.takes('paint') ? null : build.guide);
     pickNow.value = pick;
     const cell = pick ? (targetCell(build.card.verb, pick) ?? pick.cell) : null;
     view.cursor = cell ? cell.join(', ') : '';

@@ -39,7 +39,7 @@ export function strokeControl() {
     const stamp = session.project?.stamps.find((s) => s.id === build.stamp) ?? session.project?.stamps[0];
     return {
       // What is not cubes is painted onto them, never beside them.
-      card: build.sink && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card, seen, limit: build.limit ?? part.bounds, value: build.swatch?.byte ?? 1, symmetry: build.symmetry, invert: invert.value,
+      card: build.sink?.takes('add') && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card, seen, limit: build.limit ?? part.bounds, value: build.swatch?.byte ?? 1, symmetry: build.symmetry, invert: invert.value,
       square: view.viewport?.camera.square ?? null, stamp: stamp?.layers[0]?.grid ?? null,
     };
   }
@@ -58,7 +58,7 @@ export function strokeControl() {
     switch (c.kind) {
       case 'stroke': {
         if (c.verb === 'select') return null;
-        if (build.sink) return build.sink.tryOut(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds), c.verb);
+        if (build.sink?.takes(c.verb)) return build.sink.tryOut(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds), c.verb);
         const args = { ...target(), grow: build.growVolume, stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry } };
         const base = session.project!;
         if (drawn && drawn.base === base && drawn.first === c.shapes[0] && c.shapes.length >= drawn.done && c.shapes[0]?.kind === 'dabs') {
@@ -90,7 +90,7 @@ export function strokeControl() {
   function run(c: Change): void {
     if (!session.part || !session.layer) return;
     drawn = null;
-    if (build.sink && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp')) {
+    if (build.sink?.takes('add') && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp')) {
       notices.say('Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.');
       return;
     }
@@ -101,7 +101,7 @@ export function strokeControl() {
           if (selection.selected && view.viewport?.camera.square !== null && build.card.reach === 'box') notices.say(`${selection.count.toLocaleString('en')} cubes selected, all that lie behind one another${build.limit ? '; what the cutaway hides is left out' : ''}.`);
           return;
         }
-        if (build.sink) {
+        if (build.sink?.takes(c.verb)) {
           build.sink.take(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part.bounds), c.verb);
           return;
         }
@@ -152,7 +152,7 @@ export function strokeControl() {
     }
     const cells = symmetricSet(set, build.symmetry, build.limit ?? part.bounds);
     if (c.verb === 'select') selection.take(cells, how);
-    else if (build.sink) build.sink.take(cells, c.verb);
+    else if (build.sink?.takes(c.verb)) build.sink.take(cells, c.verb);
     else session.apply(strokeEdit, { ...where, stroke: { verb: c.verb === 'add' && c.query.kind !== 'space' ? 'paint' : c.verb, value: c.value, shapes: [{ kind: 'set', set: cells }], symmetry: NO_SYMMETRY } });
   }
 

@@ -119,7 +119,7 @@ const when = (t: number): string => new Date(t).toLocaleString('en-GB', { day: '
         <div class="about">
           <input v-if="renaming === r.id" v-model="newName" class="rename" aria-label="Name" maxlength="120" @keydown.enter="rename(r)" @keydown.esc="renaming = null" @blur="renaming = null" />
           <b v-else>{{ r.name }}</b>
-          <small class="quiet">{{ r.kind }} · <span class="figures">{{ r.cubes.toLocaleString('en') }}</span> cubes · {{ when(r.modified) }}</small>
+          <small class="quiet">{{ r.kind }} · {{ r.cubes.toLocaleString('en') }} cubes · {{ when(r.modified) }}</small>
         </div>
         <div class="acts">
           <template v-if="!showBin">

@@ -16,3 +16,4 @@ export * from './twins';
 export * from './constraints';
 export * from './mirror-rig';
 export * from './attachments';
+export * from './hand-over';

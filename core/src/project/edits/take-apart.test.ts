@@ -255,3 +255,25 @@ describe('ways to find pieces', () => {
     expect(mirrorShare(arm, boxes([[-9, 1, 1], [3, 2, 1]]), 0, 0)).toBe(0.5);
   });
 });
+
+describe('handing over', () => {
+  it('gives erased cubes to the part beside, in place and colour, from the seam inwards; the two always make the whole', () => {
+    let p = beast();
+    const id = p.parts[0]!.id;
+    p = run(p, edits.addRegionsEdit, { part: id, half: 0, pieces: splitByPlane(boxes([[-4, 6, -8], [8, 6, 14]]), 2, 0, { width: 2, depth: 2 }).slice(0, 1).map((cells) => ({ name: 'Rump', side: 'centre' as const, cells })) });
+    p = run(p, edits.takeApartEdit, { ...args, part: id });
+    const before = places(p), rump = p.parts.find((o) => o.name === 'Rump')!, body = (q: Project) => q.parts.find((o) => o.name === 'Body')!;
+    const full = composite(rump).count;
+    // A row of four that reaches two cubes in from the seam.
+    const q = run(p, edits.handOverEdit, { part: rump.id, cells: boxes([[-4, 6, -3], [1, 1, 5]]) });
+    const lost = full - composite(q.parts.find((o) => o.id === rump.id)!).count;
+    expect([lost, composite(body(q)).count - composite(body(p)).count]).toEqual([lost, lost]);
+    expect(lost).toBeGreaterThan(2);
+    expect(places(q)).toEqual(before);
+    // And back again from the other side.
+    const r = run(q, edits.handOverEdit, { part: body(q).id, cells: boxes([[-4, 6, -3], [1, 1, 5]]) });
+    expect(places(r)).toEqual(before);
+    expect(() => run(p, edits.handOverEdit, { part: rump.id, cells: boxes([[0, 8, -8], [1, 1, 1]]) })).toThrow(/touch no other part/);
+    expect(() => run(p, edits.handOverEdit, { part: id, cells: boxes([[0, 8, -8], [1, 1, 1]]) })).toThrow(/not taken from a whole/);
+  });
+});

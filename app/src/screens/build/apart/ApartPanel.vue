@@ -42,6 +42,7 @@ function setBack(): void {
       <p class="quiet">Taken from “{{ apart.whole.name }}”, which is kept aside.</p>
       <button type="button" class="btn" @click="apart.workOnWhole()">Work on the whole</button>
       <button type="button" class="btn" title="The parts get its cubes of today; names, pivots and bones stay" @click="apart.take(apart.whole)">Take apart again</button>
+      <label class="check" title="So that a cut fits whatever is changed about it"><input v-model="apart.giving" type="checkbox" />Erase gives cubes to the part beside</label>
     </section>
     <section class="panel-section" aria-label="Take apart">
       <div class="panel-head"><h2>Take apart</h2><span v-if="session.part" class="quiet">{{ nameOf(session.part) }}</span></div>

@@ -1,7 +1,7 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
 import { type Part, type Project, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
 import {
-  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, makeTwinsEdit, piecesOf, cellsByRegion, setPartHiddenEdit, takeApartEdit,
+  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, handOverEdit, makeTwinsEdit, piecesOf, cellsByRegion, setPartHiddenEdit, takeApartEdit,
 } from '@sphalerite/core/project';
 import { families } from '@sphalerite/core/palette';
 import { type NamedCells, type StrokeVerb, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
@@ -45,10 +45,12 @@ export const useApart = defineStore('apart', () => {
   const teeth = ref(0);
   /** Whether strokes go to regions instead of into the cubes. */
   const painting = ref(false);
+  /** Whether what is erased goes to the part beside. */
+  const giving = ref(false);
   watch(() => session.view.part, () => {
     hand.value = null;
     hovered.value = null;
-    painting.value = false;
+    painting.value = giving.value = false;
   });
 
   const part = computed<Part | null>(() => session.part);
@@ -125,7 +127,7 @@ export const useApart = defineStore('apart', () => {
     add([{ name: region ? `${region.name}, part` : nextName(), side: region?.side ?? 'centre', cells: low.count <= high.count ? low : high }], true);
   };
   watch(active, (on) => {
-    if (!on) painting.value = false;
+    if (!on) painting.value = giving.value = false;
   });
 
   const change = (byte: number, more: { name?: string; side?: Region['side'] }): void => {
@@ -150,6 +152,8 @@ export const useApart = defineStore('apart', () => {
     return [{ cells: touched.minus(far), region: hand.value }, ...(pair && !far.isEmpty ? [{ cells: far, region: pair.byte }] : [])];
   }
   const sink: CellSink = {
+    text: 'strokes paint a piece, not colours',
+    takes: () => true,
     tryOut: (set, verb) => {
       const list = gifts(set, verb).filter((g) => !g.cells.isEmpty);
       return list.length > 0 ? session.tryEdit(giveToRegionEdit, { part: part.value!.id, gifts: list }, true) : null;
@@ -163,11 +167,26 @@ export const useApart = defineStore('apart', () => {
       session.apply(giveToRegionEdit, { part: part.value!.id, gifts: gifts(set, verb) });
     },
   };
+  /** What Erase takes from a part of a whole goes to the part beside it. */
+  const giver: CellSink = {
+    text: 'Erase gives cubes to the part beside',
+    takes: (verb) => verb === 'erase',
+    tryOut: (set) => session.tryEdit(handOverEdit, { part: part.value!.id, cells: set }, true),
+    take: (set) => void session.apply(handOverEdit, { part: part.value!.id, cells: set }),
+  };
   watch(painting, (on) => {
-    build.sink = on ? sink : null;
+    if (on) build.sink = sink;
+    else if (build.sink === sink) build.sink = null;
     if (!on) hand.value = null;
   });
-  watch(() => build.sink, (now) => (painting.value = now === sink));
+  watch(giving, (on) => {
+    if (on) build.sink = giver;
+    else if (build.sink === giver) build.sink = null;
+  });
+  watch(() => build.sink, (now) => {
+    painting.value = now === sink;
+    giving.value = now === giver;
+  });
   /** Takes a region in hand, to paint it; again, lets it go. */
   function paint(byte: number | null): void {
     const same = painting.value && hand.value === byte;
@@ -250,7 +269,7 @@ export const useApart = defineStore('apart', () => {
     return p ? p.pivots.filter((_, i) => i !== p.root).map((h) => [h[0] / 2, h[1] / 2, h[2] / 2]) : [];
   });
   return {
-    active, hand, hovered, plug, clearance, socket, bones, keepWhole, teeth, painting, regions, cells, free, earlier, whole, pairs, marks, labels, joints, gaps, worst,
+    active, hand, hovered, plug, clearance, socket, bones, keepWhole, teeth, painting, giving, regions, cells, free, earlier, whole, pairs, marks, labels, joints, gaps, worst,
     add, change, drop, paint, bySelection, byPieces, byColours, byPatches, byLayers, byPlane, take, workOnWhole, twin,
   };
 });
