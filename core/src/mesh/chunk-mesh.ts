@@ -1,11 +1,11 @@
-import type { Vec3 } from '../math';
+import { FACE_DIRECTIONS, type Vec3 } from '../math';
 import { type VoxelGrid, brickRange, isUniformBrick } from '../voxel';
 
 /** Edge of a chunk in cells; chunks are aligned to lattice 0. */
 export const CHUNK = 32;
 
 /** Directions of faces in the order in which quads are stored. */
-export const FACE_DIRECTIONS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
+export { FACE_DIRECTIONS };
 
 /** The merged faces of one chunk, sorted by direction. */
 export interface ChunkMesh {

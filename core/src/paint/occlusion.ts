@@ -1,4 +1,4 @@
-import { intersectBoxes, type Box, type Vec3 } from '../math';
+import { FACE_DIRECTIONS, intersectBoxes, type Box, type Vec3 } from '../math';
 import type { VoxelGrid } from '../voxel';
 
 /** Longest reach of occlusion in cubes. */
@@ -6,8 +6,6 @@ export const MAX_REACH = 16;
 
 /** Rows of the half ball before a face: where they lie from the cube, and how far they go along X to both sides. */
 interface Row { readonly dy: number; readonly dz: number; readonly lo: number; readonly hi: number }
-
-const DIRECTIONS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
 
 /** Cubes at most `reach` + ½ away that lie before the face, as rows along X. */
 function halfBall(reach: number, [nx, ny, nz]: Vec3): Row[] {
@@ -52,7 +50,7 @@ export function forOcclusion(grid: VoxelGrid, reach: number, visit: (x: number, 
       sums[o + x + 1] = n;
     }
   }
-  const sides = DIRECTIONS.map((d) => {
+  const sides = FACE_DIRECTIONS.map((d) => {
     const rows = halfBall(r, d);
     return {
       next: d[0] + (d[1] + d[2] * ny) * nx,

@@ -1,10 +1,8 @@
-import type { Vec3 } from '../math';
+import { FACE_DIRECTIONS } from '../math';
 import { type Id, type Part, type Project, composite, must } from '../model';
 import { CellSet } from '../voxel';
 import { EditError } from './edit';
 import { latticeShift } from './edits/take-apart';
-
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
 
 /** Faces of a part that lie in the very place of another part's, looking the same way: they flicker. */
 export interface Coinciding {
@@ -26,7 +24,7 @@ export function coincidingFaces(project: Project, id: Id): Coinciding[] {
     }
     const both = own.intersect(theirs);
     if (both.isEmpty) return [];
-    const faces = STEPS.reduce((n, s) => n + both.minus(own.moved([-s[0], -s[1], -s[2]])).minus(theirs.moved([-s[0], -s[1], -s[2]])).count, 0);
+    const faces = FACE_DIRECTIONS.reduce((n, s) => n + both.minus(own.moved([-s[0], -s[1], -s[2]])).minus(theirs.moved([-s[0], -s[1], -s[2]])).count, 0);
     return faces > 0 ? [{ other, faces }] : [];
   }).sort((a, b) => b.faces - a.faces);
 }

@@ -1,14 +1,13 @@
-import { type Axis, type Quat, type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, equals, relativeTransform, rotate, sub } from '../math';
+import { type Axis, type Quat, type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, equals, relativeTransform, rotate, sub, withAxis } from '../math';
 import { type Mount, type Part, type Project, type TwinOf, composite, find, mapGrids, pivotPoint, replaceRecord } from '../model';
 import { moveJoint, restWorld } from '../rig';
 import { CellSet, type VoxelGrid, mirroredGrid } from '../voxel';
 
-const flip = (v: Vec3, axis: Axis, to: (c: number) => number): Vec3 => [axis === 0 ? to(v[0]) : v[0], axis === 1 ? to(v[1]) : v[1], axis === 2 ? to(v[2]) : v[2]];
 
 /** The mirror image of a place across a plane square to `axis`. Scales stay positive: what stands there is mirrored itself. */
 export function mirroredTransform(m: Transform, axis: Axis, plane: number): Transform {
   const q = m.q.map((c, i) => (i === axis || i === 3 ? c : -c)) as unknown as Quat;
-  return { t: flip(m.t, axis, (c) => 2 * plane - c), q, s: m.s };
+  return { t: withAxis(m.t, axis, 2 * plane - m.t[axis]), q, s: m.s };
 }
 
 /**
@@ -21,7 +20,7 @@ function follow(from: Part, to: Part, axis: Axis, twin: string): Part {
   const image = mapGrids({ ...from, regions: null }, (g) => mirroredGrid(g, axis));
   return {
     ...to, layers: image.layers.map((l) => ({ ...l, id: layerId(l.id) })), regions: null, palette: from.palette, cell: from.cell,
-    bounds: { min: flip(from.bounds.min, axis, (c) => -c - from.bounds.size[axis]), size: from.bounds.size }, pivot: flip(from.pivot, axis, (c) => -c),
+    bounds: { min: withAxis(from.bounds.min, axis, -from.bounds.min[axis] - from.bounds.size[axis]), size: from.bounds.size }, pivot: withAxis(from.pivot, axis, -from.pivot[axis]),
   };
 }
 
@@ -80,7 +79,7 @@ function placed(before: Project, after: Project, how: TwinOf, source: Part, twin
   if (!fresh && from.bone !== null && to.bone !== null && from.bone !== to.bone && worldBefore.has(from.bone) && worldBefore.has(to.bone)) {
     const moved = sub(at(from.bone).t, at(from.bone, worldBefore).t), stayed = equals(at(to.bone).t, at(to.bone, worldBefore).t);
     const pivoted = !equals(find(before.parts, lead.id)?.pivot ?? lead.pivot, lead.pivot);
-    if (pivoted && stayed && !equals(moved, [0, 0, 0])) out = { ...out, ...moveJoint(out.rig, out.parts, to.bone, flip(moved, how.axis, (c) => -c)) };
+    if (pivoted && stayed && !equals(moved, [0, 0, 0])) out = { ...out, ...moveJoint(out.rig, out.parts, to.bone, withAxis(moved, how.axis, -moved[how.axis])) };
   }
   return out;
 }

@@ -1,4 +1,5 @@
 import { type Axis, type Vec3, cross, dot, quatFromAxisAngle, rotate, scale } from '../math';
+import { cutPoints } from '../sculpt';
 import { CellSet, type VoxelGrid } from '../voxel';
 
 /** What a joint does over its swing, at one pivot. Volumes in cubes. */
@@ -15,31 +16,10 @@ export interface JointStudy {
 }
 
 const UNIT: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
 /** Samples along an edge of a cube, and along an edge of a face of the cut. */
 const WITHIN = 3, ACROSS = 4;
 /** Degrees between two places at which the swept cut is looked at. */
 const FINE = 2;
-
-interface CutPoint { readonly at: Vec3; readonly normal: Vec3 }
-
-/** Points of the faces at which the limb touches the body, with the way out of the limb; each stands for 1/ACROSS² of a face. */
-function cutPoints(limb: CellSet, body: CellSet): CutPoint[] {
-  const out: CutPoint[] = [];
-  const own = limb.minus(body);
-  for (const normal of STEPS) {
-    const [u, v] = [0, 1, 2].filter((i) => normal[i] === 0) as [number, number];
-    own.intersect(body.moved([-normal[0], -normal[1], -normal[2]])).forEach((x, y, z) => {
-      for (let i = 0; i < ACROSS; i++) for (let j = 0; j < ACROSS; j++) {
-        const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
-        p[u]! += (i + 0.5) / ACROSS - 0.5;
-        p[v]! += (j + 0.5) / ACROSS - 0.5;
-        out.push({ at: p as unknown as Vec3, normal });
-      }
-    });
-  }
-  return out;
-}
 
 /**
  * Swings a limb about pivots and measures, angle by angle, how far it stands in the body and how much of the joint gapes.
@@ -52,8 +32,7 @@ function cutPoints(limb: CellSet, body: CellSet): CutPoint[] {
  */
 export function studyJoint(limb: VoxelGrid | CellSet, body: VoxelGrid | CellSet, pivots: readonly Vec3[], axis: Axis, angles: readonly number[]): JointStudy[] {
   const l = limb instanceof CellSet ? limb : CellSet.filled(limb), b = body instanceof CellSet ? body : CellSet.filled(body);
-  const cut = cutPoints(l, b), way = UNIT[axis]!;
-  // Only what the swing can bring near the body counts; the rest of a long limb never touches it.
+  const cut = cutPoints(l, b, ACROSS), way = UNIT[axis]!;
   const atRest = l.intersect(b).count;
   const samples: Vec3[] = [];
   l.forEach((x, y, z) => {
@@ -88,7 +67,7 @@ export function studyJoint(limb: VoxelGrid | CellSet, body: VoxelGrid | CellSet,
 
 /** Places worth trying as a pivot: the middle of the cut, its edges, and the same half a limb's width to both sides of it; half cubes. */
 export function pivotChoices(limb: CellSet, body: CellSet, now: Vec3, axis: Axis): Vec3[] {
-  const cut = cutPoints(limb, body);
+  const cut = cutPoints(limb, body, ACROSS);
   if (cut.length === 0) return [now];
   const lo = [0, 1, 2].map((i) => Math.min(...cut.map((c) => c.at[i]!))), hi = [0, 1, 2].map((i) => Math.max(...cut.map((c) => c.at[i]!)));
   const middle = lo.map((v, i) => Math.round(v + hi[i]!)) as unknown as Vec3;

@@ -1,10 +1,33 @@
-import { type Axis, type Vec3, quatFromAxisAngle, rotate } from '../math';
+import { FACE_DIRECTIONS, type Axis, type Vec3, quatFromAxisAngle, rotate } from '../math';
 import type { CellSet } from '../voxel';
 
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
 const AXIS_VECTORS: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
-/** Samples along each edge of a face, and turns looked at between rest and the full swing. */
+/** Samples along an edge of a face, and turns looked at between rest and the full swing. */
 const ACROSS = 3, TURNS = 8;
+
+/** A point of a cut, with the way out of the limb. */
+export interface CutPoint {
+  readonly at: Vec3;
+  readonly normal: Vec3;
+}
+
+/** Points on the faces at which a limb touches a body, `across`² to a face; what already stands in the body has no face there. */
+export function cutPoints(limb: CellSet, body: CellSet, across: number): CutPoint[] {
+  const out: CutPoint[] = [];
+  const own = limb.minus(body);
+  for (const normal of FACE_DIRECTIONS) {
+    const [u, v] = [0, 1, 2].filter((i) => normal[i] === 0) as [number, number];
+    own.intersect(body.moved([-normal[0], -normal[1], -normal[2]])).forEach((x, y, z) => {
+      for (let i = 0; i < across; i++) for (let j = 0; j < across; j++) {
+        const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
+        p[u] = p[u]! + (i + 0.5) / across - 0.5;
+        p[v] = p[v]! + (j + 0.5) / across - 0.5;
+        out.push({ at: p as unknown as Vec3, normal });
+      }
+    });
+  }
+  return out;
+}
 
 /**
  * How much of a joint gapes when a limb swings: of all points that the cut sweeps over on its way to `degrees` to both sides,
@@ -15,18 +38,7 @@ const ACROSS = 3, TURNS = 8;
  * @param pivot – in half cubes
  */
 export function swingGap(cut: CellSet, limb: CellSet, body: CellSet, pivot: Vec3, axis: Axis, degrees: number): number {
-  const faces: Vec3[] = [];
-  for (const step of STEPS) {
-    const [u, v] = [0, 1, 2].filter((i) => step[i] === 0) as [number, number];
-    cut.intersect(body.moved([-step[0], -step[1], -step[2]])).forEach((x, y, z) => {
-      for (let i = 0; i < ACROSS; i++) for (let j = 0; j < ACROSS; j++) {
-        const p: [number, number, number] = [x + 0.5 + step[0] / 2, y + 0.5 + step[1] / 2, z + 0.5 + step[2] / 2];
-        p[u] = p[u]! + (i + 0.5) / ACROSS - 0.5;
-        p[v] = p[v]! + (j + 0.5) / ACROSS - 0.5;
-        faces.push([p[0] - pivot[0] / 2, p[1] - pivot[1] / 2, p[2] - pivot[2] / 2]);
-      }
-    });
-  }
+  const faces = cutPoints(cut, body, ACROSS).map(({ at }): Vec3 => [at[0] - pivot[0] / 2, at[1] - pivot[1] / 2, at[2] - pivot[2] / 2]);
   if (faces.length === 0) return 0;
   const inside = (set: CellSet, p: Vec3): boolean => set.has(Math.floor(p[0] + pivot[0] / 2), Math.floor(p[1] + pivot[1] / 2), Math.floor(p[2] + pivot[2] / 2));
   let open = 0, all = 0;

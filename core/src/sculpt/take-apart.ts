@@ -1,4 +1,4 @@
-import { type Axis, type Vec3, boxEnd } from '../math';
+import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd } from '../math';
 import { CellSet, type VoxelGrid, connectedPieces, piecesSet } from '../voxel';
 
 /** Where two sets of cells touch face to face. */
@@ -8,13 +8,11 @@ export interface Contact {
   readonly centre: Vec3;
 }
 
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
-
 /** The faces at which `a` touches `b`; null when they do not touch. */
 export function contactOf(a: CellSet, b: CellSet): Contact | null {
   let faces = 0;
   const sum = [0, 0, 0];
-  for (const step of STEPS) {
+  for (const step of FACE_DIRECTIONS) {
     // Cells of a whose neighbour in that direction belongs to b.
     a.intersect(b.moved([-step[0], -step[1], -step[2]])).forEach((x, y, z) => {
       faces++;
@@ -89,10 +87,10 @@ export function hangingOn(pieces: readonly CellSet[], root: number): { readonly 
  */
 export function plugOf(grid: VoxelGrid, piece: CellSet, body: CellSet, depth: number, clearance = 0): readonly (readonly [Vec3, number])[] {
   const found = new Map<string, readonly [Vec3, number]>();
-  const buried = (x: number, y: number, z: number): boolean => STEPS.every((s) => grid.get(x + s[0], y + s[1], z + s[2]) !== 0);
-  for (const step of STEPS) {
+  const buried = (x: number, y: number, z: number): boolean => FACE_DIRECTIONS.every((s) => grid.get(x + s[0], y + s[1], z + s[2]) !== 0);
+  for (const step of FACE_DIRECTIONS) {
     let faces = piece.intersect(body.moved([-step[0], -step[1], -step[2]]));
-    const beside = STEPS.filter((s) => s.every((v, i) => v === 0 || step[i] === 0));
+    const beside = FACE_DIRECTIONS.filter((s) => s.every((v, i) => v === 0 || step[i] === 0));
     for (let i = 0; i < clearance; i++) faces = beside.reduce((left, s) => left.intersect(faces.moved(s)), faces);
     faces.forEach((x, y, z) => {
       const value = grid.get(x, y, z);

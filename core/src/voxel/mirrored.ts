@@ -1,4 +1,4 @@
-import type { Axis, Vec3 } from '../math';
+import { type Axis, withAxis } from '../math';
 import { BRICK_CELLS, type Brick, isUniformBrick } from './brick';
 import { VoxelGrid } from './voxel-grid';
 
@@ -13,10 +13,9 @@ export function mirroredGrid(grid: VoxelGrid, axis: Axis): VoxelGrid {
   let out = grids[axis].get(grid);
   if (!out) {
     const { min, size } = grid.bounds;
-    const flip = (v: Vec3, to: (c: number) => number): Vec3 => [axis === 0 ? to(v[0]) : v[0], axis === 1 ? to(v[1]) : v[1], axis === 2 ? to(v[2]) : v[2]];
     out = VoxelGrid.fromBricks(
-      { min: flip(min, (c) => -c - size[axis]), size },
-      Array.from(grid.bricks(), ({ at, brick }) => ({ at: flip(at, (c) => -1 - c), brick: mirroredBrick(brick, axis) })),
+      { min: withAxis(min, axis, -min[axis] - size[axis]), size },
+      Array.from(grid.bricks(), ({ at, brick }) => ({ at: withAxis(at, axis, -1 - at[axis]), brick: mirroredBrick(brick, axis) })),
     );
     grids[axis].set(grid, out);
     grids[axis].set(out, grid);

@@ -38,7 +38,7 @@ const show = (id: string): void => {
 </template>
 
 <style scoped>
-.rig-bench { display: grid; grid-template-columns: minmax(140px, 216px) minmax(140px, 296px) minmax(0, 1.6fr) minmax(140px, 1fr); height: 100%; overflow: auto; }
+.rig-bench { display: grid; grid-template-columns: minmax(130px, 0.8fr) minmax(130px, 1.05fr) minmax(0, 2fr) minmax(110px, 0.8fr); height: 100%; overflow: auto; }
 section { padding: 8px 14px 6px; border-right: 1px solid var(--line); display: grid; gap: 5px; align-content: start; }
 .wrap { flex-wrap: wrap; }
 .row { gap: 6px; }

@@ -1,11 +1,9 @@
-import { type Vec3, add, sub } from '../../math';
+import { FACE_DIRECTIONS, type Vec3, add, sub } from '../../math';
 import { type Id, type Part, composite, must, replaceRecord, withPartBounds } from '../../model';
 import { CellSet } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
 import { latticeShift } from './take-apart';
-
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
 
 /**
  * Takes cubes from a part and gives each to the part beside it that came from the same whole, in its place and colour, so that a cut
@@ -29,7 +27,7 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
       before = open.length;
       const gone: (readonly [Vec3, number])[] = [];
       open = open.filter((c) => {
-        const votes = mates.map((_, i) => STEPS.filter((s) => sets[i]!.has(...add(c, s)) || to.get(add(c, s).join())?.mate === i).length);
+        const votes = mates.map((_, i) => FACE_DIRECTIONS.filter((s) => sets[i]!.has(...add(c, s)) || to.get(add(c, s).join())?.mate === i).length);
         const best = votes.indexOf(Math.max(...votes));
         if (votes[best] === 0) return true;
         gone.push([c, best]);

@@ -1,5 +1,5 @@
 import { type Vec3, composeTransform, mirrorQuatX, relativeTransform, TRANSFORM_IDENTITY } from '../../math';
-import { type Bone, type Constraint, type Id, type Mount, type Part, type Project, type Side, constraintWrites, find, makeMount, mapGrids, must, replaceRecord } from '../../model';
+import { type Bone, type Constraint, type Id, type Mount, type Part, type Project, type Side, find, makeMount, mapGrids, must, replaceRecord } from '../../model';
 import { bonesInOrder, restWorld } from '../../rig';
 import { mirroredGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
@@ -73,8 +73,6 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
       attachments = same ? replaceRecord(attachments, { ...same, ...place, bone }) : [...attachments, { ...t, ...place, id: ctx.newId(), side: to, bone }];
     }
     const rig = inOrder(project, { bones, mounts, constraints, attachments });
-    const odd = constraints.find((c) => constraintWrites(rig, c).length === 0);
-    if (odd) throw new EditError('A constraint would steer nothing after mirroring. Look at its bones first.');
     return { ...project, parts, rig } satisfies Project;
   },
 });

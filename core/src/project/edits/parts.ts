@@ -11,7 +11,8 @@ const changePart = (project: Project, id: Id, change: (part: Part) => Part): Pro
   return parts === project.parts ? project : { ...project, parts };
 };
 const nameOf = (p: Project, id: Id): string => find(p.parts, id)?.name ?? 'part';
-const checkName = (name: string): string => {
+/** A name without spaces around it. @throws EditError when it is empty or too long */
+export const checkName = (name: string): string => {
   const n = name.trim();
   if (n === '' || n.length > 120) throw new EditError('A name needs 1 to 120 characters.');
   return n;

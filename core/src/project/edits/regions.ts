@@ -1,8 +1,9 @@
-import { type Vec3, add } from '../../math';
+import { FACE_DIRECTIONS, type Vec3, add } from '../../math';
 import { type Id, type Part, type Project, type Region, type Regions, type Side, composite, must, replaceRecord } from '../../model';
 import { type NamedCells, withSides } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
+import { checkName } from './parts';
 
 const MOST = 64;
 const known = new WeakMap<Regions, { seen: VoxelGrid; cells: Map<number, CellSet> }>();
@@ -69,8 +70,6 @@ export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells
   }),
 });
 
-const STEPS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
-
 /** Cells that go to a region, 0 for the rest; with `other`, each goes to the region beside the one that has it. */
 export interface Gift {
   readonly cells: CellSet;
@@ -97,7 +96,7 @@ export const giveToRegionEdit = defineEdit<{ part: Id; gifts: readonly Gift[] }>
       const to: [Vec3, number][] = [];
       cells.forEach((x, y, z) => {
         const mine = before.get(x, y, z), votes = new Map<number, number>();
-        for (const s of STEPS) {
+        for (const s of FACE_DIRECTIONS) {
           const n = add([x, y, z], s);
           if (seen.get(...n) === 0 || cells.has(...n)) continue;
           const v = before.get(...n);
@@ -137,9 +136,3 @@ export const dropRegionEdit = defineEdit<{ part: Id; region: number }>({
     return list.length === 0 ? null : { ...r, list, grid: r.grid.edit((d) => d.fillSet(CellSet.ofValue(r.grid, a.region), 0)) };
   }),
 });
-
-function checkName(name: string): string {
-  const n = name.trim();
-  if (n === '' || n.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-  return n;
-}

@@ -206,7 +206,7 @@ export const useApart = defineStore('apart', () => {
   /** How much of each joint would gape, 0–1, as the plug is set now; the worst of turns about X and Z. */
   const gaps = computed(() => {
     const p = pieces.value, seen = part.value && composite(part.value);
-    if (!p || !seen || seen.count > 60_000) return null;
+    if (!p || !seen || seen.count > 20_000) return null;
     return p.pieces.map(({ region, cells: set }, i) => {
       if (p.parent[i]! < 0) return { region, share: 0 };
       const body = p.pieces[p.parent[i]!]!.cells;
