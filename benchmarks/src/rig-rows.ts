@@ -1,10 +1,10 @@
 import { type Vec3, add, length, normalize, quatFromEuler, scale, seededRandom, sub } from '@sphalerite/core/math';
-import { type Bone, EMPTY_RIG, type Rig } from '@sphalerite/core/model';
+import { type Bone, EMPTY_RIG, PLAIN_BONE, type Rig } from '@sphalerite/core/model';
 import { type Pose, solvePose, studyJoint, worldMatrices } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
 import { type Row, median, ms } from './rows';
 
-const bone = (id: string, parent: string | null, t: Vec3): Bone => ({ id, name: id, side: 'centre', parent, rest: { t, q: [0, 0, 0, 1], s: [1, 1, 1] } });
+const bone = (id: string, parent: string | null, t: Vec3): Bone => ({ id, name: id, side: 'centre', ...PLAIN_BONE, parent, rest: { t, q: [0, 0, 0, 1], s: [1, 1, 1] } });
 
 /** A biped of 24 bones: with four limbs by IK, and the same without. */
 function biped(): { rig: Rig; poses: Pose[] } {

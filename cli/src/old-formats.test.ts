@@ -11,7 +11,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(4);
+    expect(FORMAT_VERSION).toBe(5);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -26,5 +26,12 @@ describe('project files of older formats', () => {
     expect(notes).toEqual([]);
     for (const p of result.parts) expect(p).toMatchObject({ regions: null, twin: null, origin: null });
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
+  });
+  it('and one saved as format 4, without slots, poses or a seal', () => {
+    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-4.sphal', import.meta.url)));
+    expect(notes).toEqual([]);
+    expect(result).toMatchObject({ poses: [], seal: null, rig: { slots: [] } });
+    expect(result.rig.bones.every((b) => b.ships && b.colour === null)).toBe(true);
+    expect(result.rig.mounts.every((m) => m.slot === null)).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import { type BinItem, type Layer, NO_TARGET, PLAIN_PART, type Part, type Project, type Regions, type Rig, type Shot } from '@sphalerite/core/model';
+import { type BinItem, type Clip, EMPTY_RIG, type Layer, type Mount, NO_TARGET, PLAIN_BONE, PLAIN_CLIP, PLAIN_PART, type Part, type Project, type Regions, type Rig, type Shot } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
@@ -128,21 +128,27 @@ export class ProjectWriter {
     };
     // Shots of format 2 knew no colourways.
     const reviveShot = (json: unknown): Shot => ({ colourway: null, ...(json as object) }) as Shot;
-    // Rigs of format 3 knew neither constraints nor attachment points.
-    const reviveRig = (json: unknown): Rig => ({ constraints: [], attachments: [], ...(json as object) }) as unknown as Rig;
+    // Rigs of format 3 knew neither constraints nor attachment points, those of format 4 neither slots nor lane colours.
+    const reviveMount = (m: Mount): Mount => ({ ...m, slot: m.slot ?? null });
+    const reviveRig = (json: unknown): Rig => {
+      const r = { ...EMPTY_RIG, ...(json as object) } as Rig;
+      return { ...r, bones: r.bones.map((b) => ({ ...PLAIN_BONE, ...b })), mounts: r.mounts.map(reviveMount) };
+    };
+    const reviveClip = (json: unknown): Clip => ({ ...PLAIN_CLIP, ...(json as object) }) as unknown as Clip;
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
-      if (b.kind === 'bone') return { ...b, constraints: b.constraints ?? [], attachments: b.attachments ?? [] };
+      if (b.kind === 'clip') return { ...b, clip: reviveClip(b.clip) };
+      if (b.kind === 'bone') return { ...b, bone: { ...PLAIN_BONE, ...b.bone }, constraints: b.constraints ?? [], attachments: b.attachments ?? [] };
       if (b.kind === 'shot') return { ...b, shot: reviveShot(b.shot) };
       // Parts binned before format 2 had no reference pictures.
-      return b.kind === 'part' ? { ...b, part: revivePart(b.part), references: b.references ?? [] } : b;
+      return b.kind === 'part' ? { ...b, part: revivePart(b.part), mounts: b.mounts.map(reviveMount), references: b.references ?? [] } : b;
     };
     const revived = entries.map((row): Entry => {
       const { root } = row;
       const project = {
-        // Rows written before format 2 had no target, before format 3 no colourways.
-        target: NO_TARGET, colourways: [], ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
-        rig: recordOf(root.rig, reviveRig), clips: root.clips.map((k) => recordOf(k)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
+        // Rows written before format 2 had no target, before format 3 no colourways, before format 5 neither poses nor a seal.
+        target: NO_TARGET, colourways: [], poses: [], seal: null, ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
+        rig: recordOf(root.rig, reviveRig), clips: root.clips.map((k) => recordOf(k, reviveClip)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
         stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)), references: (root.references ?? []).map((k) => recordOf(k)),
         bin: root.bin.map((k) => recordOf(k, reviveBin)),
       } as unknown as Project;

@@ -49,6 +49,26 @@ function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>): BakedTrac
   });
 }
 
+/** When a mounted part is there: stepped scales, zero while it is not, which is what every engine can play. */
+export interface BakedSwap {
+  readonly mount: Id;
+  /** Seconds. */
+  readonly times: Float32Array;
+  /** 3 numbers a key. */
+  readonly values: Float32Array;
+}
+
+/** What the slots of a clip wear, for each of their mounts. */
+export const bakeSwaps = (clip: Clip, rig: Rig): BakedSwap[] => clip.swaps.flatMap((lane) => {
+  const keys = lane.keys.filter((k) => k.time <= clip.length);
+  if (keys.length === 0) return [];
+  // From its start the clip shows what its first key says, as sampling does.
+  return rig.mounts.filter((m) => m.slot === lane.slot).map((m) => ({
+    mount: m.id, times: Float32Array.from(keys, (k) => k.time / TICKS), values: Float32Array.from(keys.flatMap((k) => (k.mount === m.id ? m.s : NOTHING))),
+  }));
+});
+const NOTHING: Vec3 = [0, 0, 0];
+
 const channelValue = (t: { t: Vec3; q: Quat; s: Vec3 }, channel: Channel): readonly number[] =>
   channel === 'move' ? t.t : channel === 'turn' ? t.q : t.s;
 

@@ -1,12 +1,12 @@
-import { Document, type Node, WebIO } from '@gltf-transform/core';
+import { type Animation, Document, type Node, WebIO } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants } from '@gltf-transform/extensions';
 import type { Vec3 } from '../math';
-import { type Part, type Project, composite, find, must, sideSuffix, withoutHelpers } from '../model';
+import { type Bone, type Id, type Part, type Project, type Rig, composite, find, isWorn, must, sideSuffix, withoutHelpers } from '../model';
 import { surfaceOf, withoutClear } from '../mesh';
 import { type Palette, everClear } from '../palette';
 import { PaletteMaterials } from './glb-materials';
 import { bonesInOrder } from '../rig';
-import { bakeClip } from './bake-clip';
+import { bakeClip, bakeSwaps } from './bake-clip';
 import { FileError } from './file-error';
 
 export interface GlbExport {
@@ -44,7 +44,9 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
   const metres = (v: Vec3): [number, number, number] => [v[0] * unit, v[1] * unit, v[2] * unit];
 
   const nodes = new Map<string, Node>();
-  for (const b of bonesInOrder(project.rig)) {
+  const shipped = shippedBones(project.rig);
+  if (shipped.length < project.rig.bones.length) notes.push(`${project.rig.bones.length - shipped.length} bones that only steer others were left out; what they do is in the clips.`);
+  for (const b of shipped) {
     const node = doc.createNode(b.name + sideSuffix(b.side))
       .setTranslation(metres(b.rest.t)).setRotation([...b.rest.q]).setScale([...b.rest.s]);
     (b.parent === null ? scene : nodes.get(b.parent)!).addChild(node);
@@ -58,6 +60,7 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
   const materials = new PaletteMaterials(doc, project);
   const meshes = new Map<string, ReturnType<typeof buildMesh>>();
   let vertices = 0, triangles = 0, parts = 0, faces = 0;
+  const worn = new Map<Id, Node>();
   for (const mount of project.rig.mounts) {
     const part = must(project.parts, mount.part, 'part');
     if (part.hidden) {
@@ -75,7 +78,8 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
       meshes.set(part.id, built);
     }
     const node = doc.createNode(part.name + sideSuffix(part.side)).setMesh(built.mesh)
-      .setTranslation(metres(mount.t)).setRotation([...mount.q]).setScale([...mount.s]);
+      .setTranslation(metres(mount.t)).setRotation([...mount.q]).setScale(isWorn(project.rig, mount) ? [...mount.s] : [0, 0, 0]);
+    worn.set(mount.id, node);
     (mount.bone === null ? scene : nodes.get(mount.bone)!).addChild(node);
     vertices += built.vertices;
     triangles += built.triangles;
@@ -84,23 +88,24 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
   }
   if (parts === 0) throw new FileError(`"${project.name}" has no cubes to export. Add some in Build first.`);
 
-  for (const clip of project.clips) {
-    const tracks = bakeClip(clip, project.rig);
-    if (tracks.length === 0) {
+  const animate = (animation: Animation, node: Node, path: 'translation' | 'rotation' | 'scale', interpolation: 'STEP' | 'LINEAR', times: Float32Array, values: Float32Array): void => {
+    const sampler = doc.createAnimationSampler().setInterpolation(interpolation)
+      .setInput(doc.createAccessor().setType('SCALAR').setArray(times as Float32Array<ArrayBuffer>).setBuffer(buffer))
+      .setOutput(doc.createAccessor().setType(path === 'rotation' ? 'VEC4' : 'VEC3').setArray(values as Float32Array<ArrayBuffer>).setBuffer(buffer));
+    animation.addSampler(sampler).addChannel(doc.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
+  };
+  for (const clip of project.clips.filter((c) => c.ships)) {
+    const tracks = bakeClip(clip, project.rig).filter((t) => nodes.has(t.bone)), swaps = bakeSwaps(clip, project.rig).filter((s) => worn.has(s.mount));
+    if (tracks.length + swaps.length === 0) {
       notes.push(`Clip "${clip.name}" has no keys and was left out.`);
       continue;
     }
     const animation = doc.createAnimation(clip.name);
     for (const track of tracks) {
       const values = track.channel === 'move' ? track.values.map((v) => v * unit) : track.values;
-      const sampler = doc.createAnimationSampler().setInterpolation(track.interpolation)
-        .setInput(doc.createAccessor().setType('SCALAR').setArray(track.times).setBuffer(buffer))
-        .setOutput(doc.createAccessor().setType(track.channel === 'turn' ? 'VEC4' : 'VEC3').setArray(values).setBuffer(buffer));
-      animation.addSampler(sampler).addChannel(
-        doc.createAnimationChannel().setTargetNode(nodes.get(track.bone)!)
-          .setTargetPath(({ move: 'translation', turn: 'rotation', scale: 'scale' } as const)[track.channel]).setSampler(sampler),
-      );
+      animate(animation, nodes.get(track.bone)!, ({ move: 'translation', turn: 'rotation', scale: 'scale' } as const)[track.channel], track.interpolation, track.times, values);
     }
+    for (const s of swaps) animate(animation, worn.get(s.mount)!, 'scale', 'STEP', s.times, s.values);
   }
   const bytes = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants]).writeBinary(doc);
   const root = doc.getRoot();
@@ -146,9 +151,22 @@ function pivotless(positions: Float32Array, part: Part, unit: number): Float32Ar
   return positions.map((v, i) => (v - part.pivot[i % 3]! / 2) * k);
 }
 
+/** The bones that go into a file, parents first: all but those kept at home that nothing else hangs on. */
+function shippedBones(rig: Rig): Bone[] {
+  const order = bonesInOrder(rig), needed = new Set<Id>();
+  for (const b of order.toReversed()) {
+    if (b.ships || needed.has(b.id) || rig.mounts.some((m) => m.bone === b.id)) {
+      needed.add(b.id);
+      if (b.parent !== null) needed.add(b.parent);
+    }
+  }
+  return order.filter((b) => needed.has(b.id));
+}
+
 /** Counts for lists, without writing a byte. */
 export function planGlb(whole: Project): GlbCounts {
   const project = withoutHelpers(whole);
+  const shipped = new Set(shippedBones(project.rig).map((b) => b.id));
   let vertices = 0, triangles = 0, parts = 0, faces = 0;
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);
@@ -163,7 +181,7 @@ export function planGlb(whole: Project): GlbCounts {
     parts++;
   }
   return {
-    nodes: project.rig.bones.length + project.rig.attachments.length + parts, parts,
-    clips: project.clips.filter((c) => c.lanes.length > 0).length, vertices, triangles, faces,
+    nodes: shipped.size + project.rig.attachments.filter((t) => shipped.has(t.bone)).length + parts, parts,
+    clips: project.clips.filter((c) => c.ships && c.lanes.length + c.swaps.length > 0).length, vertices, triangles, faces,
   };
 }

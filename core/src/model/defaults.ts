@@ -18,10 +18,15 @@ export const makePart = (id: Id, layer: Id, name: string, palette: Id, bounds: B
   ...more,
 });
 
-export const makeMount = (id: Id, part: Id, bone: Id | null, t: Vec3 = [0, 0, 0]): Mount => ({ ...TRANSFORM_IDENTITY, id, part, bone, t });
+export const makeMount = (id: Id, part: Id, bone: Id | null, t: Vec3 = [0, 0, 0]): Mount => ({ ...TRANSFORM_IDENTITY, id, part, bone, t, slot: null });
+
+/** What a bone has before it is coloured or kept out of exports. */
+export const PLAIN_BONE = { colour: null, ships: true } as const;
+/** What a clip has before parts are swapped in it. */
+export const PLAIN_CLIP = { ships: true, swaps: [] } as const;
 
 /** A skeleton of nothing. */
-export const EMPTY_RIG: Rig = { bones: [], mounts: [], constraints: [], attachments: [] };
+export const EMPTY_RIG: Rig = { bones: [], mounts: [], constraints: [], attachments: [], slots: [] };
 
 export const NO_TARGET: Target = { height: 0, faces: 0, bones: 0, texture: 0 };
 
@@ -45,7 +50,7 @@ export function makeProject(id: Id, name: string, newId: () => Id, kind: Kind = 
   const part = makePart(newId(), newId(), 'Body', palette.id, bounds, { pivot: [0, 0, 0] });
   return {
     id, name, kind, metresPerUnit: 0.05, target: NO_TARGET, palettes: [palette], parts: [part],
-    rig: { bones: [], mounts: [makeMount(newId(), part.id, null)], constraints: [], attachments: [] }, clips: [], shots: [makeShot(newId(), 'First picture')], stamps: [], references: [], colourways: [], bin: [],
+    rig: { ...EMPTY_RIG, mounts: [makeMount(newId(), part.id, null)] }, clips: [], poses: [], seal: null, shots: [makeShot(newId(), 'First picture')], stamps: [], references: [], colourways: [], bin: [],
   };
 }
 

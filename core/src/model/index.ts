@@ -3,6 +3,7 @@ export * from './types';
 export * from './records';
 export * from './part';
 export * from './constraints';
+export * from './slots';
 export * from './defaults';
 export * from './schema';
 export * from './format-version';

@@ -1,4 +1,4 @@
-import { NO_TARGET, PLAIN_PART } from './defaults';
+import { NO_TARGET, PLAIN_BONE, PLAIN_CLIP, PLAIN_PART } from './defaults';
 import { constraintTargets } from './constraints';
 import { FORMAT_VERSION } from './format-version';
 import { type ProjectJson, projectSchema } from './schema';
@@ -27,6 +27,16 @@ const MIGRATIONS: Migrations = {
     ...p, rig: { ...(p['rig'] as object), constraints: [], attachments: [] }, parts: (p['parts'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })), stamps: (p['stamps'] as object[]).map((o) => ({ ...o, ...PLAIN_PART })),
     bin: (p['bin'] as { kind: string; part?: object }[]).map((b) => (b.kind === 'part' ? { ...b, part: { ...b.part, ...PLAIN_PART } } : b.kind === 'bone' ? { ...b, constraints: [], attachments: [] } : b)),
   }),
+  // Slots, lane colours, what stays at home, swaps, poses and seals came with format 5.
+  4: (p) => {
+    const rig = p['rig'] as { bones: object[]; mounts: object[] };
+    return {
+      ...p, poses: [], seal: null, clips: (p['clips'] as object[]).map((c) => ({ ...c, ...PLAIN_CLIP })),
+      rig: { ...rig, slots: [], bones: rig.bones.map((b) => ({ ...b, ...PLAIN_BONE })), mounts: rig.mounts.map((m) => ({ ...m, slot: null })) },
+      bin: (p['bin'] as { kind: string; bone?: object; clip?: object; mounts?: object[] }[]).map((b) => (b.kind === 'part' ? { ...b, mounts: b.mounts!.map((m) => ({ ...m, slot: null })) }
+        : b.kind === 'bone' ? { ...b, bone: { ...b.bone, ...PLAIN_BONE } } : b.kind === 'clip' ? { ...b, clip: { ...b.clip, ...PLAIN_CLIP } } : b)),
+    };
+  },
   // Colourways came with format 3.
   2: (p) => ({
     ...p, colourways: [], shots: (p['shots'] as object[]).map((s) => ({ ...s, colourway: null })),
@@ -93,6 +103,10 @@ function checkReferences(p: ProjectJson): void {
   ids('reference pictures', p.references);
   for (const r of p.references) if (!parts.has(r.part)) broken(`reference picture "${r.name}" belongs to a part that is not there`);
   for (const m of p.rig.mounts) if (!parts.has(m.part) || (m.bone !== null && !bones.has(m.bone))) broken('a mount names a part or bone that is not there');
+  const slots = ids('slots', p.rig.slots), mounts = ids('mounts', p.rig.mounts);
+  for (const m of p.rig.mounts) if (m.slot !== null && !slots.has(m.slot)) broken('a mount names a slot that is not there');
+  for (const s of p.rig.slots) if (s.worn !== null && !mounts.has(s.worn)) broken(`slot "${s.name}" wears a part that is not there`);
+  ids('poses', p.poses);
   ids('constraints', p.rig.constraints);
   ids('attachment points', p.rig.attachments);
   for (const t of p.rig.attachments) if (!bones.has(t.bone)) broken(`attachment point "${t.name}" is on a bone that is not there`);

@@ -37,8 +37,9 @@ export const partSchema = z.strictObject({
   twin: z.strictObject({ source: id, axis: z.union([z.literal(0), z.literal(1), z.literal(2)]), plane: finite }).nullable(),
   origin: z.strictObject({ whole: id, region: z.int().min(0).max(255) }).nullable(),
 });
-export const boneSchema = z.strictObject({ id, name, side: z.enum(SIDES), parent: id.nullable(), rest: z.strictObject(transform) });
-export const mountSchema = z.strictObject({ id, part: id, bone: id.nullable(), ...transform });
+export const boneSchema = z.strictObject({ id, name, side: z.enum(SIDES), parent: id.nullable(), rest: z.strictObject(transform), colour: hex.nullable(), ships: z.boolean() });
+export const mountSchema = z.strictObject({ id, part: id, bone: id.nullable(), slot: id.nullable(), ...transform });
+export const slotSchema = z.strictObject({ id, name, worn: id.nullable() });
 const steered = { id, bone: id, on: z.boolean(), amount: unit };
 export const constraintSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...steered, kind: z.literal('ik'), goal: id, pole: id.nullable(), links: z.int().min(1).max(32), bend: vec3, hold: z.boolean() }),
@@ -48,13 +49,14 @@ export const constraintSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...steered, kind: z.literal('limit'), min: vec3, max: vec3 }),
 ]);
 export const attachmentSchema = z.strictObject({ id, name, side: z.enum(SIDES), bone: id, t: vec3, q: quat });
-export const rigSchema = z.strictObject({ bones: z.array(boneSchema).max(4096), mounts: z.array(mountSchema).max(16384), constraints: z.array(constraintSchema).max(4096), attachments: z.array(attachmentSchema).max(4096) });
+export const rigSchema = z.strictObject({ bones: z.array(boneSchema).max(4096), mounts: z.array(mountSchema).max(16384), constraints: z.array(constraintSchema).max(4096), attachments: z.array(attachmentSchema).max(4096), slots: z.array(slotSchema).max(1024) });
 const time = z.int().min(0).max(1e8);
 const ease = z.enum(EASINGS);
-const key = <T extends z.ZodType>(value: T) => z.array(z.strictObject({ time, ease, value })).max(100_000);
+const key = <T extends z.ZodType>(value: T) => z.array(z.strictObject({ time, ease, value, curve: z.tuple([unit, finite, unit, finite]).optional() })).max(100_000);
 export const laneSchema = z.strictObject({ bone: id, move: key(vec3), turn: key(quat), scale: key(positive3) });
 export const clipSchema = z.strictObject({
-  id, name, length: z.int().min(1).max(1e8), fps: finite.min(1).max(240), loop: z.boolean(), lanes: z.array(laneSchema).max(4096),
+  id, name, length: z.int().min(1).max(1e8), fps: finite.min(1).max(240), loop: z.boolean(), ships: z.boolean(), lanes: z.array(laneSchema).max(4096),
+  swaps: z.array(z.strictObject({ slot: id, keys: z.array(z.strictObject({ time, mount: id.nullable() })).max(100_000) })).max(1024),
 });
 export const shotSchema = z.strictObject({
   id, name,
@@ -74,6 +76,10 @@ export const referenceSchema = z.strictObject({
 });
 const limit = z.int().min(0).max(1e9);
 export const targetSchema = z.strictObject({ height: finite.min(0).max(1e5), faces: limit, bones: limit, texture: limit });
+export const poseSchema = z.strictObject({ id, name, bones: z.array(z.strictObject({ bone: id, offset: z.strictObject(transform) })).max(4096) });
+export const sealSchema = z.strictObject({
+  rig: name, bones: z.array(z.strictObject({ bone: id, at: vec3, range: finite.min(0) })).max(4096), clips: z.array(id).max(1024),
+});
 const binned = { id, at: finite };
 const kindOf = <K extends (typeof BINNED)[number]>(k: K) => ({ ...binned, kind: z.literal(k) });
 export const binItemSchema = z.discriminatedUnion('kind', [
@@ -87,7 +93,7 @@ export const binItemSchema = z.discriminatedUnion('kind', [
 export const projectSchema = z.strictObject({
   formatVersion: z.int(), id, name, kind: z.enum(KINDS), metresPerUnit: finite.positive().max(1e4), target: targetSchema,
   palettes: z.array(paletteSchema).min(1).max(64), parts: z.array(partSchema).max(4096), rig: rigSchema,
-  clips: z.array(clipSchema).max(1024), shots: z.array(shotSchema).max(1024),
+  clips: z.array(clipSchema).max(1024), poses: z.array(poseSchema).max(1024), seal: sealSchema.nullable(), shots: z.array(shotSchema).max(1024),
   stamps: z.array(partSchema).max(1024), references: z.array(referenceSchema).max(64), colourways: z.array(colourwaySchema).max(256), bin: z.array(binItemSchema).max(4096),
 });
 export type ProjectJson = z.infer<typeof projectSchema>;

@@ -69,6 +69,10 @@ export interface Bone {
   readonly parent: Id | null;
   /** Local to the parent, in project units. */
   readonly rest: Transform;
+  /** Of its lane, as hex; null for that of its side. */
+  readonly colour: string | null;
+  /** Whether it goes into exported files; a control may stay at home. */
+  readonly ships: boolean;
 }
 
 /** Places a part on a bone; a point p of the part stands at World(bone) · T·R·S(cell) · T(−pivot) · p. */
@@ -77,6 +81,16 @@ export interface Mount extends Transform {
   readonly part: Id;
   /** Null while the part lies unmounted, at the rig's origin. */
   readonly bone: Id | null;
+  /** The slot it is one of; null for a part that is always there. */
+  readonly slot: Id | null;
+}
+
+/** Mounts of which one is worn at a time, or none: heads, mouths, held things. */
+export interface Slot {
+  readonly id: Id;
+  readonly name: string;
+  /** The mount that is there at rest. */
+  readonly worn: Id | null;
 }
 
 interface ConstraintBase {
@@ -139,18 +153,24 @@ export interface Rig {
   /** In the order in which they count where several steer one bone. */
   readonly constraints: readonly Constraint[];
   readonly attachments: readonly Attachment[];
+  readonly slots: readonly Slot[];
 }
 
-export const EASINGS = ['step', 'even', 'ease'] as const;
-/** How the value moves from this key to the next: held, straight, or slow at both ends. */
+export const EASINGS = ['step', 'even', 'ease', 'curve'] as const;
+/** How the value moves from this key to the next: held, straight, slow at both ends, or along a curve of one's own. */
 export type Easing = (typeof EASINGS)[number];
 
 /** Ticks in a second; clip times are whole ticks. */
 export const TICKS = 1200;
 
+/** Handles of a cubic Bézier from (0, 0) to (1, 1): x1, y1, x2, y2, with both x between 0 and 1. */
+export type Curve = readonly [number, number, number, number];
+
 interface KeyBase {
   readonly time: number;
   readonly ease: Easing;
+  /** For the easing `curve`. */
+  readonly curve?: Curve | undefined;
 }
 /** A shift from rest, in project units. */
 export interface MoveKey extends KeyBase { readonly value: Vec3 }
@@ -166,6 +186,11 @@ export interface Lane {
   readonly turn: readonly TurnKey[];
   readonly scale: readonly ScaleKey[];
 }
+
+/** What a slot wears from a moment on. */
+export interface SwapKey { readonly time: number; readonly mount: Id | null }
+export interface SwapLane { readonly slot: Id; readonly keys: readonly SwapKey[] }
+
 export const CHANNELS = ['move', 'turn', 'scale'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
@@ -177,7 +202,26 @@ export interface Clip {
   /** The grid that times are shown and snapped on. */
   readonly fps: number;
   readonly loop: boolean;
+  /** Whether it goes into exported files; a clip for trying joints stays at home. */
+  readonly ships: boolean;
   readonly lanes: readonly Lane[];
+  readonly swaps: readonly SwapLane[];
+}
+
+/** A pose on the shelf: offsets from rest of the bones it knows. */
+export interface SavedPose {
+  readonly id: Id;
+  readonly name: string;
+  readonly bones: readonly { readonly bone: Id; readonly offset: Transform }[];
+}
+
+/** What of a ready rig cannot be changed by accident; parts are free. */
+export interface Seal {
+  /** The ready rig it came from. */
+  readonly rig: string;
+  /** Joints stay within `range` project units, along each axis, of where they stood when it was sealed. */
+  readonly bones: readonly { readonly bone: Id; readonly at: Vec3; readonly range: number }[];
+  readonly clips: readonly Id[];
 }
 
 export interface Camera {
@@ -274,6 +318,9 @@ export interface Project {
   readonly parts: readonly Part[];
   readonly rig: Rig;
   readonly clips: readonly Clip[];
+  readonly poses: readonly SavedPose[];
+  /** Null when every part of the rig may be changed. */
+  readonly seal: Seal | null;
   readonly shots: readonly Shot[];
   /** Small pieces placed again and again, kept as parts that belong to no rig. */
   readonly stamps: readonly Part[];

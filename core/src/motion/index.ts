@@ -1,3 +1,4 @@
 export * from './sample';
 export * from './keys';
 export * from './rest';
+export * from './pose-test';

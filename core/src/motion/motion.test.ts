@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { quatFromAxisAngle, rotate } from '../math';
-import type { Clip, Rig } from '../model';
+import { type Clip, EMPTY_RIG, PLAIN_BONE, PLAIN_CLIP, type Rig } from '../model';
 import { clipTime, countKeys, emptyLane, frameOf, keyTimes, nearestFrame, removeKeys, sampleClip, sampleKeys, setKey, shiftKeys } from '.';
 
-const clip: Clip = { id: 'c', name: 'Nod', length: 1200, fps: 24, loop: true, lanes: [] };
-const rig: Rig = { bones: [{ id: 'b', name: 'Head', side: 'centre', parent: null, rest: { t: [0, 5, 0], q: quatFromAxisAngle([0, 1, 0], 0.5), s: [1, 1, 1] } }], mounts: [], constraints: [], attachments: [] };
+const clip: Clip = { id: 'c', name: 'Nod', length: 1200, fps: 24, loop: true, lanes: [], ...PLAIN_CLIP };
+const rig: Rig = { ...EMPTY_RIG, bones: [{ id: 'b', name: 'Head', side: 'centre', parent: null, rest: { t: [0, 5, 0], q: quatFromAxisAngle([0, 1, 0], 0.5), s: [1, 1, 1] }, ...PLAIN_BONE }] };
 const number = (a: number, b: number, t: number): number => a + (b - a) * t;
 
 describe('sampling', () => {

@@ -59,6 +59,6 @@ export function checkProject(project: Project): Finding[] {
   return [
     ...checkRig(project),
     ...project.parts.filter((p) => composite(p).count === 0).map((p): Finding => ({ text: `${quoted(p)} is empty and stays out of the file.`, step: 'build', id: p.id })),
-    ...project.clips.filter((c) => c.lanes.length === 0).map((c): Finding => ({ text: `Clip “${c.name}” has no keys and stays out of the file.`, step: 'animate', id: c.id })),
+    ...project.clips.filter((c) => c.ships && c.lanes.length + c.swaps.length === 0).map((c): Finding => ({ text: `Clip “${c.name}” has no keys and stays out of the file.`, step: 'animate', id: c.id })),
   ];
 }

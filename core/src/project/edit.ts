@@ -1,6 +1,10 @@
-import { type Id, MissingError, type Project, idsFrom } from '../model';
+import { type Id, MissingError, type Project, idsFrom, keepWorn } from '../model';
 import { GridError } from '../voxel';
+import { EditError } from './edit-error';
+import { keepSeal } from './seal';
 import { withTwins } from './twins';
+
+export { EditError } from './edit-error';
 
 /** What an edit may use beside its arguments, so that the same edit gives the same project everywhere. */
 export interface EditContext {
@@ -8,11 +12,6 @@ export interface EditContext {
   readonly newId: () => Id;
   /** Milliseconds since 1970, for the bin and the history. */
   readonly now: number;
-}
-
-/** The edit was refused: the sentence says why and what to do. Nothing has changed. */
-export class EditError extends Error {
-  override readonly name = 'EditError';
 }
 
 /** A named, pure change of a project. Its arguments are plain data. */
@@ -45,7 +44,7 @@ export const editContext = (seed: string, now = 0): EditContext => ({ newId: ids
  */
 export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
   try {
-    return withTwins(project, edit.run(project, args, ctx));
+    return keepSeal(project, withTwins(project, keepWorn(edit.run(project, args, ctx))));
   } catch (e) {
     // Floors below know nothing of edits; their sentences are meant for people all the same.
     if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);

@@ -4,6 +4,7 @@ export * from './history';
 export * from './summary';
 export * from './checks';
 export * from './twins';
+export * from './seal';
 export * from './joint';
 export * from './mounting';
 export * from './coinciding';

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Quat, type Transform, type Vec3, eulerFromQuat, length, mirrorQuatX, mulQuat, quatFromAxisAngle, quatFromEuler, rotate, sub, transformPoint } from '../math';
-import { type Bone, type Constraint, EMPTY_RIG, type IkConstraint, type Rig, type Side } from '../model';
+import { type Bone, type Constraint, EMPTY_RIG, type IkConstraint, PLAIN_BONE, type Rig, type Side } from '../model';
 import { type Pose, solveOrder, solvePose, worldMatrices } from '.';
 
-const bone = (id: string, parent: string | null, t: Vec3, q: Quat = [0, 0, 0, 1], side: Side = 'centre'): Bone => ({ id, name: id, side, parent, rest: { t, q, s: [1, 1, 1] } });
+const bone = (id: string, parent: string | null, t: Vec3, q: Quat = [0, 0, 0, 1], side: Side = 'centre'): Bone => ({ ...PLAIN_BONE, id, name: id, side, parent, rest: { t, q, s: [1, 1, 1] } });
 const ik = (more: Partial<IkConstraint> = {}): IkConstraint => ({ id: 'ik', kind: 'ik', bone: 'foot', on: true, amount: 1, goal: 'goal', pole: null, links: 2, bend: [0, 0, 1], hold: false, ...more });
 const NONE: Pose = new Map();
 const at = (rig: Rig, pose: Pose, id: string): Vec3 => transformPoint(worldMatrices(rig, pose).get(id)!, [0, 0, 0]);

@@ -3,3 +3,4 @@ export * from './keep-place';
 export * from './chain';
 export * from './constraints';
 export * from './joint-study';
+export * from './ring';

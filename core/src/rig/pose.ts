@@ -1,6 +1,6 @@
 import { type Mat4, MAT4_IDENTITY, type Transform, matrixOf, mulMat, translation, scale as scaleVec } from '../math';
 import { solvePose } from './constraints';
-import { type Bone, type Id, type Mount, type Part, type Project, type Rig, find, pivotPoint } from '../model';
+import { type Bone, type Id, type Mount, type Part, type Project, type Rig, find, isWorn, pivotPoint } from '../model';
 
 /** Local transforms that differ from rest, by bone. */
 export type Pose = ReadonlyMap<Id, Transform>;
@@ -55,13 +55,13 @@ export interface PlacedPart {
   readonly matrix: Mat4;
 }
 
-/** Every visible, mounted or loose part where the pose puts it. */
+/** Every visible, mounted or loose part where the pose puts it; of a slot only what is worn. */
 export function placeParts(project: Project, pose: Pose = REST_POSE): PlacedPart[] {
   const world = worldMatrices(project.rig, pose);
   const out: PlacedPart[] = [];
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);
-    if (!part || part.hidden) continue;
+    if (!part || part.hidden || !isWorn(project.rig, mount)) continue;
     const bone = mount.bone === null ? MAT4_IDENTITY : (world.get(mount.bone) ?? MAT4_IDENTITY);
     out.push({ part, mount, matrix: mulMat(bone, mountMatrix(mount, part)) });
   }

@@ -25,7 +25,7 @@ describe('transforms as written', () => {
     // A cube edge of 2, pivot (1, 0, 0) in cubes, mounted 3 up and turned a quarter about Z on a bone at (10, 0, 0) turned a quarter about Y.
     const quarterZ = quatFromAxisAngle([0, 0, 1], Math.PI / 2), quarterY = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
     const part = { pivot: [2, 0, 0] as Vec3, cell: 2 };
-    const m = mountMatrix({ id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] }, part as never);
+    const m = mountMatrix({ slot: null, id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] }, part as never);
     const bone = matrixOf({ t: [10, 0, 0], q: quarterY, s: [1, 1, 1] });
     // (4,1,0) − pivot = (3,1,0); × 2 = (6,2,0); quarter about Z = (−2,6,0); + (0,3,0) = (−2,9,0); quarter about Y = (0,9,2); + (10,0,0).
     close(transformPoint(mulMat(bone, m), [4, 1, 0]), [10, 9, 2]);

@@ -1,4 +1,4 @@
-import { type Channel, type Clip, type Id, type Project, TICKS, find, freeName, must, replaceRecord } from '../../model';
+import { type Channel, type Clip, type Id, PLAIN_CLIP, type Project, TICKS, find, freeName, must, replaceRecord } from '../../model';
 import { type AnyKey, type KeyRef, keysOf, removeKeys, setKey, shiftKeys, updateLane } from '../../motion';
 import type { Easing } from '../../model';
 import { EditError, defineEdit } from '../edit';
@@ -17,7 +17,7 @@ export const addClipEdit = defineEdit<{ name: string; frames: number; fps: numbe
     if (!(a.fps >= 1 && a.fps <= 240) || !(a.frames >= 1)) throw new EditError('A clip needs at least one frame and 1 to 240 frames per second.');
     const clip: Clip = {
       id: ctx.newId(), name: freeName(a.name, project.clips.map((c) => c.name)),
-      length: Math.round((a.frames * TICKS) / a.fps), fps: a.fps, loop: a.loop, lanes: [],
+      length: Math.round((a.frames * TICKS) / a.fps), fps: a.fps, loop: a.loop, lanes: [], ...PLAIN_CLIP,
     };
     return { ...project, clips: [...project.clips, clip] };
   },

@@ -1,5 +1,5 @@
 import { type Quat, type Vec3, AXES, add, dot, invertQuat, length, normalize, rotate, scale, sub } from '../../math';
-import { type Bone, type Constraint, type Id, type IkConstraint, type Project, type Rig, type Side, chainOf, find, freeName, must, replaceRecord, sideSuffix } from '../../model';
+import { type Bone, type Constraint, type Id, type IkConstraint, PLAIN_BONE, type Project, type Rig, type Side, chainOf, find, freeName, must, replaceRecord, sideSuffix } from '../../model';
 import { moveJoint, restWorld, solveOrder, squareTo } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 
@@ -105,7 +105,7 @@ export const addLimbEdit = defineEdit<{ tip: Id }>({
     const axis = AXES.reduce((x, y) => (Math.abs(bend[y]) > Math.abs(bend[x]) ? y : x));
     if (off < 0.25) p = { ...p, ...moveJoint(p.rig, p.parts, ids[1]!, AXES.map((i) => (i === axis ? 0.5 * Math.sign(bend[axis]) : 0)) as unknown as Vec3) };
     const joints = place(), long = length(sub(joints[1]!, joints[0]!)) + length(sub(joints[2]!, joints[1]!));
-    const control = (name: string, side: Side, t: Vec3): Bone => ({ id: ctx.newId(), name: freeName(name, p.rig.bones.filter((b) => b.side === side).map((b) => b.name)), side, parent: null, rest: { t, q: [0, 0, 0, 1] as Quat, s: [1, 1, 1] } });
+    const control = (name: string, side: Side, t: Vec3): Bone => ({ id: ctx.newId(), name: freeName(name, p.rig.bones.filter((b) => b.side === side).map((b) => b.name)), side, parent: null, rest: { t, q: [0, 0, 0, 1] as Quat, s: [1, 1, 1] }, ...PLAIN_BONE, ships: false });
     const goal = control(`${tip.name} goal`, tip.side, joints[2]!);
     const pole = control(`${chain[1]!.name} bend`, tip.side, add(joints[1]!, scale(bend, Math.round(2 * long) / 2)));
     const ik: IkConstraint = { id: ctx.newId(), kind: 'ik', bone: tip.id, on: true, amount: 1, goal: goal.id, pole: pole.id, links: 2, bend, hold: true };

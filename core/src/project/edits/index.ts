@@ -17,3 +17,8 @@ export * from './constraints';
 export * from './mirror-rig';
 export * from './attachments';
 export * from './hand-over';
+export * from './slots';
+export * from './ready-rigs';
+export * from './bring-in';
+export * from './ring';
+export * from './joints';

@@ -76,7 +76,7 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
     const rest = { ...project, parts: replaceRecord(project.parts, { ...part, layers: part.layers.filter((l) => l !== layer) }) };
     if (layer.grid.count === 0) return rest;
     const kept: Part = { ...part, id: ctx.newId(), name: `${part.name}, layer ${layer.name}`, layers: [{ ...layer, id: ctx.newId(), hidden: false, locked: false }] };
-    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: kept.id }));
+    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: kept.id, slot: null }));
     return { ...rest, bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }] };
   },
 });
@@ -136,7 +136,7 @@ export const cellsToPartEdit = defineEdit<{ part: Id; cells: CellSet; name: stri
     const fresh = makePart(ctx.newId(), ctx.newId(), name, part.palette, box, { side: part.side, cell: part.cell, pivot: part.pivot });
     const piece: Part = { ...fresh, layers: taken.map((t) => ({ ...t.layer, id: ctx.newId(), grid: t.piece!.withBounds(box) })) };
     const rest = { ...part, layers: part.layers.map((l) => (taken.some((t) => t.layer === l) ? { ...l, grid: l.grid.edit((d) => d.fillSet(a.cells, 0)) } : l)) };
-    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: piece.id }));
+    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: piece.id, slot: null }));
     const at = project.parts.indexOf(part) + 1;
     return {
       ...project, parts: replaceRecord(project.parts, rest).toSpliced(at, 0, piece),

@@ -33,7 +33,7 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
       const stand = mirroredTransform(world.get(b.id)!, 0, a.plane), parent = b.parent === null ? null : over(b.parent);
       const now = restWorld({ ...project.rig, bones });
       const id = twin.get(b.id)!;
-      const bone: Bone = { id, name: b.name, side: to, parent, rest: relativeTransform(parent === null ? TRANSFORM_IDENTITY : now.get(parent)!, stand) };
+      const bone: Bone = { ...b, id, side: to, parent, rest: relativeTransform(parent === null ? TRANSFORM_IDENTITY : now.get(parent)!, stand) };
       bones = find(bones, id) ? replaceRecord(bones, bone) : bones.toSpliced(bones.findIndex((o) => o.id === b.id) + 1, 0, bone);
     }
     let parts: readonly Part[] = project.parts, mounts: readonly Mount[] = project.rig.mounts;
@@ -72,7 +72,7 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
       const same = attachments.find((o) => o.name === t.name && o.side === to);
       attachments = same ? replaceRecord(attachments, { ...same, ...place, bone }) : [...attachments, { ...t, ...place, id: ctx.newId(), side: to, bone }];
     }
-    const rig = inOrder(project, { bones, mounts, constraints, attachments });
+    const rig = inOrder(project, { ...project.rig, bones, mounts, constraints, attachments });
     return { ...project, parts, rig } satisfies Project;
   },
 });
@@ -120,7 +120,7 @@ export const flipRigEdit = defineEdit<{ plane: number }>({
     }));
     return {
       ...project, parts, clips, rig: {
-        bones, mounts, constraints: project.rig.constraints.map((c) => mirroredConstraint(c, over)),
+        ...project.rig, bones, mounts, constraints: project.rig.constraints.map((c) => mirroredConstraint(c, over)),
         attachments: project.rig.attachments.map((t) => ({ ...t, side: swapped[t.side], t: flipX(t.t), q: mirrorQuatX(t.q) })),
       },
     };

@@ -1,5 +1,5 @@
 import { type Quat, type Transform, type Vec3, normalizeQuat, relativeTransform } from '../../math';
-import { type Bone, type Id, type Project, type Side, constraintTargets, find, freeName, must, replaceRecord } from '../../model';
+import { type Bone, type Id, PLAIN_BONE, type Project, type Side, constraintTargets, find, freeName, must, replaceRecord } from '../../model';
 import { clipsKeepingLook } from '../../motion';
 import { loosened, moveJoint, reparentKeepingPlace, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
@@ -16,7 +16,7 @@ export const addBoneEdit = defineEdit<{ name: string; parent: Id | null; t: Vec3
     if (a.parent !== null) must(project.rig.bones, a.parent, 'bone');
     const side = a.side ?? 'centre';
     const name = freeName(a.name, project.rig.bones.filter((b) => b.side === side).map((b) => b.name));
-    const bone: Bone = { id: ctx.newId(), name, side, parent: a.parent, rest: { t: a.t, q: a.q ?? [0, 0, 0, 1], s: [1, 1, 1] } };
+    const bone: Bone = { id: ctx.newId(), name, side, parent: a.parent, rest: { t: a.t, q: a.q ?? [0, 0, 0, 1], s: [1, 1, 1] }, ...PLAIN_BONE };
     return withBones(project, [...project.rig.bones, bone]);
   },
 });

@@ -1,5 +1,5 @@
 import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
-import { type Bone, type Id, type Mount, type Part, type Project, composite, find, freeName, makeMount, makePart, must, partContent, replaceRecord, withPartBounds } from '../../model';
+import { type Bone, type Id, type Mount, PLAIN_BONE, type Part, type Project, composite, find, freeName, makeMount, makePart, must, partContent, replaceRecord, withPartBounds } from '../../model';
 import { restWorld } from '../../rig';
 import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
 import { CellSet } from '../../voxel';
@@ -112,7 +112,7 @@ export const takeApartEdit = defineEdit<TakeApart>({
       const id = ctx.newId();
       worldOf.set(id, stand);
       const name = freeName(parts[i]!.name, [...project.rig.bones, ...bones].filter((b) => b.side === parts[i]!.side).map((b) => b.name));
-      bones.push({ id, name, side: parts[i]!.side, parent: above, rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] } });
+      bones.push({ id, name, side: parts[i]!.side, parent: above, rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] }, ...PLAIN_BONE });
       boneOf[i] = id;
       mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, id), s: world.s });
     };

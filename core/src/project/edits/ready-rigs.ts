@@ -1,0 +1,54 @@
+import { type Id, type Project, find } from '../../model';
+import { EditError, defineEdit } from '../edit';
+import { sealOf } from '../seal';
+import { binItemOf, checkName } from './parts';
+
+/** Keeps bones, what steers them, and clips from accident; joints may still move by `range` project units. Parts are free. */
+export const sealRigEdit = defineEdit<{ name: string; range: number }>({
+  name: 'sealRig',
+  label: (a) => `Seal the rig as ${a.name}`,
+  touches: () => [],
+  run(project, a) {
+    if (project.rig.bones.length === 0) throw new EditError('There are no bones to seal yet. Make some in Rig first.');
+    if (!(a.range >= 0)) throw new EditError('How far joints may move is a number of zero or more.');
+    return { ...project, seal: sealOf(project, checkName(a.name), a.range) };
+  },
+});
+
+export const unsealRigEdit = defineEdit<Record<string, never>>({
+  name: 'unsealRig',
+  label: () => 'Unseal the rig',
+  touches: () => [],
+  run: (project) => (project.seal ? { ...project, seal: null } : project),
+});
+
+/** To the bin with every part that `which` takes. */
+const withoutParts = (project: Project, which: (part: Id) => boolean, newId: () => Id, now: number): Project => {
+  const gone = project.parts.filter((p) => which(p.id)), ids = new Set(gone.map((p) => p.id));
+  if (gone.length === 0) return project;
+  return {
+    ...project, parts: project.parts.filter((p) => !ids.has(p.id)), references: project.references.filter((r) => !ids.has(r.part)),
+    rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => !ids.has(m.part)) }, bin: [...project.bin, ...gone.map((p) => binItemOf(project, p, newId(), now))],
+  };
+};
+
+/** Every part to the bin; bones and clips stay, to be filled anew. */
+export const emptyRigEdit = defineEdit<Record<string, never>>({
+  name: 'emptyRig',
+  label: () => 'Empty the rig of its parts',
+  touches: () => [],
+  run: (project, _a, ctx) => withoutParts(project, () => true, ctx.newId, ctx.now),
+});
+
+/** Every part that hangs on no bone to the bin. */
+export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
+  name: 'deleteUnmounted',
+  label: (_a, p) => `Delete ${unmounted(p).size} parts that hang on no bone`,
+  touches: () => [],
+  run(project, _a, ctx) {
+    const loose = unmounted(project);
+    return withoutParts(project, (id) => loose.has(id), ctx.newId, ctx.now);
+  },
+});
+
+const unmounted = (project: Project): Set<Id> => new Set(project.parts.filter((p) => !project.rig.mounts.some((m) => m.part === p.id && m.bone !== null && find(project.rig.bones, m.bone))).map((p) => p.id));
