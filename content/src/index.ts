@@ -1,6 +1,9 @@
 import type { Project } from '@sphalerite/core/model';
 import { buildLampPost } from './lamp-post';
 import { buildOswin } from './oswin';
+import { buildBiped } from './ready/biped';
+import { buildHingedProp } from './ready/hinged-prop';
+import { buildQuadruped } from './ready/quadruped';
 import { buildTamsin } from './tamsin';
 
 export { buildLampPost, buildOswin, buildTamsin };
@@ -8,3 +11,6 @@ export { Maker, Sculptor } from './maker';
 
 /** Every demo project by the name of its file. */
 export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost, oswin: buildOswin };
+
+/** Every ready rig by the name of its file. */
+export const READY_RIGS: Readonly<Record<string, () => Project>> = { 'ready-biped': buildBiped, 'ready-quadruped': buildQuadruped, 'ready-hinged-prop': buildHingedProp };

@@ -9,6 +9,9 @@ export const turn = (x: number, y = 0, z = 0): Quat => quatFromEuler([(x * Math.
 
 /** A box of cells given by two opposite corner cells. */
 export type Cells = readonly [Vec3, Vec3];
+export const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [[x0, y0, z0], [x1, y1, z1]];
+/** The other side of the middle plane between cubes −1 and 0. */
+export const flip = ([a, b]: Cells): Cells => [[-1 - a[0], a[1], a[2]], [-1 - b[0], b[1], b[2]]];
 
 /**
  * Makes a project by the same edits an artist's hand makes, with names in place of ids. Everything is
@@ -51,6 +54,27 @@ export class Maker {
       at: [pivot[0] / 2 - joint[0], pivot[1] / 2 - joint[1], pivot[2] / 2 - joint[2]],
     });
     return new Sculptor(this, this.project.parts.at(-1)!.id);
+  }
+
+  /** A limb to a hand or foot, as the limb helper makes it: controls “… goal” and “… bend”. */
+  limb(tip: string): void {
+    this.apply(edits.addLimbEdit, { tip: this.boneId(tip) });
+  }
+
+  /** An attachment point on a bone, from its joint. */
+  attach(name: string, bone: string, t: Vec3, q: Quat = [0, 0, 0, 1]): void {
+    this.apply(edits.addAttachmentEdit, { bone: this.boneId(bone), name: splitSide(name)[0], t, q });
+  }
+
+  /** Hangs a bone where an attachment point is. */
+  hang(bone: string, point: string): void {
+    const [name, side] = splitSide(point);
+    this.apply(edits.hangAtEdit, { bone: this.boneId(bone), attachment: this.project.rig.attachments.find((t) => t.name === name && t.side === side)!.id });
+  }
+
+  /** As a ready rig whose joints may move by `range` cubes. */
+  seal(range: number): void {
+    this.apply(edits.sealRigEdit, { name: this.project.name, range });
   }
 
   /** Poses by frame for each bone, in degrees from rest, with optional shifts. */

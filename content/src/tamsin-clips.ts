@@ -1,16 +1,8 @@
-import type { Vec3 } from '@sphalerite/core/math';
+import { type Gait, footPath, otherSide } from './gait';
 import type { Maker, Pose } from './maker';
 
-/** The same lane half a cycle later, with turns about Y and Z reversed: what the other side does. */
-const otherSide = (poses: readonly Pose[], half: number): Pose[] => {
-  const cycle = half * 2;
-  const body = poses.filter((p) => p.at < cycle).map((p) => ({
-    ...p, at: (p.at + half) % cycle,
-    ...(p.turn ? { turn: [p.turn[0], -(p.turn[1] ?? 0), -(p.turn[2] ?? 0)] as const } : {}),
-    ...(p.move ? { move: [-p.move[0], p.move[1], p.move[2]] as Vec3 } : {}),
-  })).sort((a, b) => a.at - b.at);
-  return [...body, { ...body[0]!, at: cycle }];
-};
+/** Short legs and heavy boots. */
+const GAIT: Gait = { cycle: 24, stride: 6, lift: 2.4, stands: 0.5, heel: 16, toe: 10 };
 
 export function tamsinClips(m: Maker): void {
   idle(m);
@@ -30,9 +22,6 @@ function idle(m: Maker): void {
 }
 
 function walk(m: Maker): void {
-  const thigh: Pose[] = [{ at: 0, turn: [-26] }, { at: 6, turn: [-4] }, { at: 12, turn: [24] }, { at: 18, turn: [-14] }, { at: 24, turn: [-26] }];
-  const shin: Pose[] = [{ at: 0, turn: [4] }, { at: 6, turn: [8] }, { at: 12, turn: [16] }, { at: 17, turn: [48] }, { at: 24, turn: [4] }];
-  const foot: Pose[] = [{ at: 0, turn: [16] }, { at: 4, turn: [-4] }, { at: 12, turn: [14] }, { at: 18, turn: [-6] }, { at: 24, turn: [16] }];
   const tail: Pose[] = [{ at: 0, turn: [14] }, { at: 8, turn: [4, 0, 4] }, { at: 16, turn: [20, 0, -3] }, { at: 24, turn: [14] }];
   m.clip('Walk', 24, 24, true, {
     Hips: [
@@ -41,9 +30,7 @@ function walk(m: Maker): void {
     ],
     Chest: [{ at: 0, turn: [2, -10, 0] }, { at: 12, turn: [2, 10, 0] }, { at: 24, turn: [2, -10, 0] }],
     Head: [{ at: 0, turn: [-4, 4, 0] }, { at: 6, turn: [-2, 0, 0] }, { at: 12, turn: [-4, -4, 0] }, { at: 18, turn: [-2, 0, 0] }, { at: 24, turn: [-4, 4, 0] }],
-    'Thigh left': thigh, 'Thigh right': otherSide(thigh, 12),
-    'Shin left': shin, 'Shin right': otherSide(shin, 12),
-    'Foot left': foot, 'Foot right': otherSide(foot, 12),
+    'Foot goal left': footPath(GAIT, 0), 'Foot goal right': footPath(GAIT, 12),
     'Upper arm right': [{ at: 0, turn: [-28, 0, -6] }, { at: 12, turn: [24, 0, -6] }, { at: 24, turn: [-28, 0, -6] }],
     'Forearm right': [{ at: 0, turn: [-34] }, { at: 12, turn: [-12] }, { at: 24, turn: [-34] }],
     'Upper arm left': [{ at: 0, turn: [12, 0, 5] }, { at: 12, turn: [-14, 0, 5] }, { at: 24, turn: [12, 0, 5] }],

@@ -1,14 +1,9 @@
 import type { Project } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
-import { type Cells, Maker } from './maker';
+import { type Cells, Maker, flip, span } from './maker';
 import { tamsinClips } from './tamsin-clips';
 import { tamsinColourways } from './tamsin-colourways';
-
-const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [[x0, y0, z0], [x1, y1, z1]];
-
-/** The other side of the middle plane between cubes −1 and 0. */
-const flip = ([a, b]: Cells): Cells => [[-1 - a[0], a[1], a[2]], [-1 - b[0], b[1], b[2]]];
 
 /** Tamsin the lamplighter: biped with pole and lantern, satchel, scarf and coat tails. Faces +Z; her left is +X. */
 export function buildTamsin(): Project {
@@ -23,6 +18,7 @@ export function buildTamsin(): Project {
   }
   extras(m);
   lantern(m);
+  controls(m);
   tamsinClips(m);
   shots(m);
   tamsinColourways(m);
@@ -46,6 +42,15 @@ function bones(m: Maker): void {
   m.bone('Scarf end', 'Chest', [3, 23, 5]);
   m.bone('Pole', 'Forearm left', [11, 10.5, 0]);
   m.bone('Lantern', 'Pole', [15, 43, 0]);
+}
+
+/** Legs that stand on their goals, and the pole in the grip of her left hand. */
+function controls(m: Maker): void {
+  for (const side of ['left', 'right'] as const) m.limb(`Foot ${side}`);
+  m.attach('Grip left', 'Forearm left', [3, -5.5, 0]);
+  m.attach('Grip right', 'Forearm right', [-3, -5.5, 0]);
+  m.attach('Flame', 'Lantern', [0, -6, 0]);
+  m.hang('Pole', 'Grip left');
 }
 
 function head(m: Maker): void {

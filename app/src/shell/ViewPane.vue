@@ -27,6 +27,10 @@ function follow(e: PointerEvent): void {
   const box = host.value!.getBoundingClientRect();
   hand.value = { x: Math.min(e.clientX - box.left + 18, box.width - 170), y: Math.min(e.clientY - box.top + 16, box.height - 34) };
 }
+function drop(e: DragEvent): void {
+  const v = view.viewport;
+  if (v) props.control?.drop?.({ ray: v.rayAt(e.clientX, e.clientY), x: e.clientX, y: e.clientY, shift: e.shiftKey, alt: e.altKey, ctrl: e.ctrlKey });
+}
 /** Texts that go along with places of the world. */
 const labels = shallowRef<{ text: string; tone: string; shift: boolean; x: number; y: number }[]>([]);
 function placeLabels(): void {
@@ -97,7 +101,7 @@ function look(name: ViewName): void {
   <section class="view" :class="settings.backdrop" aria-label="View">
     <!-- Filters that show colours as other eyes see them; linear light, as the figures in core say. -->
     <svg class="filters" aria-hidden="true"><filter v-for="v in VISIONS.slice(1)" :id="`see-${v}`" :key="v" color-interpolation-filters="linearRGB"><feColorMatrix type="matrix" :values="VISION_MATRIX[v].map((r) => `${r.join(' ')} 0 0`).join(' ') + ' 0 0 0 1 0'" /></filter></svg>
-    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" />
+    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" @dragover="control?.drop && $event.preventDefault()" @drop.prevent="drop" />
     <output v-if="hand && view.measure" class="live figures" :style="{ left: `${hand.x}px`, top: `${hand.y}px` }" aria-hidden="true">{{ view.measure }}</output>
     <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
     <header v-if="control" class="where">

@@ -22,12 +22,17 @@ export async function saveProjectFile(project: Project): Promise<void> {
   download(fileName(project.name) + PROJECT_EXTENSION, bytes);
 }
 
-/** Reads a project file onto the shelf under a fresh id. Gives the id and what there is to tell. */
-export async function shelveProjectFile(bytes: Uint8Array, keepId = false): Promise<{ id: string; notes: readonly string[] }> {
+/** The project in a file's bytes, with what there is to tell. */
+export async function readProject(bytes: Uint8Array): Promise<{ project: Project; notes: readonly string[] }> {
   const { project, bricks, notes } = await sharedPool().run('readFile', () => ({ bytes }));
   const mirror = new BrickMirror();
   mirror.receive(bricks);
-  const opened = mirror.openProject(project);
+  return { project: mirror.openProject(project), notes };
+}
+
+/** Reads a project file onto the shelf under a fresh id. Gives the id and what there is to tell. */
+export async function shelveProjectFile(bytes: Uint8Array, keepId = false): Promise<{ id: string; notes: readonly string[] }> {
+  const { project: opened, notes } = await readProject(bytes);
   const id = keepId ? opened.id : freshId();
   await putOnShelf({ ...opened, id });
   return { id, notes };

@@ -4,7 +4,7 @@ import type { VoxelGrid } from '@sphalerite/core/voxel';
 import type { Project } from '@sphalerite/core/model';
 import type { PlacedPart, Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
-import type { PointerUser } from '../viewport/view-input';
+import type { PointerUser, ViewPointer } from '../viewport/view-input';
 import type { SceneCopy } from '../viewport/viewport';
 import type { Command } from '../stores/commands';
 
@@ -38,6 +38,8 @@ export interface ScreenControl {
   chips(): readonly Chip[];
   /** Left and right halves of the readout. */
   readout(): { readonly left: readonly [string, string][]; readonly right: string };
+  /** Something from a tray is dropped on the view. */
+  drop?(p: ViewPointer): void;
   readonly commands: readonly Command[];
   /** Commands that head the right-click menu of the view. */
   readonly menu?: readonly string[];

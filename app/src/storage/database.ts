@@ -75,6 +75,17 @@ export interface SettingRow {
   value: unknown;
 }
 
+/** A ready rig of one's own: a project file, kept apart from the shelf. */
+export interface ReadyRigRow {
+  id: string;
+  name: string;
+  kind: string;
+  bones: number;
+  parts: number;
+  clips: string[];
+  file: Uint8Array<ArrayBuffer>;
+}
+
 class Database extends Dexie {
   heads!: EntityTable<HeadRow, 'id'>;
   entries!: Table<EntryRow, [string, number]>;
@@ -82,6 +93,7 @@ class Database extends Dexie {
   grids!: EntityTable<GridRow, 'id'>;
   bricks!: EntityTable<BrickRow, 'id'>;
   settings!: EntityTable<SettingRow, 'key'>;
+  readyRigs!: EntityTable<ReadyRigRow, 'id'>;
 
   constructor() {
     // Strict: a finished write is on the disk, not only in a cache of the browser.
@@ -89,6 +101,7 @@ class Database extends Dexie {
     this.version(1).stores({
       heads: 'id', entries: '[project+seq], project', records: '++id, project', grids: '++id, project', bricks: '++id, project', settings: 'key',
     });
+    this.version(2).stores({ readyRigs: 'id' });
   }
 }
 

@@ -1,5 +1,5 @@
-import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform, rotate, scale } from '../math';
-import { type Id, type Part, type Project, composite, must } from '../model';
+import { type Mat4, type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, matrixOf, mulMat, relativeTransform, rotate, scale, translation } from '../math';
+import { type Id, type Part, type Project, composite, isWorn, must } from '../model';
 import { restWorld } from '../rig';
 import { CellSet } from '../voxel';
 import { EditError } from './edit';
@@ -11,6 +11,8 @@ export interface JointCells {
   readonly body: CellSet;
   /** Where it turns now, in half cubes. */
   readonly now: Vec3;
+  /** Takes the lattice to rig space at rest. */
+  readonly matrix: Mat4;
   /** A shift of so many half cubes, in rig space. */
   shift(halves: Vec3): Vec3;
 }
@@ -18,7 +20,7 @@ export interface JointCells {
 /** The joint of a bone: what is mounted on it, against what is mounted on the bone above. @throws EditError when there is nothing to study */
 export function jointOf(project: Project, id: Id): JointCells {
   const bone = must(project.rig.bones, id, 'bone');
-  const on = (b: Id | null): Part[] => project.rig.mounts.filter((m) => b !== null && m.bone === b).map((m) => must(project.parts, m.part, 'part')).filter((p) => !p.hidden && composite(p).count > 0);
+  const on = (b: Id | null): Part[] => project.rig.mounts.filter((m) => b !== null && m.bone === b && isWorn(project.rig, m)).map((m) => must(project.parts, m.part, 'part')).filter((p) => !p.hidden && composite(p).count > 0);
   const limbs = on(id), bodies = on(bone.parent);
   const home = limbs[0];
   if (!home) throw new EditError(`Nothing is mounted on "${bone.name}", so its joint has no limb to swing.`);
@@ -28,5 +30,5 @@ export function jointOf(project: Project, id: Id): JointCells {
   const frame: Transform = composeTransform(world.get(mount.bone!) ?? TRANSFORM_IDENTITY, mount);
   const half = 2 / home.cell;
   const now = relativeTransform(frame, world.get(id)!).t.map((v, i) => Math.round(v * half + home.pivot[i]!)) as unknown as Vec3;
-  return { limb: gathered(limbs), body: gathered(bodies), now, shift: (h) => rotate(frame.q, scale(h, home.cell / 2)) };
+  return { limb: gathered(limbs), body: gathered(bodies), now, matrix: mulMat(matrixOf({ ...frame, s: scale(frame.s, home.cell) }), translation(scale(home.pivot, -0.5))), shift: (h) => rotate(frame.q, scale(h, home.cell / 2)) };
 }

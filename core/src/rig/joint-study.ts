@@ -65,6 +65,27 @@ export function studyJoint(limb: VoxelGrid | CellSet, body: VoxelGrid | CellSet,
   });
 }
 
+/**
+ * Where light comes through a swung joint: points of the swept cut that neither the body nor the limb covers.
+ *
+ * @param pivot – in half cubes
+ * @returns points in the lattice, thinned out to at most `most`
+ */
+export function openPoints(limb: CellSet, body: CellSet, pivot: Vec3, axis: Axis, degrees: number, most = 600): Vec3[] {
+  const way = UNIT[axis]!, o = scale(pivot, 0.5), full = (degrees * Math.PI) / 180;
+  const turns = Math.max(1, Math.ceil(Math.abs(degrees) / (FINE * 3))), out: Vec3[] = [];
+  const inside = (set: CellSet, p: Vec3): boolean => set.has(Math.floor(p[0] + o[0] + 1e-9), Math.floor(p[1] + o[1] + 1e-9), Math.floor(p[2] + o[2] + 1e-9));
+  for (const c of cutPoints(limb, body, 2)) {
+    const local: Vec3 = [c.at[0] - o[0], c.at[1] - o[1], c.at[2] - o[2]];
+    for (let t = 0; t < turns && degrees !== 0; t++) {
+      const at = rotate(quatFromAxisAngle(way, (full * (t + 0.5)) / turns), local), back = rotate(quatFromAxisAngle(way, (full * (t + 0.5)) / turns - full), local);
+      if (!inside(body, at) && !inside(limb, back)) out.push([at[0] + o[0], at[1] + o[1], at[2] + o[2]]);
+    }
+  }
+  const every = Math.ceil(out.length / most);
+  return every > 1 ? out.filter((_p, i) => i % every === 0) : out;
+}
+
 /** Places worth trying as a pivot: the middle of the cut, its edges, and the same half a limb's width to both sides of it; half cubes. */
 export function pivotChoices(limb: CellSet, body: CellSet, now: Vec3, axis: Axis): Vec3[] {
   const cut = cutPoints(limb, body, ACROSS);

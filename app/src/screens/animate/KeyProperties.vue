@@ -34,7 +34,7 @@ const ease = computed<Easing | null>(() => {
   const lane = r && clip.value?.lanes.find((l) => l.bone === r.bone);
   return lane ? (lane[r.channel].find((k) => k.time === r.time)?.ease ?? null) : null;
 });
-const CURVES: Record<Easing, string> = { step: 'M8 52 H152 V12', even: 'M8 52 L152 12', ease: 'M8 52 C70 52 90 12 152 12' };
+const CURVES: Record<Easing, string> = { step: 'M8 52 H152 V12', even: 'M8 52 L152 12', ease: 'M8 52 C70 52 90 12 152 12', curve: 'M8 52 C44 52 44 12 152 12' };
 const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unknown => session.apply(setClipEdit, { clip: clip.value!.id, ...more });
 </script>
 

@@ -12,6 +12,7 @@ import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { READY_CARDS, REACHES, VERBS } from '../../tools/card';
+import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
@@ -30,6 +31,7 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
   const session = useSession();
   const build = useBuild();
   const selection = useSelection();
+  const posed = useBuildPose();
   const notices = useNotices();
   const { settings } = useSettings();
   const has = (): boolean => session.part !== null;
@@ -105,6 +107,7 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       build.handles = build.handles === 'cutaway' ? null : build.handles;
     }, ['Alt+X']),
     part('cut.selection', 'Cutaway to the selection', () => selection.box && build.setCut(selection.box), ['Alt+S']),
+    { id: 'view.posed', title: 'Neighbours at the pose of the clip', group: 'Build', keys: ['Shift+I'], enabled: () => session.clip !== null, on: () => posed.on, run: () => (posed.wanted = !posed.wanted) },
     part('view.seeThrough', 'See through the part', () => (build.seeThrough = !build.seeThrough), ['Z'], IconEyeglass, () => build.seeThrough),
     { id: 'view.isolate', title: 'Isolate the part', group: 'View', keys: ['I'], on: () => build.isolate, run: () => (build.isolate = !build.isolate) },
     { id: 'view.figure', get title() { return `Scale figure: ${FIGURE_NAMES[settings.figure]}`; }, group: 'View', keys: ['H'], on: () => settings.figure !== 'none', run: () => (settings.figure = FIGURES[(FIGURES.indexOf(settings.figure) + 1) % FIGURES.length]!) },

@@ -1,6 +1,5 @@
 import { AXES, type Box, type Vec3, boxContains, boxEnd, boxFromCells, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
 import { composite, helperCount, pivotPoint, sideSuffix } from '@sphalerite/core/model';
-import { REST_POSE } from '@sphalerite/core/rig';
 import { faceRegion, mirrorBoxes, mirrorFaces, shapeBox, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -22,6 +21,7 @@ import { useColours } from './colours/colours-state';
 import { colourCommands } from './colours/colour-commands';
 import { lookUnder, lookLabels } from './colours/side-by-side';
 import type { GradientControl } from './colours/gradient-control';
+import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles-control';
@@ -41,6 +41,7 @@ const AXIS = ['X', 'Y', 'Z'] as const;
 export function buildControl(): ScreenControl {
   const session = useSession();
   const build = useBuild();
+  const posed = useBuildPose();
   const selection = useSelection();
   const view = useView();
   const notices = useNotices();
@@ -223,7 +224,7 @@ export function buildControl(): ScreenControl {
       const id = session.view.part;
       const limit = build.limit;
       return {
-        project: p, pose: REST_POSE, hurry: session.preview !== null,
+        project: posed.seen(p), pose: posed.pose, hurry: session.preview !== null,
         without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
         // Side by side one looks at the whole.
         faint: ({ part }) => handCame.value && part.id !== id && colours.looks.length === 0,

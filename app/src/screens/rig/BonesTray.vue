@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import { type Bone, type Id, constraintTargets, sideSuffix } from '@sphalerite/core/model';
-import { type MountProposal, mountPartEdit, mountPartsEdit, proposeMounts, renameManyEdit, reparentBoneEdit } from '@sphalerite/core/project';
+import { type Bone, type Id, constraintTargets, isWorn, sideSuffix } from '@sphalerite/core/model';
+import { type MountProposal, mountPartEdit, mountPartsEdit, proposeMounts, renameManyEdit, reparentBoneEdit, tryPartEdit } from '@sphalerite/core/project';
 import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref, watch } from 'vue';
 import BinList from '../../components/BinList.vue';
@@ -9,6 +9,7 @@ import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { draggedPart } from './dragged-part';
 
 const session = useSession();
 const notices = useNotices();
@@ -61,7 +62,15 @@ function drop(bone: Id | null): void {
   dragged.value = over.value = null;
   if (!d) return;
   if (d.kind === 'bone' && d.id !== bone) session.apply(reparentBoneEdit, { bone: d.id, parent: bone });
-  if (d.kind === 'part') session.apply(mountPartEdit, { part: d.id, bone });
+  if (d.kind !== 'part') return;
+  // On a sealed rig a part that comes onto a bone is tried in place of what is there.
+  const p = session.project!, there = p.seal && bone ? p.rig.mounts.find((m) => m.bone === bone && m.part !== d.id && isWorn(p.rig, m)) : undefined;
+  if (there) session.apply(tryPartEdit, { part: d.id, instead: there.id });
+  else session.apply(mountPartEdit, { part: d.id, bone });
+}
+function take(part: Id): void {
+  dragged.value = { kind: 'part', id: part };
+  draggedPart.value = part;
 }
 function menuOf(e: MouseEvent, bone: Id): void {
   session.choose({ bone });
@@ -100,12 +109,14 @@ function walk(e: KeyboardEvent, i: number): void {
         <label v-for="p in proposals" :key="p.part" :title="p.why"><span>{{ p.name }}</span><select v-model="p.bone" class="pick" :aria-label="`Bone for ${p.name}`"><option value="">none</option><option v-for="r in rows" :key="r.bone.id" :value="r.bone.id">{{ r.bone.name + sideSuffix(r.bone.side) }}</option></select></label>
         <button type="button" class="btn primary" @click="mount">Mount {{ proposals.filter((p) => p.bone !== '').length }} in place</button>
       </div>
-      <ul class="tray-list"><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="dragged = { kind: 'part', id: p.id }">{{ p.name }}</span></li></ul>
+      <button v-if="loose.length > 1" type="button" class="link hint" @click="runCommand('rig.dropLoose').catch(notices.fail)">Delete all {{ loose.length }}</button>
+      <ul class="tray-list"><li v-for="p in loose" :key="p.id"><span class="list-row" draggable="true" @dragstart="take(p.id)" @dragend="draggedPart = null">{{ p.name }}</span></li></ul>
     </template>
     <div v-if="rows.length > 1" class="many">
       <button type="button" class="link" :aria-expanded="renaming" @click="renaming = !renaming">Rename many…</button>
       <div v-if="renaming" class="row"><input v-model="find" class="pick" aria-label="Replace in names" placeholder="replace" @keydown.stop /><input v-model="replace" class="pick" aria-label="By" placeholder="by" @keydown.stop @keydown.enter="rename" /><button type="button" class="btn" :disabled="find === ''" @click="rename">Do</button></div>
     </div>
+    <div class="many rigs"><button type="button" class="link" @click="runCommand('rig.bring').catch(notices.fail)">Bring in a rig…</button><button v-if="rows.length > 0" type="button" class="link" @click="runCommand('rig.keep').catch(notices.fail)">Save as a ready rig…</button></div>
     <BinList kind="bone" />
     <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
   </div>
@@ -125,5 +136,6 @@ function walk(e: KeyboardEvent, i: number): void {
 .propose label { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 6px; align-items: center; }
 .propose span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .many { justify-items: start; }
+.hint.link { padding-top: 0; }
 .pick { min-width: 0; width: 100%; height: 26px; padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
+import { type Axis, type Vec3, TRANSFORM_IDENTITY, add, decompose, invertQuat, mulQuat, quatFromAxisAngle, relativeTransform, rotate, scale, sub, transformPoint } from '@sphalerite/core/math';
 import { EditError, type JointCells, jointOf, moveJointEdit } from '@sphalerite/core/project';
-import { type JointStudy, pivotChoices } from '@sphalerite/core/rig';
+import { type JointStudy, openPoints, pivotChoices, restWorld } from '@sphalerite/core/rig';
 import type { CellSet } from '@sphalerite/core/voxel';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -30,7 +30,31 @@ const about = (s: JointStudy): string => {
   const d = sub(s.pivot, joint.value!.now);
   return d.every((v) => v === 0) ? 'as it is' : d.map((v, i) => (v === 0 ? '' : `${['X', 'Y', 'Z'][i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`)).filter(Boolean).join(', ');
 };
+/** The angle at which the joint is looked at; null for the worst of the pivot that is pointed at. */
+const angle = ref<number | null>(null);
+/** The limb swung about a pivot, as it would stand in the view, with where light comes through. */
+function swing(i: number): void {
+  const s = studies.value[i], j = joint.value, bone = session.bone, project = session.project;
+  if (!s || !j || !bone || !project) {
+    rig.swung = null;
+    return;
+  }
+  const worst = s.angles.reduce((b, _a, k) => (s.gap[k]! + s.overlap[k]! > s.gap[b]! + s.overlap[b]! ? k : b), 0);
+  const degrees = angle.value ?? s.angles[worst]!;
+  const unit: Vec3 = axis.value === 0 ? [1, 0, 0] : axis.value === 1 ? [0, 1, 0] : [0, 0, 1];
+  const world = restWorld(project.rig), frame = decompose(j.matrix), at = transformPoint(j.matrix, scale(s.pivot, 0.5));
+  const q = mulQuat(mulQuat(frame.q, quatFromAxisAngle(unit, (degrees * Math.PI) / 180)), invertQuat(frame.q));
+  const was = world.get(bone.id)!, is = { ...was, q: mulQuat(q, was.q), t: add(at, rotate(q, sub(was.t, at))) };
+  const local = relativeTransform(bone.parent === null ? TRANSFORM_IDENTITY : world.get(bone.parent)!, is);
+  rig.swung = { pose: new Map([[bone.id, local]]), matrix: j.matrix, open: openPoints(j.limb, j.body, s.pivot, axis.value, degrees) };
+}
+function look(e: Event): void {
+  angle.value = Number((e.target as HTMLInputElement).value);
+  swing(Math.max(0, meant.value));
+}
 function clear(): void {
+  rig.swung = null;
+  angle.value = null;
   stop?.abort();
   studies.value = [];
   joint.value = null;
@@ -74,7 +98,12 @@ function use(i: number): void {
   const delta = j.shift(sub(s.pivot, j.now)).map((v) => Math.round(v * 1e6) / 1e6) as unknown as Vec3;
   if (session.apply(moveJointEdit, { bone: session.bone!.id, delta })) void study();
 }
-watch(meant, (i) => chart?.show(studies.value, i));
+watch(meant, (i) => {
+  chart?.show(studies.value, i);
+  if (i >= 0) swing(i);
+  else if (angle.value === null) rig.swung = null;
+  else swing(0);
+});
 watch(() => rig.studies, () => void study());
 watch(axis, () => {
   if (studies.value.length > 0) void study();
@@ -90,6 +119,7 @@ onBeforeUnmount(clear);
     <div class="line"><h3>Joint study</h3>
       <label class="axis">about <select v-model.number="axis" class="pick" aria-label="Axis of the swing"><option :value="0">X</option><option :value="1">Y</option><option :value="2">Z</option></select></label>
       <button type="button" class="btn" :disabled="!session.bone || busy" title="Swings the limb and measures · K" @click="study()">{{ busy ? 'Measuring…' : 'Study the joint' }}</button>
+      <label v-if="studies.length > 0" class="axis swing" title="Looks at the swung joint in the view: red where light comes through">swung <input type="range" min="-60" max="60" step="10" :value="angle ?? 0" aria-label="Angle of the swing" @input="look" /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span></label>
       <button v-if="best > 0" type="button" class="btn primary" @click="use(best)">Use the best pivot</button>
     </div>
     <p v-if="studies.length === 0" class="quiet">Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.</p>
@@ -108,6 +138,9 @@ onBeforeUnmount(clear);
 .line h3 { flex: 1; }
 .axis { font-size: 12px; color: var(--quiet); }
 .pick { height: 26px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
+.swing { display: flex; gap: 5px; align-items: center; }
+.swing input { width: 74px; accent-color: var(--resin); }
+.swing .figures { min-width: 30px; }
 .result { display: grid; grid-template-columns: minmax(0, 1fr) 178px; gap: 8px; min-width: 0; }
 .chart { height: 104px; min-width: 0; }
 .list { list-style: none; margin: 0; padding: 0; font-size: 11.5px; max-height: 104px; overflow-y: auto; }

@@ -1,9 +1,11 @@
-import { IconAnchor, IconChartLine, IconHandFinger, IconRotate3d, IconWalk } from '@tabler/icons-vue';
+import { IconAnchor, IconChartLine, IconHandFinger, IconLock, IconPointer, IconRotate3d, IconWalk } from '@tabler/icons-vue';
 import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
-import { addBoneEdit, addLimbEdit, bendWord, deleteBoneEdit, flipRigEdit, mirrorRigEdit, moveJointEdit, setRestEdit } from '@sphalerite/core/project';
-import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
+import { addBoneEdit, addLimbEdit, addPoseTestEdit, alignJointsEdit, bendWord, deleteBoneEdit, deleteUnmountedEdit, emptyRigEdit, flipRigEdit, mirrorRigEdit, moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
+import { type Axis, type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
 import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
+import { nextTick } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
+import { type Command, runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
@@ -11,6 +13,8 @@ import { boneHandles } from '../shared/bone-handles';
 import { toDegrees } from '../shared/degrees';
 import { useNotices } from '../../stores/notices';
 import { localOf, shifted } from '../shared/pose-shift';
+import { draggedPart } from './dragged-part';
+import { useJointPointer } from './joint-pointer';
 import { useRig } from './rig-state';
 
 const AXES = ['X', 'Y', 'Z'] as const;
@@ -61,12 +65,14 @@ export function rigControl(): ScreenControl {
       if (done) session.apply(moveJointEdit, { bone, delta });
       else session.preview = session.tryEdit(moveJointEdit, { bone, delta }, true);
     },
+    step: () => rig.step,
     cancel() {
       if (rig.handle === 'try') rig.trial = held;
       session.preview = null;
       view.measure = '';
     },
   });
+  const pointer = useJointPointer(handles.pointer);
   /** Attachment points with the way they point, two units long. */
   function points(): { at: Vec3; to: Vec3 }[] {
     const p = session.shown;
@@ -102,14 +108,30 @@ export function rigControl(): ScreenControl {
     const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
     notices.say(`“${b.name}${sideSuffix(b.side)}” is in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`);
   }
+  /** Makes the reel and shows it moving. */
+  function reel(): void {
+    if (!session.apply(addPoseTestEdit, { degrees: 45 }, (p) => ({ clip: p.clips.at(-1)!.id }))) return;
+    void runCommand('go.animate').then(() => nextTick()).then(() => runCommand('anim.play')).catch(notices.fail);
+  }
   const mirror = (from: 'left' | 'right') => (): boolean => session.apply(mirrorRigEdit, { from, plane: 0 });
   const has = (): boolean => session.bone !== null && session.writable;
   return {
-    scene: () => (session.shown ? { project: session.shown, pose: rig.trial, without: () => false, faint: () => false } : null),
-    overlay: () => ({ ...NO_OVERLAY, ...handles.overlay(), points: points() }),
-    pointer: handles.pointer,
+    scene: () => (session.shown ? { project: session.shown, pose: rig.swung?.pose ?? rig.trial, without: () => false, faint: () => false } : null),
+    overlay: () => ({
+      ...NO_OVERLAY, ...handles.overlay(), points: points(),
+      ...(rig.swung ? { lattice: rig.swung.matrix, spots: rig.swung.open.map((at) => ({ at, tone: 'danger' as const, hot: false })), rings: null, arrows: null } : {}),
+    }),
+    pointer,
+    drop(p) {
+      const part = draggedPart.value, there = handles.mountUnder(p);
+      draggedPart.value = null;
+      if (part && there) session.apply(tryPartEdit, { part, instead: there });
+      else if (part) notices.say('Drop it on a part of the figure: it is tried in the place of that one.', { kind: 'error' });
+    },
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
+      ...(session.project?.seal ? [{ text: `sealed: ${session.project.seal.rig}. Parts are free`, tone: 'green' as const, icon: IconLock, run: () => (rig.dialog = 'unseal'), does: 'unseal…' }] : []),
+      ...(rig.extruding ? [{ text: 'click where the next joint goes', tone: 'resin' as const, icon: IconPointer, run: () => (rig.extruding = false), does: 'end' }] : []),
       rig.handle !== 'try' ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, ...(rig.trial === REST_POSE ? {} : { run: endTry, does: 'back to rest' }) },
       ...(rig.handle === 'joint' ? [{ text: rig.carry ? 'parts and bones go along' : 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),
     ],
@@ -132,9 +154,25 @@ export function rigControl(): ScreenControl {
       { id: 'rig.flip', title: 'Flip the whole rig: left becomes right', group: 'Rig', keys: ['Alt+M'], enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0, run: () => session.apply(flipRigEdit, { plane: 0 }) },
       { id: 'rig.reset', title: 'Reset the turn of the bone', group: 'Rig', keys: ['Shift+R'], enabled: has, run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }) },
       { id: 'bone.new', title: 'New bone below this one', group: 'Rig', keys: ['B'], enabled: () => session.writable, run: () => session.apply(addBoneEdit, { name: 'Bone', parent: session.bone?.id ?? null, t: [0, session.bone ? 4 : 0, 0] }, (p) => ({ bone: p.rig.bones.at(-1)!.id })) },
+      { id: 'bone.extrude', title: 'Set new bones by clicks in the view, each below the last', group: 'Rig', keys: ['E'], icon: IconPointer, enabled: () => session.writable, on: () => rig.extruding, run: () => (rig.extruding = !rig.extruding) },
+      ...AXES.map((a, i): Command => ({ id: `rig.align${a}`, title: `Align the joints below in ${a}`, group: 'Rig', enabled: has, run: () => session.apply(alignJointsEdit, { bone: session.bone!.id, axis: i as Axis }) })),
+      { id: 'rig.bring', title: 'Bring in a rig, or parts by their names…', group: 'Rig', keys: ['Ctrl+Shift+I'], enabled: () => session.writable, run: () => (rig.dialog = 'bring') },
+      { id: 'rig.keep', title: 'Save as a ready rig…', group: 'Rig', enabled: () => (session.project?.rig.bones.length ?? 0) > 0, run: () => (rig.dialog = 'keep') },
+      { id: 'rig.unseal', title: 'Unseal the rig…', group: 'Rig', enabled: () => session.writable && session.project?.seal !== null, run: () => (rig.dialog = 'unseal') },
+      { id: 'rig.empty', title: 'Empty the rig of its parts (to the bin)', group: 'Rig', enabled: () => session.writable && (session.project?.parts.length ?? 0) > 0, run: () => session.apply(emptyRigEdit, {}) },
+      { id: 'rig.dropLoose', title: 'Delete every part that hangs on no bone (to the bin)', group: 'Rig', enabled: () => session.writable, run: () => session.apply(deleteUnmountedEdit, {}) },
+      { id: 'rig.ring', title: 'Build a ring of equal bars…', group: 'Rig', enabled: () => session.writable, run: () => (rig.dialog = 'ring') },
+      { id: 'rig.reel', title: 'Pose-test reel: swing one joint after another', group: 'Rig', keys: ['Shift+K'], enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0, run: reel },
       { id: 'bone.delete', title: 'Delete the bone (to the bin)', group: 'Rig', keys: ['Delete'], enabled: has, run: remove },
-      { id: 'rig.cancel', title: 'Let go without doing', group: 'Rig', keys: ['Esc'], run: () => handles.pointer.cancel() },
+      { id: 'rig.cancel', title: 'Let go without doing', group: 'Rig', keys: ['Esc'], run: () => {
+        rig.extruding = false;
+        pointer.cancel();
+      } },
     ],
-    dispose: endTry,
+    dispose() {
+      endTry();
+      rig.extruding = false;
+      rig.swung = null;
+    },
   };
 }

@@ -1,7 +1,8 @@
-import type { Transform } from '@sphalerite/core/math';
+import type { Mat4, Transform, Vec3 } from '@sphalerite/core/math';
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
+import type { Snap } from './joint-snap';
 
 /** What the handle of the selected bone does: turns it at rest, moves its joint, or poses it for a try that nothing keeps. */
 export const useRig = defineStore('rig', () => {
@@ -16,7 +17,16 @@ export const useRig = defineStore('rig', () => {
   const carry = ref(false);
   /** Whether clips look as before when the rest changes, or keep their numbers. */
   const keepLook = ref(false);
+  /** What the arrows of a joint move by, in cubes; 0 for any length. */
+  const step = ref<0.5 | 1 | 0>(0.5);
+  /** What a joint dragged by its dot comes to rest on. */
+  const snap = ref<Snap>('any');
+  /** Whether clicks in the view set new bones, each below the last. */
+  const extruding = ref(false);
+  /** A joint swung for its study: the pose, and where light comes through, in a lattice. */
+  const swung = shallowRef<{ readonly pose: Pose; readonly matrix: Mat4; readonly open: readonly Vec3[] } | null>(null);
+  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
-  return { handle, trial, pose, alone, carry, keepLook, studies };
+  return { handle, trial, pose, alone, carry, keepLook, step, snap, extruding, swung, dialog, studies };
 });

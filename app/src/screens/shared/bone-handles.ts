@@ -1,5 +1,5 @@
 import { type Mat4, type Quat, type Vec3, mulQuat, normalize, quatFromAxisAngle, transformDirection } from '@sphalerite/core/math';
-import { type Project, composite, constraintTargets } from '@sphalerite/core/model';
+import { type Mount, type Project, composite, constraintTargets } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { ref } from 'vue';
@@ -31,12 +31,14 @@ export interface HandleHost {
   /** A shift in rig space. */
   move(bone: string, delta: Vec3, done: boolean): void;
   cancel(): void;
+  /** What arrows move by, in project units; 0 for any length. Half a unit when missing. */
+  step?(): number;
 }
 
 const originOf = (m: Mat4): Vec3 => [m[12]!, m[13]!, m[14]!];
 
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
-export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay(): Pick<Overlay, 'joints' | 'rings' | 'arrows'>; frames(): Vec3[] } {
+export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay(): Pick<Overlay, 'joints' | 'rings' | 'arrows'>; /** The mount whose part is under the pointer. */ mountUnder(p: ViewPointer): string | null } {
   const view = useView();
   const hot = ref(-1);
   let drag: { kind: 'ring' | 'arrow'; axis: number; from: number; at: Vec3; dir: Vec3; bone: string; q: Quat; last: number; turns: number; value: number } | null = null;
@@ -72,14 +74,14 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
     }
     return found;
   }
-  function partUnder(p: ViewPointer): string | null {
-    let best = Infinity, found: string | null = null;
+  function mountUnder(p: ViewPointer): Mount | null {
+    let best = Infinity, found: Mount | null = null;
     for (const { part, matrix, mount } of view.viewport?.placed ?? []) {
       const ray = toLattice(p.ray, matrix);
       const hit = rayWalk(composite(part), ray.origin, ray.dir);
       if (hit && hit.t < best) {
         best = hit.t;
-        found = mount.bone;
+        found = mount;
       }
     }
     return found;
@@ -122,7 +124,8 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
       } else {
         const along = alongAxis(p.ray, drag.at, drag.dir);
         if (along === null) return;
-        drag.value = Math.round((along - drag.from) * 2) / 2;
+        const step = host.step?.() ?? 0.5, raw = along - drag.from;
+        drag.value = step > 0 ? Math.round(raw / step) * step : Math.round(raw * 100) / 100;
         host.move(drag.bone, drag.dir.map((n) => n * drag!.value) as unknown as Vec3, false);
       }
     },
@@ -136,7 +139,7 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
       else host.move(d.bone, d.dir.map((n) => n * d.value) as unknown as Vec3, true);
     },
     click(p) {
-      const bone = partUnder(p);
+      const bone = mountUnder(p)?.bone;
       if (bone) host.select(bone);
     },
     leave() {
@@ -165,6 +168,6 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
         ? { joints, rings: null, arrows: { at: f.at, axes: f.axes, length: pixels(v, ARROW_PIXELS), hot: hot.value } }
         : { joints, rings: { at: f.at, axes: f.axes, radius: pixels(v, RING_PIXELS), hot: hot.value }, arrows: null };
     },
-    frames: () => frame()?.axes ?? [],
+    mountUnder: (p) => mountUnder(p)?.id ?? null,
   };
 }

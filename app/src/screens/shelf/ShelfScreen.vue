@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconCopy, IconCube, IconDownload, IconFileImport, IconFolderOpen, IconPencil, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { makeProject } from '@sphalerite/core/model';
+import { type Project, makeProject } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
 import { computed, defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { saveProjectFile, shelveProjectFile } from '../../shell/project-files';
+import { readProject, saveProjectFile, shelveProjectFile } from '../../shell/project-files';
 import type { HeadRow } from '../../storage/database';
 import { freshId, listShelf, putOnShelf, readFromShelf, removeFromShelf, setBinned } from '../../storage/shelf';
+import { readyRigFile } from '../../storage/ready-rigs';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
@@ -55,11 +56,11 @@ onMounted(async () => {
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
-const create = ({ name, kind, size, palette }: NewProject): Promise<void> => work('Making the project', async () => {
-  const project = makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
+const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> => work('Making the project', async () => {
+  const project: Project = rig ? { ...(await readProject(await readyRigFile(rig))).project, id: freshId(), name: name.trim() || rig.name, kind } : makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
   await putOnShelf(project);
   creating.value = false;
-  open(project.id);
+  void router.push({ name: 'bench', params: { id: project.id, step: rig ? 'rig' : 'build' } });
 });
 const duplicate = (r: HeadRow): Promise<void> => work('Duplicating', async () => {
   const p = await readFromShelf(r.id);

@@ -1,3 +1,4 @@
+import type { ReadyRig } from '../../storage/ready-rigs';
 import type { Vec3 } from '@sphalerite/core/math';
 import type { Kind } from '@sphalerite/core/model';
 
@@ -9,4 +10,6 @@ export interface NewProject {
   readonly size: Vec3;
   /** Name of a ready palette. */
   readonly palette: string;
+  /** The ready rig to fill, in place of an empty volume. */
+  readonly rig: ReadyRig | null;
 }

@@ -63,7 +63,7 @@ export const bendWord = (bend: Vec3): string => {
   return (bend[axis] > 0 ? ['to its left', 'upwards', 'forward'] : ['to its right', 'downwards', 'backward'])[axis]!;
 };
 
-const ARM = /arm|hand|wrist|elbow|paw fore/i, BIRD = /wing|beak|bill/i;
+const ARM = /arm|hand|wrist|elbow|fore ?(leg|paw|limb)/i, BIRD = /wing|beak|bill/i;
 
 /**
  * The side to which a limb of two bones should bend, in rig space: as it is bent already; else elbows backward, knees forward, and

@@ -1,0 +1,41 @@
+import type { Project } from '@sphalerite/core/model';
+import { sharedPool } from '../workers/pool';
+import { type ReadyRigRow, db } from './database';
+
+/** What a list shows of a ready rig. */
+export type ReadyRig = Omit<ReadyRigRow, 'file' | 'id'> & { readonly from: { readonly own: string } | { readonly address: string } };
+
+/** Those that ship with the product, then one's own. */
+export async function listReadyRigs(): Promise<ReadyRig[]> {
+  const reply = await fetch('/content/ready.json');
+  if (!reply.ok) throw new Error('The ready rigs could not be loaded. Begin with an empty volume, or try again.');
+  const shipped = (await reply.json()) as (Omit<ReadyRigRow, 'file' | 'id'> & { file: string })[];
+  const own = await db.readyRigs.toArray();
+  return [
+    ...shipped.map(({ file, ...r }): ReadyRig => ({ ...r, from: { address: `/content/${file}` } })),
+    ...own.map(({ file: _file, id, ...r }): ReadyRig => ({ ...r, from: { own: id } })),
+  ];
+}
+
+/** The project file of a ready rig. */
+export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array> {
+  if ('own' in rig.from) {
+    const row = await db.readyRigs.get(rig.from.own);
+    if (!row) throw new Error(`The ready rig “${rig.name}” is no longer kept here.`);
+    return row.file;
+  }
+  const reply = await fetch(rig.from.address);
+  if (!reply.ok) throw new Error(`The ready rig “${rig.name}” could not be loaded. Try again.`);
+  return new Uint8Array(await reply.arrayBuffer());
+}
+
+/** Keeps a project as a ready rig; one of the same name gives way. */
+export async function keepReadyRig(id: string, project: Project): Promise<void> {
+  const file = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, true) }));
+  await db.transaction('rw', db.readyRigs, async () => {
+    for (const old of await db.readyRigs.toArray()) if (old.name === project.name) await db.readyRigs.delete(old.id);
+    await db.readyRigs.add({ id, name: project.name, kind: project.kind, bones: project.rig.bones.length, parts: project.parts.length, clips: project.clips.map((c) => c.name), file });
+  });
+}
+
+export const removeReadyRig = (id: string): Promise<void> => db.readyRigs.delete(id);
