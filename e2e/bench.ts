@@ -90,6 +90,14 @@ export class Bench {
   async total(): Promise<number> {
     return (await this.project()).parts.reduce((n, p) => n + p.layers.reduce((m, l) => m + l.cubes, 0), 0);
   }
+  /** Tamsin's legs without their controls, as before limbs were made of them. In Rig. */
+  async dropControls(): Promise<void> {
+    for (const name of ['Foot goal', 'Shin bend']) for (const side of ['left', 'right']) {
+      await this.page.getByRole('treeitem', { name: new RegExp(`^${name}\\s*${side}`) }).click();
+      await this.page.keyboard.press('Delete');
+    }
+    await this.idle();
+  }
   /** A new empty project from the shelf. */
   async fresh(name: string, size: Triple, palette = 'Starter'): Promise<void> {
     await this.page.keyboard.press('Alt+0');

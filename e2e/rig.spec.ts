@@ -61,6 +61,8 @@ test.describe('Rig', () => {
 
   test('bones are made, hung elsewhere keeping their place, deleted and restored with their keys', async ({ page }) => {
     const b = new Bench(page);
+    // Both ends of a drag in the tray are in sight.
+    await page.setViewportSize({ width: 1280, height: 1200 });
     await b.open();
     await b.step('Rig');
     const keys = async () => (await b.project()).clips.reduce((n, c) => n + c.lanes.reduce((m, l) => m + l.turn.length, 0), 0);

@@ -29,7 +29,7 @@ export function buildQuadruped(): Project {
   m.part('Hips', 'Hips', span(-6, 6, -12, 5, 17, 3)).both(C.slate, span(0, 9, -9, 3, 14, 0)).shade(...tone);
   m.part('Chest', 'Chest', span(-6, 6, -2, 5, 18, 10)).both(C.slate, span(0, 9, 1, 3, 15, 6)).shade(...tone).paintBoth(C.milk, span(0, 9, 6, 1, 12, 6));
   m.part('Neck', 'Neck', span(-4, 10, 2, 3, 20, 12)).both(C.slate, span(0, 13, 5, 2, 17, 8)).shade(...tone);
-  m.part('Head', 'Head', span(-6, 14, 3, 5, 24, 18)).both(C.slate, span(0, 17, 6, 3, 21, 11), span(0, 17, 12, 1, 19, 15)).shade(...tone).paintBoth(C.ink, span(2, 19, 11, 2, 20, 11)).paintBoth(C.ink, span(0, 19, 15, 0, 19, 15));
+  m.part('Head', 'Head', span(-6, 14, 3, 5, 24, 18)).both(C.slate, span(0, 17, 6, 3, 21, 11), span(0, 17, 12, 1, 19, 15)).shade(...tone).paintBoth(C.honeyLight, span(2, 20, 11, 2, 20, 11)).paintBoth(C.ink, span(2, 19, 11, 2, 19, 11)).paintBoth(C.ink, span(0, 19, 15, 0, 19, 15));
   m.part('Jaw', 'Jaw', span(-4, 13, 7, 3, 18, 17)).both(C.slateLight, span(0, 16, 9, 1, 16, 14)).shade(C.slate, C.slateLight, C.slateLight);
   m.part('Tail', 'Tail', span(-3, 10, -15, 2, 16, -6)).both(C.slate, span(0, 12, -13, 0, 13, -9)).shade(...tone);
   m.part('Tail tip', 'Tail tip', span(-3, 10, -19, 2, 16, -11)).both(C.slateLight, span(0, 12, -16, 0, 13, -13)).shade(C.slate, C.slateLight, C.milk);

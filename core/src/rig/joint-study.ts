@@ -71,7 +71,7 @@ export function studyJoint(limb: VoxelGrid | CellSet, body: VoxelGrid | CellSet,
  * @param pivot – in half cubes
  * @returns points in the lattice, thinned out to at most `most`
  */
-export function openPoints(limb: CellSet, body: CellSet, pivot: Vec3, axis: Axis, degrees: number, most = 600): Vec3[] {
+export function openPoints(limb: CellSet, body: CellSet, pivot: Vec3, axis: Axis, degrees: number, most = 160): Vec3[] {
   const way = UNIT[axis]!, o = scale(pivot, 0.5), full = (degrees * Math.PI) / 180;
   const turns = Math.max(1, Math.ceil(Math.abs(degrees) / (FINE * 3))), out: Vec3[] = [];
   const inside = (set: CellSet, p: Vec3): boolean => set.has(Math.floor(p[0] + o[0] + 1e-9), Math.floor(p[1] + o[1] + 1e-9), Math.floor(p[2] + o[2] + 1e-9));

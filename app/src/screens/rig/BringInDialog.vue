@@ -127,7 +127,7 @@ fieldset { border: 0; margin: 0; padding: 0; min-width: 0; }
 legend { padding: 0 0 4px; color: var(--quiet); }
 .line { display: flex; gap: 7px; align-items: center; line-height: 23px; }
 .line input, .pair input { accent-color: var(--resin); margin: 0; }
-.two fieldset { max-height: 230px; overflow-y: auto; border: 1px solid var(--line); border-radius: var(--radius); padding: 6px 10px; }
+.two fieldset { max-height: 230px; overflow-y: auto; }
 .two fieldset:first-child { columns: 2; column-gap: 12px; }
 .pairs { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; max-height: 260px; overflow-y: auto; }
 .pair { display: grid; grid-template-columns: auto 40px auto 40px minmax(0, 1fr); gap: 7px; align-items: center; }

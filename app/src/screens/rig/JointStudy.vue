@@ -116,7 +116,7 @@ onBeforeUnmount(clear);
 
 <template>
   <section aria-label="Joint study" class="study">
-    <div class="line"><h3>Joint study</h3>
+    <div class="line"><h3>Study</h3>
       <label class="axis">about <select v-model.number="axis" class="pick" aria-label="Axis of the swing"><option :value="0">X</option><option :value="1">Y</option><option :value="2">Z</option></select></label>
       <button type="button" class="btn" :disabled="!session.bone || busy" title="Swings the limb and measures · K" @click="study()">{{ busy ? 'Measuring…' : 'Study the joint' }}</button>
       <label v-if="studies.length > 0" class="axis swing" title="Looks at the swung joint in the view: red where light comes through">swung <input type="range" min="-60" max="60" step="10" :value="angle ?? 0" aria-label="Angle of the swing" @input="look" /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span></label>

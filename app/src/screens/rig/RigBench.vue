@@ -54,6 +54,8 @@ const show = (id: string): void => {
 .rig-bench { display: grid; grid-template-columns: minmax(130px, 0.8fr) minmax(130px, 1.05fr) minmax(0, 2fr) minmax(110px, 0.8fr); height: 100%; overflow: auto; }
 section { padding: 8px 14px 6px; border-right: 1px solid var(--line); display: grid; gap: 5px; align-content: start; }
 .wrap { flex-wrap: wrap; }
+.snap .segments { flex: none; }
+.snap { flex-wrap: nowrap; }
 .row { gap: 6px; }
 .row :deep(.btn) { height: 28px; }
 .snap .pick { min-width: 0; width: 100%; height: 26px; padding: 0 4px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }

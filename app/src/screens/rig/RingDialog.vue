@@ -40,13 +40,13 @@ function make(): void {
       <svg :viewBox="`${-reach} ${-reach} ${2 * reach} ${2 * reach}`" role="img" :aria-label="`${sides} sides`"><rect v-for="b in bars" :key="b.turn" :x="b.x" :y="b.y" :width="b.w" :height="b.h" :transform="`rotate(${b.turn})`" /></svg>
       <div class="fields">
         <label class="field">Name<input v-model="name" class="text" maxlength="100" /></label>
-        <div class="row"><NumberField label="sides" name="Sides" :model-value="sides" :min="3" :max="64" @change="(v) => (sides = whole(v, 3, 64))" /><NumberField label="hole ½" name="From the middle to the inside" :model-value="inner" :min="1" :max="128" @change="(v) => (inner = whole(v, 1, 128))" /></div>
+        <div class="row"><NumberField label="sides" name="Sides" :model-value="sides" :min="3" :max="64" @change="(v) => (sides = whole(v, 3, 64))" /><NumberField label="inside" name="From the middle to the inside" :model-value="inner" :min="1" :max="128" @change="(v) => (inner = whole(v, 1, 128))" /></div>
         <div class="row"><NumberField label="thick" name="Thickness" :model-value="thick" :min="1" :max="128" @change="(v) => (thick = whole(v, 1, 128))" /><NumberField label="deep" name="Depth" :model-value="deep" :min="1" :max="128" @change="(v) => (deep = whole(v, 1, 128))" /></div>
         <p class="quiet">A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through; bars are whole cubes.</p>
         <div class="ways" role="radiogroup" aria-label="Ways to make it">
           <button v-for="v in variants" :key="v.kind" type="button" role="radio" :aria-checked="chosen === v" @click="kind = v.kind">
             <b>{{ v.kind === 'bars' ? `${v.bones} bars of ${v.length}` : `${v.bones} crossed, ${v.width} by ${v.length}` }}</b>
-            <small class="figures">gap {{ v.gap.toFixed(1) }} · overlap {{ v.overlap.toFixed(1) }} · {{ v.bones }} bones · {{ v.triangles }} triangles</small>
+            <small class="figures">gap {{ v.gap.toFixed(1) }} · overlap {{ v.overlap.toFixed(1) }}</small><small class="figures">{{ v.bones }} bones · {{ v.triangles }} triangles</small>
           </button>
         </div>
         <button type="submit" class="btn primary">Build it {{ session.bone ? `on ${session.bone.name}` : '' }}</button>

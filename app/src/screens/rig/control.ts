@@ -9,6 +9,7 @@ import { type Command, runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
+import { useAnimate } from '../animate/animate-state';
 import { boneHandles } from '../shared/bone-handles';
 import { toDegrees } from '../shared/degrees';
 import { useNotices } from '../../stores/notices';
@@ -24,6 +25,7 @@ export function rigControl(): ScreenControl {
   const view = useView();
   const rig = useRig();
   const notices = useNotices();
+  const anim = useAnimate();
   /** Arrows for what is moved: joints, and while one tries a pose the controls. */
   const moves = (): boolean => rig.handle === 'joint' || (rig.handle === 'try' && session.bone !== null && (session.project?.rig.constraints.some((c) => c.kind === 'ik' && constraintTargets(c).includes(session.bone!.id)) ?? false));
   let held = rig.trial;
@@ -111,7 +113,7 @@ export function rigControl(): ScreenControl {
   /** Makes the reel and shows it moving. */
   function reel(): void {
     if (!session.apply(addPoseTestEdit, { degrees: 45 }, (p) => ({ clip: p.clips.at(-1)!.id }))) return;
-    void runCommand('go.animate').then(() => nextTick()).then(() => runCommand('anim.play')).catch(notices.fail);
+    void runCommand('go.animate').then(() => nextTick()).then(() => anim.play(true)).catch(notices.fail);
   }
   const mirror = (from: 'left' | 'right') => (): boolean => session.apply(mirrorRigEdit, { from, plane: 0 });
   const has = (): boolean => session.bone !== null && session.writable;

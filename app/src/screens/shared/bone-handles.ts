@@ -74,9 +74,11 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
     }
     return found;
   }
+  /** The mounted part under the pointer; what hangs on no bone does not count. */
   function mountUnder(p: ViewPointer): Mount | null {
     let best = Infinity, found: Mount | null = null;
     for (const { part, matrix, mount } of view.viewport?.placed ?? []) {
+      if (mount.bone === null) continue;
       const ray = toLattice(p.ray, matrix);
       const hit = rayWalk(composite(part), ray.origin, ray.dir);
       if (hit && hit.t < best) {
