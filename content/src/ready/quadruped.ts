@@ -57,7 +57,7 @@ export function buildQuadruped(): Project {
   });
   const later = (part: number): number => Math.round(GAIT.cycle * part);
   m.clip('Walk', GAIT.cycle, 24, true, {
-    Hips: [0, 8, 16, 24, 32].map((at, i) => ({ at, move: [0, i % 2 === 0 ? -0.6 : -0.25, 0] as const, turn: [0, i % 4 === 0 ? -3 : i === 2 ? 3 : 0, 0] as const })),
+    Hips: [0, 8, 16, 24, 32].map((at, i) => ({ at, move: [0, i % 2 === 0 ? -1 : -0.7, 0] as const, turn: [0, i % 4 === 0 ? -3 : i === 2 ? 3 : 0, 0] as const })),
     Chest: [0, 8, 16, 24, 32].map((at, i) => ({ at, turn: [i % 2 === 0 ? 1 : -1, i % 4 === 0 ? 4 : i === 2 ? -4 : 0, 0] as const })),
     Neck: [0, 8, 16, 24, 32].map((at, i) => ({ at, turn: [i % 2 === 0 ? 4 : -2] as const })),
     Head: [0, 8, 16, 24, 32].map((at, i) => ({ at, turn: [i % 2 === 0 ? -4 : 3] as const })),

@@ -1,52 +1,139 @@
-import { type Quat, type Vec3 } from '../math';
+import { type Quat, type Vec3, length } from '../math';
 import { CHANNELS, type Channel, type Clip, type Id, type Rig, TICKS, constraintWrites, find } from '../model';
 import { type AnyKey, keysOf, offsetRest, sampleClip, sampleLane } from '../motion';
-import { type Pose, solvePose } from '../rig';
+import { type Pose, restWorld, solvePose } from '../rig';
 
 /** One animated channel of a bone as absolute values, ready for an exporter. */
 export interface BakedTrack {
   readonly bone: string;
   readonly channel: Channel;
-  readonly interpolation: 'STEP' | 'LINEAR';
+  readonly interpolation: 'STEP' | 'LINEAR' | 'CUBICSPLINE';
   /** Seconds. */
   readonly times: Float32Array;
-  /** 3 or 4 numbers a key. */
+  /** 3 or 4 numbers a key; three times as many for CUBICSPLINE: slope coming in, value, slope going out (per second). */
   readonly values: Float32Array;
 }
 
+/** How far a joint may stray from what we evaluate, in project units, before a key is put in. */
+export const BAKE_ERROR = 1e-4;
+/** Stretches of fewer ticks are not halved any more: what turns at once within them runs straight. */
+const SHORTEST = 2;
+
 /**
- * A clip as absolute keys. Channels whose keys all hold or all run straight keep their own keys; others
- * (slow starts and ends, mixed easings) are sampled at every frame and key, so that any engine plays them alike. Turns that constraints
- * write are solved at every frame.
+ * A clip as absolute keys. Channels whose keys all hold or all run straight keep their own keys. All else (slow starts, curves, and
+ * the turns that constraints write) becomes cubic splines with as few keys as stay within `BAKE_ERROR`: slopes are our own, so that a
+ * slow start is exact for shifts, and a turn needs halving only where it is wide. Sampling at every frame was ten times as many
+ * keys and, played between frames, a hundred times as far off.
  */
 export function bakeClip(clip: Clip, rig: Rig): BakedTrack[] {
   const steered = new Set(rig.constraints.filter((c) => c.on).flatMap((c) => constraintWrites(rig, c)));
-  return [...solvedTracks(clip, rig, steered), ...clip.lanes.flatMap((lane) => {
+  const reach = reaches(rig);
+  return [...solvedTracks(clip, rig, steered, reach), ...clip.lanes.flatMap((lane) => {
     const bone = find(rig.bones, lane.bone);
     if (!bone) return [];
-    return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map((channel) => {
+    return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map((channel): BakedTrack => {
       const keys = keysOf(lane, channel).filter((k) => k.time <= clip.length);
+      const value = (time: number): readonly number[] => channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel);
       const plain = plainEasing(keys);
-      const times = plain ? keys.map((k) => k.time) : frameTimes(clip, keys);
-      const values = times.flatMap((time) => channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel));
+      if (!plain) return spline(bone.id, channel, knots(keys), value, tolerance(channel, reach.get(bone.id)!));
+      const values = keys.flatMap((k) => value(k.time));
       if (channel === 'turn') keepShortWay(values);
-      return { bone: bone.id, channel, interpolation: plain ?? 'LINEAR', times: Float32Array.from(times, (t) => t / TICKS), values: Float32Array.from(values) };
+      return { bone: bone.id, channel, interpolation: plain, times: Float32Array.from(keys, (k) => k.time / TICKS), values: Float32Array.from(values) };
     });
   })];
 }
 
-/** The turns of steered bones, at every frame of the clip. */
-function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>): BakedTrack[] {
+/** The turns of steered bones, as they come out of solving. */
+function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>, reach: ReadonlyMap<Id, number>): BakedTrack[] {
   if (steered.size === 0 || clip.lanes.length === 0) return [];
-  const times: number[] = [];
-  for (let f = 0; (f * TICKS) / clip.fps < clip.length; f++) times.push(Math.round((f * TICKS) / clip.fps));
-  times.push(clip.length);
-  const poses: Pose[] = times.map((t) => solvePose(rig, sampleClip(clip, rig, t)));
-  return rig.bones.filter((b) => steered.has(b.id)).map((bone) => {
-    const values = poses.flatMap((p) => p.get(bone.id)?.q ?? bone.rest.q);
-    keepShortWay(values);
-    return { bone: bone.id, channel: 'turn', interpolation: 'LINEAR', times: Float32Array.from(times, (t) => t / TICKS), values: Float32Array.from(values) };
+  const solved = new Map<number, Pose>();
+  const poseAt = (time: number): Pose => {
+    const t = Math.max(0, Math.min(clip.length, time)), known = solved.get(t);
+    if (known) return known;
+    const pose = solvePose(rig, sampleClip(clip, rig, t));
+    solved.set(t, pose);
+    return pose;
+  };
+  // A limb may bend wherever any key stands.
+  const end = (time: number): Pick<AnyKey, 'time' | 'ease'> => ({ time, ease: 'ease' });
+  const all = knots([end(0), ...clip.lanes.flatMap((l) => CHANNELS.flatMap((c) => keysOf(l, c))), end(clip.length)].filter((k) => k.time <= clip.length).sort((a, b) => a.time - b.time));
+  return rig.bones.filter((b) => steered.has(b.id)).map((bone) => spline(bone.id, 'turn', all, (t) => poseAt(t).get(bone.id)?.q ?? bone.rest.q, tolerance('turn', reach.get(bone.id)!)));
+}
+
+/** Times at which a channel may change its pace at once; before the end of a held stretch one tick earlier, so that it stays a step. */
+function knots(keys: readonly Pick<AnyKey, 'time' | 'ease'>[]): number[] {
+  const times = new Set<number>();
+  keys.forEach((k, i) => {
+    times.add(k.time);
+    const next = keys[i + 1];
+    if (k.ease === 'step' && next && next.time - 1 > k.time) times.add(next.time - 1);
   });
+  return [...times].sort((a, b) => a - b);
+}
+
+/** By how much the farthest thing on each bone may be away from it: joints that hang on it, at least one unit. */
+function reaches(rig: Rig): Map<Id, number> {
+  const world = restWorld(rig);
+  const parent = new Map(rig.bones.map((b) => [b.id, b.parent]));
+  const out = new Map(rig.bones.map((b) => [b.id, 1]));
+  for (const b of rig.bones) {
+    for (let a = parent.get(b.id) ?? null; a !== null; a = parent.get(a) ?? null) {
+      const d = world.get(a)!.t, e = world.get(b.id)!.t;
+      out.set(a, Math.max(out.get(a)!, length([e[0] - d[0], e[1] - d[1], e[2] - d[2]])));
+    }
+  }
+  return out;
+}
+
+const tolerance = (channel: Channel, reach: number): number => (channel === 'turn' ? BAKE_ERROR / reach / 2 : BAKE_ERROR);
+
+/**
+ * A cubic spline through `value` with knots at the given times and more where it strays: each stretch is compared at eight places
+ * and halved while it is off.
+ *
+ * @param value – at a time in ticks
+ * @param error – largest difference of any number
+ */
+function spline(bone: Id, channel: Channel, times: readonly number[], value: (time: number) => readonly number[], error: number): BakedTrack {
+  const size = channel === 'turn' ? 4 : 3;
+  interface Stretch { readonly a: number; readonly b: number; readonly out: readonly number[]; readonly into: readonly number[]; readonly va: readonly number[]; readonly vb: readonly number[] }
+  // Turns are kept on one half of the sphere, stretch by stretch, from the value before.
+  const near = (v: readonly number[], to: readonly number[]): readonly number[] => (size === 4 && v.reduce((s, x, i) => s + x * to[i]!, 0) < 0 ? v.map((x) => -x) : v);
+  const stretches: Stretch[] = [];
+  const fit = (a: number, b: number, va: readonly number[]): readonly number[] => {
+    const h = b - a, e = Math.min(0.05, h / 64), vb = near(value(b), va);
+    // Slopes from inside the stretch, of second order, so that a bend at a key does not round them.
+    const slope = (v: readonly number[], at: number, s: 1 | -1): number[] => {
+      const one = near(value(at + s * e), v), two = near(value(at + 2 * s * e), v);
+      return v.map((x, i) => (s * (4 * one[i]! - two[i]! - 3 * x)) / (2 * e));
+    };
+    const out = slope(va, a, 1), into = slope(vb, b, -1);
+    let off = 0;
+    for (let k = 1; k < 8; k++) {
+      const t = k / 8, v = near(value(a + t * h), va), t2 = t * t, t3 = t2 * t;
+      const made = va.map((x, i) => (2 * t3 - 3 * t2 + 1) * x + (t3 - 2 * t2 + t) * h * out[i]! + (3 * t2 - 2 * t3) * vb[i]! + (t3 - t2) * h * into[i]!);
+      // Players make unit quaternions of what comes out.
+      const long = size === 4 ? Math.hypot(...made) : 1;
+      made.forEach((x, i) => (off = Math.max(off, Math.abs(x / long - v[i]!))));
+    }
+    if (off > error && h >= 2 * SHORTEST) {
+      const middle = Math.round((a + b) / 2);
+      return fit(middle, b, fit(a, middle, va));
+    }
+    const chord = va.map((x, i) => (vb[i]! - x) / h);
+    stretches.push(off > error ? { a, b, out: chord, into: chord, va, vb } : { a, b, out, into, va, vb });
+    return vb;
+  };
+  let v = value(times[0]!);
+  const first = v;
+  for (let i = 0; i + 1 < times.length; i++) v = fit(times[i]!, times[i + 1]!, v);
+  const zero = new Array<number>(size).fill(0);
+  const perSecond = (d: readonly number[]): number[] => d.map((x) => x * TICKS);
+  const rows = stretches.length === 0 ? [{ time: times[0]!, into: zero, v: first, out: zero }] : [
+    ...stretches.map((s, i) => ({ time: s.a, into: i === 0 ? zero : perSecond(stretches[i - 1]!.into), v: s.va, out: perSecond(s.out) })),
+    { time: stretches.at(-1)!.b, into: perSecond(stretches.at(-1)!.into), v: stretches.at(-1)!.vb, out: zero },
+  ];
+  return { bone, channel, interpolation: 'CUBICSPLINE', times: Float32Array.from(rows, (r) => r.time / TICKS), values: Float32Array.from(rows.flatMap((r) => [...r.into, ...r.v, ...r.out])) };
 }
 
 /** When a mounted part is there: stepped scales, zero while it is not, which is what every engine can play. */
@@ -76,16 +163,6 @@ function plainEasing(keys: readonly AnyKey[]): 'STEP' | 'LINEAR' | null {
   const between = keys.slice(0, -1);
   if (between.every((k) => k.ease === 'even')) return 'LINEAR';
   return between.every((k) => k.ease === 'step') ? 'STEP' : null;
-}
-
-function frameTimes(clip: Clip, keys: readonly AnyKey[]): number[] {
-  const last = keys.at(-1)!.time;
-  const times = new Set(keys.map((k) => k.time));
-  for (let f = 0; (f * TICKS) / clip.fps <= last; f++) {
-    const t = Math.round((f * TICKS) / clip.fps);
-    if (t >= keys[0]!.time) times.add(t);
-  }
-  return [...times].sort((a, b) => a - b);
 }
 
 /** Neighbouring quaternions on the same half of the sphere, for readers that blend them as they are. */

@@ -88,7 +88,7 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
   }
   if (parts === 0) throw new FileError(`"${project.name}" has no cubes to export. Add some in Build first.`);
 
-  const animate = (animation: Animation, node: Node, path: 'translation' | 'rotation' | 'scale', interpolation: 'STEP' | 'LINEAR', times: Float32Array, values: Float32Array): void => {
+  const animate = (animation: Animation, node: Node, path: 'translation' | 'rotation' | 'scale', interpolation: 'STEP' | 'LINEAR' | 'CUBICSPLINE', times: Float32Array, values: Float32Array): void => {
     const sampler = doc.createAnimationSampler().setInterpolation(interpolation)
       .setInput(doc.createAccessor().setType('SCALAR').setArray(times as Float32Array<ArrayBuffer>).setBuffer(buffer))
       .setOutput(doc.createAccessor().setType(path === 'rotation' ? 'VEC4' : 'VEC3').setArray(values as Float32Array<ArrayBuffer>).setBuffer(buffer));

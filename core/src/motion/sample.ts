@@ -1,10 +1,19 @@
 import { type Quat, type Transform, type Vec3, add, lerp, mul, mulQuat, normalizeQuat, slerp } from '../math';
-import type { Clip, Easing, Id, Lane, Rig } from '../model';
+import type { Clip, Curve, Easing, Id, Lane, Rig } from '../model';
 import type { Pose } from '../rig';
+import { EVEN_CURVE, curveAt } from './curve';
 
-interface Key<V> { readonly time: number; readonly ease: Easing; readonly value: V }
+interface Key<V> { readonly time: number; readonly ease: Easing; readonly curve?: Curve | undefined; readonly value: V }
 
-const eased = (ease: Easing, t: number): number => (ease === 'step' ? 0 : ease === 'even' ? t : t * t * (3 - 2 * t));
+/** How much of the way from a key to the next is gone at `t`, 0–1. */
+export function eased({ ease, curve }: Pick<Key<unknown>, 'ease' | 'curve'>, t: number): number {
+  switch (ease) {
+    case 'step': return 0;
+    case 'even': return t;
+    case 'ease': return t * t * (3 - 2 * t);
+    case 'curve': return curveAt(curve ?? EVEN_CURVE, t);
+  }
+}
 
 /** The value of a list of keys at a time: held before the first and after the last. Null for no keys. */
 export function sampleKeys<V>(keys: readonly Key<V>[], time: number, blend: (a: V, b: V, t: number) => V): V | null {
@@ -18,7 +27,7 @@ export function sampleKeys<V>(keys: readonly Key<V>[], time: number, blend: (a: 
     else hi = mid;
   }
   const a = keys[lo]!, b = keys[hi]!;
-  return blend(a.value, b.value, eased(a.ease, (time - a.time) / (b.time - a.time)));
+  return blend(a.value, b.value, eased(a, (time - a.time) / (b.time - a.time)));
 }
 
 const NO_MOVE: Vec3 = [0, 0, 0];

@@ -1,6 +1,6 @@
 import { type Channel, type Clip, type Id, PLAIN_CLIP, type Project, TICKS, find, freeName, must, replaceRecord } from '../../model';
-import { type AnyKey, type KeyRef, keysOf, removeKeys, setKey, shiftKeys, updateLane } from '../../motion';
-import type { Easing } from '../../model';
+import { type AnyKey, type CopiedKeys, type KeyRef, changeKeys, closedLoop, pasteKeys, removeKeys, removeSwaps, retarget, rippleClip, scaleKeys, secondHalfMirrored, setKey, setSwap, shiftKeys } from '../../motion';
+import type { Curve, Easing } from '../../model';
 import { EditError, defineEdit } from '../edit';
 
 const nameOf = (p: Project, id: Id): string => find(p.clips, id)?.name ?? 'clip';
@@ -24,7 +24,7 @@ export const addClipEdit = defineEdit<{ name: string; frames: number; fps: numbe
 });
 
 /** Name, length in frames, frames per second, loop. Keys beyond a shorter end stay and are not played. */
-export const setClipEdit = defineEdit<{ clip: Id; name?: string; frames?: number; fps?: number; loop?: boolean }>({
+export const setClipEdit = defineEdit<{ clip: Id; name?: string; frames?: number; fps?: number; loop?: boolean; ships?: boolean }>({
   name: 'setClip',
   label: (a, p) => `Change clip ${nameOf(p, a.clip)}`,
   touches: (a) => [a.clip],
@@ -33,7 +33,7 @@ export const setClipEdit = defineEdit<{ clip: Id; name?: string; frames?: number
     if (!(fps >= 1 && fps <= 240)) throw new EditError('Frames per second run from 1 to 240.');
     if (a.frames !== undefined && !(a.frames >= 1)) throw new EditError('A clip needs at least one frame.');
     const name = a.name?.trim() ? freeName(a.name.trim(), project.clips.filter((c) => c.id !== clip.id).map((c) => c.name)) : clip.name;
-    return { ...clip, name, fps, loop: a.loop ?? clip.loop, length: a.frames === undefined ? clip.length : Math.round((a.frames * TICKS) / fps) };
+    return { ...clip, name, fps, loop: a.loop ?? clip.loop, ships: a.ships ?? clip.ships, length: a.frames === undefined ? clip.length : Math.round((a.frames * TICKS) / fps) };
   }),
 });
 
@@ -63,13 +63,106 @@ export const shiftKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; del
   run: (project, a) => changeClip(project, a.clip, (c) => shiftKeys(c, a.keys, a.delta)),
 });
 
-export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease: Easing }>({
+/** Easing of keys to their next ones; `curve` for one's own. */
+export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease: Easing; curve?: Curve }>({
   name: 'easeKeys',
   label: (a) => `Easing ${a.ease}`,
   touches: (a) => [a.clip],
-  run: (project, a) => changeClip(project, a.clip, (clip) => a.keys.reduce((c, r) => updateLane(c, r.bone, (lane) => ({
-    ...lane, [r.channel]: keysOf(lane, r.channel).map((k) => (k.time === r.time ? { ...k, ease: a.ease } : k)),
-  })), clip)),
+  run(project, a) {
+    if (a.curve && !(a.curve.every(Number.isFinite) && [a.curve[0], a.curve[2]].every((x) => x >= 0 && x <= 1))) throw new EditError('The handles of a curve stand between a key and its next.');
+    return changeClip(project, a.clip, (clip) => changeKeys(clip, a.keys, (k) => {
+      const { curve: _old, ...rest } = k;
+      return { ...rest, ease: a.ease, ...(a.ease === 'curve' && a.curve ? { curve: a.curve } : {}) };
+    }));
+  },
+});
+
+/** Draws keys together or apart in time about a moment. */
+export const scaleKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; about: number; by: number }>({
+  name: 'scaleKeys',
+  label: (a) => `Scale ${a.keys.length} keys in time by ${Math.round(a.by * 100)} %`,
+  touches: (a) => [a.clip],
+  run(project, a) {
+    if (!(a.by > 0 && a.by <= 100)) throw new EditError('Keys are scaled in time by more than 0 and at most 100 times.');
+    return changeClip(project, a.clip, (c) => scaleKeys(c, a.keys, a.about, a.by));
+  },
+});
+
+/** Sets copied keys from a moment on; bones that are gone are left out. */
+export const pasteKeysEdit = defineEdit<{ clip: Id; copied: CopiedKeys; at: number; what?: string }>({
+  name: 'pasteKeys',
+  label: (a) => a.what ?? `Paste ${a.copied.keys.length === 1 ? 'a key' : `${a.copied.keys.length} keys`}`,
+  touches: (a) => [a.clip],
+  run(project, a) {
+    const keys = a.copied.keys.filter((k) => find(project.rig.bones, k.bone));
+    if (keys.length === 0) throw new EditError('None of these keys has a bone in this rig.');
+    return changeClip(project, a.clip, (c) => pasteKeys(c, { keys }, a.at));
+  },
+});
+
+/** Puts time in after a moment, or takes it out, with everything that follows. */
+export const rippleClipEdit = defineEdit<{ clip: Id; from: number; by: number }>({
+  name: 'rippleClip',
+  label: (a, p) => `${a.by > 0 ? 'Insert' : 'Take out'} time in ${nameOf(p, a.clip)}`,
+  touches: (a) => [a.clip],
+  run: (project, a) => (a.by === 0 ? project : changeClip(project, a.clip, (c) => rippleClip(c, a.from, a.by))),
+});
+
+/** Half a walk makes the other half. */
+export const mirrorHalfEdit = defineEdit<{ clip: Id }>({
+  name: 'mirrorHalf',
+  label: (a, p) => `Mirror the first half of ${nameOf(p, a.clip)} into the second`,
+  touches: (a) => [a.clip],
+  run: (project, a) => changeClip(project, a.clip, (c) => secondHalfMirrored(c, project.rig)),
+});
+
+/** The last pose becomes the first. */
+export const closeLoopEdit = defineEdit<{ clip: Id }>({
+  name: 'closeLoop',
+  label: (a, p) => `Close the loop of ${nameOf(p, a.clip)}`,
+  touches: (a) => [a.clip],
+  run: (project, a) => changeClip(project, a.clip, closedLoop),
+});
+
+/** What a slot wears from a moment of the clip on; null for nothing. */
+export const swapKeyEdit = defineEdit<{ clip: Id; slot: Id; time: number; mount: Id | null }>({
+  name: 'swapKey',
+  label: (a, p) => `${find(p.rig.slots, a.slot)?.name ?? 'Slot'}: ${a.mount === null ? 'nothing' : find(p.parts, find(p.rig.mounts, a.mount)?.part ?? null)?.name ?? 'part'}`,
+  touches: (a) => [a.clip],
+  run(project, a) {
+    must(project.rig.slots, a.slot, 'slot');
+    if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').slot !== a.slot) throw new EditError('That part is not one of the slot.');
+    return changeClip(project, a.clip, (c) => setSwap(c, a.slot, a.time, a.mount));
+  },
+});
+
+export const removeSwapsEdit = defineEdit<{ clip: Id; slot: Id; times: readonly number[] }>({
+  name: 'removeSwaps',
+  label: () => 'Remove swap keys',
+  touches: (a) => [a.clip],
+  run: (project, a) => changeClip(project, a.clip, (c) => removeSwaps(c, a.slot, a.times)),
+});
+
+export const duplicateClipEdit = defineEdit<{ clip: Id }>({
+  name: 'duplicateClip',
+  label: (a, p) => `Duplicate ${nameOf(p, a.clip)}`,
+  touches: (a) => [a.clip],
+  run(project, a, ctx) {
+    const clip = must(project.clips, a.clip, 'clip');
+    return { ...project, clips: [...project.clips, { ...clip, id: ctx.newId(), name: freeName(clip.name, project.clips.map((c) => c.name)) }] };
+  },
+});
+
+/** A clip of another project on this rig, by bone names, with proportions. */
+export const retargetClipEdit = defineEdit<{ source: Project; clip: Id }>({
+  name: 'retargetClip',
+  label: (a) => `${find(a.source.clips, a.clip)?.name ?? 'Clip'} from ${a.source.name}`,
+  touches: () => [],
+  run(project, a, ctx) {
+    const clip = must(a.source.clips, a.clip, 'clip'), { lanes } = retarget(clip, a.source, project);
+    if (lanes.length === 0) throw new EditError(`No bone that moves in “${clip.name}” bears the name of one here. Rename the bones alike first.`);
+    return { ...project, clips: [...project.clips, { ...clip, lanes, swaps: [], id: ctx.newId(), name: freeName(clip.name, project.clips.map((c) => c.name)) }] };
+  },
 });
 
 export const deleteClipEdit = defineEdit<{ clip: Id }>({

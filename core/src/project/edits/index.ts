@@ -18,6 +18,7 @@ export * from './mirror-rig';
 export * from './attachments';
 export * from './hand-over';
 export * from './slots';
+export * from './poses';
 export * from './ready-rigs';
 export * from './bring-in';
 export * from './ring';
