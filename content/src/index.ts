@@ -1,16 +1,18 @@
 import type { Project } from '@sphalerite/core/model';
 import { buildLampPost } from './lamp-post';
 import { buildOswin } from './oswin';
+import { buildOswinRigged } from './oswin-rigged';
 import { buildBiped } from './ready/biped';
 import { buildHingedProp } from './ready/hinged-prop';
 import { buildQuadruped } from './ready/quadruped';
+import { buildRowBoat } from './row-boat';
 import { buildTamsin } from './tamsin';
 
 export { buildLampPost, buildOswin, buildTamsin };
 export { Maker, Sculptor } from './maker';
 
 /** Every demo project by the name of its file. */
-export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost, oswin: buildOswin };
+export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost, oswin: buildOswin, 'oswin-rigged': buildOswinRigged, 'row-boat': buildRowBoat };
 
 /** Every ready rig by the name of its file. */
 export const READY_RIGS: Readonly<Record<string, () => Project>> = { 'ready-biped': buildBiped, 'ready-quadruped': buildQuadruped, 'ready-hinged-prop': buildHingedProp };

@@ -27,6 +27,13 @@ export class Maker {
     this.project = { ...blank, metresPerUnit, parts: [], rig: EMPTY_RIG, shots: [] };
   }
 
+  /** Goes on with a project that is there. */
+  static from(project: Project): Maker {
+    const m = new Maker(project.name, project.kind, project.metresPerUnit);
+    m.project = project;
+    return m;
+  }
+
   apply<A>(edit: edits.Edit<A>, args: A): void {
     this.project = edits.apply(this.project, edit, args, edits.editContext(`${this.project.name} ${this.step++}`));
   }
@@ -101,7 +108,12 @@ export class Maker {
     return this.project.clips.find((c) => c.name === name)!.id;
   }
 
-  private jointAt(id: Id): Vec3 {
+  jointOf(name: string): Vec3 {
+    return this.jointAt(this.boneId(name));
+  }
+
+  /** Where a joint stands at rest; bones are made unturned. */
+  jointAt(id: Id): Vec3 {
     let at: Vec3 = [0, 0, 0];
     for (let b: Id | null = id; b !== null; ) {
       const bone: { rest: Transform; parent: Id | null } = must(this.project.rig.bones, b, 'bone');

@@ -1,9 +1,7 @@
 import type { Project } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
-import { type Cells, Maker } from './maker';
-
-const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [[x0, y0, z0], [x1, y1, z1]];
+import { Maker, span } from './maker';
 
 /** Oswin, the ferry heron: one sculpt, forty cubes high, before he is taken apart. */
 export function buildOswin(): Project {

@@ -24,6 +24,8 @@ export interface PartCopy {
   readonly materials: PartMaterials;
   /** In the world. */
   readonly shift: Vec3;
+  /** Where a faint copy in another pose stands; null for one that stands as the part does. */
+  readonly matrix: Mat4 | null;
 }
 
 /** The drawn form of one placed part: solid cubes, see-through ones, and copies of both in other colours. */
@@ -63,8 +65,8 @@ export class PartView {
   /** Each copy stands where the part does, shifted in the world. */
   private place(): void {
     if (!this.matrix) return;
-    const m = new Matrix4().fromArray(this.matrix as number[]);
     this.groups.forEach((g, i) => {
+      const m = new Matrix4().fromArray(((i > 0 && this.copies[i - 1]!.matrix) || this.matrix) as number[]);
       const [x, y, z] = i === 0 ? [0, 0, 0] : this.copies[i - 1]!.shift;
       g.matrix = new Matrix4().makeTranslation(x, y, z).multiply(m);
       g.matrixWorldNeedsUpdate = true;
@@ -115,7 +117,7 @@ export class PartView {
   }
 
   setMaterials(materials: PartMaterials, copies: readonly PartCopy[] = []): void {
-    const same = copies.length === this.copies.length && copies.every((c, i) => c.materials === this.copies[i]!.materials && c.shift.every((v, a) => v === this.copies[i]!.shift[a]));
+    const same = copies.length === this.copies.length && copies.every((c, i) => c.materials === this.copies[i]!.materials && c.matrix === this.copies[i]!.matrix && c.shift.every((v, a) => v === this.copies[i]!.shift[a]));
     if (materials === this.materials && same) return;
     this.materials = materials;
     this.copies = copies;
@@ -128,8 +130,8 @@ export class PartView {
   /** Leaves out faces that look away from the eye, chunk by chunk; without an eye all are drawn. */
   cull(eye: Vec3 | null, ahead: Vec3, orthographic: boolean): void {
     if (!this.matrix) return;
-    const inverse = invertMat(this.matrix);
     this.groups.forEach((_, i) => {
+      const inverse = invertMat((i > 0 && this.copies[i - 1]!.matrix) || this.matrix!);
       const shift = i === 0 ? [0, 0, 0] : this.copies[i - 1]!.shift;
       const from: Vec3 | null = eye && [eye[0] - shift[0]!, eye[1] - shift[1]!, eye[2] - shift[2]!];
       const o = from && transformPoint(inverse, from);
@@ -147,11 +149,11 @@ export class PartView {
   }
 
   private dress(): void {
-    const looks = [this.materials, ...this.copies.map((c) => c.materials)];
+    const looks = [{ m: this.materials, ghost: this.ghost }, ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost || c.matrix !== null }))];
     const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({ material, order, casts, receives, visible: true });
     // A ghost first writes its depth, so that only its nearest faces are mixed with what is behind.
-    const solid = (m: PartMaterials): Dress[] => (this.ghost ? [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)] : this.glass ? [plain(m.glass, 0, true, false)] : [plain(m.solid, 0, true, true)]);
-    const clear = (m: PartMaterials): Dress[] => (this.ghost ? solid(m) : this.glass ? [plain(m.glass, 1, false, false)] : [plain(m.clear, 1, false, true)]);
+    const solid = ({ m, ghost }: (typeof looks)[number]): Dress[] => (ghost ? [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)] : this.glass ? [plain(m.glass, 0, true, false)] : [plain(m.solid, 0, true, true)]);
+    const clear = (look: (typeof looks)[number]): Dress[] => (look.ghost ? solid(look) : this.glass ? [plain(look.m.glass, 1, false, false)] : [plain(look.m.clear, 1, false, true)]);
     this.solid.setCopies(this.groups, looks.map(solid));
     this.clearMeshes?.setCopies(this.groups, looks.map(clear));
   }

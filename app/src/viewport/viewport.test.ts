@@ -137,7 +137,7 @@ describe('drawn chunks', () => {
   it('copies in other colours share every geometry with the first', () => {
     const { view, shapes, looks } = viewOf(grid);
     const own = shapes().length;
-    view.setMaterials(looks[0]!, [{ materials: looks[1]!, shift: [10, 0, 0] }, { materials: looks[2]!, shift: [20, 0, 0] }, { materials: looks[3]!, shift: [30, 0, 0] }]);
+    view.setMaterials(looks[0]!, [{ materials: looks[1]!, shift: [10, 0, 0], matrix: null }, { materials: looks[2]!, shift: [20, 0, 0], matrix: null }, { materials: looks[3]!, shift: [30, 0, 0], matrix: null }]);
     expect(shapes().length).toBe(own * 4);
     expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
     expect(new Set(shapes().map((m) => m.material)).size).toBe(4);

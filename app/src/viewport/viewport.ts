@@ -40,6 +40,8 @@ export interface ViewScene {
 export interface SceneCopy {
   readonly palettes: readonly Palette[];
   readonly shift: Vec3;
+  /** Where it stands in another pose, faintly: the moments before and after. */
+  readonly pose?: Pose;
 }
 
 /** A ray in the world. */
@@ -152,6 +154,7 @@ export class Viewport {
     this.current = next;
     this.placed = placeParts(next.project, next.pose);
     const seen = new Set<string>();
+    const posed = next.copies?.map((c) => c.pose && new Map(placeParts(next.project, c.pose).map((o) => [o.mount.id, o.matrix])));
     for (const p of this.placed) {
       if (next.without(p)) continue;
       const key = p.mount.id;
@@ -159,7 +162,7 @@ export class Viewport {
       const palette = next.project.palettes.find((o) => o.id === p.part.palette)!;
       const materials = this.materialsOf(next, palette, 0);
       const others = (next.copies ?? []).map((c) => c.palettes.find((o) => o.id === p.part.palette)!);
-      const copies: PartCopy[] = next.copies?.map((c, i) => ({ materials: this.materialsOf(next, others[i]!, i + 1), shift: c.shift })) ?? [];
+      const copies: PartCopy[] = next.copies?.map((c, i) => ({ materials: this.materialsOf(next, others[i]!, c.pose ? 0 : i + 1), shift: c.shift, matrix: posed?.[i]?.get(p.mount.id) ?? null })) ?? [];
       let view = this.parts.get(key);
       if (!view) {
         view = new PartView(materials, this.background, () => {

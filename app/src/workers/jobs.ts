@@ -7,6 +7,7 @@ import {
 } from '@sphalerite/core/project';
 import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
+import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
 import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
 import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, type ReturnedGrid, SentBricks } from './packed';
@@ -35,6 +36,8 @@ export interface Jobs {
   untidy: { input: { grid: PackedGrid }; output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet }; partial: never };
   /** How joints behave at several pivots. */
   study: { input: { limb: PackedSet; body: PackedSet; pivots: readonly Vec3[]; axis: Axis; angles: readonly number[] }; output: JointStudy[]; partial: never };
+  /** What the parts do to the ground and to each other, clip by clip. */
+  motion: { input: { project: PackedProject; clips: readonly string[]; ground: readonly [number, number] | null }; output: { contact: ContactReport; clashes: readonly Clash[] }[]; partial: never };
   /** Faces as they would be shipped. */
   counts: { input: { project: PackedProject }; output: GlbCounts; partial: never };
   /** A part, or the whole project, as a PNG. */
@@ -111,6 +114,17 @@ export const handlers: Handlers = {
     for (const [i, pivot] of pivots.entries()) {
       out.push(...studyJoint(l, b, [pivot], axis, angles));
       ctx.report((i + 1) / pivots.length);
+      await ctx.breathe();
+    }
+    return out;
+  },
+
+  async motion({ project, clips, ground }, ctx) {
+    const p = ctx.bricks.openProject(project), out: { contact: ContactReport; clashes: readonly Clash[] }[] = [];
+    for (const [i, id] of clips.entries()) {
+      const clip = must(p.clips, id, 'clip'), frames = placedFrames(p, clip);
+      out.push({ contact: contactReport(p, clip, 0, ground, frames), clashes: clashes(p, clip, frames) });
+      ctx.report((i + 1) / clips.length);
       await ctx.breathe();
     }
     return out;

@@ -1,6 +1,7 @@
 import { MAT4_IDENTITY, type Vec3, add, scale } from '../math';
-import { DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
+import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
 import { fromLinear } from '../palette';
+import { dressedAt, sampleClip } from '../motion';
 import { REST_POSE, placeParts } from '../rig';
 import { hit, intersectScene } from './intersect';
 import { type TraceInstance, type TraceScene, traceCamera, traceInstance, traceLight } from './trace-scene';
@@ -20,14 +21,27 @@ export function projectThumbnail(project: Project, edge = THUMBNAIL): Uint8Array
   return drawFlat(placeParts(project, REST_POSE).flatMap(({ part, matrix }) => traceInstance(composite(part), surfacesOf(project, part.palette, 1), matrix) ?? []), edge);
 }
 
+/**
+ * A clip as pictures, all in the frame that holds every one of them.
+ *
+ * @param every – ticks from one picture to the next; the end of a loop, which is its beginning, is left out
+ */
+export function clipPictures(project: Project, clip: Clip, edge: number, every: number): Uint8Array<ArrayBuffer>[] {
+  const frames: TraceInstance[][] = [];
+  for (let t = 0; t < clip.length; t += every) {
+    frames.push(placeParts(dressedAt(project, clip, t), sampleClip(clip, project.rig, t)).flatMap(({ part, matrix }) => traceInstance(composite(part), surfacesOf(project, part.palette, 1), matrix) ?? []));
+  }
+  return frames.map((f) => drawFlat(f, edge, frames.flat()));
+}
+
 const AHEAD: Vec3 = [-0.52, -0.4, -0.75];
 
 /** Flat light from three sides, four rays a pixel: quick, calm and the same in every place it is drawn. */
-function drawFlat(instances: readonly TraceInstance[], edge: number): Uint8Array<ArrayBuffer> {
+function drawFlat(instances: readonly TraceInstance[], edge: number, framed = instances): Uint8Array<ArrayBuffer> {
   const out = new Uint8Array(edge * edge * 4);
   if (instances.length === 0) return out;
-  const lo = [0, 1, 2].map((a) => Math.min(...instances.map((i) => i.lo[a]!))) as unknown as Vec3;
-  const hi = [0, 1, 2].map((a) => Math.max(...instances.map((i) => i.hi[a]!))) as unknown as Vec3;
+  const lo = [0, 1, 2].map((a) => Math.min(...framed.map((i) => i.lo[a]!))) as unknown as Vec3;
+  const hi = [0, 1, 2].map((a) => Math.max(...framed.map((i) => i.hi[a]!))) as unknown as Vec3;
   const centre = scale(add(lo, hi), 0.5);
   const radius = Math.hypot(hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]) / 2;
   const eye = add(centre, scale(AHEAD, -radius * 3));

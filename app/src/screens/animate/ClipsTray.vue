@@ -2,17 +2,21 @@
 import { IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
 import { deleteClipEdit } from '@sphalerite/core/project';
+import { defineAsyncComponent, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { openMenu } from '../../shell/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import PoseShelf from './PoseShelf.vue';
 
+const FromProjectDialog = defineAsyncComponent(() => import('./FromProjectDialog.vue'));
 const session = useSession();
+const asking = ref(false);
 const notices = useNotices();
 function menuOf(e: MouseEvent, clip: string): void {
   session.choose({ clip });
-  openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.delete']);
+  openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.duplicate', 'clip.delete']);
 }
 </script>
 
@@ -22,13 +26,16 @@ function menuOf(e: MouseEvent, clip: string): void {
     <ul class="tray-list">
       <li v-for="c in session.project.clips" :key="c.id" class="item">
         <button type="button" class="list-row" :class="{ on: c.id === session.view.clip }" :aria-pressed="c.id === session.view.clip" @click="session.choose({ clip: c.id })" @contextmenu.prevent="menuOf($event, c.id)">
-          <span class="text"><b>{{ c.name }}</b><small class="figures quiet">{{ framesIn(c) }} f · {{ c.fps }} fps</small></span><small class="loop">{{ c.loop ? 'loops' : 'once' }}</small>
+          <span class="text"><b>{{ c.name }}</b><small class="figures quiet">{{ framesIn(c) }} f · {{ c.fps }} fps</small></span><small class="loop">{{ c.ships ? (c.loop ? 'loops' : 'once') : 'stays here' }}</small>
         </button>
         <button type="button" class="bare later" :aria-label="`Delete ${c.name}`" title="To the bin" @click="session.apply(deleteClipEdit, { clip: c.id })"><IconTrash aria-hidden="true" /></button>
       </li>
     </ul>
     <p v-if="session.project.clips.length === 0" class="quiet hint">No clips yet. Make one, then turn a bone: that sets its first key.</p>
+    <p class="from"><button type="button" class="link" :disabled="!session.writable" @click="asking = true">From another figure…</button></p>
     <BinList kind="clip" />
+    <PoseShelf />
+    <FromProjectDialog v-if="asking" @close="asking = false" />
   </div>
 </template>
 
@@ -39,4 +46,6 @@ function menuOf(e: MouseEvent, clip: string): void {
 .loop { color: var(--verdigris); align-self: start; padding-top: 4px; }
 .later { position: absolute; right: 8px; bottom: 2px;  }
 .hint { padding: 4px 12px; }
+.from { padding: 2px 12px 8px; font-size: 12px; }
+.link { color: var(--resin); text-decoration: underline; }
 </style>

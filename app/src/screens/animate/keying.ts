@@ -1,6 +1,7 @@
-import { type Quat, type Vec3, invertQuat, mulQuat, sub } from '@sphalerite/core/math';
-import { nearestFrame } from '@sphalerite/core/motion';
-import { setKeyEdit } from '@sphalerite/core/project';
+import { type Quat, type Transform, type Vec3, invertQuat, length, mulQuat, normalizeQuat, sub } from '@sphalerite/core/math';
+import { type CopiedKeys, nearestFrame } from '@sphalerite/core/motion';
+import { REST_POSE } from '@sphalerite/core/rig';
+import { pasteKeysEdit, setKeyEdit } from '@sphalerite/core/project';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
@@ -21,15 +22,31 @@ export function useKeying(): { turn(bone: string, q: Quat, done: boolean): void;
     else session.preview = session.tryEdit(setKeyEdit, args, true);
   };
   const restOf = (bone: string) => session.project!.rig.bones.find((b) => b.id === bone)!.rest;
+  /** Without auto-key the bone only stands so until S keys it or time goes on. */
+  const trial = (bone: string, change: Partial<Transform>): void => {
+    anim.loose = new Map(anim.loose).set(bone, { ...(anim.pose.get(bone) ?? restOf(bone)), ...change });
+  };
+  const keysAt = (bones: readonly string[]): CopiedKeys => ({
+    keys: bones.flatMap((bone) => {
+      const rest = restOf(bone), now = anim.pose.get(bone) ?? rest, was = anim.kept.get(bone) ?? rest;
+      const move = sub(now.t, rest.t), turn = normalizeQuat(mulQuat(invertQuat(rest.q), now.q));
+      // Only what changed; a turn when nothing did.
+      const moved = length(sub(now.t, was.t)) > 1e-9;
+      const turned = !moved || Math.abs(now.q[0] * was.q[0] + now.q[1] * was.q[1] + now.q[2] * was.q[2] + now.q[3] * was.q[3]) < 1 - 1e-12;
+      const key = <V extends Quat | Vec3>(channel: 'move' | 'turn', value: V) => ({ bone, channel, key: { time: 0, ease: 'ease' as const, value } });
+      return [...(turned ? [key('turn', turn)] : []), ...(moved ? [key('move', move)] : [])];
+    }),
+  });
   return {
-    turn: (bone, q, done) => write(bone, 'turn', mulQuat(invertQuat(restOf(bone).q), q), done),
-    move: (bone, t, done) => write(bone, 'move', sub(t, restOf(bone).t), done),
-    /** Keys the turn as it is now. */
+    turn: (bone, q, done) => (anim.auto ? write(bone, 'turn', mulQuat(invertQuat(restOf(bone).q), q), done) : trial(bone, { q })),
+    move: (bone, t, done) => (anim.auto ? write(bone, 'move', sub(t, restOf(bone).t), done) : trial(bone, { t })),
+    /** Keys what was tried out, or the bone in hand as it is now. */
     hold() {
-      const b = session.bone;
-      if (!b) return;
-      const now = anim.pose.get(b.id) ?? b.rest;
-      write(b.id, 'turn', mulQuat(invertQuat(b.rest.q), now.q), true);
+      const clip = session.clip, bones = anim.loose.size > 0 ? [...anim.loose.keys()] : session.bone ? [session.bone.id] : [];
+      if (!clip || bones.length === 0) return;
+      const copied = keysAt(bones);
+      const first = bones.length === 1 ? session.project!.rig.bones.find((b) => b.id === bones[0])!.name : `${bones.length} bones`;
+      if (session.apply(pasteKeysEdit, { clip: clip.id, copied, at: nearestFrame(clip, anim.time), what: `Key ${first}` })) anim.loose = REST_POSE;
     },
   };
 }

@@ -2,61 +2,30 @@
 import { type Id, type Project, sideSuffix } from '@sphalerite/core/model';
 import { type BringAt, bringRigEdit, partsOfSameName, replacePartsEdit } from '@sphalerite/core/project';
 import { ElDialog } from 'element-plus';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
-import { readProject } from '../../shell/project-files';
-import { type ReadyRig, listReadyRigs, readyRigFile } from '../../storage/ready-rigs';
-import { listShelf, readFromShelf } from '../../storage/shelf';
-import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import ProjectSources from '../shared/ProjectSources.vue';
 import { useRig } from './rig-state';
 
 /** Brings the bones of another project in with a choice of its parts and clips, or its parts in place of those of the same name. */
 const session = useSession();
 const rig = useRig();
-const notices = useNotices();
 const open = ref(true);
-const ready = shallowRef<readonly ReadyRig[]>([]);
-const shelf = ref<{ id: string; name: string }[]>([]);
 const source = shallowRef<Project | null>(null);
-const chosen = ref('');
-const busy = ref(false);
 const how = ref<'bones' | 'parts'>('bones');
 const at = ref(session.bone ? `bone ${session.bone.id}` : '');
 const parts = ref<Id[]>([]);
 const clips = ref<Id[]>([]);
 const pairs = computed(() => (source.value && session.project ? partsOfSameName(session.project, source.value) : []));
 const swapped = ref<Id[]>([]);
-const picker = ref<HTMLInputElement>();
-
-onMounted(async () => {
-  try {
-    ready.value = await listReadyRigs();
-    shelf.value = (await listShelf()).filter((r) => r.binned === null && r.id !== session.project?.id).map((r) => ({ id: r.id, name: r.name }));
-  } catch (e) {
-    notices.fail(e);
-  }
-});
-async function take(name: string, get: () => Promise<Project>): Promise<void> {
-  busy.value = true;
-  try {
-    const p = await get();
-    source.value = p;
-    chosen.value = name;
-    parts.value = p.parts.map((o) => o.id);
-    clips.value = [];
-    swapped.value = pairs.value.map((o) => o.part.id);
-    how.value = p.rig.bones.length === 0 || (pairs.value.length > 2 && pairs.value.length === p.parts.length) ? 'parts' : 'bones';
-  } catch (e) {
-    notices.fail(e);
-  } finally {
-    busy.value = false;
-  }
+function take(p: Project): void {
+  source.value = p;
+  parts.value = p.parts.map((o) => o.id);
+  clips.value = [];
+  swapped.value = pairs.value.map((o) => o.part.id);
+  how.value = p.rig.bones.length === 0 || (pairs.value.length > 2 && pairs.value.length === p.parts.length) ? 'parts' : 'bones';
 }
-const takeFile = (files: FileList | null): void => {
-  const f = files?.[0];
-  if (f) void take(f.name, async () => (await readProject(new Uint8Array(await f.arrayBuffer()))).project);
-};
 const place = computed<BringAt>(() => {
   const [kind, id] = at.value.split(' ') as [string, string];
   return kind === 'bone' ? { bone: id } : kind === 'point' ? { attachment: id } : null;
@@ -73,15 +42,7 @@ function bring(): void {
 <template>
   <el-dialog v-model="open" title="Bring in a rig or its parts" width="620px" align-center @closed="rig.dialog = null">
     <div class="bring">
-      <section aria-label="From">
-        <h3>From</h3>
-        <div class="sources">
-          <button v-for="r in ready" :key="r.name" type="button" class="btn" :class="{ on: chosen === r.name }" :disabled="busy" @click="take(r.name, async () => (await readProject(await readyRigFile(r))).project)">{{ r.name }}</button>
-          <button v-for="s in shelf" :key="s.id" type="button" class="btn" :class="{ on: chosen === s.name }" :disabled="busy" @click="take(s.name, () => readFromShelf(s.id))">{{ s.name }}</button>
-          <button type="button" class="btn" :disabled="busy" @click="picker?.click()">A file…</button>
-          <input ref="picker" class="visually-hidden" type="file" accept=".sphal" aria-label="Project file to bring in" tabindex="-1" @change="takeFile(($event.target as HTMLInputElement).files)" />
-        </div>
-      </section>
+      <ProjectSources @take="take" />
       <template v-if="source">
         <div class="segments" role="group" aria-label="What"><button type="button" :aria-pressed="how === 'bones'" :disabled="source.rig.bones.length === 0" @click="how = 'bones'">Its {{ source.rig.bones.length }} bones</button><button type="button" :aria-pressed="how === 'parts'" @click="how = 'parts'">Parts in place of those of the same name</button></div>
         <template v-if="how === 'bones'">
@@ -111,15 +72,12 @@ function bring(): void {
         </fieldset>
         <button type="button" class="btn primary" :disabled="how === 'parts' && swapped.length === 0" @click="bring">{{ how === 'bones' ? `Bring in ${source.rig.bones.length} bones, ${parts.length} parts, ${clips.length} clips` : `Replace ${swapped.length} parts` }}</button>
       </template>
-      <p v-else class="quiet">{{ busy ? 'Reading…' : 'Choose a ready rig, a project of the shelf, or a project file.' }}</p>
     </div>
   </el-dialog>
 </template>
 
 <style scoped>
 .bring { display: grid; gap: 12px; }
-h3 { margin-bottom: 6px; }
-.sources { display: flex; flex-wrap: wrap; gap: 6px; }
 .at { display: flex; gap: 8px; align-items: center; }
 .pick { flex: 1; height: 28px; padding: 0 6px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; }
 .two { display: grid; grid-template-columns: 1.4fr 1fr; gap: 14px; }
