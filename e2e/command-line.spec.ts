@@ -19,7 +19,7 @@ test('info names parts, bones, clips and shots', () => {
   const info = JSON.parse(out.stdout) as { parts: { name: string; bone: string }[]; bones: unknown[]; clips: { name: string }[]; shots: { name: string }[] };
   expect(info.parts).toHaveLength(19);
   expect(info.parts.find((p) => p.name === 'Lantern')!.bone).toBe('Lantern');
-  expect(info.clips.map((c) => c.name)).toEqual(['Idle', 'Walk', 'Light the lamp']);
+  expect(info.clips.map((c) => c.name)).toEqual(['Idle', 'Walk', 'Climb', 'Light the lamp']);
   expect(info.shots.map((s) => s.name)).toContain('Dusk, quayside');
   expect(run('info', demo).stdout).toContain('Upper arm left');
 });
@@ -28,7 +28,8 @@ test('export writes a GLB without fault, render a PNG of the asked size', async 
   const glb = run('export', demo, '--format', 'glb', '--out', folder);
   expect(glb.status, glb.stderr).toBe(0);
   const report = await validate(readFileSync(join(folder, 'tamsin.glb')));
-  expect(report.issues.messages).toEqual([]);
+  // Attachment points are empty nodes, which the validator remarks on.
+  expect(report.issues.messages.filter((m) => m.code !== 'NODE_EMPTY')).toEqual([]);
   const png = run('render', demo, '--shot', 'Game view', '--size', '96x64', '--samples', '2', '--out', join(folder, 'game.png'));
   expect(png.status, png.stderr).toBe(0);
   const picture = decode(readFileSync(join(folder, 'game.png')));

@@ -118,11 +118,9 @@ try {
   await page.getByRole('button', { name: /^Coat 18/ }).click();
   await run('view.all');
   await step('Rig');
-  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
-  await run('rig.limb');
-  await run('rig.mirrorLeft');
+  await run('rig.try');
   await page.getByRole('treeitem', { name: /Foot goal\s*left/ }).click();
-  const goal = await page.evaluate(() => window.sphalerite.screenOf({ bone: window.sphalerite.project().rig.bones.find((b) => b.name === 'Foot goal' && b.side === 'left').id })).catch(() => page.evaluate(() => window.sphalerite.screenOf({ bone: 'Foot goal left' })));
+  const goal = await page.evaluate(() => window.sphalerite.screenOf({ bone: 'Foot goal left' }));
   await page.mouse.move(goal.x, goal.y - 55);
   await page.mouse.down();
   await page.mouse.move(goal.x, goal.y - 95, { steps: 6 });
@@ -136,13 +134,30 @@ try {
     await page.waitForTimeout(6000);
   }
   await shoot('rig');
-  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
-  await page.waitForTimeout(7000);
   await step('Animate');
   await page.getByRole('button', { name: /^Walk/ }).click();
   await page.evaluate(() => window.sphalerite.run('anim.start'));
   for (let i = 0; i < 6; i++) await run('anim.next');
+  await page.getByLabel('Show lanes whose name holds').fill('foot goal');
+  await page.locator('.lane .name').first().click();
+  await page.getByLabel('Show lanes whose name holds').fill('');
+  await run('anim.onion');
+  await run('anim.trail');
   await shoot('animate');
+  await run('anim.onion');
+  await run('anim.trail');
+  await page.getByLabel('Show lanes whose name holds').fill('chest');
+  await page.locator('.lane .name').first().click();
+  await page.getByLabel('Show lanes whose name holds').fill('');
+  await run('anim.sheetCurves');
+  await shoot('curves');
+  if (wanted('ground')) {
+    await run('anim.sheetGround');
+    await page.getByRole('button', { name: 'Check all' }).click();
+    await page.getByRole('region', { name: 'All clips' }).getByRole('listitem').nth(3).waitFor();
+  }
+  await shoot('ground');
+  await run('anim.sheetKeys');
   await step('Light');
   if (wanted('light')) {
     await run('light.trace');
@@ -159,6 +174,14 @@ try {
   await page.waitForSelector('.card img');
   await page.waitForTimeout(300);
   if (wanted('shelf')) await page.screenshot({ path: `${folder}/shelf.png` });
+  if (wanted('ready-rigs')) {
+    await page.getByRole('button', { name: 'New project' }).click();
+    await page.getByRole('radio', { name: 'Biped', exact: true }).click();
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: `${folder}/ready-rigs.png` });
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(400);
+  }
   if (wanted('apart')) {
     await page.getByRole('button', { name: 'Open Oswin' }).first().click();
     await page.waitForFunction(() => location.pathname.endsWith('build'));

@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref } from 'vue';
+import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import CommandSearch from './shell/CommandSearch.vue';
-import ContextMenu from './shell/ContextMenu.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
-import { commandFor, runCommand } from './stores/commands';
+import { menu } from './shell/dialogs';
+import { commandFor, runCommand, searchOpen } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';
 import { isTyping } from './viewport/typing';
 
+// Fetched when they are first asked for.
+const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
+const CommandSearch = defineAsyncComponent(() => import('./shell/CommandSearch.vue'));
 const session = useSession();
 const notices = useNotices();
 const ready = ref(true);
@@ -46,7 +48,7 @@ onUnmounted(() => {
 
 <template>
   <router-view v-if="ready" />
-  <command-search />
+  <command-search v-if="searchOpen" />
   <notice-list />
-  <context-menu />
+  <context-menu v-if="menu" />
 </template>

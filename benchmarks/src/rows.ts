@@ -8,6 +8,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { apartRows } from './apart-rows';
 import { paintRows } from './paint-rows';
+import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
 import { boathouse, terrain } from './scenes';
@@ -156,4 +157,5 @@ export const ROWS: Readonly<Record<string, () => Row[]>> = {
   paint: paintRows,
   apart: apartRows,
   rig: rigRows,
+  motion: motionRows,
 };

@@ -14,7 +14,7 @@ watch(menu, async (m) => {
   if (!m) return;
   await nextTick();
   list.value?.querySelector('button')?.focus();
-});
+}, { immediate: true });
 function pick(c: Command): void {
   menu.value = null;
   void runCommand(c.id).catch(notices.fail);

@@ -1,4 +1,4 @@
-import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub } from '@sphalerite/core/math';
+import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub, translation } from '@sphalerite/core/math';
 import { makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { meshChunk } from '@sphalerite/core/mesh';
@@ -146,6 +146,17 @@ describe('drawn chunks', () => {
     expect(view.group.children.map((g) => g.matrix.elements[12])).toEqual([0, 10, 20, 30]);
     view.setMaterials(looks[0]!);
     expect([view.group.children.length, shapes().length]).toEqual([1, own]);
+  });
+  it('a copy in another pose stands where that puts it, faintly, over the same geometry', () => {
+    const { view, shapes, looks } = viewOf(grid);
+    const own = shapes().length, there = translation([0, 7, 0]);
+    view.setMatrix(translation([1, 0, 0]));
+    view.setMaterials(looks[0]!, [{ materials: looks[0]!, shift: [0, 0, 0], matrix: there }]);
+    expect(view.group.children.map((g) => [g.matrix.elements[12], g.matrix.elements[13]])).toEqual([[1, 0], [0, 7]]);
+    // Depth first, then the faint faces; the part itself stays solid.
+    expect(shapes().map((m) => (m.material as { name: string }).name).filter((n) => n === 'solid 0')).toHaveLength(own);
+    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(new Set(['solid 0', 'depth 0', 'ghost 0']));
+    expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
   });
   it('cubes behind glass have faces of their own, and glass has its own material', () => {
     const pane = grid.edit((d) => d.fillBox({ min: [7, 2, 2], size: [1, 6, 7] }, 4));

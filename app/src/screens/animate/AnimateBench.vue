@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconPlayerPause, IconPlayerPlay, IconPlayerSkipBack, IconRepeat } from '@tabler/icons-vue';
+import { IconPlayerPause, IconPlayerPlay, IconPlayerSkipBack, IconRotateClockwise } from '@tabler/icons-vue';
 import { SIDES, TICKS } from '@sphalerite/core/model';
 import { setClipEdit } from '@sphalerite/core/project';
 import { defineAsyncComponent } from 'vue';
@@ -22,7 +22,7 @@ const SHEETS = [{ v: 'keys', t: 'Keys' }, { v: 'curves', t: 'Curves' }, { v: 'gr
     <header class="transport">
       <button type="button" class="bare" aria-label="To the first frame" title="To the first frame" @click="anim.scrub(0)"><IconPlayerSkipBack aria-hidden="true" /></button>
       <button type="button" class="btn dark play" :aria-label="anim.playing ? 'Stop' : 'Play'" title="Play or stop · P" :disabled="!anim.clip" @click="anim.play()"><IconPlayerPause v-if="anim.playing" aria-hidden="true" /><IconPlayerPlay v-else aria-hidden="true" /></button>
-      <button type="button" class="bare" :class="{ looped: anim.clip?.loop }" aria-label="Loop" title="Loop" :aria-pressed="anim.clip?.loop" :disabled="!anim.clip" @click="session.apply(setClipEdit, { clip: anim.clip!.id, loop: !anim.clip!.loop })"><IconRepeat aria-hidden="true" /></button>
+      <button type="button" class="bare" :class="{ looped: anim.clip?.loop }" aria-label="Loop" title="Loop" :aria-pressed="anim.clip?.loop" :disabled="!anim.clip" @click="session.apply(setClipEdit, { clip: anim.clip!.id, loop: !anim.clip!.loop })"><IconRotateClockwise aria-hidden="true" /></button>
       <CommandButton id="anim.pingPong" bare />
       <div class="segments figures"><button v-for="s in SPEEDS" :key="s.v" type="button" :aria-pressed="anim.speed === s.v" :aria-label="`Speed ${s.v}`" @click="anim.speed = s.v">{{ s.t }}</button></div>
       <div class="segments" role="group" aria-label="What the bench shows"><button v-for="s in SHEETS" :key="s.v" type="button" :aria-pressed="anim.sheet === s.v" @click="anim.sheet = s.v">{{ s.t }}</button></div>

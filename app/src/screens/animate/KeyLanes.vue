@@ -34,14 +34,15 @@ const marks = computed(() => {
 
 type Drawn = ReturnType<typeof keyTimes>[number];
 interface BoneLane { readonly bone: Bone; readonly keys: readonly Drawn[] }
-/** Lanes of bones that have keys, and of the one in hand, in the order of the rig. */
+/** Lanes of bones that have keys, of the one in hand, and of those whose name is asked for, in the order of the rig. */
 const boneLanes = computed<BoneLane[]>(() => {
   const c = clip.value, p = session.project;
   if (!c || !p) return [];
   const wanted = anim.filter.trim().toLowerCase(), byBone = new Map(c.lanes.map((l) => [l.bone, l]));
   return bonesInOrder(p.rig).flatMap((bone: Bone) => {
     const lane = byBone.get(bone.id);
-    if (!lane && bone.id !== session.view.bone) return [];
+    // A name that is asked for finds every bone, with keys or without.
+    if (!lane && bone.id !== session.view.bone && !wanted) return [];
     if ((wanted && !`${bone.name}${sideSuffix(bone.side)}`.toLowerCase().includes(wanted)) || (anim.side !== 'all' && bone.side !== anim.side)) return [];
     return [{ bone, keys: lane ? keyTimes(lane) : [] }];
   });
@@ -107,6 +108,20 @@ function drop(key: { readonly time: number }): void {
   drag = null;
   shift.value = 0;
   factor.value = 1;
+}
+/** Enter on a key chooses it, with Shift beside others; arrows move what is chosen by a frame. */
+function press(e: KeyboardEvent, bone: Id, key: Drawn): void {
+  session.choose({ bone });
+  const refs = refsOf(bone, key);
+  anim.chosen = !e.shiftKey ? refs : isChosen(bone, key.time) ? anim.chosen.filter((k) => k.bone !== bone || k.time !== key.time) : [...anim.chosen, ...refs];
+  anim.scrub(key.time);
+}
+function nudge(by: number): void {
+  const c = session.clip;
+  if (!c || anim.chosen.length === 0) return;
+  const delta = Math.round((by * TICKS) / c.fps), times = anim.chosen.map((k) => k.time);
+  if (Math.min(...times) + delta < 0 || Math.max(...times) + delta > c.length) return;
+  if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta })) anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + delta }));
 }
 /** Where a chosen key stands while the hand is down. */
 const dragged = (time: number): number => (factor.value !== 1 && clip.value ? scaledTime(clip.value, time, anim.time, factor.value) - time : 0);
@@ -174,6 +189,7 @@ watch(() => session.view.bone, (id) => {
           <button
             v-for="k in l.keys" :key="k.time" type="button" class="key" :class="[k.ease, { on: isChosen(l.bone.id, k.time) }]" :style="{ left: `${x(k.time + (isChosen(l.bone.id, k.time) ? dragged(k.time) : 0))}px` }"
             :aria-label="`Key of ${l.bone.name}${sideSuffix(l.bone.side)} at frame ${Math.round((k.time * clip.fps) / TICKS)}`" @pointerdown.stop="grab($event, l.bone.id, k)" @pointermove="pull" @pointerup.stop="drop(k)"
+            @keydown.enter.prevent="press($event, l.bone.id, k)" @keydown.left.prevent.stop="nudge(-1)" @keydown.right.prevent.stop="nudge(1)"
           />
         </div>
         <div v-for="(l, i) in slotLanes" :key="l.slot.id" class="lane swap" :style="{ top: `${(boneLanes.length + i) * LANE}px` }">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconFlipVertical, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { IconArrowsRightLeft, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { nearestFrame } from '@sphalerite/core/motion';
 import { deletePoseEdit, pasteKeysEdit, poseKeys, renamePoseEdit } from '@sphalerite/core/project';
 import type { SavedPose } from '@sphalerite/core/model';
@@ -30,7 +30,7 @@ const value = (e: Event): string => (e.target as HTMLInputElement).value;
       <li v-for="p in session.project!.poses" :key="p.id">
         <input class="text" :value="p.name" :aria-label="`Name of pose ${p.name}`" maxlength="120" @keydown.stop @keydown.enter="($event.target as HTMLElement).blur()" @change="session.apply(renamePoseEdit, { pose: p.id, name: value($event) })" />
         <button type="button" class="btn" :aria-label="`Strike ${p.name}`" title="Key it here" @click="strike(p, false)">Strike</button>
-        <button type="button" class="bare" :aria-label="`Strike ${p.name} mirrored`" title="Key its mirror image here" @click="strike(p, true)"><IconFlipVertical aria-hidden="true" /></button>
+        <button type="button" class="bare" :aria-label="`Strike ${p.name} mirrored`" title="Key its mirror image here" @click="strike(p, true)"><IconArrowsRightLeft aria-hidden="true" /></button>
         <button type="button" class="bare" :aria-label="`Delete pose ${p.name}`" title="Delete" @click="session.apply(deletePoseEdit, { pose: p.id })"><IconTrash aria-hidden="true" /></button>
       </li>
     </ul>

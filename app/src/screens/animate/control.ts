@@ -1,4 +1,4 @@
-import { IconArrowsExchange, IconArrowsLeftRight, IconKey, IconPlayerPlay, IconPlayerSkipBack, IconRoute, IconStack2 } from '@tabler/icons-vue';
+import { IconArrowsExchange, IconArrowsLeftRight, IconKey, IconPlayerPlay, IconPlayerSkipBack, IconRoute, IconGhost2 } from '@tabler/icons-vue';
 import { MAT4_IDENTITY, transformPoint } from '@sphalerite/core/math';
 import { type Clip, type Project, TICKS, sideSuffix } from '@sphalerite/core/model';
 import { type KeyRef, allKeys, clipTime, copyKeys, countKeys, frameOf, frameTimes, mirroredKeys, nearestFrame } from '@sphalerite/core/motion';
@@ -127,7 +127,7 @@ export function animateControl(): ScreenControl {
       { id: 'anim.takeOut', title: 'Take the next frame out: what follows comes nearer', group: 'Animate', keys: ['Shift+Backspace'], enabled: edits, run: () => session.apply(rippleClipEdit, { clip: clipOf().id, from: nearestFrame(clipOf(), anim.time), by: -frame() }) },
       { id: 'anim.mirrorHalf', title: 'Half a walk makes the other half', group: 'Animate', keys: ['Shift+M'], enabled: edits, run: () => session.apply(mirrorHalfEdit, { clip: clipOf().id }) },
       { id: 'anim.closeLoop', title: 'The last pose becomes the first', group: 'Animate', enabled: edits, run: () => session.apply(closeLoopEdit, { clip: clipOf().id }) },
-      { id: 'anim.onion', title: 'Onion skin: the moments before and after', group: 'Animate', keys: ['Shift+O'], icon: IconStack2, on: () => anim.onion, run: () => (anim.onion = !anim.onion) },
+      { id: 'anim.onion', title: 'Onion skin: the moments before and after', group: 'Animate', keys: ['Shift+O'], icon: IconGhost2, on: () => anim.onion, run: () => (anim.onion = !anim.onion) },
       { id: 'anim.trail', title: 'Motion trail of the joint in hand', group: 'Animate', keys: ['T'], icon: IconRoute, on: () => anim.trail, run: () => (anim.trail = !anim.trail) },
       { id: 'anim.pingPong', title: 'Play there and back', group: 'Animate', icon: IconArrowsLeftRight, on: () => anim.pingPong, run: () => (anim.pingPong = !anim.pingPong) },
       { id: 'anim.from', title: 'Play from here', group: 'Animate', keys: ['['], enabled: () => session.clip !== null, run: () => (anim.range = [anim.time, Math.max(anim.time + frame(), anim.range?.[1] ?? clipOf().length)]) },

@@ -1,4 +1,4 @@
-import { IconArrowBarToUp, IconBrush, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget, IconWalk } from '@tabler/icons-vue';
+import { IconArrowBarToUp, IconBrush, IconCut, IconFlipVertical, IconHandMove, IconKeyboard, IconLayersSubtract, IconLoader, IconRefresh, IconRuler2, IconTarget } from '@tabler/icons-vue';
 import { composite } from '@sphalerite/core/model';
 import type { Chip } from '../../shell/screen';
 import { useSession } from '../../stores/session';
@@ -23,7 +23,7 @@ export function buildChips({ strokes, tints, ruler }: { strokes: StrokeControl; 
   const floats = selection.floating, layer = session.layer;
   return [
     ...build.mirror.flatMap((h, a): Chip[] => (h === null ? [] : [{ text: `mirror ${AXIS[a]!} at ${h / 2}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`, tone: 'red', icon: IconFlipVertical }])),
-    ...(posed.on ? [{ text: posed.text, tone: 'green', icon: IconWalk, run: () => (posed.wanted = false), does: 'at rest' } satisfies Chip] : []),
+    ...(posed.on ? [{ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' } satisfies Chip] : []),
     ...(build.radial ? [{ text: `radial ${build.radial.count} about ${AXIS[build.radial.axis]}`, tone: 'red', icon: IconRefresh } satisfies Chip] : []),
     ...(build.guide ? [{ text: `guide plane ${AXIS[build.guide.axis]} ${build.guide.at % 2 === 0 ? `between ${build.guide.at / 2 - 1} and ${build.guide.at / 2}` : (build.guide.at - 1) / 2}`, tone: 'green', icon: IconLayersSubtract } satisfies Chip] : []),
     ...(box && part ? [{ text: `cutaway: ${(composite(part).count - (build.seen?.count ?? 0)).toLocaleString('en')} cubes hidden`, tone: 'green', icon: IconCut, run: () => build.setCut(null), does: 'show all' } satisfies Chip] : []),

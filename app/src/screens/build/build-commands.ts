@@ -107,7 +107,7 @@ export function buildCommands(tints: ReturnType<typeof useTints>, pickColour: ()
       build.handles = build.handles === 'cutaway' ? null : build.handles;
     }, ['Alt+X']),
     part('cut.selection', 'Cutaway to the selection', () => selection.box && build.setCut(selection.box), ['Alt+S']),
-    { id: 'view.posed', title: 'Neighbours at the pose of the clip', group: 'Build', keys: ['Shift+I'], enabled: () => session.clip !== null, on: () => posed.on, run: () => (posed.wanted = !posed.wanted) },
+    { id: 'view.posed', title: 'Neighbours at the pose of the clip', group: 'Build', keys: ['Shift+I'], enabled: () => session.clip !== null, on: () => posed.on, run: () => posed.toggle() },
     part('view.seeThrough', 'See through the part', () => (build.seeThrough = !build.seeThrough), ['Z'], IconEyeglass, () => build.seeThrough),
     { id: 'view.isolate', title: 'Isolate the part', group: 'View', keys: ['I'], on: () => build.isolate, run: () => (build.isolate = !build.isolate) },
     { id: 'view.figure', get title() { return `Scale figure: ${FIGURE_NAMES[settings.figure]}`; }, group: 'View', keys: ['H'], on: () => settings.figure !== 'none', run: () => (settings.figure = FIGURES[(FIGURES.indexOf(settings.figure) + 1) % FIGURES.length]!) },

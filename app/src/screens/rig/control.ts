@@ -1,4 +1,4 @@
-import { IconAnchor, IconChartLine, IconHandFinger, IconLock, IconPointer, IconRotate3d, IconWalk } from '@tabler/icons-vue';
+import { IconAnchor, IconChartLine, IconHandFinger, IconShieldLock, IconPointer, IconRotate3d, IconWalk } from '@tabler/icons-vue';
 import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
 import { addBoneEdit, addLimbEdit, addPoseTestEdit, alignJointsEdit, bendWord, deleteBoneEdit, deleteUnmountedEdit, emptyRigEdit, flipRigEdit, mirrorRigEdit, moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
 import { type Axis, type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
@@ -132,7 +132,7 @@ export function rigControl(): ScreenControl {
     },
     trail: () => [session.project?.name ?? '', ...(session.bone ? [session.bone.name + sideSuffix(session.bone.side)] : ['choose a bone'])],
     chips: () => [
-      ...(session.project?.seal ? [{ text: `sealed: ${session.project.seal.rig}. Parts are free`, tone: 'green' as const, icon: IconLock, run: () => (rig.dialog = 'unseal'), does: 'unseal…' }] : []),
+      ...(session.project?.seal ? [{ text: `sealed: ${session.project.seal.rig}. Parts are free`, tone: 'green' as const, icon: IconShieldLock, run: () => (rig.dialog = 'unseal'), does: 'unseal…' }] : []),
       ...(rig.extruding ? [{ text: 'click where the next joint goes', tone: 'resin' as const, icon: IconPointer, run: () => (rig.extruding = false), does: 'end' }] : []),
       rig.handle !== 'try' ? { text: 'rest pose', tone: 'green', icon: IconRotate3d } : { text: 'a pose for a try', tone: 'resin', icon: IconHandFinger, ...(rig.trial === REST_POSE ? {} : { run: endTry, does: 'back to rest' }) },
       ...(rig.handle === 'joint' ? [{ text: rig.carry ? 'parts and bones go along' : 'the parts keep their place', tone: 'resin' as const, icon: IconAnchor }] : []),

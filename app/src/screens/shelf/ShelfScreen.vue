@@ -7,7 +7,6 @@ import { useRouter } from 'vue-router';
 import { readProject, saveProjectFile, shelveProjectFile } from '../../shell/project-files';
 import type { HeadRow } from '../../storage/database';
 import { freshId, listShelf, putOnShelf, readFromShelf, removeFromShelf, setBinned } from '../../storage/shelf';
-import { readyRigFile } from '../../storage/ready-rigs';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
@@ -57,7 +56,7 @@ onMounted(async () => {
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
 const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> => work('Making the project', async () => {
-  const project: Project = rig ? { ...(await readProject(await readyRigFile(rig))).project, id: freshId(), name: name.trim() || rig.name, kind } : makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
+  const project: Project = rig ? { ...(await readProject(await (await import('../../storage/ready-rigs')).readyRigFile(rig))).project, id: freshId(), name: name.trim() || rig.name, kind } : makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
   await putOnShelf(project);
   creating.value = false;
   void router.push({ name: 'bench', params: { id: project.id, step: rig ? 'rig' : 'build' } });

@@ -132,7 +132,9 @@ export const swapKeyEdit = defineEdit<{ clip: Id; slot: Id; time: number; mount:
   run(project, a) {
     must(project.rig.slots, a.slot, 'slot');
     if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').slot !== a.slot) throw new EditError('That part is not one of the slot.');
-    return changeClip(project, a.clip, (c) => setSwap(c, a.slot, a.time, a.mount));
+    const { worn } = must(project.rig.slots, a.slot, 'slot');
+    // Until the first key it wears what it wears at rest.
+    return changeClip(project, a.clip, (c) => setSwap(a.time > 0 && !c.swaps.some((l) => l.slot === a.slot) ? setSwap(c, a.slot, 0, worn) : c, a.slot, a.time, a.mount));
   },
 });
 
