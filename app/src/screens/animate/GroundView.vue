@@ -32,7 +32,8 @@ const boneName = (id: string): string => {
   const b = session.project?.rig.bones.find((o) => o.id === id);
   return b ? b.name + sideSuffix(b.side) : '';
 };
-const badness = (r: Row): number => r.contact.depth.by + r.contact.slide.by + (r.clashes[0]?.cubes ?? 0) / 20;
+/** Cubes in cloth are common and count little beside a foot in the ground. */
+const badness = (r: Row): number => r.contact.depth.by + r.contact.slide.by + (r.clashes[0]?.cubes ?? 0) / 60;
 const ranked = computed(() => [...rows.value.values()].sort((a, b) => badness(b) - badness(a)).map((r) => ({ clip: session.project?.clips.find((c) => c.id === r.contact.clip), r })).filter((o) => o.clip));
 const lines = computed(() => {
   const c = row.value?.contact;

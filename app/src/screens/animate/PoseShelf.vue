@@ -18,7 +18,10 @@ function strike(pose: SavedPose, mirrored: boolean): void {
     notices.say('Choose or make a clip first; a pose is keyed in a clip.', { kind: 'error' });
     return;
   }
-  session.apply(pasteKeysEdit, { clip: clip.id, copied: poseKeys(pose, session.project!, mirrored), at: nearestFrame(clip, anim.time), what: `${pose.name}${mirrored ? ', mirrored' : ''}` });
+  const copied = poseKeys(pose, session.project!, mirrored), at = nearestFrame(clip, anim.time);
+  if (!session.apply(pasteKeysEdit, { clip: clip.id, copied, at, what: `${pose.name}${mirrored ? ', mirrored' : ''}` })) return;
+  // What was struck is in hand, as what was pasted is.
+  anim.chosen = copied.keys.map((k) => ({ bone: k.bone, channel: k.channel, time: at }));
 }
 const value = (e: Event): string => (e.target as HTMLInputElement).value;
 </script>
