@@ -45,11 +45,11 @@ const MIRRORED = `
 /**
  * Lambert light on cubes coloured by palette byte, with a mirrored surrounding by roughness and metalness, and fine lines
  * between cubes where they are large enough on screen. The clear form lets light through by its swatch's opacity, the
- * ghost form washes colours out, for neighbours.
+ * ghost form washes colours out, for neighbours. What is drawn over ghosts is solid, but comes after them.
  */
-export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'clear' | 'ghost' | 'glass'): MeshLambertMaterial {
+export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'over' | 'clear' | 'ghost' | 'glass'): MeshLambertMaterial {
   const ghost = form === 'ghost';
-  const m = new MeshLambertMaterial({ shadowSide: FrontSide, transparent: form !== 'solid', opacity: ghost ? 0.55 : form === 'glass' ? 0.42 : 1, depthWrite: form === 'solid' });
+  const m = new MeshLambertMaterial({ shadowSide: FrontSide, transparent: form !== 'solid', opacity: ghost ? 0.55 : form === 'glass' ? 0.42 : 1, depthWrite: form === 'solid' || form === 'over' });
   m.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms);
     shader.vertexShader = shader.vertexShader
@@ -86,6 +86,6 @@ export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'cl
         #include <opaque_fragment>`)
       .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(1.0, shine) * (0.7 + 0.09 * shine);');
   };
-  m.customProgramCacheKey = () => form;
+  m.customProgramCacheKey = () => (form === 'over' ? 'solid' : form);
   return m;
 }

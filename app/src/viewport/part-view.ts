@@ -9,6 +9,8 @@ export type { MeshInBackground } from './cube-meshes';
 /** Materials of one palette in one look. */
 export interface PartMaterials {
   readonly solid: Material;
+  /** The same once more over ghosts that stand before it. */
+  readonly over: Material;
   /** Swatches that let light through. */
   readonly clear: Material;
   /** Neighbours. */
@@ -149,11 +151,17 @@ export class PartView {
   }
 
   private dress(): void {
-    const looks = [{ m: this.materials, ghost: this.ghost }, ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost || c.matrix !== null }))];
+    const haunted = this.copies.some((c) => c.matrix !== null);
+    const looks = [{ m: this.materials, ghost: this.ghost, posed: false }, ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost, posed: c.matrix !== null }))];
     const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({ material, order, casts, receives, visible: true });
     // A ghost first writes its depth, so that only its nearest faces are mixed with what is behind.
-    const solid = ({ m, ghost }: (typeof looks)[number]): Dress[] => (ghost ? [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)] : this.glass ? [plain(m.glass, 0, true, false)] : [plain(m.solid, 0, true, true)]);
-    const clear = (look: (typeof looks)[number]): Dress[] => (look.ghost ? solid(look) : this.glass ? [plain(look.m.glass, 1, false, false)] : [plain(look.m.clear, 1, false, true)]);
+    const solid = ({ m, ghost, posed }: (typeof looks)[number]): Dress[] => {
+      // Moments before and after write no depth, so that the figure of now shows over them.
+      if (posed) return [plain(m.ghost, 3, false, false)];
+      if (ghost) return [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)];
+      return this.glass ? [plain(m.glass, 0, true, false)] : haunted ? [plain(m.solid, 0, true, true), plain(m.over, 4, false, true)] : [plain(m.solid, 0, true, true)];
+    };
+    const clear = (look: (typeof looks)[number]): Dress[] => (look.ghost || look.posed ? solid(look) : this.glass ? [plain(look.m.glass, 1, false, false)] : [plain(look.m.clear, 1, false, true)]);
     this.solid.setCopies(this.groups, looks.map(solid));
     this.clearMeshes?.setCopies(this.groups, looks.map(clear));
   }

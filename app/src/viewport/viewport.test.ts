@@ -105,7 +105,7 @@ const SOLID = new Uint8Array(256);
 /** A part drawn without a screen, with four looks at hand. */
 function viewOf(grid: VoxelGrid) {
   let calls = 0;
-  const looks = [0, 1, 2, 3].map((i) => Object.fromEntries(['solid', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }])) as unknown as PartMaterials);
+  const looks = [0, 1, 2, 3].map((i) => Object.fromEntries(['solid', 'over', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }])) as unknown as PartMaterials);
   const view = new PartView(looks[0]!, async () => (calls++, []), () => undefined);
   view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
   view.setGrid(grid, SOLID);
@@ -153,9 +153,9 @@ describe('drawn chunks', () => {
     view.setMatrix(translation([1, 0, 0]));
     view.setMaterials(looks[0]!, [{ materials: looks[0]!, shift: [0, 0, 0], matrix: there }]);
     expect(view.group.children.map((g) => [g.matrix.elements[12], g.matrix.elements[13]])).toEqual([[1, 0], [0, 7]]);
-    // Depth first, then the faint faces; the part itself stays solid.
+    // The faint faces, and the part itself solid, once before and once over them.
     expect(shapes().map((m) => (m.material as { name: string }).name).filter((n) => n === 'solid 0')).toHaveLength(own);
-    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(new Set(['solid 0', 'depth 0', 'ghost 0']));
+    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(new Set(['solid 0', 'over 0', 'ghost 0']));
     expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
   });
   it('cubes behind glass have faces of their own, and glass has its own material', () => {

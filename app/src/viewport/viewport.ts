@@ -303,7 +303,7 @@ export class Viewport {
     if (!entry) {
       const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges === 'cubes' ? 1 : 0 }, lit: { value: scene.lit ? 1 : 0 }, glow: { value: scene.glow ? 1 : 0 } };
       const make = (form: Parameters<typeof cubeMaterial>[1]) => cubeMaterial(uniforms, form);
-      entry = { source: palette, texture: uniforms.swatches.value, materials: { solid: make('solid'), clear: make('clear'), ghost: make('ghost'), glass: make('glass'), depth: this.depth }, uniforms };
+      entry = { source: palette, texture: uniforms.swatches.value, materials: { solid: make('solid'), over: make('over'), clear: make('clear'), ghost: make('ghost'), glass: make('glass'), depth: this.depth }, uniforms };
       this.palettes.set(key, entry);
     } else if (entry.source !== palette) {
       entry.texture.dispose();
