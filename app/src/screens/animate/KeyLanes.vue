@@ -62,6 +62,21 @@ const first = computed(() => Math.max(0, Math.floor(top.value / LANE) - 2));
 const seen = computed(() => boneLanes.value.slice(first.value, first.value + Math.ceil(height.value / LANE) + 4).map((l, i) => ({ ...l, at: (first.value + i) * LANE })));
 const total = computed(() => (boneLanes.value.length + slotLanes.value.length) * LANE);
 
+/** Very many keys in sight are drawn as one outline a lane, and found by where the pointer is; fewer are buttons. */
+const dense = computed(() => seen.value.reduce((n, l) => n + l.keys.length, 0) > 240);
+const outline = (lane: BoneLane, chosen: boolean): string => lane.keys.filter((k) => isChosen(lane.bone.id, k.time) === chosen).map((k) => `M${(x(k.time + (chosen ? dragged(k.time) : 0)) - 5).toFixed(1)} 6h10v10h-10z`).join('');
+let grabbed: Drawn | null = null;
+function laneDown(e: PointerEvent, lane: BoneLane): void {
+  const px = e.clientX - track.value!.getBoundingClientRect().left;
+  grabbed = dense.value ? lane.keys.reduce<Drawn | null>((b, k) => (Math.abs(x(k.time) - px) < Math.min(7, b ? Math.abs(x(b.time) - px) : Infinity) ? k : b), null) : null;
+  if (grabbed) grab(e, lane.bone.id, grabbed);
+  else boxStart(e);
+}
+function laneUp(): void {
+  if (grabbed) drop(grabbed);
+  grabbed = null;
+}
+
 const marked = computed(() => {
   const out = new Map<Id, Set<number>>();
   for (const k of anim.chosen) (out.get(k.bone) ?? out.set(k.bone, new Set()).get(k.bone)!).add(k.time);
@@ -183,11 +198,12 @@ watch(() => session.view.bone, (id) => {
     </div>
     <div v-if="clip" ref="lanesBox" class="lanes" :style="{ '--shift': `${(shift / clip.length) * usable}px` }" @scroll="top = ($event.target as HTMLElement).scrollTop" @pointerdown.self="boxStart" @pointermove="boxMove" @pointerup="boxEnd">
       <div class="all" :style="{ height: `${total}px` }" @pointerdown.self="boxStart">
-        <div v-for="l in seen" :key="l.bone.id" class="lane" :class="[l.bone.side, { on: l.bone.id === session.view.bone }]" :style="{ top: `${l.at}px`, ...tone(l.bone) }" @pointerdown.self="boxStart">
+        <div v-for="l in seen" :key="l.bone.id" class="lane" :class="[l.bone.side, { on: l.bone.id === session.view.bone }]" :style="{ top: `${l.at}px`, ...tone(l.bone) }" @pointerdown.self="laneDown($event, l)" @pointermove="grabbed && pull($event)" @pointerup="laneUp">
           <button type="button" class="name" :style="{ paddingLeft: `${10 + Math.min(5, depths.get(l.bone.id) ?? 0) * 8}px` }" @click="session.choose({ bone: l.bone.id })"><i aria-hidden="true" />{{ l.bone.name }}{{ sideSuffix(l.bone.side) }}</button>
           <span v-if="l.keys.length > 1" class="bar" :style="{ left: `${x(l.keys[0]!.time)}px`, width: `${x(l.keys.at(-1)!.time) - x(l.keys[0]!.time)}px` }" />
+          <svg v-if="dense" class="outlines" aria-hidden="true"><path :d="outline(l, false)" /><path class="chosen" :d="outline(l, true)" /></svg>
           <button
-            v-for="k in l.keys" :key="k.time" type="button" class="key" :class="[k.ease, { on: isChosen(l.bone.id, k.time) }]" :style="{ left: `${x(k.time + (isChosen(l.bone.id, k.time) ? dragged(k.time) : 0))}px` }"
+            v-for="k in dense ? [] : l.keys" :key="k.time" type="button" class="key" :class="[k.ease, { on: isChosen(l.bone.id, k.time) }]" :style="{ left: `${x(k.time + (isChosen(l.bone.id, k.time) ? dragged(k.time) : 0))}px` }"
             :aria-label="`Key of ${l.bone.name}${sideSuffix(l.bone.side)} at frame ${Math.round((k.time * clip.fps) / TICKS)}`" @pointerdown.stop="grab($event, l.bone.id, k)" @pointermove="pull" @pointerup.stop="drop(k)"
             @keydown.enter.prevent="press($event, l.bone.id, k)" @keydown.left.prevent.stop="nudge(-1)" @keydown.right.prevent.stop="nudge(1)"
           />
@@ -227,6 +243,9 @@ watch(() => session.view.bone, (id) => {
 .key.even { border-radius: 50%; }
 .key.curve { border-radius: 50% 3px; }
 .key.on { outline: 2px solid var(--ink); outline-offset: 1px; transform: translateX(calc(-50% + var(--shift))); }
+.outlines { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+.outlines path { fill: var(--tone); }
+.outlines .chosen { stroke: var(--ink); stroke-width: 2; transform: translateX(var(--shift)); }
 .worn { position: absolute; top: 2px; height: 18px; max-width: 90px; padding: 0 5px; border-radius: 3px; background: var(--honey-soft); border: 1px solid var(--honey); font-size: 11px; line-height: 16px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .needle { position: absolute; top: 0; bottom: 0; min-height: 100%; width: 2px; margin-left: -1px; background: var(--resin); pointer-events: none; }
 .rubber { position: absolute; border: 1px solid var(--honey); background: color-mix(in srgb, var(--honey) 18%, transparent); pointer-events: none; }

@@ -63,7 +63,7 @@ export function animateControl(): ScreenControl {
     const c = anim.clip, p = session.shown, bone = session.view.bone;
     if (!anim.trail || !c || !p || !bone || !p.rig.bones.some((b) => b.id === bone)) return null;
     const at = frameTimes(c).map((t) => transformPoint(worldMatrices(p.rig, anim.poseAt(t)).get(bone)!, [0, 0, 0]));
-    return { strokes: at.slice(1).map((to, i) => ({ from: at[i]!, to, tone: 'verdigris' as const })) };
+    return { strokes: at.slice(1).map((to, i) => ({ from: at[i]!, to, tone: 'honey' as const })) };
   });
   /** The keys that commands mean: those chosen, else all at this frame. */
   const meant = (): readonly KeyRef[] => (anim.chosen.length > 0 ? anim.chosen : session.clip ? allKeys(session.clip).filter((k) => k.time === nearestFrame(session.clip!, anim.time)) : []);
