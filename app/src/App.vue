@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import CommandSearch from './shell/CommandSearch.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
 import { menu } from './shell/dialogs';
-import { commandFor, runCommand, searchOpen } from './stores/commands';
+import { commandFor, runCommand } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';
 import { isTyping } from './viewport/typing';
 
-// Fetched when they are first asked for.
+// Fetched when it is first asked for.
 const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
-const CommandSearch = defineAsyncComponent(() => import('./shell/CommandSearch.vue'));
 const session = useSession();
 const notices = useNotices();
 const ready = ref(true);
@@ -48,7 +48,7 @@ onUnmounted(() => {
 
 <template>
   <router-view v-if="ready" />
-  <command-search v-if="searchOpen" />
+  <command-search />
   <notice-list />
   <context-menu v-if="menu" />
 </template>

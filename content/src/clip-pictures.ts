@@ -17,7 +17,7 @@ for (const [name, build] of Object.entries({ ...DEMOS, ...READY_RIGS })) {
     const gif = gifenc.GIFEncoder();
     for (const pixels of clipPictures(project, clip, EDGE, TICKS / FPS)) {
       for (let i = 0; i < pixels.length; i += 4) for (let c = 0; c < 3; c++) pixels[i + c] = Math.round(PAPER[c]! + ((pixels[i + c]! - PAPER[c]!) * pixels[i + 3]!) / 255);
-      const palette = gifenc.quantize(pixels, 64);
+      const palette = gifenc.quantize(pixels, 60);
       gif.writeFrame(gifenc.applyPalette(pixels, palette), EDGE, EDGE, { palette, delay: 1000 / FPS });
     }
     gif.finish();

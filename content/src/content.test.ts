@@ -1,9 +1,9 @@
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { checkProject } from '@sphalerite/core/project';
-import { clipTime, sampleClip } from '@sphalerite/core/motion';
+import { type Edit, apply, checkProject, editContext, makeSlotEdit, swapKeyEdit } from '@sphalerite/core/project';
+import { clipTime, contactReport, loopGaps, sampleClip } from '@sphalerite/core/motion';
 import { type Project, composite, inColourway } from '@sphalerite/core/model';
 import { hexToLinear } from '@sphalerite/core/palette';
-import { projectThumbnail, traceSceneOf } from '@sphalerite/core/render';
+import { projectThumbnail, shotProject, traceSceneOf } from '@sphalerite/core/render';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { transformPoint } from '@sphalerite/core/math';
 import { describe, expect, it } from 'vitest';
@@ -57,6 +57,21 @@ describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }))('%s', (_name, build) 
   });
 });
 
+describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }).flatMap(([name, build]) => {
+  const p = build();
+  return p.clips.map((clip) => ({ name: `${name}: ${clip.name}`, p, clip }));
+}))('$name', ({ p, clip }) => {
+  it('closes when it loops, keeps every part out of the ground, and no standing sole slides', () => {
+    if (clip.loop) expect(loopGaps(clip, p.rig)).toEqual([]);
+    // A boat lies in the water, and what a hand carries is set down where it likes.
+    const held = new Set(p.parts.filter((o) => o.name === 'Pole' || o.name === 'Hull').map((o) => o.id));
+    for (const t of contactReport(p, clip).tracks.filter((o) => !held.has(o.part))) {
+      expect(Math.min(...t.height)).toBeGreaterThan(-0.05);
+      if (t.sole) expect(Math.max(...t.slide)).toBeLessThan(0.1);
+    }
+  });
+});
+
 describe('Tamsin', () => {
   const p = buildTamsin();
   it('has four sets of clothes over the same cubes, and a shot pictures the one it names', () => {
@@ -72,6 +87,16 @@ describe('Tamsin', () => {
     // One that has gone is pictured in the palette's own look.
     expect(pictured('gone')).toEqual(linear(coat.colour));
     for (const way of p.colourways) expect(inColourway(p, way.id).parts).toBe(p.parts);
+  });
+  it('puts the satchel away in the pictures and on the screen from the moment that a swap key says', () => {
+    const step = <A>(q: Project, edit: Edit<A>, args: A): Project => apply(q, edit, args, editContext('satchel', 1));
+    const walk = p.clips.find((c) => c.name === 'Walk')!, satchel = p.parts.find((o) => o.name === 'Satchel')!;
+    const mount = p.rig.mounts.find((m) => m.part === satchel.id)!, slotted = step(p, makeSlotEdit, { mount: mount.id });
+    const keyed = step(slotted, swapKeyEdit, { clip: walk.id, slot: slotted.rig.slots[0]!.id, time: 600, mount: null });
+    const shot = { ...p.shots[0]!, clip: walk.id };
+    const pictured = (time: number): number => traceSceneOf(keyed, { ...shot, time }).instances.length;
+    expect([pictured(300), pictured(600), pictured(900)]).toEqual([19, 18, 18]);
+    expect(placeParts(shotProject(keyed, { ...shot, time: 700 })).some((o) => o.part.id === satchel.id)).toBe(false);
   });
   it('is as tall as a person beside her pole, and about as wide and deep as planned', () => {
     const { hi } = extent(p);

@@ -19,7 +19,7 @@ watch(searchOpen, async (open) => {
   at.value = 0;
   await nextTick();
   field.value?.focus();
-}, { immediate: true });
+});
 watch(query, () => (at.value = 0));
 
 function move(by: number): void {

@@ -1,4 +1,6 @@
-import { type Mat4, type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, matrixOf, mulMat, relativeTransform, rotate, scale, translation } from '../math';
+import {
+  type Axis, type Mat4, type Transform, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, decompose, invertQuat, matrixOf, mulMat, mulQuat, quatFromAxisAngle, relativeTransform, rotate, scale, sub, transformPoint, translation,
+} from '../math';
 import { type Id, type Part, type Project, composite, isWorn, must } from '../model';
 import { restWorld } from '../rig';
 import { CellSet } from '../voxel';
@@ -31,4 +33,14 @@ export function jointOf(project: Project, id: Id): JointCells {
   const half = 2 / home.cell;
   const now = relativeTransform(frame, world.get(id)!).t.map((v, i) => Math.round(v * half + home.pivot[i]!)) as unknown as Vec3;
   return { limb: gathered(limbs), body: gathered(bodies), now, matrix: mulMat(matrixOf({ ...frame, s: scale(frame.s, home.cell) }), translation(scale(home.pivot, -0.5))), shift: (h) => rotate(frame.q, scale(h, home.cell / 2)) };
+}
+
+/** Where the limb's bone stands, below its parent, when it is swung about a pivot (half cubes of the joint's lattice) instead of its joint. */
+export function swungAt(project: Project, id: Id, joint: JointCells, pivot: Vec3, axis: Axis, degrees: number): Transform {
+  const bone = must(project.rig.bones, id, 'bone'), world = restWorld(project.rig);
+  const frame = decompose(joint.matrix), at = transformPoint(joint.matrix, scale(pivot, 0.5));
+  const way: Vec3 = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
+  const q = mulQuat(mulQuat(frame.q, quatFromAxisAngle(way, (degrees * Math.PI) / 180)), invertQuat(frame.q));
+  const was = world.get(id)!, is = { ...was, q: mulQuat(q, was.q), t: add(at, rotate(q, sub(was.t, at))) };
+  return relativeTransform(bone.parent === null ? TRANSFORM_IDENTITY : world.get(bone.parent)!, is);
 }

@@ -5,7 +5,7 @@ import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
 import { sampleClip } from '../motion';
 import { placeParts, worldMatrices } from '../rig';
 import { boxStroke } from '../sculpt';
-import { type Edit, apply, checkRig, coincidingFaces, editContext, proposeMounts } from '.';
+import { type Edit, apply, checkRig, coincidingFaces, editContext, jointOf, proposeMounts, swungAt } from '.';
 import * as edits from './edits';
 
 let n = 0;
@@ -25,6 +25,21 @@ const part = (p: Project, name: string, at: Vec3): Project => {
   return run(q, edits.strokeEdit, { part: made.id, layer: made.layers[0]!.id, stroke: boxStroke('add', 3, [made.bounds]) });
 };
 
+describe('a joint swung for its study', () => {
+  it('turns about the pivot that is tried, which stays where it is, and takes the limb along', () => {
+    let p = part(part(post(), 'Base', [0, 2, 0]), 'Limb', [0, 8, 0]);
+    p = run(p, edits.mountPartsEdit, { pairs: [{ part: p.parts[0]!.id, bone: bone(p, 'Foot').id }, { part: p.parts[1]!.id, bone: bone(p, 'Middle').id }] });
+    const id = bone(p, 'Middle').id, joint = jointOf(p, id);
+    for (const [shift, degrees] of [[[0, 0, 0], 40], [[3, -2, 1], -70], [[-4, 0, 5], 115]] as [Vec3, number][]) {
+      const pivot = joint.now.map((v, i) => v + shift[i]!) as unknown as Vec3, where = transformPoint(joint.matrix, pivot.map((v) => v / 2) as unknown as Vec3);
+      const swung = placeParts(p, new Map([[id, swungAt(p, id, joint, pivot, 0, degrees)]])).find((o) => o.part.name === 'Limb')!.matrix;
+      close(transformPoint(swung, pivot.map((v) => v / 2) as unknown as Vec3), where);
+      // A point two off the axis goes round it by the angle.
+      const a = transformPoint(swung, [pivot[0] / 2, pivot[1] / 2 + 2, pivot[2] / 2]), r = (degrees * Math.PI) / 180;
+      close(a, [where[0], where[1] + 2 * Math.cos(r), where[2] + 2 * Math.sin(r)]);
+    }
+  });
+});
 describe('mounting by proposal', () => {
   it('goes by name, then by a word, then by the nearest bone; what hangs already is not asked about, and nothing moves', () => {
     const p = part(part(part(post(), 'Middle', [5, 20, 0]), 'Old lamp', [0, 0, 9]), 'Bird', [1, 3, 0]);

@@ -1,6 +1,6 @@
 import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint } from '../math';
 import { type Camera, type Light, type Project, type Shot, composite, find, inColourway, withoutHelpers } from '../model';
-import { clipTime, sampleClip } from '../motion';
+import { clipTime, dressedAt, sampleClip } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
@@ -118,9 +118,15 @@ export function shotPose(project: Project, shot: Shot): Pose {
   return clip ? sampleClip(clip, project.rig, clipTime(clip, shot.time)) : REST_POSE;
 }
 
+/** The project as a shot shows it: in its colourway, with slots wearing what the clip says at its moment. */
+export function shotProject(project: Project, shot: Shot): Project {
+  const clip = find(project.clips, shot.clip);
+  return dressedAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
+}
+
 /** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
 export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number, number] = shot.size): TraceScene {
-  const project = inColourway(withoutHelpers(whole), shot.colourway);
+  const project = shotProject(withoutHelpers(whole), shot);
   const instancesAt = (pose: Pose): TraceInstance[] => placeParts(project, pose).flatMap(({ part, matrix }) => {
     const i = traceInstance(composite(part), surfacesOf(project, part.palette, shot.light.glow), matrix);
     return i ? [i] : [];

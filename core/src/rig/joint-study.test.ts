@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type Box, type Vec3 } from '../math';
 import { CellSet } from '../voxel';
-import { pivotChoices, studyJoint } from '.';
+import { openPoints, pivotChoices, studyJoint } from '.';
 
 const box = (min: Vec3, size: Vec3): CellSet => CellSet.ofBox({ min, size } satisfies Box);
 /** Two bars of 4 × 4, one above the other, that meet at height 10. */
@@ -32,6 +32,18 @@ describe('the joint study, against joints worked out by hand', () => {
     // Overlap of the middle: two triangles of half the width on the side that goes in.
     for (const i of [0, 1]) expect(middle.overlap[i]! / (0.5 * 4 * Math.tan(rad(30)) * 4)).toBeCloseTo(1, 0);
     expect(middle.cost).toBeLessThan(studyJoint(limb, body, [[4, 20, 8]], 0, [-30, 30])[0]!.cost);
+  });
+  it('light comes through within the wedge that opens, and nowhere where it does not', () => {
+    // The pivot in the edge at z = 4: what opens is the wedge between the cut and where the limb has swung it.
+    const [open, shut] = [openPoints(limb, body, [4, 20, 8], 0, 40), openPoints(limb, body, [4, 20, 8], 0, -40)].sort((a, b) => b.length - a.length) as [Vec3[], Vec3[]];
+    expect(shut).toEqual([]);
+    expect(open.length).toBeGreaterThan(40);
+    for (const [x, y, z] of open) {
+      const down = 10 - y, away = 4 - z, angle = Math.atan2(down, away) * (180 / Math.PI);
+      expect([x > 0 && x < 4, angle > 0 && angle < 40, Math.hypot(down, away) < 4]).toEqual([true, true, true]);
+    }
+    expect(openPoints(limb, body, [4, 20, 8], 0, 0)).toEqual([]);
+    expect(openPoints(limb, body, [4, 20, 8], 0, 40, 10).length).toBeLessThanOrEqual(10);
   });
   it('a plug closes the gap, and what stood in the body at rest is not counted as overlap', () => {
     const plugged = limb.union(box([0, 10, 0], [4, 3, 4]));

@@ -1,8 +1,8 @@
 import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
 import { addShotEdit, deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
-import { shotPose } from '@sphalerite/core/render';
+import { shotPose, shotProject } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
-import { type Camera, type Shot, inColourway } from '@sphalerite/core/model';
+import type { Camera, Shot } from '@sphalerite/core/model';
 import { watch } from 'vue';
 import { download, fileName } from '../../shell/project-files';
 import type { ScreenControl } from '../../shell/screen';
@@ -48,7 +48,7 @@ export function lightControl(): ScreenControl {
     if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, await light.pngOf(p));
   };
   return {
-    scene: () => (session.project ? { project: session.shot ? inColourway(session.project, session.shot.colourway) : session.project, pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE, without: () => false, faint: () => false } : null),
+    scene: () => (session.project ? { project: session.shot ? shotProject(session.project, session.shot) : session.project, pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE, without: () => false, faint: () => false } : null),
     overlay: () => NO_OVERLAY,
     pointer: { down: () => false, move: () => undefined, up: () => undefined, leave: () => undefined, cancel: () => undefined },
     trail: () => [session.project?.name ?? '', session.shot?.name ?? 'no shot'],

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { type Axis, type Vec3, TRANSFORM_IDENTITY, add, decompose, invertQuat, mulQuat, quatFromAxisAngle, relativeTransform, rotate, scale, sub, transformPoint } from '@sphalerite/core/math';
-import { EditError, type JointCells, jointOf, moveJointEdit } from '@sphalerite/core/project';
-import { type JointStudy, openPoints, pivotChoices, restWorld } from '@sphalerite/core/rig';
+import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
+import { EditError, type JointCells, jointOf, moveJointEdit, swungAt } from '@sphalerite/core/project';
+import { type JointStudy, openPoints, pivotChoices } from '@sphalerite/core/rig';
 import type { CellSet } from '@sphalerite/core/voxel';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -41,11 +41,7 @@ function swing(i: number): void {
   }
   const worst = s.angles.reduce((b, _a, k) => (s.gap[k]! + s.overlap[k]! > s.gap[b]! + s.overlap[b]! ? k : b), 0);
   const degrees = angle.value ?? s.angles[worst]!;
-  const unit: Vec3 = axis.value === 0 ? [1, 0, 0] : axis.value === 1 ? [0, 1, 0] : [0, 0, 1];
-  const world = restWorld(project.rig), frame = decompose(j.matrix), at = transformPoint(j.matrix, scale(s.pivot, 0.5));
-  const q = mulQuat(mulQuat(frame.q, quatFromAxisAngle(unit, (degrees * Math.PI) / 180)), invertQuat(frame.q));
-  const was = world.get(bone.id)!, is = { ...was, q: mulQuat(q, was.q), t: add(at, rotate(q, sub(was.t, at))) };
-  const local = relativeTransform(bone.parent === null ? TRANSFORM_IDENTITY : world.get(bone.parent)!, is);
+  const local = swungAt(project, bone.id, j, s.pivot, axis.value, degrees);
   rig.swung = { pose: new Map([[bone.id, local]]), matrix: j.matrix, open: openPoints(j.limb, j.body, s.pivot, axis.value, degrees) };
 }
 function look(e: Event): void {
