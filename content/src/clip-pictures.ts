@@ -4,7 +4,7 @@ import { clipPictures } from '@sphalerite/core/render';
 import gifenc from 'gifenc';
 import { DEMOS, READY_RIGS } from '.';
 
-const EDGE = 208, FPS = 12;
+const EDGE = 200, FPS = 12;
 /** The page that the pictures stand on. */
 const PAPER = [242, 239, 233];
 
