@@ -16,6 +16,6 @@ export default defineConfig({
   build: {
     target: 'es2023', sourcemap: false, chunkSizeWarningLimit: 1200,
     // Icons of the first screens come in one piece: alone, each costs more around it than in it.
-    rolldownOptions: { output: { advancedChunks: { groups: [{ name: 'icons', test: new RegExp(`icons-vue.*/(?:${FIRST_ICONS.join('|')})\\.mjs$`) }] } } },
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'icons', test: new RegExp(`icons-vue.*/(?:${FIRST_ICONS.join('|')})\\.mjs$`) }] } } },
   },
 });
