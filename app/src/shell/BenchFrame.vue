@@ -124,7 +124,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <button type="button" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu"><b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{ session.project?.kind }}</small></button>
       <ol class="steps">
         <li v-for="(t, s) in TITLES" :key="s">
-          <router-link :to="{ name: 'bench', params: { id: route.params['id'], step: s } }" class="step" :class="{ on: s === step }" :aria-current="s === step ? 'step' : undefined">
+          <router-link :to="{ name: 'bench', params: { id: route.params['id'], step: s } }" class="step" :aria-label="counts[s] ? `${t} ${counts[s]}` : t" :class="{ on: s === step }" :aria-current="s === step ? 'step' : undefined">
             <component :is="ICONS[s]" aria-hidden="true" /><span class="name">{{ t }}</span><span v-if="counts[s]" class="count figures">{{ counts[s] }}</span><i v-if="dot[s]" class="dot" title="Something here still wants doing" />
           </router-link>
         </li>

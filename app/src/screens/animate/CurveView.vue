@@ -2,9 +2,9 @@
 import type { Quat, Vec3 } from '@sphalerite/core/math';
 import { type Channel, type Curve, TICKS } from '@sphalerite/core/model';
 import { EVEN_CURVE, type KeyRef, keysOf, nearestFrame, sampleLane } from '@sphalerite/core/motion';
-import { easeKeysEdit, setKeyEdit, shiftKeysEdit } from '@sphalerite/core/project';
+import { type Edit, easeKeysEdit, setKeyEdit, shiftKeysEdit } from '@sphalerite/core/project';
 import { useElementSize } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees } from '../shared/degrees';
 import { useAnimate } from './animate-state';
@@ -32,7 +32,10 @@ const samples = computed(() => {
   const n = Math.max(2, Math.round((width.value - PAD.left - PAD.right) / 4));
   return Array.from({ length: n + 1 }, (_, i) => ({ time: (i / n) * c.length, v: at((i / n) * c.length) }));
 });
+/** While the hand is down the scale stays as it is, so that a value cannot run away from the pointer. */
+const frozen = shallowRef<{ readonly lo: number; readonly hi: number } | null>(null);
 const span = computed(() => {
+  if (frozen.value) return frozen.value;
   const all = samples.value.flatMap((s) => [...s.v]);
   const lo = Math.min(0, ...all), hi = Math.max(0, ...all), pad = Math.max(channel.value === 'turn' ? 8 : 0.5, (hi - lo) * 0.12);
   return { lo: lo - pad, hi: hi + pad };
@@ -73,14 +76,16 @@ function grabKey(e: PointerEvent, time: number, axis: number): void {
   (e.currentTarget as Element).setPointerCapture(e.pointerId);
   anim.chosen = [refOf(time)];
   anim.scrub(time);
+  frozen.value = span.value;
   drag = { kind: 'key', time, axis, ...where(e), way: 'none' };
 }
 function grabHandle(e: PointerEvent, n: 0 | 1): void {
   (e.currentTarget as Element).setPointerCapture(e.pointerId);
+  frozen.value = span.value;
   drag = { kind: 'handle', n };
 }
-/** What letting go would do, as an edit with its arguments. */
-function meant(e: PointerEvent): (() => boolean) | null {
+/** What letting go would do: tried out while the hand is down, then done. */
+function meant(e: PointerEvent): ((done: boolean) => void) | null {
   const c = session.clip, d = drag, p = where(e);
   if (!c || !d) return null;
   if (d.kind === 'handle') {
@@ -88,30 +93,37 @@ function meant(e: PointerEvent): (() => boolean) | null {
     const ty = s.to === s.from ? d.n : Math.max(-2, Math.min(3, (valueAt(p.y) - s.from) / (s.to - s.from)));
     const curve = (d.n === 0 ? [tx, ty, s.curve[2], s.curve[3]] : [s.curve[0], s.curve[1], tx, ty]).map((v) => Math.round(v * 1000) / 1000) as unknown as Curve;
     const args = { clip: c.id, keys: [refOf(s.a.time)], ease: 'curve' as const, curve };
-    return () => session.apply(easeKeysEdit, args);
+    return (done) => go(done, easeKeysEdit, args);
   }
   if (d.way === 'none') d.way = Math.abs(p.x - d.x) > 4 ? 'time' : Math.abs(p.y - d.y) > 4 ? 'value' : 'none';
   if (d.way === 'time') {
     const delta = nearestFrame(c, timeAt(p.x)) - d.time;
-    return () => delta !== 0 && session.apply(shiftKeysEdit, { clip: c.id, keys: [refOf(d.time)], delta });
+    return (done) => go(done, shiftKeysEdit, { clip: c.id, keys: [refOf(d.time)], delta });
   }
-  const key = keys.value.find((k) => k.time === d.time);
+  const own = c.lanes.find((l) => l.bone === session.view.bone), key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
   if (d.way !== 'value' || !key) return null;
   const step = channel.value === 'turn' ? 1 : 0.25, v = figures(key.value).map((o, i) => (i === d.axis ? Math.round(valueAt(p.y) / step) * step : o)) as unknown as Vec3;
   const args = { clip: c.id, bone: session.view.bone!, channel: channel.value, key: { ...key, value: channel.value === 'turn' ? fromDegrees(v) : v } };
-  return () => session.apply(setKeyEdit, args);
+  return (done) => go(done, setKeyEdit, args);
+}
+function go<A>(done: boolean, edit: Edit<A>, args: A): void {
+  if (done) session.apply(edit, args);
+  else session.preview = session.tryEdit(edit, args, true);
 }
 const ghost = ref<{ x: number; y: number } | null>(null);
 function move(e: PointerEvent): void {
   if (!drag) return;
-  meant(e);
+  const run = meant(e);
+  // A key on its way in time is shown by the pointer alone: its dot is drawn anew wherever it lands.
+  if (drag.kind === 'handle' || drag.way === 'value') run?.(false);
   ghost.value = where(e);
 }
 function up(e: PointerEvent): void {
   const run = meant(e);
   drag = null;
-  ghost.value = null;
-  run?.();
+  ghost.value = frozen.value = null;
+  session.preview = null;
+  run?.(true);
 }
 const scrub = (e: PointerEvent): void => {
   if (e.buttons & 1 && !drag) anim.scrub(timeAt(where(e).x));

@@ -76,7 +76,7 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
       <div class="panel-head"><h2>{{ bone.name }}</h2><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span><span class="quiet">bone</span></div>
       <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Turn ${a.toUpperCase()}`" :model-value="degrees[i]!" :step="5" unit="°" @change="(v) => keying.turn(bone!.id, fromDegrees(withComponent(degrees, i, v)), true)" /></div>
       <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Place ${a.toUpperCase()}`" :model-value="local!.t[i]!" :step="0.5" @change="(v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)" /></div>
-      <CommandButton id="anim.key" label />
+      <CommandButton id="anim.key" text="Set a key here" />
     </section>
     <p v-else class="none quiet">Click a joint to turn it at this frame.</p>
     <section v-if="here.length > 0" class="panel-section">
