@@ -5,22 +5,49 @@ import ts from 'typescript-eslint';
 
 /** The floors of a package, ground first: a file may import only from floors below its own. Files beside the floors join them. */
 const FLOORS = {
-  core: ['math', 'voxel', 'palette', 'model', 'generate', 'intake', 'terrain', 'sculpt', 'paint', 'rig', 'motion', 'scene', 'mesh', 'render', 'files', 'project'],
+  core: [
+    'math',
+    'voxel',
+    'palette',
+    'model',
+    'generate',
+    'intake',
+    'terrain',
+    'sculpt',
+    'paint',
+    'rig',
+    'motion',
+    'scene',
+    'mesh',
+    'render',
+    'files',
+    'project',
+  ],
   app: ['styles', 'tools', 'workers', 'storage', 'viewport', 'stores', 'components', 'shell', 'screens'],
 };
 /** What each package may import of ours. */
 const PACKAGES = {
-  core: [], app: ['core', 'content'], server: ['core'], cli: ['core'], content: ['core'], benchmarks: ['core', 'content', 'app', 'cli', 'server'], e2e: [],
+  core: [],
+  app: ['core', 'content'],
+  server: ['core'],
+  cli: ['core'],
+  content: ['core'],
+  benchmarks: ['core', 'content', 'app', 'cli', 'server'],
+  e2e: [],
 };
 const root = import.meta.dirname;
 
 const floors = {
-  meta: { type: 'problem', schema: [], messages: {
-    up: '{{pack}}/{{from}} may not import {{pack}}/{{to}}: floors import downwards only.',
-    unknown: '{{pack}}/{{to}} is not on the list of floors.',
-    package: '{{from}} may not import {{to}}.',
-    outside: 'core may not import "{{to}}": it runs without Node, DOM, Vue and Three.js.',
-  } },
+  meta: {
+    type: 'problem',
+    schema: [],
+    messages: {
+      up: '{{pack}}/{{from}} may not import {{pack}}/{{to}}: floors import downwards only.',
+      unknown: '{{pack}}/{{to}} is not on the list of floors.',
+      package: '{{from}} may not import {{to}}.',
+      outside: 'core may not import "{{to}}": it runs without Node, DOM, Vue and Three.js.',
+    },
+  },
   create(context) {
     const [pack, src, floor] = relative(root, context.filename).split(sep);
     const isTest = /\.(test|spec)\.ts$/.test(context.filename);
@@ -28,15 +55,18 @@ const floors = {
       const source = node.source?.value;
       if (typeof source !== 'string') return;
       const ours = /^@sphalerite\/(\w+)/.exec(source);
-      if (ours && pack in PACKAGES && !PACKAGES[pack].includes(ours[1]) && ours[1] !== pack) context.report({ node, messageId: 'package', data: { from: pack, to: ours[1] } });
+      if (ours && pack in PACKAGES && !PACKAGES[pack].includes(ours[1]) && ours[1] !== pack)
+        context.report({ node, messageId: 'package', data: { from: pack, to: ours[1] } });
       const list = FLOORS[pack];
       if (!list || src !== 'src') return;
-      if (pack === 'core' && !isTest && /^(node:|vue|three|pinia|dexie|express)/.test(source)) context.report({ node, messageId: 'outside', data: { to: source } });
+      if (pack === 'core' && !isTest && /^(node:|vue|three|pinia|dexie|express)/.test(source))
+        context.report({ node, messageId: 'outside', data: { to: source } });
       if (!source.startsWith('.')) return;
       const [, , to] = relative(root, resolve(dirname(context.filename), source)).split(sep);
       if (to === floor || !list.includes(floor)) return;
       if (!list.includes(to)) context.report({ node, messageId: 'unknown', data: { pack, to } });
-      else if (!isTest && list.indexOf(to) >= list.indexOf(floor)) context.report({ node, messageId: 'up', data: { pack, from: floor, to } });
+      else if (!isTest && list.indexOf(to) >= list.indexOf(floor))
+        context.report({ node, messageId: 'up', data: { pack, from: floor, to } });
     };
     return { ImportDeclaration: check, ExportNamedDeclaration: check, ExportAllDeclaration: check };
   },
@@ -44,7 +74,8 @@ const floors = {
 
 for (const [pack, list] of Object.entries(FLOORS)) {
   for (const f of readdirSync(`${root}/${pack}/src`, { withFileTypes: true })) {
-    if (f.isDirectory() && !list.includes(f.name)) throw new Error(`${pack}/src/${f.name} is not on the list of floors in eslint.config.js.`);
+    if (f.isDirectory() && !list.includes(f.name))
+      throw new Error(`${pack}/src/${f.name} is not on the list of floors in eslint.config.js.`);
   }
 }
 
@@ -59,7 +90,10 @@ export default ts.config(
       'sphalerite/floors': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-console': ['error', { allow: ['error'] }],
       eqeqeq: 'error',
@@ -68,5 +102,8 @@ export default ts.config(
     },
   },
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
-  { files: ['cli/**', 'server/**', 'content/**', 'scripts/**', 'benchmarks/**', 'cli/bin/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['cli/**', 'server/**', 'content/**', 'scripts/**', 'benchmarks/**', 'cli/bin/**'],
+    rules: { 'no-console': 'off' },
+  },
 );

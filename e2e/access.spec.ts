@@ -9,7 +9,13 @@ test('no screen has a serious fault of accessibility, in either theme', async ({
   const look = async (where: string) => {
     const { violations } = await new AxeBuilder({ page }).disableRules(['landmark-one-main', 'region']).analyze();
     for (const v of violations) {
-      if (v.impact === 'serious' || v.impact === 'critical') faults.push(`${where}: ${v.id}: ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(' | ')}`);
+      if (v.impact === 'serious' || v.impact === 'critical')
+        faults.push(
+          `${where}: ${v.id}: ${v.nodes
+            .slice(0, 3)
+            .map((n) => n.html.slice(0, 140))
+            .join(' | ')}`,
+        );
     }
   };
   for (const theme of ['Daylight', 'Dusk']) {

@@ -6,16 +6,33 @@ import { expect, test } from '@playwright/test';
 import { Bench, type ProjectJson } from './bench';
 import { glbJson } from './glb-readers';
 
-interface Key { readonly time: number; readonly ease: string; readonly curve?: readonly number[]; readonly value: readonly number[] }
-interface Lane { readonly bone: string; readonly turn: readonly Key[]; readonly move: readonly Key[] }
-const lanesOf = (p: ProjectJson, clip: string): readonly Lane[] => p.clips.find((c) => c.name === clip)!.lanes as unknown as readonly Lane[];
-const laneOf = (p: ProjectJson, clip: string, bone: string): Lane => lanesOf(p, clip).find((l) => l.bone === p.rig.bones.find((b) => b.name === bone || `${b.name} ${b.side}` === bone)!.id)!;
+interface Key {
+  readonly time: number;
+  readonly ease: string;
+  readonly curve?: readonly number[];
+  readonly value: readonly number[];
+}
+interface Lane {
+  readonly bone: string;
+  readonly turn: readonly Key[];
+  readonly move: readonly Key[];
+}
+const lanesOf = (p: ProjectJson, clip: string): readonly Lane[] =>
+  p.clips.find((c) => c.name === clip)!.lanes as unknown as readonly Lane[];
+const laneOf = (p: ProjectJson, clip: string, bone: string): Lane =>
+  lanesOf(p, clip).find(
+    (l) => l.bone === p.rig.bones.find((b) => b.name === bone || `${b.name} ${b.side}` === bone)!.id,
+  )!;
 const frames = (keys: readonly Key[]): number[] => keys.map((k) => k.time / 50);
 
 /** A hand that animates: frames by keys, bones by their lanes or joints, turns by numbers. */
 class Animator extends Bench {
   async clip(name: string): Promise<void> {
-    await this.page.getByRole('complementary', { name: 'Tray' }).getByRole('button', { name: new RegExp(`^${name}\\b`) }).first().click();
+    await this.page
+      .getByRole('complementary', { name: 'Tray' })
+      .getByRole('button', { name: new RegExp(`^${name}\\b`) })
+      .first()
+      .click();
     await this.idle();
   }
   async frame(n: number): Promise<void> {
@@ -27,7 +44,11 @@ class Animator extends Bench {
     await this.page.getByLabel('Show lanes whose name holds').fill(bone);
     await this.page.locator('.lane .name', { hasText: new RegExp(`^${bone}$`) }).click();
     await this.page.getByLabel('Show lanes whose name holds').fill('');
-    for (const [axis, v] of [['X', x], ['Y', y], ['Z', z]] as const) {
+    for (const [axis, v] of [
+      ['X', x],
+      ['Y', y],
+      ['Z', z],
+    ] as const) {
       const field = this.page.getByLabel(`Turn ${axis}`);
       if (Math.abs(Number(await field.inputValue()) - v) < 0.05) continue;
       await field.fill(String(v));
@@ -40,7 +61,9 @@ class Animator extends Bench {
 }
 
 test.describe('Animating', () => {
-  test('Tamsin bows: six poses, two holds, a mirrored return; every step of a mixed session is undone to exactly what it was', async ({ page }) => {
+  test('Tamsin bows: six poses, two holds, a mirrored return; every step of a mixed session is undone to exactly what it was', async ({
+    page,
+  }) => {
     const b = new Animator(page);
     await b.open();
     const plain = (p: ProjectJson): string => JSON.stringify({ ...p, history: 0, now: 0 });
@@ -103,9 +126,11 @@ test.describe('Animating', () => {
     await page.keyboard.press('Control+v');
     await b.idle();
     const mirrored = await b.project();
-    const right = laneOf(bow, 'Bow', 'Upper arm right').turn.find((k) => k.time === 600)!.value, left = laneOf(mirrored, 'Bow', 'Upper arm left').turn;
+    const right = laneOf(bow, 'Bow', 'Upper arm right').turn.find((k) => k.time === 600)!.value,
+      left = laneOf(mirrored, 'Bow', 'Upper arm left').turn;
     expect(frames(left)).toEqual([28, 34]);
-    for (const k of left) expect(k.value).toEqual([right[0], -right[1]!, -right[2]!, right[3]].map((v) => expect.closeTo(v!, 9)));
+    for (const k of left)
+      expect(k.value).toEqual([right[0], -right[1]!, -right[2]!, right[3]].map((v) => expect.closeTo(v!, 9)));
     // 5 nearly up, 6 upright, both arms down.
     await b.frame(42);
     await b.turn('Chest', -3);
@@ -134,22 +159,32 @@ test.describe('Animating', () => {
     expect([again.now, plain(again) === plain(done)]).toEqual([done.now, true]);
   });
 
-  test('keys in hundreds: chosen by box or all, moved, scaled about the frame, time put in and taken out, lanes found by name', async ({ page }) => {
+  test('keys in hundreds: chosen by box or all, moved, scaled about the frame, time put in and taken out, lanes found by name', async ({
+    page,
+  }) => {
     const b = new Animator(page);
     await b.open();
     await b.step('Animate');
     await b.clip('Walk');
-    const before = await b.project(), count = (p: ProjectJson): number => lanesOf(p, 'Walk').reduce((n, l) => n + l.turn.length + l.move.length, 0);
+    const before = await b.project(),
+      count = (p: ProjectJson): number => lanesOf(p, 'Walk').reduce((n, l) => n + l.turn.length + l.move.length, 0);
     await page.locator('canvas').first().focus();
     await page.keyboard.press('Control+a');
-    await expect(page.getByRole('contentinfo', { name: 'Readout' }).or(page.locator('.readout'))).toContainText(`selected ${count(before)}`);
+    await expect(page.getByRole('contentinfo', { name: 'Readout' }).or(page.locator('.readout'))).toContainText(
+      `selected ${count(before)}`,
+    );
     await b.frame(0);
     const scale = page.getByLabel('Scale in time about this frame');
     await scale.fill('50');
     await scale.press('Enter');
     await b.idle();
     const halved = await b.project();
-    for (const lane of lanesOf(before, 'Walk')) expect(lanesOf(halved, 'Walk').find((l) => l.bone === lane.bone)!.turn.map((k) => k.time)).toEqual(lane.turn.map((k) => Math.round(k.time / 2)));
+    for (const lane of lanesOf(before, 'Walk'))
+      expect(
+        lanesOf(halved, 'Walk')
+          .find((l) => l.bone === lane.bone)!
+          .turn.map((k) => k.time),
+      ).toEqual(lane.turn.map((k) => Math.round(k.time / 2)));
     await page.locator('canvas').first().focus();
     await page.keyboard.press('Control+z');
     await b.idle();
@@ -169,18 +204,26 @@ test.describe('Animating', () => {
     // Lanes by name; a box over both feet takes their keys alone; a drag moves them together.
     await page.getByLabel('Show lanes whose name holds').fill('foot goal');
     await expect(page.locator('.lane')).toHaveCount(2);
-    const [first, last] = [(await page.locator('.lane').nth(0).boundingBox())!, (await page.locator('.lane').nth(1).boundingBox())!];
-    const key = (await page.getByRole('button', { name: 'Key of Foot goal left at frame 14' }).boundingBox())!, end = (await page.getByRole('button', { name: 'Key of Foot goal left at frame 22' }).boundingBox())!;
+    const [first, last] = [
+      (await page.locator('.lane').nth(0).boundingBox())!,
+      (await page.locator('.lane').nth(1).boundingBox())!,
+    ];
+    const key = (await page.getByRole('button', { name: 'Key of Foot goal left at frame 14' }).boundingBox())!,
+      end = (await page.getByRole('button', { name: 'Key of Foot goal left at frame 22' }).boundingBox())!;
     await b.drag({ x: key.x - 12, y: first.y + 2 }, { x: end.x + 18, y: last.y + last.height + 4 });
     const taken = page.locator('.key.on');
     expect(await taken.count()).toBe(3);
     await page.keyboard.press('Delete');
     await b.idle();
-    expect(frames(laneOf(await b.project(), 'Walk', 'Foot goal left').move).filter((f) => f >= 14 && f <= 22)).toEqual([]);
+    expect(frames(laneOf(await b.project(), 'Walk', 'Foot goal left').move).filter((f) => f >= 14 && f <= 22)).toEqual(
+      [],
+    );
     expect(laneOf(await b.project(), 'Walk', 'Hips')).toEqual(laneOf(before, 'Walk', 'Hips'));
   });
 
-  test('curves: a handle bends the way between two keys and a key is dragged in value; half a walk makes the other half; a clip comes from another figure', async ({ page }) => {
+  test('curves: a handle bends the way between two keys and a key is dragged in value; half a walk makes the other half; a clip comes from another figure', async ({
+    page,
+  }) => {
     const b = new Animator(page);
     await b.open();
     await b.step('Animate');
@@ -204,23 +247,32 @@ test.describe('Animating', () => {
     await b.idle();
     const walk = await b.project();
     const [one, other] = [laneOf(walk, 'Walk', 'Foot goal left').move, laneOf(walk, 'Walk', 'Foot goal right').move];
-    expect(frames(one).filter((f) => f >= 12 && f < 24)).toEqual(frames(other).filter((f) => f < 12).map((f) => f + 12));
+    expect(frames(one).filter((f) => f >= 12 && f < 24)).toEqual(
+      frames(other)
+        .filter((f) => f < 12)
+        .map((f) => f + 12),
+    );
 
     await page.getByRole('button', { name: 'From another figure…' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Biped' }).click();
-    await expect(page.getByRole('dialog').getByRole('listitem').filter({ hasText: 'Walk' })).toContainText('without Hand goal left');
+    await expect(page.getByRole('dialog').getByRole('listitem').filter({ hasText: 'Walk' })).toContainText(
+      'without Hand goal left',
+    );
     await page.getByRole('dialog').getByRole('button', { name: 'Bring in Walk' }).click();
     await expect(page.getByRole('dialog')).toHaveCount(0);
     await b.idle();
     const brought = await b.project();
     expect(brought.clips.at(-1)!.name).toBe('Walk 2');
     // Tamsin is 24 high to the joint of her head, the biped 24: strides go by the whole figures, which their joints say.
-    const stride = (p: ProjectJson, clip: string): number => Math.max(...laneOf(p, clip, 'Foot goal left').move.map((k) => k.value[2]!));
+    const stride = (p: ProjectJson, clip: string): number =>
+      Math.max(...laneOf(p, clip, 'Foot goal left').move.map((k) => k.value[2]!));
     expect(stride(brought, 'Walk 2')).toBeGreaterThan(2);
     expect(laneOf(brought, 'Walk 2', 'Chest').turn.length).toBe(3);
   });
 
-  test('contact is measured and leads to the frame; a slot is swapped by keys, and ships as stepped sizes; nothing is keyed while auto-key is off', async ({ page }) => {
+  test('contact is measured and leads to the frame; a slot is swapped by keys, and ships as stepped sizes; nothing is keyed while auto-key is off', async ({
+    page,
+  }) => {
     const b = new Animator(page);
     await b.open();
     await b.step('Rig');
@@ -230,7 +282,10 @@ test.describe('Animating', () => {
     await b.step('Animate');
     await b.clip('Walk');
     await b.frame(12);
-    await page.getByRole('region', { name: 'Worn from here on' }).getByRole('button', { name: 'Satchel: nothing' }).click();
+    await page
+      .getByRole('region', { name: 'Worn from here on' })
+      .getByRole('button', { name: 'Satchel: nothing' })
+      .click();
     await b.idle();
     await expect(page.getByRole('button', { name: 'Satchel wears nothing from frame 12' })).toHaveCount(1);
 
@@ -259,7 +314,8 @@ test.describe('Animating', () => {
     await expect(all.getByRole('listitem')).toHaveCount(4);
     await expect(all.getByRole('listitem').filter({ hasText: 'Walk' })).toContainText(/0\.[1-9]\d · /);
     await b.frame(0);
-    const link = findings.getByRole('button', { name: /^frame \d/ }).first(), text = (await link.textContent())!;
+    const link = findings.getByRole('button', { name: /^frame \d/ }).first(),
+      text = (await link.textContent())!;
     await link.click();
     await expect(page.getByTestId('frame')).toContainText(`${text} of 24`);
 
@@ -275,12 +331,28 @@ test.describe('Animating', () => {
     expect((await b.project()).history.slice(history.length)).toEqual(['Key Head']);
 
     await b.step('Ship');
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the GLB' }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save the GLB' }).click(),
+    ]);
     const file = join(mkdtempSync(join(tmpdir(), 'glb-')), 'tamsin.glb');
     await download.saveAs(file);
-    const json = glbJson(readFileSync(file)) as unknown as { nodes: { name: string; mesh?: number }[]; animations: { name: string; channels: { sampler: number; target: { node: number; path: string } }[]; samplers: { interpolation: string }[] }[] };
+    const json = glbJson(readFileSync(file)) as unknown as {
+      nodes: { name: string; mesh?: number }[];
+      animations: {
+        name: string;
+        channels: { sampler: number; target: { node: number; path: string } }[];
+        samplers: { interpolation: string }[];
+      }[];
+    };
     const walk = json.animations.find((a) => a.name === 'Walk')!;
     const swap = walk.channels.filter((c) => c.target.path === 'scale');
-    expect(swap.map((c) => [json.nodes[c.target.node]!.name, json.nodes[c.target.node]!.mesh !== undefined, walk.samplers[c.sampler]!.interpolation])).toEqual([['Satchel', true, 'STEP']]);
+    expect(
+      swap.map((c) => [
+        json.nodes[c.target.node]!.name,
+        json.nodes[c.target.node]!.mesh !== undefined,
+        walk.samplers[c.sampler]!.interpolation,
+      ]),
+    ).toEqual([['Satchel', true, 'STEP']]);
   });
 });

@@ -27,10 +27,15 @@ test.describe('Animate', () => {
 
     await page.keyboard.press('p');
     const seen = new Set<string>();
-    await expect.poll(async () => {
-      seen.add((await page.getByTestId('frame').textContent())!);
-      return seen.size;
-    }, { intervals: [60] }).toBeGreaterThan(4);
+    await expect
+      .poll(
+        async () => {
+          seen.add((await page.getByTestId('frame').textContent())!);
+          return seen.size;
+        },
+        { intervals: [60] },
+      )
+      .toBeGreaterThan(4);
     await page.keyboard.press('p');
     await b.idle();
     const frames = (await b.state()).frames;

@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { Artist } from './artist';
 import type { Triple } from './bench';
 
-test('a four-legged creature is taken apart in eight actions: named on both sides, fitted, with pivots, on bones, cube for cube', async ({ page }) => {
+test('a four-legged creature is taken apart in eight actions: named on both sides, fitted, with pivots, on bones, cube for cube', async ({
+  page,
+}) => {
   const b = new Artist(page);
   await b.open();
   await b.fresh('Ferry goat', [16, 20, 24]);
@@ -26,8 +28,8 @@ test('a four-legged creature is taken apart in eight actions: named on both side
   await expect(page.getByLabel(/^Name of piece/)).toHaveCount(5);
   const rename = async (now: string, name: string): Promise<void> => {
     const all = page.getByLabel(/^Name of piece/);
-    for (let i = 0; i < await all.count(); i++) {
-      if (await all.nth(i).inputValue() !== now) continue;
+    for (let i = 0; i < (await all.count()); i++) {
+      if ((await all.nth(i).inputValue()) !== now) continue;
       await all.nth(i).fill(name);
       await all.nth(i).press('Enter');
       return;
@@ -42,8 +44,23 @@ test('a four-legged creature is taken apart in eight actions: named on both side
 
   const p = await b.project();
   const full = (o: { name: string; side: string }): string => `${o.name} ${o.side}`;
-  expect(p.parts.map(full).sort()).toEqual(['Body centre', 'Body, whole centre', 'Fore leg left', 'Fore leg right', 'Head centre', 'Hind leg left', 'Hind leg right']);
-  expect(p.rig.bones.map(full).sort()).toEqual(['Body centre', 'Fore leg left', 'Fore leg right', 'Head centre', 'Hind leg left', 'Hind leg right']);
+  expect(p.parts.map(full).sort()).toEqual([
+    'Body centre',
+    'Body, whole centre',
+    'Fore leg left',
+    'Fore leg right',
+    'Head centre',
+    'Hind leg left',
+    'Hind leg right',
+  ]);
+  expect(p.rig.bones.map(full).sort()).toEqual([
+    'Body centre',
+    'Fore leg left',
+    'Fore leg right',
+    'Head centre',
+    'Hind leg left',
+    'Hind leg right',
+  ]);
   const part = (name: string, side: string) => p.parts.find((o) => o.name === name && o.side === side)!;
   // Fitted, with a plug of one cube inside the body, turning in the middle of its cut.
   expect(part('Fore leg', 'left').bounds).toEqual({ min: [2, 0, 3], size: [2, 7, 2] });

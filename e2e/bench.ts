@@ -3,9 +3,27 @@ import { type Page, expect } from '@playwright/test';
 export type Triple = readonly [number, number, number];
 export interface ProjectJson {
   readonly name: string;
-  readonly parts: { id: string; name: string; side: string; hidden: boolean; twin: unknown; pivot: Triple; bounds: { min: Triple; size: Triple }; layers: { id: string; cubes: number; hash: string }[] }[];
-  readonly rig: { bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[]; mounts: { part: string; bone: string | null; t: Triple }[] };
-  readonly clips: { id: string; name: string; length: number; loop: boolean; lanes: { bone: string; turn: { time: number; value: number[] }[] }[] }[];
+  readonly parts: {
+    id: string;
+    name: string;
+    side: string;
+    hidden: boolean;
+    twin: unknown;
+    pivot: Triple;
+    bounds: { min: Triple; size: Triple };
+    layers: { id: string; cubes: number; hash: string }[];
+  }[];
+  readonly rig: {
+    bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[];
+    mounts: { part: string; bone: string | null; t: Triple }[];
+  };
+  readonly clips: {
+    id: string;
+    name: string;
+    length: number;
+    loop: boolean;
+    lanes: { bone: string; turn: { time: number; value: number[] }[] }[];
+  }[];
   readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];
   readonly palettes: { swatches: { byte: number; name: string; colour: string }[] }[];
   readonly colourways: { id: string; name: string; changes: { byte: number; look: { colour?: string } }[] }[];
@@ -19,10 +37,18 @@ interface Handle {
   screenOf(what: unknown): { x: number; y: number; occluded: boolean };
   run(id: string, args?: unknown): Promise<unknown>;
   idle(): Promise<void>;
-  state(): { saved: string; lastSaveBytes: number; frames: number; writable: boolean; view: Record<string, string | null> };
+  state(): {
+    saved: string;
+    lastSaveBytes: number;
+    frames: number;
+    writable: boolean;
+    view: Record<string, string | null>;
+  };
 }
 declare global {
-  interface Window { sphalerite: Handle }
+  interface Window {
+    sphalerite: Handle;
+  }
 }
 
 /** A hand on the bench: reads through the automation handle, works by pointer and keys alone. */
@@ -42,13 +68,15 @@ export class Bench {
   }
 
   /** Until nothing is under way; after a reload, until the workbench is there too. */
-  idle = (): Promise<void> => this.page.evaluate(async () => {
-    while (!('sphalerite' in window)) await new Promise((r) => setTimeout(r, 20));
-    await window.sphalerite.idle();
-  });
+  idle = (): Promise<void> =>
+    this.page.evaluate(async () => {
+      while (!('sphalerite' in window)) await new Promise((r) => setTimeout(r, 20));
+      await window.sphalerite.idle();
+    });
   project = (): Promise<ProjectJson> => this.page.evaluate(() => window.sphalerite.project());
   state = (): Promise<ReturnType<Handle['state']>> => this.page.evaluate(() => window.sphalerite.state());
-  cells = (part: string, min: Triple, size: Triple = [1, 1, 1]): Promise<number[]> => this.page.evaluate(([p, a, b]) => window.sphalerite.cells(p, { min: a, size: b }), [part, min, size] as const);
+  cells = (part: string, min: Triple, size: Triple = [1, 1, 1]): Promise<number[]> =>
+    this.page.evaluate(([p, a, b]) => window.sphalerite.cells(p, { min: a, size: b }), [part, min, size] as const);
   async cell(part: string, at: Triple): Promise<number> {
     return (await this.cells(part, at))[0]!;
   }
@@ -57,16 +85,24 @@ export class Bench {
     expect(s.occluded, `${part} ${cell.join()} is hidden`).toBe(false);
     return s;
   }
-  joint = (bone: string): Promise<{ x: number; y: number }> => this.page.evaluate((b) => window.sphalerite.screenOf({ bone: b }), bone);
+  joint = (bone: string): Promise<{ x: number; y: number }> =>
+    this.page.evaluate((b) => window.sphalerite.screenOf({ bone: b }), bone);
 
   async step(name: 'Build' | 'Rig' | 'Animate' | 'Light' | 'Ship'): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: new RegExp(`^${name}`) }).click();
+    await this.page
+      .getByRole('navigation', { name: 'Steps of the work' })
+      .getByRole('link', { name: new RegExp(`^${name}`) })
+      .click();
     await this.page.waitForURL(new RegExp(`/${name.toLowerCase()}$`));
     await expect(this.page.getByRole('region', { name: 'Bench' })).toBeVisible();
     await this.idle();
   }
   async part(name: RegExp): Promise<void> {
-    await this.page.getByRole('complementary', { name: 'Tray' }).getByRole('button', { name, pressed: undefined }).first().click();
+    await this.page
+      .getByRole('complementary', { name: 'Tray' })
+      .getByRole('button', { name, pressed: undefined })
+      .first()
+      .click();
     await this.idle();
   }
   async swatch(name: string): Promise<number> {
@@ -92,10 +128,11 @@ export class Bench {
   }
   /** Tamsin's legs without their controls, as before limbs were made of them. In Rig. */
   async dropControls(): Promise<void> {
-    for (const name of ['Foot goal', 'Shin bend']) for (const side of ['left', 'right']) {
-      await this.page.getByRole('treeitem', { name: new RegExp(`^${name}\\s*${side}`) }).click();
-      await this.page.keyboard.press('Delete');
-    }
+    for (const name of ['Foot goal', 'Shin bend'])
+      for (const side of ['left', 'right']) {
+        await this.page.getByRole('treeitem', { name: new RegExp(`^${name}\\s*${side}`) }).click();
+        await this.page.keyboard.press('Delete');
+      }
     await this.idle();
   }
   /** A new empty project from the shelf. */

@@ -12,20 +12,42 @@ test.describe('Build in few actions', () => {
     await b.solid(floor(-34, 0), floor(-33, 1), { height: 9 });
     let actions = 0;
     const did = (): number => ++actions;
-    await page.keyboard.press('r'); did();
-    await page.getByLabel('Copies in all').fill('12'); await page.keyboard.press('Enter'); did();
-    await page.keyboard.type('6'); await page.keyboard.press('Enter'); did();
-    await page.keyboard.type('2'); await page.keyboard.press('Enter'); await page.keyboard.press('Enter'); did();
+    await page.keyboard.press('r');
+    did();
+    await page.getByLabel('Copies in all').fill('12');
+    await page.keyboard.press('Enter');
+    did();
+    await page.keyboard.type('6');
+    await page.keyboard.press('Enter');
+    did();
+    await page.keyboard.type('2');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Enter');
+    did();
     await b.idle();
-    await b.take('Line'); did();
-    await b.stroke([[-33, 8, 1], [0, 0, 1]], [[33, 30, 1], [0, 0, 1]]); did();
+    await b.take('Line');
+    did();
+    await b.stroke(
+      [
+        [-33, 8, 1],
+        [0, 0, 1],
+      ],
+      [
+        [33, 30, 1],
+        [0, 0, 1],
+      ],
+    );
+    did();
     expect(actions).toBeLessThanOrEqual(6);
-    for (let k = 0; k < 12; k++) expect((await b.cells('Body', [-34 + 6 * k, 2 * k, 0], [2, 9, 2])).every((v) => v === oak)).toBe(true);
+    for (let k = 0; k < 12; k++)
+      expect((await b.cells('Body', [-34 + 6 * k, 2 * k, 0], [2, 9, 2])).every((v) => v === oak)).toBe(true);
     expect(await b.total()).toBe(12 * 36 + 67);
     expect([await b.cell('Body', [-33, 8, 2]), await b.cell('Body', [33, 30, 2])]).toEqual([oak, oak]);
   });
 
-  test('a hollow dome with a wall of two: three; growing a symmetric model by four on both sides: two; an opening on another wall: two', async ({ page }) => {
+  test('a hollow dome with a wall of two: three; growing a symmetric model by four on both sides: two; an opening on another wall: two', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Dome', [32, 24, 32]);
@@ -55,7 +77,9 @@ test.describe('Build in few actions', () => {
     await page.keyboard.press('v');
   });
 
-  test('an opening waits for its border and filling, is cut mirrored, and goes to another wall by one click', async ({ page }) => {
+  test('an opening waits for its border and filling, is cut mirrored, and goes to another wall by one click', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Walls', [40, 24, 40]);
@@ -66,7 +90,16 @@ test.describe('Build in few actions', () => {
     const brick = await b.swatch('Brick');
     await b.take('Window');
     await page.getByLabel('Mirror X', { exact: true }).click();
-    await b.stroke([[5, 6, 17], [0, 0, 1]], [[12, 15, 17], [0, 0, 1]]);
+    await b.stroke(
+      [
+        [5, 6, 17],
+        [0, 0, 1],
+      ],
+      [
+        [12, 15, 17],
+        [0, 0, 1],
+      ],
+    );
     await b.number('Border', 2);
     const cut = await b.total();
     await expect(page.getByTestId('measure')).toHaveText('drag 8 × 10 × 1');
@@ -79,7 +112,10 @@ test.describe('Build in few actions', () => {
       expect((await b.cells('Body', [x + 2, 8, 16], [4, 6, 3])).every((v) => v === 0)).toBe(true);
     }
     await page.getByLabel('Mirror X', { exact: true }).click();
-    await b.tap([[17, 10, -4], [1, 0, 0]]);
+    await b.tap([
+      [17, 10, -4],
+      [1, 0, 0],
+    ]);
     await page.keyboard.press('Enter');
     await b.idle();
     expect(await b.cell('Body', [18, 6, -4])).toBe(brick);
@@ -88,7 +124,9 @@ test.describe('Build in few actions', () => {
 });
 
 test.describe('Symmetry with every reach', () => {
-  test('mirrored and turned: fills, faces pulled out and selections moved keep both sides alike, on cubes and between', async ({ page }) => {
+  test('mirrored and turned: fills, faces pulled out and selections moved keep both sides alike, on cubes and between', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Gate', [25, 16, 25]);
@@ -131,15 +169,24 @@ test.describe('Symmetry with every reach', () => {
     await b.number('Radial copies', 4);
     await page.keyboard.press('1');
     await b.byNumbers([2, 2, 1], [3, 0, 0]);
-    const posts = [[3, 0, 0, 2, 1], [-4, 0, 0, 2, 1], [0, 0, 3, 1, 2], [0, 0, -4, 1, 2]] as const;
-    for (const [x, y, z, w, d] of posts) expect((await b.cells('Body', [x, y, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
+    const posts = [
+      [3, 0, 0, 2, 1],
+      [-4, 0, 0, 2, 1],
+      [0, 0, 3, 1, 2],
+      [0, 0, -4, 1, 2],
+    ] as const;
+    for (const [x, y, z, w, d] of posts)
+      expect((await b.cells('Body', [x, y, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
     await page.keyboard.press('3');
     await b.drag(await b.spot(top(3, 1, 0)), await b.hint({ part: 'Body', cell: [3, 3, 0], face: [0, 1, 0] }));
-    for (const [x, , z, w, d] of posts) expect((await b.cells('Body', [x, 2, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
+    for (const [x, , z, w, d] of posts)
+      expect((await b.cells('Body', [x, 2, z], [w, 2, d])).every((v) => v === oak)).toBe(true);
     expect(await b.total()).toBe(108 + 32);
   });
 
-  test('a stroke to and fro clings to the surface it began on: one layer, no gaps, nothing on top of itself', async ({ page }) => {
+  test('a stroke to and fro clings to the surface it began on: one layer, no gaps, nothing on top of itself', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Path', [60, 12, 20]);

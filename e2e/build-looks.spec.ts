@@ -8,14 +8,21 @@ test('at 1280×800 and 1920×1080, in both themes, every tool’s options stand 
   await page.keyboard.press('m');
   const reaches = await page.getByLabel('Reach').locator('option').allTextContents();
   expect(reaches.length).toBe(10);
-  for (const [width, height] of [[1280, 800], [1920, 1080]] as const) {
+  for (const [width, height] of [
+    [1280, 800],
+    [1920, 1080],
+  ] as const) {
     await page.setViewportSize({ width, height });
     for (const colorScheme of ['light', 'dark'] as const) {
       await page.emulateMedia({ colorScheme });
       for (const r of reaches) {
         await page.keyboard.press('1');
         await page.getByLabel('Reach').selectOption(r);
-        const wide = await page.evaluate(() => [...document.querySelectorAll('.build-bench > *, .side')].filter((e) => e.scrollWidth > e.clientWidth + 1).map((e) => e.className));
+        const wide = await page.evaluate(() =>
+          [...document.querySelectorAll('.build-bench > *, .side')]
+            .filter((e) => e.scrollWidth > e.clientWidth + 1)
+            .map((e) => e.className),
+        );
         expect(wide, `${r} at ${width} in ${colorScheme}`).toEqual([]);
       }
     }
@@ -53,7 +60,9 @@ test.describe('Layers, volumes and looks', () => {
     expect(await layers()).toEqual([180]);
   });
 
-  test('refine, coarsen, fit, rows and shrinking that would cut: cubes stay in the world, and all of it is history', async ({ page }) => {
+  test('refine, coarsen, fit, rows and shrinking that would cut: cubes stay in the world, and all of it is history', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Bench', [16, 12, 16]);
@@ -89,7 +98,9 @@ test.describe('Layers, volumes and looks', () => {
     expect([await b.total(), (await b.project()).parts[0]!.bounds.size]).toEqual([0, [16, 12, 16]]);
   });
 
-  test('the mirror plane is dragged off the middle; cubes without a twin are tinted, counted and mended', async ({ page }) => {
+  test('the mirror plane is dragged off the middle; cubes without a twin are tinted, counted and mended', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Mask', [16, 12, 6]);
@@ -104,7 +115,10 @@ test.describe('Layers, volumes and looks', () => {
     await page.keyboard.press('m');
     await page.keyboard.press('y');
     await expect(page.getByText('1 cubes without a twin across X')).toBeVisible();
-    await page.getByRole('region', { name: 'Symmetry' }).getByRole('button', { name: /low half over/i }).click();
+    await page
+      .getByRole('region', { name: 'Symmetry' })
+      .getByRole('button', { name: /low half over/i })
+      .click();
     await b.idle();
     await expect(page.getByText('every cube has its twin across X')).toBeVisible();
     expect(await b.total()).toBe(2);
@@ -133,8 +147,13 @@ test.describe('Layers, volumes and looks', () => {
     // A picture of 8×8 pixels: a full square but for its upper two rows and one pixel below.
     const { encode } = await import('fast-png');
     const data = new Uint8Array(8 * 8 * 4);
-    for (let y = 0; y < 8; y++) for (let x = 0; x < 8; x++) if (y >= 2 && !(x === 3 && y === 5)) data.set([30, 60, 50, 255], (x + y * 8) * 4);
-    await page.getByLabel('Reference picture', { exact: true }).setInputFiles({ name: 'sign.png', mimeType: 'image/png', buffer: Buffer.from(encode({ width: 8, height: 8, data, channels: 4 })) });
+    for (let y = 0; y < 8; y++)
+      for (let x = 0; x < 8; x++) if (y >= 2 && !(x === 3 && y === 5)) data.set([30, 60, 50, 255], (x + y * 8) * 4);
+    await page.getByLabel('Reference picture', { exact: true }).setInputFiles({
+      name: 'sign.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(encode({ width: 8, height: 8, data, channels: 4 })),
+    });
     await expect(page.getByText('sign.png')).toBeVisible();
     await page.getByRole('button', { name: 'Silhouette check' }).click();
     await expect(page.getByText('silhouette: 17 places differ')).toBeVisible();
@@ -142,11 +161,15 @@ test.describe('Layers, volumes and looks', () => {
     await b.byNumbers([8, 2, 1], [-4, 6, 0]);
     await b.byNumbers([1, 1, 1], [-1, 2, 0]);
     await expect(page.getByText('the silhouette is that of the picture')).toBeVisible();
-    await page.getByLabel('Reference picture', { exact: true }).setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+    await page
+      .getByLabel('Reference picture', { exact: true })
+      .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
     await expect(page.getByRole('status').filter({ hasText: '“notes.png” cannot be read as a picture' })).toBeVisible();
   });
 
-  test('the target sheet has a live meter; a scale figure stands beside; helper cubes are not counted', async ({ page }) => {
+  test('the target sheet has a live meter; a scale figure stands beside; helper cubes are not counted', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Stool', [16, 16, 16]);
@@ -184,7 +207,9 @@ test.describe('Layers, volumes and looks', () => {
     await page.reload();
     await page.waitForURL(/\/build$/);
     await b.idle();
-    await expect(page.getByRole('radiogroup', { name: 'Tool in hand' }).getByRole('radio', { name: /Lamp glass$/ })).toBeVisible();
+    await expect(
+      page.getByRole('radiogroup', { name: 'Tool in hand' }).getByRole('radio', { name: /Lamp glass$/ }),
+    ).toBeVisible();
     await page.keyboard.press('9');
     await expect(page.getByLabel('Profile')).toHaveValue('egg');
   });
@@ -214,7 +239,9 @@ test.describe('Layers, volumes and looks', () => {
 });
 
 test.describe('Full volumes', () => {
-  test('on 256³ a brush of radius 8 keeps the hand free, and a fill in the background can be stopped', async ({ page }) => {
+  test('on 256³ a brush of radius 8 keeps the hand free, and a fill in the background can be stopped', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Mountain', [256, 256, 256]);
@@ -231,7 +258,9 @@ test.describe('Full volumes', () => {
     await page.evaluate(() => {
       const w = window as unknown as { worst: number; seen: PerformanceObserver };
       w.worst = 0;
-      w.seen = new PerformanceObserver((list) => list.getEntries().forEach((e) => (w.worst = Math.max(w.worst, e.duration))));
+      w.seen = new PerformanceObserver((list) =>
+        list.getEntries().forEach((e) => (w.worst = Math.max(w.worst, e.duration))),
+      );
       w.seen.observe({ type: 'longtask' });
     });
     const [from, to] = [await b.spot(top(-20, 199, 0)), await b.spot(top(30, 199, 10))];
@@ -246,7 +275,10 @@ test.describe('Full volumes', () => {
     // No gap along the stroke: its ridge is one piece of height.
     const ridge = await b.cells('Body', [-20, 200, 0], [40, 1, 1]);
     expect(ridge.every((v) => v !== 0)).toBe(true);
-    test.info().annotations.push({ type: 'longest task while brushing, ms', description: String(await page.evaluate(() => (window as unknown as { worst: number }).worst)) });
+    test.info().annotations.push({
+      type: 'longest task while brushing, ms',
+      description: String(await page.evaluate(() => (window as unknown as { worst: number }).worst)),
+    });
 
     await b.take('Paint fill');
     await page.getByRole('group', { name: 'Region' }).getByRole('button', { name: 'piece' }).click();
@@ -254,7 +286,10 @@ test.describe('Full volumes', () => {
     await page.mouse.move(at.x, at.y);
     await page.mouse.down();
     await page.mouse.up();
-    await page.getByRole('button', { name: 'Stop' }).click({ timeout: 3000 }).catch(() => undefined);
+    await page
+      .getByRole('button', { name: 'Stop' })
+      .click({ timeout: 3000 })
+      .catch(() => undefined);
     await b.idle();
     const stopped = (await b.project()).history.at(-1);
     await b.click(at);
@@ -272,7 +307,10 @@ test.describe('Full volumes', () => {
     await page.keyboard.press('Alt+[');
     await b.idle();
     expect((await b.project()).history.at(-1)).toBe('Mirror X over in Body');
-    const [left, right] = [await b.cells('Body', [-40, 200, -8], [40, 8, 16]), await b.cells('Body', [0, 200, -8], [40, 8, 16])];
+    const [left, right] = [
+      await b.cells('Body', [-40, 200, -8], [40, 8, 16]),
+      await b.cells('Body', [0, 200, -8], [40, 8, 16]),
+    ];
     expect(left.length).toBe(right.length);
     for (let i = 0; i < left.length; i += 40) expect(left.slice(i, i + 40)).toEqual(right.slice(i, i + 40).reverse());
 

@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { Artist, top } from './artist';
 
 test.describe('Selections', () => {
-  test('float along one axis, by arrow and by keys; undo lets go first; copies, turns and flips keep every cube', async ({ page }) => {
+  test('float along one axis, by arrow and by keys; undo lets go first; copies, turns and flips keep every cube', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Crate', [24, 20, 24]);
@@ -20,7 +22,10 @@ test.describe('Selections', () => {
     const middle = await b.hint({ part: 'Body', cell: [-1, 1, -1], face: [0, 0, 0] });
     const far = await b.hint({ part: 'Body', cell: [8, 1, -1], face: [0, 0, 0] });
     const reach = Math.hypot(far.x - middle.x, far.y - middle.y);
-    const on = (k: number) => ({ x: middle.x + ((far.x - middle.x) * k) / reach, y: middle.y + ((far.y - middle.y) * k) / reach });
+    const on = (k: number) => ({
+      x: middle.x + ((far.x - middle.x) * k) / reach,
+      y: middle.y + ((far.y - middle.y) * k) / reach,
+    });
     await page.mouse.move(on(70).x, on(70).y);
     await page.mouse.down();
     await page.mouse.move(on(70 + (reach / 9) * 4).x, on(70 + (reach / 9) * 4).y, { steps: 6 });
@@ -78,8 +83,19 @@ test.describe('Selections', () => {
     await page.keyboard.press('Control+1');
     await page.keyboard.press('o');
     await b.idle();
-    await b.stroke([[-2, 1, 5], [0, 0, 1]], [[1, 2, 5], [0, 0, 1]]);
-    await expect(page.getByRole('status').filter({ hasText: '96 cubes selected, all that lie behind one another' })).toBeVisible();
+    await b.stroke(
+      [
+        [-2, 1, 5],
+        [0, 0, 1],
+      ],
+      [
+        [1, 2, 5],
+        [0, 0, 1],
+      ],
+    );
+    await expect(
+      page.getByRole('status').filter({ hasText: '96 cubes selected, all that lie behind one another' }),
+    ).toBeVisible();
     await page.keyboard.press('Alt+s');
     await expect(page.getByText(/cutaway: 768 cubes hidden/)).toBeVisible();
     await page.keyboard.press('Control+a');
@@ -121,7 +137,9 @@ test.describe('Selections', () => {
     await b.part(/^Head/);
     await b.idle();
     const after = await b.project();
-    expect(after.parts.map((p) => p.layers.map((l) => l.cubes)).map((l, i) => (i === skirt ? l.length : l))).toEqual(before.map((l, i) => (i === skirt ? l.length : l)));
+    expect(after.parts.map((p) => p.layers.map((l) => l.cubes)).map((l, i) => (i === skirt ? l.length : l))).toEqual(
+      before.map((l, i) => (i === skirt ? l.length : l)),
+    );
     expect(after.history.at(-1)).toMatch(/^Move \d+ cubes in Skirt$/);
     // On a layer of its own, a piece stays with it while another layer is chosen.
     await b.fresh('Two', [12, 12, 12]);
@@ -151,17 +169,26 @@ test.describe('Selections', () => {
     await page.keyboard.press('Control+b');
     await expect(page.getByRole('status').filter({ hasText: 'stamp shelf' })).toBeVisible();
     await b.take('Stamp');
-    await b.tap([[4, 6, -3], [0, 0, 1]]);
+    await b.tap([
+      [4, 6, -3],
+      [0, 0, 1],
+    ]);
     await b.idle();
     expect(await b.total()).toBe(480 + 12);
     // Mirrored, a stamp lands on both sides.
     await page.keyboard.press('m');
-    await b.tap([[7, 2, -3], [0, 0, 1]]);
+    await b.tap([
+      [7, 2, -3],
+      [0, 0, 1],
+    ]);
     expect(await b.total()).toBe(480 + 24);
     await page.keyboard.press('m');
 
     await b.take('Select hue');
-    await b.tap([[4, 6, -2], [0, 0, 1]]);
+    await b.tap([
+      [4, 6, -2],
+      [0, 0, 1],
+    ]);
     await page.keyboard.press('Control+l');
     await b.idle();
     await expect(page.getByRole('heading', { level: 1 })).toContainText('layer Lifted');

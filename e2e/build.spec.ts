@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { Bench } from './bench';
 
 test.describe('Build', () => {
-  test('points: add, paint and erase do what the hover showed; undo and redo take every step back and forth', async ({ page }) => {
+  test('points: add, paint and erase do what the hover showed; undo and redo take every step back and forth', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.part(/^Coat/);
@@ -90,14 +92,18 @@ test.describe('Build', () => {
     const top = await f(0, 0, 0);
     await page.mouse.move(top.x, top.y);
     await page.mouse.down();
-    const up = await b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Body', cell: [0, 3, 0], face: [0, 1, 0] }));
+    const up = await b.page.evaluate(() =>
+      window.sphalerite.screenOf({ part: 'Body', cell: [0, 3, 0], face: [0, 1, 0] }),
+    );
     await page.mouse.move(up.x, up.y, { steps: 6 });
     await expect(page.getByTestId('measure')).toHaveText('extrude 3 layers = 48');
     await page.mouse.up();
     await b.idle();
     expect(await b.total()).toBe(64);
     const lid = await f(0, 3, 0);
-    const down = await b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Body', cell: [0, 1, 0], face: [0, 1, 0] }));
+    const down = await b.page.evaluate(() =>
+      window.sphalerite.screenOf({ part: 'Body', cell: [0, 1, 0], face: [0, 1, 0] }),
+    );
     await b.drag(lid, down);
     expect(await b.total()).toBe(32);
   });
@@ -144,20 +150,37 @@ test.describe('Build', () => {
     await press('1', 'k');
     await expect(page.getByLabel('Readout')).toContainText('cursor 0, 0, 0');
     // A foot of 5×1×5, from corner to corner.
-    await press(...times('ArrowLeft', 2), ...times('ArrowDown', 2), 'Enter', ...times('ArrowRight', 4), ...times('ArrowUp', 4));
+    await press(
+      ...times('ArrowLeft', 2),
+      ...times('ArrowDown', 2),
+      'Enter',
+      ...times('ArrowRight', 4),
+      ...times('ArrowUp', 4),
+    );
     await expect(page.getByTestId('measure')).toHaveText('box 5 × 1 × 5 = 25');
     await press('Enter');
     await b.idle();
     expect(await b.total()).toBe(25);
     await page.getByRole('radio', { name: 'Lamplight' }).focus();
     await page.keyboard.press('Space');
-    await press('PageUp', 'ArrowLeft', 'ArrowDown', 'Enter', ...times('ArrowLeft', 2), ...times('ArrowDown', 2), ...times('PageUp', 3), 'Enter');
+    await press(
+      'PageUp',
+      'ArrowLeft',
+      'ArrowDown',
+      'Enter',
+      ...times('ArrowLeft', 2),
+      ...times('ArrowDown', 2),
+      ...times('PageUp', 3),
+      'Enter',
+    );
     await b.idle();
     expect(await b.total()).toBe(25 + 36);
     await press('2', 'PageUp', 'ArrowRight', 'ArrowUp', 'Enter');
     await b.idle();
     expect(await b.total()).toBe(25 + 37);
-    expect(await b.cell('Body', [0, 5, 0])).toBe((await b.project()).palettes[0]!.swatches.find((w) => w.name === 'Lamplight')!.byte);
+    expect(await b.cell('Body', [0, 5, 0])).toBe(
+      (await b.project()).palettes[0]!.swatches.find((w) => w.name === 'Lamplight')!.byte,
+    );
   });
 
   test('a full 256³ part opens, and one cube changes without meshing the rest', async ({ page }) => {
@@ -170,9 +193,11 @@ test.describe('Build', () => {
     await page.keyboard.press('k');
     await page.getByLabel('View', { exact: true }).first().focus();
     // From one corner of the volume to the other with the keyboard cursor: the box covers all of it.
-    for (const key of ['Shift+ArrowLeft', 'Shift+ArrowDown']) for (let i = 0; i < 16; i++) await page.keyboard.press(key);
+    for (const key of ['Shift+ArrowLeft', 'Shift+ArrowDown'])
+      for (let i = 0; i < 16; i++) await page.keyboard.press(key);
     await page.keyboard.press('Enter');
-    for (const key of ['Shift+ArrowRight', 'Shift+ArrowUp', 'Shift+PageUp']) for (let i = 0; i < 32; i++) await page.keyboard.press(key);
+    for (const key of ['Shift+ArrowRight', 'Shift+ArrowUp', 'Shift+PageUp'])
+      for (let i = 0; i < 32; i++) await page.keyboard.press(key);
     await expect(page.getByTestId('measure')).toHaveText('box 256 × 256 × 256 = 16777216');
     await page.keyboard.press('Enter');
     await b.idle();

@@ -39,7 +39,12 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     const light = await b.swatch('Lamplight');
     await b.take('Hollow box');
     await b.byNumbers([7, 8, 7], [-3, 27, -3]);
-    meant.box(light, [-3, 27, -3], [7, 8, 7], (x, y, z) => x === -3 || x === 3 || y === 27 || y === 34 || z === -3 || z === 3);
+    meant.box(
+      light,
+      [-3, 27, -3],
+      [7, 8, 7],
+      (x, y, z) => x === -3 || x === 3 || y === 27 || y === 34 || z === -3 || z === 3,
+    );
     expect(await b.cell('Body', [0, 30, 0])).toBe(0);
     const pine = await b.swatch('Pine');
     await b.take('Hollow dome');
@@ -103,7 +108,13 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.getByLabel('Mirror Z', { exact: true }).click();
     await b.byNumbers([15, 15, 1], [-8, 0, 7]);
     const rim = inRound([-8, 0, 7], [15, 15, 1], [0, 1]);
-    const inner = (x: number, y: number, z: number): boolean => [[1, 0], [-1, 0], [0, 1], [0, -1]].every(([dx, dy]) => rim(x + dx!, y + dy!, z) && x + dx! >= -8 && x + dx! < 7 && y + dy! >= 0 && y + dy! < 15);
+    const inner = (x: number, y: number, z: number): boolean =>
+      [
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ].every(([dx, dy]) => rim(x + dx!, y + dy!, z) && x + dx! >= -8 && x + dx! < 7 && y + dy! >= 0 && y + dy! < 15);
     for (const z of [7, -8]) meant.box(bark, [-8, 0, z], [15, 15, 1], (x, y) => rim(x, y, 7) && !inner(x, y, 7));
     const wheels = await b.total();
     await b.take('Line');
@@ -117,20 +128,29 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('q');
     await page.keyboard.press('Alt+q');
     await page.keyboard.press('Control+1');
-    for (let i = 0; i < 30; i++) if (!(await page.getByText(/guide plane Z 7/).isVisible())) await page.keyboard.press(']');
+    for (let i = 0; i < 30; i++)
+      if (!(await page.getByText(/guide plane Z 7/).isVisible())) await page.keyboard.press(']');
     await b.stroke(plane(-1, 7, 7), plane(5, 7, 7));
     const spokes = (x: number, y: number): boolean => {
-      const dx = x + 1, dy = y - 7;
+      const dx = x + 1,
+        dy = y - 7;
       return Math.abs(dx) <= 6 && Math.abs(dy) <= 6 && (dx === 0 || dy === 0);
     };
-    for (const z of [7, -8]) for (let x = -7; x <= 5; x++) for (let y = 1; y <= 13; y++) if (spokes(x, y)) meant.set(x, y, z, bark);
+    for (const z of [7, -8])
+      for (let x = -7; x <= 5; x++) for (let y = 1; y <= 13; y++) if (spokes(x, y)) meant.set(x, y, z, bark);
     // The four slanting spokes: every cell whose centre, turned back by 45°, lies on the first spoke.
     for (const k of [1, 3, 5, 7]) {
-      const a = (k * Math.PI) / 4, c = Math.cos(a), s = Math.sin(a);
-      for (const z of [7, -8]) for (let x = -8; x < 7; x++) for (let y = 0; y < 15; y++) {
-        const u = (x + 1) * c + (y - 7) * s, v = (y - 7) * c - (x + 1) * s;
-        if (Math.floor(v + 0.5 + 1e-9) === 0 && Math.floor(u + 0.5 + 1e-9) >= 0 && Math.floor(u + 0.5 + 1e-9) <= 6) meant.set(x, y, z, bark);
-      }
+      const a = (k * Math.PI) / 4,
+        c = Math.cos(a),
+        s = Math.sin(a);
+      for (const z of [7, -8])
+        for (let x = -8; x < 7; x++)
+          for (let y = 0; y < 15; y++) {
+            const u = (x + 1) * c + (y - 7) * s,
+              v = (y - 7) * c - (x + 1) * s;
+            if (Math.floor(v + 0.5 + 1e-9) === 0 && Math.floor(u + 0.5 + 1e-9) >= 0 && Math.floor(u + 0.5 + 1e-9) <= 6)
+              meant.set(x, y, z, bark);
+          }
     }
     expect(await b.total()).toBeGreaterThan(wheels + 60);
     await page.getByLabel('Radial symmetry').click();
@@ -148,7 +168,9 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await b.compare(meant, [-16, 0, -10] as Triple, [32, 28, 20]);
   });
 
-  test('the lamp-keepers’ boathouse, 120 cubes each way: plank walls, slipway and ladder by repeats, shuttered openings, a gable of steps, oars behind a cutaway', async ({ page }) => {
+  test('the lamp-keepers’ boathouse, 120 cubes each way: plank walls, slipway and ladder by repeats, shuttered openings, a gable of steps, oars behind a cutaway', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.fresh('Boathouse', [120, 120, 120]);
@@ -163,7 +185,14 @@ test.describe('Pieces of Emberquay, built by hand', () => {
       }
       await b.idle();
     };
-    const put = (v: number, min: Triple, size: Triple, count = 1, step: Triple = [0, 0, 0], sides: readonly ('x' | 'z')[] = []): void => {
+    const put = (
+      v: number,
+      min: Triple,
+      size: Triple,
+      count = 1,
+      step: Triple = [0, 0, 0],
+      sides: readonly ('x' | 'z')[] = [],
+    ): void => {
       for (let k = 0; k < count; k++) {
         const at: Triple = [min[0] + k * step[0], min[1] + k * step[1], min[2] + k * step[2]];
         const all: Triple[] = [at];
@@ -210,7 +239,8 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('q');
     await page.keyboard.press('Alt+q');
     await page.keyboard.press('Control+1');
-    for (let i = 0; i < 40; i++) if (!(await page.getByText(/guide plane Z 28$/).isVisible())) await page.keyboard.press(']');
+    for (let i = 0; i < 40; i++)
+      if (!(await page.getByText(/guide plane Z 28$/).isVisible())) await page.keyboard.press(']');
     await b.stroke(plane(-30, 48, 28), plane(-1, 62, 28));
     for (let i = 0; i < 30; i++) put(pine, [-30 + i, 48 + Math.floor(i / 2), 28], [1, 1, 1], 1, [0, 0, 0], ['x']);
     await page.keyboard.press('q');
@@ -226,14 +256,31 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await b.take('Window');
     await page.getByLabel('Filling').selectOption({ label: 'Clay' });
     const clay = (await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Clay')!.byte;
-    await b.stroke([[-30, 18, 29], [0, 0, 1]], [[-17, 30, 29], [0, 0, 1]]);
+    await b.stroke(
+      [
+        [-30, 18, 29],
+        [0, 0, 1],
+      ],
+      [
+        [-17, 30, 29],
+        [0, 0, 1],
+      ],
+    );
     await expect(page.getByTestId('measure')).toHaveText('drag 14 × 13 × 1');
     await page.keyboard.press('Enter');
-    await b.tap([[24, 24, 29], [0, 0, 1]]);
+    await b.tap([
+      [24, 24, 29],
+      [0, 0, 1],
+    ]);
     await page.keyboard.press('Enter');
     await b.idle();
     for (const x of [-30, 17]) {
-      meant.box(brick, [x, 18, 28], [14, 13, 3], (cx, cy, z) => (cx === x || cx === x + 13 || cy === 18 || cy === 30) && z >= 28);
+      meant.box(
+        brick,
+        [x, 18, 28],
+        [14, 13, 3],
+        (cx, cy, z) => (cx === x || cx === x + 13 || cy === 18 || cy === 30) && z >= 28,
+      );
       meant.box(0, [x + 1, 19, 29], [12, 11, 1]);
       meant.box(clay, [x + 1, 19, 28], [12, 11, 1]);
     }
@@ -252,7 +299,8 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     put(straw, [29, 1, 30], [5, 1, 1], 4, [0, 3, 0]);
 
     // The front half is cut away to stow two oars on the back wall.
-    const shown = async (cell: Triple, face: Triple): Promise<{ x: number; y: number }> => page.evaluate((w) => window.sphalerite.screenOf(w), { part: 'Body', cell, face });
+    const shown = async (cell: Triple, face: Triple): Promise<{ x: number; y: number }> =>
+      page.evaluate((w) => window.sphalerite.screenOf(w), { part: 'Body', cell, face });
     await page.keyboard.press('x');
     await b.drag(await shown([0, 59, 59], [0, 0, 1]), await shown([0, 59, -1], [0, 0, 1]), 10);
     await expect(page.getByText(/cutaway: [\d,]+ cubes hidden/)).toBeVisible();

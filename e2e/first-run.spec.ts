@@ -17,7 +17,12 @@ test('the first visit greets with Tamsin on the bench and leads through the five
   await b.idle();
   expect(await b.total()).toBe(before + 2);
   await expect(coach.getByRole('button', { name: 'Well done. Next' })).toBeVisible();
-  for (const [step, words] of [['rig', 'Bend her'], ['animate', 'Let her walk'], ['light', 'Make a picture'], ['ship', 'Send her out']] as const) {
+  for (const [step, words] of [
+    ['rig', 'Bend her'],
+    ['animate', 'Let her walk'],
+    ['light', 'Make a picture'],
+    ['ship', 'Send her out'],
+  ] as const) {
     await coach.getByRole('button', { name: /Next/ }).click();
     await page.waitForURL(new RegExp(`/${step}$`));
     await expect(coach).toContainText(words);
@@ -30,7 +35,9 @@ test('the first visit greets with Tamsin on the bench and leads through the five
   await expect(coach).toHaveCount(0);
 });
 
-test('parts are renamed, reordered by drag, hidden and brought back from the bin, each one step that undoes', async ({ page }) => {
+test('parts are renamed, reordered by drag, hidden and brought back from the bin, each one step that undoes', async ({
+  page,
+}) => {
   const b = new Bench(page);
   await b.open();
   const names = async () => (await b.project()).parts.map((p) => p.name);
@@ -55,7 +62,9 @@ test('parts are renamed, reordered by drag, hidden and brought back from the bin
   expect((await names()).slice(0, 3)).toEqual(['Coat', 'Skirt', 'Head']);
 });
 
-test('any step of the history is jumped to, and undo offers the screen on which the step was made', async ({ page }) => {
+test('any step of the history is jumped to, and undo offers the screen on which the step was made', async ({
+  page,
+}) => {
   const b = new Bench(page);
   await b.open();
   for (const w of ['19', '20', '21']) {
@@ -68,13 +77,21 @@ test('any step of the history is jumped to, and undo offers the screen on which 
   await page.getByRole('button', { name: 'Show', exact: true }).click();
   await page.waitForURL(/\/build$/);
   await page.keyboard.press('Control+h');
-  await page.getByRole('dialog', { name: 'History' }).getByRole('button', { name: /Resize Coat to 19/ }).click();
+  await page
+    .getByRole('dialog', { name: 'History' })
+    .getByRole('button', { name: /Resize Coat to 19/ })
+    .click();
   expect((await b.project()).parts[0]!.bounds.size[0]).toBe(19);
-  await page.getByRole('dialog', { name: 'History' }).getByRole('button', { name: /Resize Coat to 21/ }).click();
+  await page
+    .getByRole('dialog', { name: 'History' })
+    .getByRole('button', { name: /Resize Coat to 21/ })
+    .click();
   expect((await b.project()).parts[0]!.bounds.size[0]).toBe(21);
 });
 
-test('when the browser has no room left, it says so, keeps the work open, and saves again once there is room', async ({ page }) => {
+test('when the browser has no room left, it says so, keeps the work open, and saves again once there is room', async ({
+  page,
+}) => {
   await page.addInitScript(() => {
     const add = IDBObjectStore.prototype.add;
     IDBObjectStore.prototype.add = function (...args: Parameters<typeof add>) {

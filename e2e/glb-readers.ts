@@ -2,13 +2,26 @@ import { Box3, type Mesh, type Object3D } from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import validator from 'gltf-validator';
 
-export interface Report { issues: { messages: { code: string; message: string; pointer: string }[] } }
+export interface Report {
+  issues: { messages: { code: string; message: string; pointer: string }[] };
+}
 /** What the reference validator of the standard finds, hints included. */
-export const validate = (bytes: Uint8Array): Promise<Report> => validator.validateBytes(new Uint8Array(bytes), { maxIssues: 100 }) as Promise<Report>;
+export const validate = (bytes: Uint8Array): Promise<Report> =>
+  validator.validateBytes(new Uint8Array(bytes), { maxIssues: 100 }) as Promise<Report>;
 
 export interface GlbJson {
-  readonly materials: { name: string; alphaMode?: string; extensions?: { KHR_materials_emissive_strength?: { emissiveStrength: number } } }[];
-  readonly meshes: { primitives: { material: number; attributes: { POSITION: number }; extensions?: { KHR_materials_variants?: { mappings: { material: number; variants: number[] }[] } } }[] }[];
+  readonly materials: {
+    name: string;
+    alphaMode?: string;
+    extensions?: { KHR_materials_emissive_strength?: { emissiveStrength: number } };
+  }[];
+  readonly meshes: {
+    primitives: {
+      material: number;
+      attributes: { POSITION: number };
+      extensions?: { KHR_materials_variants?: { mappings: { material: number; variants: number[] }[] } };
+    }[];
+  }[];
   readonly accessors: { min?: number[]; max?: number[] }[];
   readonly extensions?: { KHR_materials_variants?: { variants: { name: string }[] } };
 }
@@ -20,13 +33,23 @@ export function glbJson(bytes: Uint8Array): GlbJson {
 }
 
 /** What three's loader reads. Pictures are left out: there is no canvas here, and they are judged elsewhere. */
-export async function readWithThree(bytes: Uint8Array): Promise<{ parents: Record<string, string[]>; meshes: number; triangles: number; vertices: number; low: number; high: number; clips: { name: string; seconds: number; tracks: number }[] }> {
+export async function readWithThree(bytes: Uint8Array): Promise<{
+  parents: Record<string, string[]>;
+  meshes: number;
+  triangles: number;
+  vertices: number;
+  low: number;
+  high: number;
+  clips: { name: string; seconds: number; tracks: number }[];
+}> {
   const loader = new GLTFLoader();
   loader.register(() => ({ name: 'no pictures', loadTexture: () => Promise.resolve(null) }) as never);
   const gltf = await loader.parseAsync(Uint8Array.from(bytes).buffer, '');
   const nameOf = (o: Object3D | null): string => (o ? String(o.userData['name'] ?? o.name) : '');
   const parents: Record<string, string[]> = {};
-  let meshes = 0, triangles = 0, vertices = 0;
+  let meshes = 0,
+    triangles = 0,
+    vertices = 0;
   gltf.scene.traverse((o) => {
     (parents[nameOf(o)] ??= []).push(nameOf(o.parent));
     const m = o as Mesh;
@@ -37,5 +60,13 @@ export async function readWithThree(bytes: Uint8Array): Promise<{ parents: Recor
   });
   gltf.scene.updateMatrixWorld(true);
   const box = new Box3().setFromObject(gltf.scene, true);
-  return { parents, meshes, triangles, vertices, low: box.min.y, high: box.max.y, clips: gltf.animations.map((a) => ({ name: a.name, seconds: a.duration, tracks: a.tracks.length })) };
+  return {
+    parents,
+    meshes,
+    triangles,
+    vertices,
+    low: box.min.y,
+    high: box.max.y,
+    clips: gltf.animations.map((a) => ({ name: a.name, seconds: a.duration, tracks: a.tracks.length })),
+  };
 }

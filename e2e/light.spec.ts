@@ -23,12 +23,16 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   await set('Samples', '6');
   await page.getByRole('button', { name: 'Trace the picture' }).click();
   await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 60_000 });
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the picture as PNG' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the picture as PNG' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('tamsin-dusk-quayside.png');
   const png = decode(readFileSync(await download.path()));
   expect([png.width, png.height]).toEqual([160, 112]);
   const colours = new Set<number>();
-  for (let i = 0; i < png.data.length; i += 4) colours.add((png.data[i]! << 16) | (png.data[i + 1]! << 8) | png.data[i + 2]!);
+  for (let i = 0; i < png.data.length; i += 4)
+    colours.add((png.data[i]! << 16) | (png.data[i + 1]! << 8) | png.data[i + 2]!);
   expect(colours.size).toBeGreaterThan(500);
 
   // The shot pictures another colourway, and remembers it.

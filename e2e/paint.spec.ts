@@ -8,7 +8,8 @@ import { glbJson } from './glb-readers';
 class Painter extends Artist {
   colours = (): Promise<void> => this.page.getByRole('tab', { name: 'Colours' }).click();
   async pick(...names: string[]): Promise<void> {
-    for (const [i, name] of names.entries()) await this.page.getByRole('radio', { name, exact: true }).click(i === 0 ? {} : { modifiers: ['Control'] });
+    for (const [i, name] of names.entries())
+      await this.page.getByRole('radio', { name, exact: true }).click(i === 0 ? {} : { modifiers: ['Control'] });
   }
   async finish(kind: string, only: boolean): Promise<void> {
     await this.page.getByRole('tab', { name: 'Finish' }).click();
@@ -34,13 +35,18 @@ class Painter extends Artist {
     return (x, y, z) => cells[x - min[0] + (y - min[1] + (z - min[2]) * size[1]) * size[0]]!;
   }
   async saved(kind: 'json' | 'hex' | 'png'): Promise<string> {
-    const [d] = await Promise.all([this.page.waitForEvent('download'), this.page.getByRole('combobox', { name: 'Save the palette' }).selectOption(kind)]);
+    const [d] = await Promise.all([
+      this.page.waitForEvent('download'),
+      this.page.getByRole('combobox', { name: 'Save the palette' }).selectOption(kind),
+    ]);
     return d.path();
   }
   look = async (): Promise<{ name: string; colour: string }[]> => (await this.project()).palettes[0]!.swatches;
 }
 
-test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle on the wheels, a glossy kettle', async ({ page }) => {
+test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle on the wheels, a glossy kettle', async ({
+  page,
+}) => {
   const b = new Painter(page);
   await b.open();
   await b.fresh('Tea cart', [32, 28, 20], 'Quayside dusk');
@@ -51,7 +57,12 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   for (const z of [-7, 6]) await b.block('Slate', [7, 7, 1], [-4, 0, z]);
   await b.block('Brass', [4, 5, 4], [-2, 10, -2]);
   const total = await b.total();
-  const [walnut, chestnut, tan, umber] = await b.bytes('Walnut', 'Chestnut', 'Tan', 'Umber') as [number, number, number, number];
+  const [walnut, chestnut, tan, umber] = (await b.bytes('Walnut', 'Chestnut', 'Tan', 'Umber')) as [
+    number,
+    number,
+    number,
+    number,
+  ];
 
   // Planks along the tray, three cubes wide, of three woods: the same board has the same wood.
   await b.pick('Chestnut', 'Walnut', 'Tan');
@@ -64,12 +75,13 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   await b.paint();
   let at = await b.all([-16, 0, -10], [32, 28, 20]);
   const woods = new Set<number>();
-  for (let x = -10; x < 10; x++) for (let z = -6; z < 6; z++) {
-    woods.add(at(x, 9, z));
-    expect(at(x, 9, z)).toBe(at(x, 7, z));
-    // Boards are three wide, beginning at whole multiples of three.
-    expect(at(x, 9, z)).toBe(at(x, 9, Math.floor(z / 3) * 3));
-  }
+  for (let x = -10; x < 10; x++)
+    for (let z = -6; z < 6; z++) {
+      woods.add(at(x, 9, z));
+      expect(at(x, 9, z)).toBe(at(x, 7, z));
+      // Boards are three wide, beginning at whole multiples of three.
+      expect(at(x, 9, z)).toBe(at(x, 9, Math.floor(z / 3) * 3));
+    }
   expect([...woods].sort()).toEqual([walnut, chestnut, tan].sort());
   expect(at(-10, 15, -6)).toBe(walnut);
 
@@ -81,7 +93,12 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   await page.getByRole('group', { name: 'Between tones' }).getByRole('button', { name: 'bands' }).click();
   await b.paint();
   at = await b.all([-16, 0, -10], [32, 28, 20]);
-  const [tile, madder, coral, shell] = await b.bytes('Tile', 'Madder', 'Coral', 'Shell') as [number, number, number, number];
+  const [tile, madder, coral, shell] = (await b.bytes('Tile', 'Madder', 'Coral', 'Shell')) as [
+    number,
+    number,
+    number,
+    number,
+  ];
   // The part is 28 high and the awning its upper six cubes: the last band alone, cut where 21 is three quarters.
   expect([22, 24, 27].map((y) => at(0, y, 7))).toEqual([shell, shell, shell]);
   await page.keyboard.press('Control+z');
@@ -105,7 +122,7 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   await b.number('Amount', 40);
   await b.paint();
   const specks = async () => (await b.cells('Body', [-4, 0, -7], [7, 7, 1])).map((v) => (v === rust ? 1 : 0));
-  const [rust] = await b.bytes('Rust') as [number];
+  const [rust] = (await b.bytes('Rust')) as [number];
   const once = await specks();
   const share = once.reduce<number>((n, v) => n + v, 0) / once.length;
   expect(share).toBeGreaterThan(0.05);
@@ -130,10 +147,15 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   await page.getByRole('group', { name: 'Surface' }).getByRole('button', { name: 'metal' }).click();
   await page.getByText('Surface by numbers').click();
   await b.number('rough', 0.1);
-  expect((await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Brass')).toMatchObject({ metalness: 0.9, roughness: 0.1 });
+  expect((await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Brass')).toMatchObject({
+    metalness: 0.9,
+    roughness: 0.1,
+  });
 });
 
-test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, and glowing glass that one sees through', async ({ page }) => {
+test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, and glowing glass that one sees through', async ({
+  page,
+}) => {
   const b = new Painter(page);
   await b.open();
   await b.fresh('Lamp post', [16, 36, 16], 'Quayside dusk');
@@ -149,12 +171,17 @@ test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, an
   await page.getByLabel('Swatch of the joints').selectOption('Stone');
   await b.paint();
   let at = await b.all([-8, 0, -8], [16, 36, 16]);
-  const [stone, tile, madder, rust] = await b.bytes('Stone', 'Tile', 'Madder', 'Rust') as [number, number, number, number];
+  const [stone, tile, madder, rust] = (await b.bytes('Stone', 'Tile', 'Madder', 'Rust')) as [
+    number,
+    number,
+    number,
+    number,
+  ];
   for (let x = -6; x < 6; x++) expect([at(x, 2, 5), at(x, 5, 5)]).toEqual([stone, stone]);
   for (let x = -6; x < 6; x++) {
     // A joint every seventh cube; the next course is shifted by half a brick.
-    expect(at(x, 0, 5) === stone).toBe((((x % 7) + 7) % 7) === 6);
-    expect(at(x, 3, 5) === stone).toBe(((((x + 3) % 7) + 7) % 7) === 6);
+    expect(at(x, 0, 5) === stone).toBe(((x % 7) + 7) % 7 === 6);
+    expect(at(x, 3, 5) === stone).toBe((((x + 3) % 7) + 7) % 7 === 6);
     if (at(x, 0, 5) !== stone) expect([tile, madder, rust]).toContain(at(x, 0, 5));
   }
 
@@ -185,28 +212,43 @@ test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, an
 
   // Glass is see-through in the view: the flame's own faces are drawn behind it, and shipped.
   await b.step('Ship');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the GLB' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the GLB' }).click(),
+  ]);
   const glb = glbJson(readFileSync(await download.path()));
   const { primitives } = glb.meshes[0]!;
   expect(primitives.map((p) => glb.materials[p.material]!.alphaMode ?? 'OPAQUE')).toEqual(['OPAQUE', 'BLEND']);
-  const box = primitives.map(({ attributes }) => [glb.accessors[attributes.POSITION]!.min!, glb.accessors[attributes.POSITION]!.max!].map((v) => v.map((c) => Math.round(c / 0.05))));
+  const box = primitives.map(({ attributes }) =>
+    [glb.accessors[attributes.POSITION]!.min!, glb.accessors[attributes.POSITION]!.max!].map((v) =>
+      v.map((c) => Math.round(c / 0.05)),
+    ),
+  );
   // The window stands from 24 to 32; inside it the lamp's top, at 30, is solid.
-  expect(box[1]).toEqual([[-4, 24, -4], [4, 32, 4]]);
+  expect(box[1]).toEqual([
+    [-4, 24, -4],
+    [4, 32, 4],
+  ]);
   expect(box[0]![1]![1]).toBe(30);
   expect(glb.materials[0]!.extensions!.KHR_materials_emissive_strength!.emissiveStrength).toBe(5);
 });
 
-test('colourways of Tamsin stand side by side; a change in one is in that one alone, a new swatch in all, and all ship together', async ({ page }) => {
+test('colourways of Tamsin stand side by side; a change in one is in that one alone, a new swatch in all, and all ship together', async ({
+  page,
+}) => {
   const b = new Painter(page);
   await b.open();
   await b.colours();
   await page.getByRole('button', { name: 'Side by side' }).click();
   await b.idle();
-  for (const name of ['Palette · in hand', 'Night watch', 'Frost fair', 'Reedcutter', 'Fair queen']) await expect(page.locator('.view .mark', { hasText: name })).toBeVisible();
+  for (const name of ['Palette · in hand', 'Night watch', 'Frost fair', 'Reedcutter', 'Fair queen'])
+    await expect(page.locator('.view .mark', { hasText: name })).toBeVisible();
   // A click on another figure takes that colourway in hand.
   const label = (await page.locator('.view .mark', { hasText: 'Reedcutter' }).boundingBox())!;
   await b.click({ x: label.x + label.width / 2, y: label.y - 60 });
-  expect((await b.state()).view['colourway']).toBe((await b.project()).colourways.find((c) => c.name === 'Reedcutter')!.id);
+  expect((await b.state()).view['colourway']).toBe(
+    (await b.project()).colourways.find((c) => c.name === 'Reedcutter')!.id,
+  );
   await expect(page.getByRole('region', { name: 'Swatches' })).toContainText('in Reedcutter');
   const before = await b.project();
   await b.swatch('Resin');
@@ -216,7 +258,9 @@ test('colourways of Tamsin stand side by side; a change in one is in that one al
   const after = await b.project();
   const resin = before.palettes[0]!.swatches.find((s) => s.name === 'Resin')!;
   const looks = (p: typeof after) => p.colourways.map((c) => c.changes.find((o) => o.byte === resin.byte)?.look.colour);
-  expect(looks(after)).toEqual(looks(before).map((c, i) => (before.colourways[i]!.name === 'Reedcutter' ? '#225588' : c)));
+  expect(looks(after)).toEqual(
+    looks(before).map((c, i) => (before.colourways[i]!.name === 'Reedcutter' ? '#225588' : c)),
+  );
   expect(after.palettes[0]!.swatches.find((s) => s.byte === resin.byte)!.colour).toBe(resin.colour);
   expect(after.palettes[0]!.swatches).toHaveLength(before.palettes[0]!.swatches.length + 1);
   expect(after.parts.map((p) => p.layers[0]!.hash)).toEqual(before.parts.map((p) => p.layers[0]!.hash));
@@ -228,14 +272,23 @@ test('colourways of Tamsin stand side by side; a change in one is in that one al
   await page.reload();
   await page.waitForURL(/\/build$/);
   await b.idle();
-  expect((await b.project()).colourways.map((c) => c.name)).toEqual(['Night watch', 'Frost fair', 'Reedcutter', 'Fair queen']);
+  expect((await b.project()).colourways.map((c) => c.name)).toEqual([
+    'Night watch',
+    'Frost fair',
+    'Reedcutter',
+    'Fair queen',
+  ]);
 
   await b.step('Ship');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the GLB' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the GLB' }).click(),
+  ]);
   const glb = glbJson(readFileSync(await download.path()));
   const names = glb.extensions!.KHR_materials_variants!.variants.map((v) => v.name);
   expect(names).toEqual(['Night watch', 'Frost fair', 'Reedcutter', 'Fair queen']);
-  for (const p of glb.meshes.flatMap((m) => m.primitives)) expect(p.extensions!.KHR_materials_variants!.mappings.flatMap((m) => m.variants).sort()).toEqual([0, 1, 2, 3]);
+  for (const p of glb.meshes.flatMap((m) => m.primitives))
+    expect(p.extensions!.KHR_materials_variants!.mappings.flatMap((m) => m.variants).sort()).toEqual([0, 1, 2, 3]);
   // The cubes are there once, whatever the number of looks.
   expect(glb.meshes).toHaveLength(after.parts.length);
 });
@@ -274,7 +327,7 @@ test('deleting a swatch says who uses it, moves or removes its cubes, and is one
   await page.keyboard.press('Control+z');
 
   // Replacing: in a selection, then in the part.
-  const [green, moss] = await b.bytes('Verdigris', 'Honey') as [number, number];
+  const [green, moss] = (await b.bytes('Verdigris', 'Honey')) as [number, number];
   await b.swatch('Verdigris');
   const count = async (v: number) => (await b.cells('Coat', [-9, 13, -8], [18, 15, 15])).filter((c) => c === v).length;
   const had = await count(green);
@@ -288,12 +341,15 @@ test('deleting a swatch says who uses it, moves or removes its cubes, and is one
   expect([await count(green), await count(moss)]).toEqual([0, honey + had]);
 });
 
-test('another palette is seen before and after, then every cube goes to its nearest; palette files go out and come back', async ({ page }) => {
+test('another palette is seen before and after, then every cube goes to its nearest; palette files go out and come back', async ({
+  page,
+}) => {
   const b = new Painter(page);
   await b.open();
   await b.colours();
   const before = await b.look();
-  const json = readFileSync(await b.saved('json'), 'utf8'), hex = readFileSync(await b.saved('hex'), 'utf8');
+  const json = readFileSync(await b.saved('json'), 'utf8'),
+    hex = readFileSync(await b.saved('hex'), 'utf8');
   const png = await b.saved('png');
   expect(JSON.parse(json).swatches.map((s: { colour: string }) => s.colour)).toEqual(before.map((s) => s.colour));
   expect(hex.split('\n').slice(1, 3)).toEqual(['#e3a127 Honey', '#f6cc69 Honey, light']);
@@ -320,7 +376,9 @@ test('another palette is seen before and after, then every cube goes to its near
   await expect(card.getByTestId('plan')).toContainText('35 → 35');
   await card.getByRole('button', { name: 'Keep' }).click();
   // A broken one changes nothing and says where.
-  await page.getByLabel('Palette file').setInputFiles({ name: 'reeds.hex', mimeType: 'text/plain', buffer: Buffer.from('#112233\n#zz\n') });
+  await page
+    .getByLabel('Palette file')
+    .setInputFiles({ name: 'reeds.hex', mimeType: 'text/plain', buffer: Buffer.from('#112233\n#zz\n') });
   await expect(page.getByText('“reeds.hex” was not taken. Line 2, “#zz”, is not a colour.')).toBeVisible();
   expect(await b.look()).toEqual(before);
 
@@ -337,13 +395,16 @@ test('another palette is seen before and after, then every cube goes to its near
   expect((await b.project()).parts.map((p) => p.layers[0]!.hash)).toEqual(hashes);
 });
 
-test('a colour is changed by wheel and sliders in one step; swatches have names, marks and arrows; the view is seen with other eyes', async ({ page }) => {
+test('a colour is changed by wheel and sliders in one step; swatches have names, marks and arrows; the view is seen with other eyes', async ({
+  page,
+}) => {
   const b = new Painter(page);
   await b.open();
   await b.swatch('Verdigris');
   await b.colours();
   const colour = async () => (await b.look()).find((s) => s.name === 'Verdigris')!.colour;
-  const was = await colour(), steps = (await b.project()).now;
+  const was = await colour(),
+    steps = (await b.project()).now;
   const wheel = (await page.getByRole('slider', { name: 'Hue and chroma' }).boundingBox())!;
   await b.drag({ x: wheel.x + 30, y: wheel.y + 60 }, { x: wheel.x + 90, y: wheel.y + 40 }, 8);
   const turned = await colour();

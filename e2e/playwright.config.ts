@@ -3,8 +3,11 @@ import { defineConfig } from '@playwright/test';
 import { CHROMIUM, CHROMIUM_ARGS } from './launch';
 
 // A free port for each run, chosen once and handed on to the workers, so that nothing left over can be in the way.
-const free = "const s = require('net').createServer().listen(0, '127.0.0.1', () => { console.log(s.address().port); s.close(); })";
-const PORT = Number((process.env['E2E_PORT'] ??= execFileSync(process.execPath, ['-e', free], { encoding: 'utf8' }).trim()));
+const free =
+  "const s = require('net').createServer().listen(0, '127.0.0.1', () => { console.log(s.address().port); s.close(); })";
+const PORT = Number(
+  (process.env['E2E_PORT'] ??= execFileSync(process.execPath, ['-e', free], { encoding: 'utf8' }).trim()),
+);
 
 export default defineConfig({
   testDir: '.',
@@ -26,5 +29,9 @@ export default defineConfig({
     // Recording every step costs as much as the step.
     trace: 'on-first-retry',
   },
-  webServer: { command: `node ../server/dist/main.js --port ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: false },
+  webServer: {
+    command: `node ../server/dist/main.js --port ${PORT}`,
+    url: `http://127.0.0.1:${PORT}`,
+    reuseExistingServer: false,
+  },
 });

@@ -4,13 +4,20 @@ import { Bench, type ProjectJson, type Triple } from './bench';
 /** A joint of an unturned skeleton, in cubes. */
 function jointAt(p: ProjectJson, name: string): Triple {
   let at: Triple = [0, 0, 0];
-  for (let b = p.rig.bones.find((o) => o.name === name || `${o.name} ${o.side}` === name); b; b = p.rig.bones.find((o) => o.id === b!.parent)) at = [at[0] + b.rest.t[0], at[1] + b.rest.t[1], at[2] + b.rest.t[2]];
+  for (
+    let b = p.rig.bones.find((o) => o.name === name || `${o.name} ${o.side}` === name);
+    b;
+    b = p.rig.bones.find((o) => o.id === b!.parent)
+  )
+    at = [at[0] + b.rest.t[0], at[1] + b.rest.t[1], at[2] + b.rest.t[2]];
   return at;
 }
 const chip = (b: Bench, text: string) => b.page.locator('.chip', { hasText: text });
 
 test.describe('Ready rigs', () => {
-  test('a biped is filled: three heads in turn by dropping, its bones refuse, unsealing names the clips and is undone; kept as one’s own it begins another project', async ({ page }) => {
+  test('a biped is filled: three heads in turn by dropping, its bones refuse, unsealing names the clips and is undone; kept as one’s own it begins another project', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     // Both ends of a drag in the tray are in sight.
     await page.setViewportSize({ width: 1280, height: 1200 });
@@ -37,26 +44,43 @@ test.describe('Ready rigs', () => {
     const head = page.getByRole('treeitem', { name: /^Head/ });
     await head.click();
     const mounted = page.getByRole('region', { name: 'Mounted' });
-    for (const name of ['Head 2', 'Head 3']) await mounted.locator('.mounted', { has: page.locator('span', { hasText: new RegExp(`^${name}$`) }) }).getByRole('button', { name: 'Unmount' }).click();
-    const canvas = page.locator('canvas').first(), box = (await canvas.boundingBox())!;
+    for (const name of ['Head 2', 'Head 3'])
+      await mounted
+        .locator('.mounted', { has: page.locator('span', { hasText: new RegExp(`^${name}$`) }) })
+        .getByRole('button', { name: 'Unmount' })
+        .click();
+    const canvas = page.locator('canvas').first(),
+      box = (await canvas.boundingBox())!;
     for (const name of ['Head 2', 'Head 3']) {
       const part = page.locator('.tray .tray-list span[draggable]', { hasText: new RegExp(`^${name}$`) });
       // One onto the bone in the tray, one onto the head in the view.
-      const at = await page.evaluate(() => window.sphalerite.screenOf({ part: 'Head 2', cell: [0, 30, 3], face: [0, 0, 1] }));
-      await (name === 'Head 2' ? part.dragTo(head) : part.dragTo(canvas, { targetPosition: { x: at.x - box.x, y: at.y - box.y } }));
+      const at = await page.evaluate(() =>
+        window.sphalerite.screenOf({ part: 'Head 2', cell: [0, 30, 3], face: [0, 0, 1] }),
+      );
+      await (name === 'Head 2'
+        ? part.dragTo(head)
+        : part.dragTo(canvas, { targetPosition: { x: at.x - box.x, y: at.y - box.y } }));
       await b.idle();
-      await expect(page.getByRole('radiogroup', { name: 'Slot Head' }).getByRole('radio', { name, exact: true })).toBeChecked();
+      await expect(
+        page.getByRole('radiogroup', { name: 'Slot Head' }).getByRole('radio', { name, exact: true }),
+      ).toBeChecked();
     }
     await page.getByRole('radiogroup', { name: 'Slot Head' }).getByRole('radio', { name: 'Head', exact: true }).click();
     await b.idle();
     const tried = await b.project();
     expect(tried.rig.bones).toEqual(begun.rig.bones);
     expect(tried.clips).toEqual(begun.clips);
-    expect(tried.history.slice(-3)).toEqual(['Try Head 2 instead of Head', 'Try Head 3 instead of Head 2', 'Wear Head']);
+    expect(tried.history.slice(-3)).toEqual([
+      'Try Head 2 instead of Head',
+      'Try Head 3 instead of Head 2',
+      'Wear Head',
+    ]);
 
     // What is sealed refuses with a sentence; unsealing says what may break and is one step.
     await page.keyboard.press('Delete');
-    await expect(page.getByText('is a bone of the sealed rig “Biped”. Unseal it in Rig to change it.', { exact: false }).first()).toBeVisible();
+    await expect(
+      page.getByText('is a bone of the sealed rig “Biped”. Unseal it in Rig to change it.', { exact: false }).first(),
+    ).toBeVisible();
     expect((await b.project()).rig.bones).toEqual(begun.rig.bones);
     await chip(b, 'sealed: Biped').getByRole('button').click();
     await expect(page.getByRole('dialog')).toContainText('Idle, Walk, Wave');
@@ -82,7 +106,9 @@ test.describe('Ready rigs', () => {
     expect([own.parts.length, own.rig.bones.length, own.clips.length]).toEqual([0, begun.rig.bones.length, 3]);
   });
 
-  test('a joint dragged by its dot lands on the face centre under it to the last digit; bones are set by clicks; chains are laid straight', async ({ page }) => {
+  test('a joint dragged by its dot lands on the face centre under it to the last digit; bones are set by clicks; chains are laid straight', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
@@ -107,17 +133,26 @@ test.describe('Ready rigs', () => {
     await b.click(await b.face('Coat', [-3, 16, 3], [0, 0, 1]));
     await b.click(await b.face('Coat', [-2, 19, 3], [0, 0, 1]));
     await page.keyboard.press('Escape');
-    const p = await b.project(), [one, two] = p.rig.bones.slice(-2);
+    const p = await b.project(),
+      [one, two] = p.rig.bones.slice(-2);
     expect([one!.name, two!.name, one!.side]).toEqual(['Bone', 'Bone 2', 'right']);
-    expect([jointAt(p, 'Bone'), jointAt(p, 'Bone 2')]).toEqual([[-2.5, 16.5, 4], [-1.5, 19.5, 4]]);
+    expect([jointAt(p, 'Bone'), jointAt(p, 'Bone 2')]).toEqual([
+      [-2.5, 16.5, 4],
+      [-1.5, 19.5, 4],
+    ]);
     expect([p.rig.bones.find((o) => o.id === one!.parent)!.name, two!.parent]).toEqual(['Satchel', one!.id]);
-    await page.getByRole('treeitem', { name: /^Bone\s*right/ }).first().click();
+    await page
+      .getByRole('treeitem', { name: /^Bone\s*right/ })
+      .first()
+      .click();
     await page.getByRole('button', { name: 'Align the joints below in X' }).click();
     await b.idle();
     expect(jointAt(await b.project(), 'Bone 2')).toEqual([-2.5, 19.5, 4]);
   });
 
-  test('another rig comes in at an attachment point with a clip; parts of the same name take the place of one’s own; a ring closes; a reel swings', async ({ page }) => {
+  test('another rig comes in at an attachment point with a clip; parts of the same name take the place of one’s own; a ring closes; a reel swings', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
@@ -140,12 +175,27 @@ test.describe('Ready rigs', () => {
     await page.getByRole('button', { name: 'Bring in a rig…' }).click();
     await dialog.getByRole('button', { name: 'Biped' }).click();
     await dialog.getByRole('button', { name: 'Parts in place of those of the same name' }).click();
-    for (const name of ['Upper arm left', 'Upper arm right', 'Forearm left', 'Forearm right', 'Thigh left', 'Thigh right', 'Shin left', 'Shin right']) await dialog.getByRole('checkbox', { name, exact: true }).uncheck();
+    for (const name of [
+      'Upper arm left',
+      'Upper arm right',
+      'Forearm left',
+      'Forearm right',
+      'Thigh left',
+      'Thigh right',
+      'Shin left',
+      'Shin right',
+    ])
+      await dialog.getByRole('checkbox', { name, exact: true }).uncheck();
     await dialog.getByRole('button', { name: 'Replace 1 parts' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
-    const q = await b.project(), was = p.parts.find((o) => o.name === 'Head')!, is = q.parts.find((o) => o.name === 'Head')!;
-    expect([is.id, q.rig.mounts.find((m) => m.part === is.id)!.bone]).toEqual([was.id, p.rig.mounts.find((m) => m.part === was.id)!.bone]);
+    const q = await b.project(),
+      was = p.parts.find((o) => o.name === 'Head')!,
+      is = q.parts.find((o) => o.name === 'Head')!;
+    expect([is.id, q.rig.mounts.find((m) => m.part === is.id)!.bone]).toEqual([
+      was.id,
+      p.rig.mounts.find((m) => m.part === was.id)!.bone,
+    ]);
     expect(is.layers[0]!.hash).not.toBe(was.layers[0]!.hash);
     expect(q.bin).toHaveLength(p.bin.length + 1);
     await page.keyboard.press('Control+z');
@@ -169,11 +219,15 @@ test.describe('Ready rigs', () => {
     expect((await b.project()).clips.at(-1)!.name).toBe('Pose test');
   });
 
-  test('in Build the others stand at the pose of the clip; a pivot moved there is exact and no cube moves; a swung joint shows where light comes through', async ({ page }) => {
+  test('in Build the others stand at the pose of the clip; a pivot moved there is exact and no cube moves; a swung joint shows where light comes through', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.part(/^Forearm.*left/);
-    const rest = await b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Forearm', cell: [7, 14, 1], face: [0, 0, 1] }));
+    const rest = await b.page.evaluate(() =>
+      window.sphalerite.screenOf({ part: 'Forearm', cell: [7, 14, 1], face: [0, 0, 1] }),
+    );
     await b.step('Animate');
     await page.getByRole('button', { name: /^Light the lamp/ }).click();
     for (let i = 0; i < 20; i++) await page.keyboard.press('.');
@@ -182,7 +236,8 @@ test.describe('Ready rigs', () => {
     await page.keyboard.press('Shift+I');
     await expect(chip(b, 'at the pose of Light the lamp, frame 20')).toBeVisible();
     await b.idle();
-    const where = (): Promise<{ x: number; y: number }> => b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Forearm', cell: [7, 14, 1], face: [0, 0, 1] }));
+    const where = (): Promise<{ x: number; y: number }> =>
+      b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Forearm', cell: [7, 14, 1], face: [0, 0, 1] }));
     const posed = await where();
     expect(Math.hypot(posed.x - rest.x, posed.y - rest.y)).toBeGreaterThan(60);
     const forearm = (p: ProjectJson) => p.parts.find((o) => o.name === 'Forearm' && o.side === 'left')!;
@@ -204,7 +259,9 @@ test.describe('Ready rigs', () => {
     await page.keyboard.press('k');
     await page.getByRole('slider', { name: 'Angle of the swing' }).fill('50');
     await b.idle();
-    const cap = await b.page.evaluate(() => window.sphalerite.screenOf({ part: 'Head', cell: [0, 40, 0], face: [0, 1, 0] }));
+    const cap = await b.page.evaluate(() =>
+      window.sphalerite.screenOf({ part: 'Head', cell: [0, 40, 0], face: [0, 1, 0] }),
+    );
     expect(cap.y).toBeGreaterThan(straight.y - 190);
     const history = (await b.project()).history.length;
     await page.getByRole('treeitem', { name: /^Hips/ }).click();

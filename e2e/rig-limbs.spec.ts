@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { Bench } from './bench';
 
 test.describe('Limbs and joints', () => {
-  test('a leg becomes a limb with one key, the other side with another; pulled by its goal it bends forward, and nothing is kept', async ({ page }) => {
+  test('a leg becomes a limb with one key, the other side with another; pulled by its goal it bends forward, and nothing is kept', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
@@ -14,20 +16,31 @@ test.describe('Limbs and joints', () => {
     await page.keyboard.press('m');
     await b.idle();
     const p = await b.project();
-    expect(p.rig.bones.map((o) => `${o.name} ${o.side}`).filter((n) => /goal|bend/.test(n)).sort()).toEqual(['Foot goal left', 'Foot goal right', 'Shin bend left', 'Shin bend right']);
+    expect(
+      p.rig.bones
+        .map((o) => `${o.name} ${o.side}`)
+        .filter((n) => /goal|bend/.test(n))
+        .sort(),
+    ).toEqual(['Foot goal left', 'Foot goal right', 'Shin bend left', 'Shin bend right']);
     expect(p.parts.map((o) => o.id)).toEqual(before.parts.map((o) => o.id));
     await expect(page.getByRole('region', { name: 'Checks' })).toContainText('all mounted');
 
     // The goal is pulled up by its arrow: the foot goes along, the knee forward.
     await page.getByRole('treeitem', { name: /Foot goal\s*left/ }).click();
-    const goal = await b.joint('Foot goal left'), knee = await b.joint('Shin left'), foot = await b.joint('Foot left');
+    const goal = await b.joint('Foot goal left'),
+      knee = await b.joint('Shin left'),
+      foot = await b.joint('Foot left');
     await page.mouse.move(goal.x, goal.y - 55);
     await page.mouse.down();
     await page.mouse.move(goal.x, goal.y - 95, { steps: 6 });
     await expect(page.getByTestId('measure')).toContainText(/moved 0, \+\d/);
     await page.mouse.up();
     await b.idle();
-    const [goal2, knee2, foot2] = [await b.joint('Foot goal left'), await b.joint('Shin left'), await b.joint('Foot left')];
+    const [goal2, knee2, foot2] = [
+      await b.joint('Foot goal left'),
+      await b.joint('Shin left'),
+      await b.joint('Foot left'),
+    ];
     expect(goal2.y).toBeLessThan(goal.y - 10);
     expect(Math.hypot(foot2.x - foot.x - (goal2.x - goal.x), foot2.y - foot.y - (goal2.y - goal.y))).toBeLessThan(1.5);
     // Forward is to the lower left of this view.
@@ -55,7 +68,9 @@ test.describe('Limbs and joints', () => {
     expect((await b.project()).history).toEqual(history);
   });
 
-  test('in Animate a goal is moved by its arrows, which sets a key, and the leg follows; undo takes it back', async ({ page }) => {
+  test('in Animate a goal is moved by its arrows, which sets a key, and the leg follows; undo takes it back', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
@@ -68,7 +83,8 @@ test.describe('Limbs and joints', () => {
     await b.idle();
     await page.keyboard.press('a');
     await expect(page.getByText('moving a bone sets a key')).toBeVisible();
-    const goal = await b.joint('Foot goal left'), foot = await b.joint('Foot left');
+    const goal = await b.joint('Foot goal left'),
+      foot = await b.joint('Foot left');
     await b.click(goal);
     await page.mouse.move(goal.x, goal.y - 55);
     await page.mouse.down();
@@ -89,14 +105,26 @@ test.describe('Limbs and joints', () => {
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /Forearm\s*right/ }).click();
     await b.idle();
-    const places = () => page.evaluate(() => ['Forearm right', 'Upper arm right'].map((part) => window.sphalerite.screenOf({ part, cell: [-8, 14, 0] })).map((s) => [Math.round(s.x * 10), Math.round(s.y * 10)]));
-    const at = async () => (await b.project()).rig.bones.find((o) => o.name === 'Forearm' && o.side === 'right')!.rest.t;
-    const before = await places(), was = await at();
+    const places = () =>
+      page.evaluate(() =>
+        ['Forearm right', 'Upper arm right']
+          .map((part) => window.sphalerite.screenOf({ part, cell: [-8, 14, 0] }))
+          .map((s) => [Math.round(s.x * 10), Math.round(s.y * 10)]),
+      );
+    const at = async () =>
+      (await b.project()).rig.bones.find((o) => o.name === 'Forearm' && o.side === 'right')!.rest.t;
+    const before = await places(),
+      was = await at();
     await page.getByRole('button', { name: 'Study the joint' }).click();
     const list = page.getByRole('list', { name: 'Pivots' });
     await expect(list.getByRole('listitem').first()).toContainText('as it is');
-    await expect(page.getByRole('img', { name: 'Gap and overlap over the angle, for each pivot' }).locator('path').first()).toBeAttached();
-    const figures = async (): Promise<number> => ((await list.getByRole('listitem').first().innerText()).match(/\d+\.\d/g) ?? []).map(Number).reduce((x, y) => x + y, 0);
+    await expect(
+      page.getByRole('img', { name: 'Gap and overlap over the angle, for each pivot' }).locator('path').first(),
+    ).toBeAttached();
+    const figures = async (): Promise<number> =>
+      ((await list.getByRole('listitem').first().innerText()).match(/\d+\.\d/g) ?? [])
+        .map(Number)
+        .reduce((x, y) => x + y, 0);
     const cost = await figures();
     await page.getByRole('button', { name: 'Use the best pivot' }).click();
     await expect(page.getByRole('button', { name: 'Use the best pivot' })).toHaveCount(0);
@@ -107,7 +135,9 @@ test.describe('Limbs and joints', () => {
     expect(await places()).toEqual(before);
   });
 
-  test('loose parts are mounted by proposal, in place, the others untouched; many bones are renamed at once', async ({ page }) => {
+  test('loose parts are mounted by proposal, in place, the others untouched; many bones are renamed at once', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
@@ -141,10 +171,17 @@ test.describe('Limbs and joints', () => {
     await page.getByLabel('By', { exact: true }).fill('sleeve');
     await page.getByRole('button', { name: 'Do', exact: true }).click();
     await b.idle();
-    expect((await b.project()).rig.bones.filter((o) => /sleeve/.test(o.name)).map((o) => `${o.name} ${o.side}`).sort()).toEqual(['Foresleeve left', 'Foresleeve right', 'Upper sleeve left', 'Upper sleeve right']);
+    expect(
+      (await b.project()).rig.bones
+        .filter((o) => /sleeve/.test(o.name))
+        .map((o) => `${o.name} ${o.side}`)
+        .sort(),
+    ).toEqual(['Foresleeve left', 'Foresleeve right', 'Upper sleeve left', 'Upper sleeve right']);
   });
 
-  test('another rest: clips keep their look when told so; carried, parts go along; alone, what hangs below stays', async ({ page }) => {
+  test('another rest: clips keep their look when told so; carried, parts go along; alone, what hangs below stays', async ({
+    page,
+  }) => {
     const b = new Bench(page);
     await b.open();
     await b.step('Animate');
@@ -152,7 +189,8 @@ test.describe('Limbs and joints', () => {
     await b.idle();
     for (let i = 0; i < 6; i++) await page.keyboard.press('.');
     await b.idle();
-    const shin = await b.joint('Pole'), boot = await b.joint('Lantern');
+    const shin = await b.joint('Pole'),
+      boot = await b.joint('Lantern');
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /Forearm\s*left/ }).click();
     await expect(page.getByRole('region', { name: 'Clips it moves in' })).toContainText('Walk');
@@ -167,7 +205,9 @@ test.describe('Limbs and joints', () => {
     for (let i = 0; i < 6; i++) await page.keyboard.press('.');
     await b.idle();
     const [shin2, boot2] = [await b.joint('Pole'), await b.joint('Lantern')];
-    expect(Math.hypot(shin2.x - shin.x, shin2.y - shin.y) + Math.hypot(boot2.x - boot.x, boot2.y - boot.y)).toBeLessThan(0.1);
+    expect(
+      Math.hypot(shin2.x - shin.x, shin2.y - shin.y) + Math.hypot(boot2.x - boot.x, boot2.y - boot.y),
+    ).toBeLessThan(0.1);
     await b.step('Rig');
     await page.keyboard.press('Control+z');
     await page.getByLabel('alone: what hangs on it stays').check();

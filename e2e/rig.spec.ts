@@ -37,9 +37,14 @@ test.describe('Rig', () => {
     await b.open();
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
-    const places = () => page.evaluate(() => [
-      window.sphalerite.screenOf({ part: 'Thigh left', cell: [2, 7, 1] }), window.sphalerite.screenOf({ part: 'Boot left', cell: [2, 0, 1] }), window.sphalerite.screenOf({ bone: 'Shin left' }),
-    ].map((p) => [Math.round(p.x * 10), Math.round(p.y * 10)]));
+    const places = () =>
+      page.evaluate(() =>
+        [
+          window.sphalerite.screenOf({ part: 'Thigh left', cell: [2, 7, 1] }),
+          window.sphalerite.screenOf({ part: 'Boot left', cell: [2, 0, 1] }),
+          window.sphalerite.screenOf({ bone: 'Shin left' }),
+        ].map((p) => [Math.round(p.x * 10), Math.round(p.y * 10)]),
+      );
     const before = await places();
     await page.keyboard.press('j');
     await expect(page.getByText('the parts keep their place')).toBeVisible();
@@ -65,7 +70,8 @@ test.describe('Rig', () => {
     await page.setViewportSize({ width: 1280, height: 1200 });
     await b.open();
     await b.step('Rig');
-    const keys = async () => (await b.project()).clips.reduce((n, c) => n + c.lanes.reduce((m, l) => m + l.turn.length, 0), 0);
+    const keys = async () =>
+      (await b.project()).clips.reduce((n, c) => n + c.lanes.reduce((m, l) => m + l.turn.length, 0), 0);
     const before = await keys();
     await page.getByRole('treeitem', { name: /^Lantern/ }).click();
     const was = await b.joint('Lantern');
@@ -92,7 +98,13 @@ async function grabRing(b: Bench, at: { x: number; y: number }): Promise<{ x: nu
     for (const r of [56, 48, 38]) {
       const p = { x: at.x + Math.cos(a / 10) * r, y: at.y + Math.sin(a / 10) * r };
       await b.page.mouse.move(p.x, p.y);
-      if ((await b.page.locator('canvas').first().evaluate((c) => (c as HTMLElement).style.cursor)) === 'grab') return p;
+      if (
+        (await b.page
+          .locator('canvas')
+          .first()
+          .evaluate((c) => (c as HTMLElement).style.cursor)) === 'grab'
+      )
+        return p;
     }
   }
   throw new Error('No ring was found around the joint.');

@@ -51,12 +51,19 @@ test('a second window only looks, and can take over', async ({ page, context }) 
 });
 
 // A killed process proves that finished writes outlive the program; it says nothing about a cut of power.
-test('the browser is killed in the middle of work, again and again, and nothing older than two seconds is lost', async ({ baseURL }) => {
+test('the browser is killed in the middle of work, again and again, and nothing older than two seconds is lost', async ({
+  baseURL,
+}) => {
   const rounds = Number(process.env['KILL_ROUNDS'] ?? 3);
   const folder = mkdtempSync(join(tmpdir(), 'kill-'));
-  const open = (): Promise<BrowserContext> => chromium.launchPersistentContext(folder, {
-    executablePath: CHROMIUM, args: CHROMIUM_ARGS, viewport: { width: 1280, height: 800 }, baseURL, reducedMotion: 'reduce',
-  });
+  const open = (): Promise<BrowserContext> =>
+    chromium.launchPersistentContext(folder, {
+      executablePath: CHROMIUM,
+      args: CHROMIUM_ARGS,
+      viewport: { width: 1280, height: 800 },
+      baseURL,
+      reducedMotion: 'reduce',
+    });
   let certain = 0;
   for (let round = 0; round < rounds; round++) {
     const context = await open();

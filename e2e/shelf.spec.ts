@@ -38,7 +38,11 @@ test('a project file goes out and comes back the same; a damaged one gets a sent
   const files = page.getByLabel('Project files');
   await files.setInputFiles({ name: 'again.sphal', mimeType: 'application/zip', buffer: bytes });
   await expect(page.locator('[data-project="Tamsin"]')).toHaveCount(2);
-  await files.setInputFiles({ name: 'half.sphal', mimeType: 'application/zip', buffer: bytes.subarray(0, bytes.length / 2) });
+  await files.setInputFiles({
+    name: 'half.sphal',
+    mimeType: 'application/zip',
+    buffer: bytes.subarray(0, bytes.length / 2),
+  });
   await expect(page.getByText(/half\.sphal: This is not a Sphalerite project file/)).toBeVisible();
   await expect(page.locator('[data-project="Tamsin"]')).toHaveCount(2);
   await page.locator('[data-project="Tamsin"]').first().getByRole('button', { name: 'Open Tamsin' }).first().click();

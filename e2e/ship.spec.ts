@@ -12,7 +12,10 @@ test('the GLB is without fault, and three and assimp read the same tree, counts 
   const project = await b.project();
   await b.step('Ship');
   await expect(page.getByText('Every part is mounted and filled')).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the GLB' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the GLB' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('tamsin.glb');
   const file = join(mkdtempSync(join(tmpdir(), 'glb-')), 'tamsin.glb');
   await download.saveAs(file);
@@ -21,7 +24,9 @@ test('the GLB is without fault, and three and assimp read the same tree, counts 
   const report = await validate(bytes);
   // The validator does not know variants, which colourways ship as; it says so and looks no further.
   // Attachment points are empty nodes, which it remarks on.
-  expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION' && m.code !== 'NODE_EMPTY')).toEqual([]);
+  expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION' && m.code !== 'NODE_EMPTY')).toEqual(
+    [],
+  );
 
   const three = await readWithThree(bytes);
   const suffix = (o: { name: string; side: string }) => o.name + (o.side === 'centre' ? '' : ` ${o.side}`);
@@ -32,7 +37,13 @@ test('the GLB is without fault, and three and assimp read the same tree, counts 
     expect(three.parents[suffix(bone)], suffix(bone)).toContain(parent ? suffix(parent) : project.name);
   }
   expect(three.meshes).toBe(project.parts.length);
-  expect(three.clips).toEqual(project.clips.map((c) => ({ name: c.name, seconds: expect.closeTo(c.length / 1200, 4), tracks: expect.any(Number) })));
+  expect(three.clips).toEqual(
+    project.clips.map((c) => ({
+      name: c.name,
+      seconds: expect.closeTo(c.length / 1200, 4),
+      tracks: expect.any(Number),
+    })),
+  );
   // Tamsin stands on the floor and is 46 cubes of 4.3 cm high with her pole.
   expect(three.low).toBeCloseTo(0, 4);
   expect(three.high).toBeCloseTo(46 * 0.043, 3);

@@ -4,7 +4,9 @@ import { gzipSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
 import { Bench } from './bench';
 
-test('left on empty ground turns, with Shift it pans, the wheel comes nearer to the cursor, the little cube looks square on', async ({ page }) => {
+test('left on empty ground turns, with Shift it pans, the wheel comes nearer to the cursor, the little cube looks square on', async ({
+  page,
+}) => {
   const b = new Bench(page);
   await b.open();
   const head = () => b.joint('Head');
@@ -58,7 +60,8 @@ test('the first screens load under 350 KB of compressed JavaScript', async ({ pa
   const folder = join(import.meta.dirname, '../app/dist/assets');
   expect(readdirSync(folder).length).toBeGreaterThan(5);
   const index = readFileSync(join(folder, '../index.html'), 'utf8');
-  const bytes = (files: Iterable<string>) => [...files].reduce((n, f) => n + gzipSync(readFileSync(join(folder, f))).length, 0);
+  const bytes = (files: Iterable<string>) =>
+    [...files].reduce((n, f) => n + gzipSync(readFileSync(join(folder, f))).length, 0);
   // Workers load beside the page; the page itself is what one waits for.
   const waited = [...loaded].filter((f) => !f.includes('worker'));
   expect(waited.some((f) => index.includes(f))).toBe(true);

@@ -12,7 +12,12 @@ const nodePrograms = [
 ];
 for (const [input, file] of nodePrograms) {
   // What stays outside the bundle is installed beside it; our own packages and those that ship no plain ESM go in.
-  const bundle = await rolldown({ input, platform: 'node', external: [/^express$/, /^helmet$/, /^three/, /^commander$/], logLevel: 'warn' });
+  const bundle = await rolldown({
+    input,
+    platform: 'node',
+    external: [/^express$/, /^helmet$/, /^three/, /^commander$/],
+    logLevel: 'warn',
+  });
   await bundle.write({ file, format: 'esm', sourcemap: false, codeSplitting: false });
   await bundle.close();
 }
@@ -20,4 +25,7 @@ execFileSync(process.execPath, ['content/dist/write.js'], { stdio: 'inherit' });
 rmSync('app/public/content', { recursive: true, force: true });
 mkdirSync('app/public/content', { recursive: true });
 cpSync('content/out', 'app/public/content', { recursive: true });
-if (only !== 'node') execFileSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', 'app', '--logLevel', 'error'], { stdio: 'inherit' });
+if (only !== 'node')
+  execFileSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', 'app', '--logLevel', 'error'], {
+    stdio: 'inherit',
+  });

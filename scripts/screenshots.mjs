@@ -5,14 +5,27 @@ import { chromium } from '@playwright/test';
 
 const [folder = 'docs/screenshots', ...only] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
-const server = spawn(process.execPath, ['server/dist/main.js', '--port', '4390'], { stdio: ['ignore', 'pipe', 'inherit'] });
-const address = await new Promise((resolve) => server.stdout.on('data', (d) => {
-  const m = /http:\S+/.exec(String(d));
-  if (m) resolve(m[0]);
-}));
+const server = spawn(process.execPath, ['server/dist/main.js', '--port', '4390'], {
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+const address = await new Promise((resolve) =>
+  server.stdout.on('data', (d) => {
+    const m = /http:\S+/.exec(String(d));
+    if (m) resolve(m[0]);
+  }),
+);
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--force-color-profile=srgb'],
+  args: [
+    '--no-sandbox',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+    '--force-color-profile=srgb',
+  ],
 });
 const wanted = (name) => only.length === 0 || only.includes(name);
 try {
@@ -29,7 +42,10 @@ try {
     console.log(`${folder}/${name}.png`);
   };
   const step = async (name) => {
-    await page.getByRole('navigation').getByRole('link', { name: new RegExp(name) }).click();
+    await page
+      .getByRole('navigation')
+      .getByRole('link', { name: new RegExp(name) })
+      .click();
     await page.waitForFunction((s) => location.pathname.endsWith(s), name.toLowerCase());
     await calm();
   };
@@ -74,9 +90,14 @@ try {
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await run('cut.toggle');
-  const { min, size } = await page.evaluate(() => window.sphalerite.project().parts.find((p) => p.name === 'Head').bounds);
+  const { min, size } = await page.evaluate(
+    () => window.sphalerite.project().parts.find((p) => p.name === 'Head').bounds,
+  );
   const front = [min[0] + (size[0] >> 1), min[1] + (size[1] >> 1), min[2] + size[2] - 1];
-  const [from, back] = [await view('Head', front, [0, 0, 1]), await view('Head', [front[0], front[1], front[2] - 9], [0, 0, 1])];
+  const [from, back] = [
+    await view('Head', front, [0, 0, 1]),
+    await view('Head', [front[0], front[1], front[2] - 9], [0, 0, 1]),
+  ];
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move(back.x, back.y, { steps: 8 });
@@ -104,7 +125,8 @@ try {
     await run('tab.finish');
     await page.getByRole('radio', { name: 'planks' }).click();
     await page.getByRole('radio', { name: 'Hide, shade', exact: true }).click();
-    for (const name of ['Bark, light', 'Hide', 'Hide, light']) await page.getByRole('radio', { name, exact: true }).click({ modifiers: ['Control'] });
+    for (const name of ['Bark, light', 'Hide', 'Hide, light'])
+      await page.getByRole('radio', { name, exact: true }).click({ modifiers: ['Control'] });
     await page.getByRole('button', { name: /^Pole/ }).click();
     await run('view.all');
     await shoot('finish');
@@ -161,7 +183,11 @@ try {
   await step('Light');
   if (wanted('light')) {
     await run('light.trace');
-    await page.waitForFunction(() => /done/.test(document.querySelector('[data-testid=trace-state]').textContent), undefined, { timeout: 180_000 });
+    await page.waitForFunction(
+      () => /done/.test(document.querySelector('[data-testid=trace-state]').textContent),
+      undefined,
+      { timeout: 180_000 },
+    );
   }
   await shoot('light');
   await step('Ship');
@@ -204,8 +230,10 @@ try {
     await page.keyboard.press('7');
     const select = async (name, size, min) => {
       await page.getByRole('button', { name: 'by numbers' }).click();
-      for (const [i, k] of ['width', 'height', 'depth'].entries()) await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(size[i]));
-      for (const [i, k] of ['x', 'y', 'z'].entries()) await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(min[i]));
+      for (const [i, k] of ['width', 'height', 'depth'].entries())
+        await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(size[i]));
+      for (const [i, k] of ['x', 'y', 'z'].entries())
+        await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(min[i]));
       await page.getByLabel('Shape z', { exact: true }).press('Enter');
       await page.getByRole('button', { name: 'Set it' }).click();
       await run('apart.selection');

@@ -18,5 +18,7 @@ import { router } from './router';
 import { useSettings } from './stores/settings';
 
 const app = createApp(App).use(createPinia());
-await useSettings().load().catch(() => undefined);
+await useSettings()
+  .load()
+  .catch(() => undefined);
 app.use(router).mount('#app');

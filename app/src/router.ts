@@ -14,8 +14,16 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'shelf', component: () => import('./screens/shelf/ShelfScreen.vue') },
-    { path: '/project/:id', redirect: (to) => ({ name: 'bench', params: { id: to.params['id'] as string, step: 'build' } }) },
-    { path: `/project/:id/:step(${STEPS.join('|')})`, name: 'bench', component: () => import('./shell/BenchFrame.vue'), props: { screens } },
+    {
+      path: '/project/:id',
+      redirect: (to) => ({ name: 'bench', params: { id: to.params['id'] as string, step: 'build' } }),
+    },
+    {
+      path: `/project/:id/:step(${STEPS.join('|')})`,
+      name: 'bench',
+      component: () => import('./shell/BenchFrame.vue'),
+      props: { screens },
+    },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 });

@@ -6,9 +6,12 @@ if (values.only !== undefined && !(values.only in ROWS)) {
   console.error(`There is no benchmark "${values.only}". There are: ${Object.keys(ROWS).join(', ')}.`);
   process.exit(2);
 }
-const rows = Object.entries(ROWS).filter(([name]) => values.only === undefined || values.only === name).flatMap(([, make]) => make());
+const rows = Object.entries(ROWS)
+  .filter(([name]) => values.only === undefined || values.only === name)
+  .flatMap(([, make]) => make());
 if (values.json) console.log(JSON.stringify(rows, null, 2));
 else {
   console.log('work | ours | compared with | ratio | goal');
-  for (const r of rows) console.log(`${r.name} | ${r.ours} | ${r.theirs} | ${r.ratio.toFixed(2)} | ${r.goal} ${r.ok ? '✓' : '✗'}`);
+  for (const r of rows)
+    console.log(`${r.name} | ${r.ours} | ${r.theirs} | ${r.ratio.toFixed(2)} | ${r.goal} ${r.ok ? '✓' : '✗'}`);
 }

@@ -37,7 +37,8 @@ export const ms = (v: number): string => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
 
 function merging(name: string, grid: VoxelGrid, goal: number): Row[] {
   const dense = grid.readBox(grid.bounds);
-  let ourQuads = 0, theirQuads = 0;
+  let ourQuads = 0,
+    theirQuads = 0;
   const ours = median(5, () => {
     ourQuads = 0;
     for (const c of chunksOf(grid)) ourQuads += meshChunk(grid, c[0], c[1], c[2])?.quads.length ?? 0;
@@ -45,8 +46,22 @@ function merging(name: string, grid: VoxelGrid, goal: number): Row[] {
   const theirs = median(1, () => (theirQuads = textbookGreedy(dense, grid.bounds)));
   const more = ourQuads / theirQuads - 1;
   return [
-    { name: `merge faces, ${name}`, ours: ms(ours), theirs: `${ms(theirs)} textbook greedy`, ratio: theirs / ours, goal: `≥ ${goal}×`, ok: theirs / ours >= goal },
-    { name: `merge faces, quads, ${name}`, ours: ourQuads.toLocaleString('en'), theirs: `${theirQuads.toLocaleString('en')} textbook greedy`, ratio: ourQuads / theirQuads, goal: '≤ 1.03', ok: more <= 0.03 },
+    {
+      name: `merge faces, ${name}`,
+      ours: ms(ours),
+      theirs: `${ms(theirs)} textbook greedy`,
+      ratio: theirs / ours,
+      goal: `≥ ${goal}×`,
+      ok: theirs / ours >= goal,
+    },
+    {
+      name: `merge faces, quads, ${name}`,
+      ours: ourQuads.toLocaleString('en'),
+      theirs: `${theirQuads.toLocaleString('en')} textbook greedy`,
+      ratio: ourQuads / theirQuads,
+      goal: '≤ 1.03',
+      ok: more <= 0.03,
+    },
   ];
 }
 
@@ -86,7 +101,18 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
   const N = list.length / 6;
   const distances = new Float64Array(N);
   const ours = median(5, () => {
-    for (let i = 0, k = 0; i < N * 6; i += 6) distances[k++] = intersectGrid(ray, list[i]!, list[i + 1]!, list[i + 2]!, list[i + 3]!, list[i + 4]!, list[i + 5]!, 0, Infinity);
+    for (let i = 0, k = 0; i < N * 6; i += 6)
+      distances[k++] = intersectGrid(
+        ray,
+        list[i]!,
+        list[i + 1]!,
+        list[i + 2]!,
+        list[i + 3]!,
+        list[i + 4]!,
+        list[i + 5]!,
+        0,
+        Infinity,
+      );
   });
   const hits = distances.reduce((n, t) => n + (t < Infinity ? 1 : 0), 0);
   const r = new Ray(new Vector3(), new Vector3());
@@ -102,15 +128,26 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
   });
   if (differ > N / 500) throw new Error(`The two ways disagree on ${differ} of ${N} rays.`);
   const rate = (t: number): string => `${(N / t / 1000).toFixed(2)} M rays/s`;
-  return { name: `grid rays, ${name} (${Math.round((100 * hits) / N)} % hit)`, ours: rate(ours), theirs: `${rate(theirs)} three-mesh-bvh`, ratio: theirs / ours, goal: `≥ ${goal}×`, ok: theirs / ours >= goal };
+  return {
+    name: `grid rays, ${name} (${Math.round((100 * hits) / N)} % hit)`,
+    ours: rate(ours),
+    theirs: `${rate(theirs)} three-mesh-bvh`,
+    ratio: theirs / ours,
+    goal: `≥ ${goal}×`,
+    ok: theirs / ours >= goal,
+  };
 }
 
 /** 10,000 single edits at 256³ kept as values, against what a flat table of 4,096 bricks a version would take. */
 function undoStorage(): Row[] {
-  const edge = 256, steps = 10_000;
+  const edge = 256,
+    steps = 10_000;
   const base = terrain();
   const random = seededRandom(11);
-  const places = Array.from({ length: steps }, () => [Math.floor(random() * edge), Math.floor(random() * edge), Math.floor(random() * edge)] as const);
+  const places = Array.from(
+    { length: steps },
+    () => [Math.floor(random() * edge), Math.floor(random() * edge), Math.floor(random() * edge)] as const,
+  );
   const heap = (): number => {
     // Once is not enough: buffers are let go one round after the objects that held them.
     for (let i = 0; i < 4; i++) globalThis.gc?.();
@@ -118,7 +155,10 @@ function undoStorage(): Row[] {
     return m.heapUsed + m.arrayBuffers;
   };
   const project = makeProject('b', 'Bench', idsFrom('bench'), 'prop', [16, 16, 16]);
-  const at = (grid: VoxelGrid): typeof project => ({ ...project, parts: [{ ...project.parts[0]!, bounds: base.bounds, layers: [{ ...project.parts[0]!.layers[0]!, grid }] }] });
+  const at = (grid: VoxelGrid): typeof project => ({
+    ...project,
+    parts: [{ ...project.parts[0]!, bounds: base.bounds, layers: [{ ...project.parts[0]!.layers[0]!, grid }] }],
+  });
   // A first round that is not counted, as for every row: the code is compiled before the clock runs.
   for (const [x, y, z] of places) base.edit((d) => d.set(x, y, z, 9));
   const before = heap();
@@ -135,15 +175,30 @@ function undoStorage(): Row[] {
   for (const v of versions) entries.push({ ...entries[0]!, project: at(v) });
   h = { ...h, entries, now: steps };
   const used = heap() - before;
-  const step = median(5, () => {
-    let k = h;
-    for (let i = 0; i < 100; i++) k = undo(k);
-    if (current(k) === current(h)) throw new Error('undo did nothing');
-  }) / 100;
+  const step =
+    median(5, () => {
+      let k = h;
+      for (let i = 0; i < 100; i++) k = undo(k);
+      if (current(k) === current(h)) throw new Error('undo did nothing');
+    }) / 100;
   const flat = 4096 * 8 * steps + 4300 * steps;
   return [
-    { name: 'undo of 10,000 edits at 256³, memory', ours: `${(used / 1048576).toFixed(0)} MB`, theirs: `${(flat / 1048576).toFixed(0)} MB flat table of bricks (computed)`, ratio: flat / used, goal: '≤ 60 MB', ok: used <= 60 * 1048576 },
-    { name: 'one edit at 256³, new grid', ours: `${perEdit.toFixed(1)} µs`, theirs: '–', ratio: 10 / perEdit, goal: '≤ 10 µs', ok: perEdit <= 10 },
+    {
+      name: 'undo of 10,000 edits at 256³, memory',
+      ours: `${(used / 1048576).toFixed(0)} MB`,
+      theirs: `${(flat / 1048576).toFixed(0)} MB flat table of bricks (computed)`,
+      ratio: flat / used,
+      goal: '≤ 60 MB',
+      ok: used <= 60 * 1048576,
+    },
+    {
+      name: 'one edit at 256³, new grid',
+      ours: `${perEdit.toFixed(1)} µs`,
+      theirs: '–',
+      ratio: 10 / perEdit,
+      goal: '≤ 10 µs',
+      ok: perEdit <= 10,
+    },
     { name: 'one step of undo', ours: ms(step), theirs: '–', ratio: 1 / step, goal: '< 1 ms', ok: step < 1 },
   ];
 }

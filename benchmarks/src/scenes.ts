@@ -5,9 +5,10 @@ import { VoxelGrid } from '@sphalerite/core/voxel';
 export function boathouse(): VoxelGrid {
   const random = seededRandom(7);
   return VoxelGrid.empty({ min: [0, 0, 0], size: [120, 120, 120] }).edit((d) => {
-    const box = (x: number, y: number, z: number, w: number, h: number, l: number, v: number): void => d.fillBox({ min: [x, y, z], size: [w, h, l] }, v);
+    const box = (x: number, y: number, z: number, w: number, h: number, l: number, v: number): void =>
+      d.fillBox({ min: [x, y, z], size: [w, h, l] }, v);
     const board = (lo: number, hi: number, put: (at: number, length: number, v: number) => void): void => {
-      for (let at = lo; at < hi; ) {
+      for (let at = lo; at < hi;) {
         const length = Math.min(hi - at, 7 + Math.floor(random() * 14));
         put(at, length, 1 + Math.floor(random() * 3));
         at += length;
@@ -20,11 +21,12 @@ export function boathouse(): VoxelGrid {
       board(4, 116, (z, l, v) => box(4, y, z, 3, 3, l, v + 3));
       board(4, 116, (z, l, v) => box(113, y, z, 3, 3, l, v + 3));
     }
-    for (const z of [4, 113]) for (const x of [24, 72]) {
-      box(x, 22, z, 20, 22, 3, 0);
-      box(x - 2, 20, z, 2, 26, 3, 8);
-      box(x + 20, 20, z, 2, 26, 3, 8);
-    }
+    for (const z of [4, 113])
+      for (const x of [24, 72]) {
+        box(x, 22, z, 20, 22, 3, 0);
+        box(x - 2, 20, z, 2, 26, 3, 8);
+        box(x + 20, 20, z, 2, 26, 3, 8);
+      }
     box(46, 2, 4, 26, 40, 3, 0);
     for (let i = 0; i < 50; i++) {
       for (let z = 2; z < 118; z += 4) {
@@ -35,10 +37,21 @@ export function boathouse(): VoxelGrid {
     }
     for (let s = 0; s < 5; s++) {
       box(8, 10 + s * 9, 40, 10, 1, 60, 12);
-      for (let k = 0; k < 10; k++) box(9 + Math.floor(random() * 4), 11 + s * 9, 41 + k * 6, 3, 2 + Math.floor(random() * 5), 4, 13 + Math.floor(random() * 8));
+      for (let k = 0; k < 10; k++)
+        box(
+          9 + Math.floor(random() * 4),
+          11 + s * 9,
+          41 + k * 6,
+          3,
+          2 + Math.floor(random() * 5),
+          4,
+          13 + Math.floor(random() * 8),
+        );
     }
     for (let k = 0; k < 16; k++) {
-      const x = 30 + Math.floor(random() * 60), z = 20 + Math.floor(random() * 70), e = 5 + Math.floor(random() * 6);
+      const x = 30 + Math.floor(random() * 60),
+        z = 20 + Math.floor(random() * 70),
+        e = 5 + Math.floor(random() * 6);
       box(x, 2, z, e, e, e, 21);
       box(x, 2, z, e, 1, e, 22);
       box(x, 1 + e, z, e, 1, e, 22);
@@ -49,7 +62,10 @@ export function boathouse(): VoxelGrid {
 
 /** A solid terrain of 256³ with noisy colours. */
 export function terrain(): VoxelGrid {
-  const height = (x: number, z: number): number => Math.floor(110 + 42 * Math.sin(x / 29) * Math.cos(z / 37) + 18 * Math.sin((x + z) / 13) + (hash32(x * 131 + z) % 5));
+  const height = (x: number, z: number): number =>
+    Math.floor(
+      110 + 42 * Math.sin(x / 29) * Math.cos(z / 37) + 18 * Math.sin((x + z) / 13) + (hash32(x * 131 + z) % 5),
+    );
   return VoxelGrid.empty({ min: [0, 0, 0], size: [256, 256, 256] }).edit((d) => {
     for (let z = 0; z < 256; z++) {
       for (let x = 0; x < 256; x++) {

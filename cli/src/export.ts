@@ -10,7 +10,9 @@ export async function exportCommand(file: string, options: { format: string; out
     const target = join(options.out, `${fileName(project.name)}.glb`);
     writeWhole(target, result);
     for (const n of notes) console.error(`note: ${n}`);
-    console.log(`${target}: ${counts.parts} parts, ${counts.nodes} nodes, ${counts.clips} clips, ${counts.triangles.toLocaleString('en')} triangles, ${Math.ceil(result.length / 1024)} KB`);
+    console.log(
+      `${target}: ${counts.parts} parts, ${counts.nodes} nodes, ${counts.clips} clips, ${counts.triangles.toLocaleString('en')} triangles, ${Math.ceil(result.length / 1024)} KB`,
+    );
   } catch (e) {
     if (e instanceof FileError) throw new CliError(`${file}: ${e.message}`);
     throw e;

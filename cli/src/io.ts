@@ -35,4 +35,9 @@ export function writeWhole(file: string, bytes: Uint8Array): void {
 }
 
 /** A name that is safe as a file name on every system. */
-export const fileName = (name: string): string => name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '') || 'project';
+export const fileName = (name: string): string =>
+  name
+    .trim()
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-|-$/g, '') || 'project';

@@ -20,17 +20,28 @@ const size = (text: string): [number, number] => {
 const program = new Command('sphalerite')
   .description('Looks into, exports and pictures Sphalerite projects, with the same core as the application.')
   .exitOverride((e) => process.exit(e.exitCode === 0 ? 0 : 2));
-program.command('info').argument('<file>', 'project file (.sphal)').option('--json', 'print as JSON')
-  .description('list parts, bones, clips and shots').action(infoCommand);
-program.command('export').argument('<file>', 'project file (.sphal)')
-  .option('--format <name>', 'glb', 'glb').option('--out <folder>', 'folder to write to', '.')
-  .description('write the project for a game engine').action(exportCommand);
-program.command('render').argument('<file>', 'project file (.sphal)')
+program
+  .command('info')
+  .argument('<file>', 'project file (.sphal)')
+  .option('--json', 'print as JSON')
+  .description('list parts, bones, clips and shots')
+  .action(infoCommand);
+program
+  .command('export')
+  .argument('<file>', 'project file (.sphal)')
+  .option('--format <name>', 'glb', 'glb')
+  .option('--out <folder>', 'folder to write to', '.')
+  .description('write the project for a game engine')
+  .action(exportCommand);
+program
+  .command('render')
+  .argument('<file>', 'project file (.sphal)')
   .option('--shot <name>', 'name of the shot; the first one by default')
   .option('--size <WxH>', 'pixels; the size of the shot by default', size)
   .option('--samples <n>', 'samples a pixel; those of the shot by default', whole)
   .requiredOption('--out <file>', 'picture to write (.png)')
-  .description('trace a picture of a shot').action(renderCommand);
+  .description('trace a picture of a shot')
+  .action(renderCommand);
 
 try {
   await program.parseAsync();

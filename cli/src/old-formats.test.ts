@@ -5,7 +5,9 @@ import { describe, expect, it } from 'vitest';
 
 describe('project files of older formats', () => {
   it('a lamp post saved as format 1 opens with every cube, and is written as the format of today', () => {
-    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-1.sphal', import.meta.url)));
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-1.sphal', import.meta.url)),
+    );
     expect(notes).toEqual([]);
     expect(result).toMatchObject({ name: 'Lamp post', target: NO_TARGET, stamps: [], references: [] });
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
@@ -16,19 +18,25 @@ describe('project files of older formats', () => {
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
   it('so does one saved as format 2, with no colourways yet', () => {
-    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-2.sphal', import.meta.url)));
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-2.sphal', import.meta.url)),
+    );
     expect(notes).toEqual([]);
     expect(result).toMatchObject({ name: 'Lamp post', colourways: [], shots: [{ colourway: null }] });
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
   });
   it('and one saved as format 3, whose parts have neither regions nor twins', () => {
-    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-3.sphal', import.meta.url)));
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-3.sphal', import.meta.url)),
+    );
     expect(notes).toEqual([]);
     for (const p of result.parts) expect(p).toMatchObject({ regions: null, twin: null, origin: null });
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
   });
   it('and one saved as format 4, without slots, poses or a seal', () => {
-    const { result, notes } = readProjectFile(readFileSync(new URL('../fixtures/lamp-post-format-4.sphal', import.meta.url)));
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-4.sphal', import.meta.url)),
+    );
     expect(notes).toEqual([]);
     expect(result).toMatchObject({ poses: [], seal: null, rig: { slots: [] } });
     expect(result.rig.bones.every((b) => b.ships && b.colour === null)).toBe(true);

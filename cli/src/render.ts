@@ -2,7 +2,10 @@ import { encodePng } from '@sphalerite/core/files';
 import { addStrip, developFilm, makeFilm, traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { CliError, openProject, writeWhole } from './io';
 
-export function renderCommand(file: string, options: { shot?: string; size?: [number, number]; samples?: number; out: string }): void {
+export function renderCommand(
+  file: string,
+  options: { shot?: string; size?: [number, number]; samples?: number; out: string },
+): void {
   const project = openProject(file);
   const shot = options.shot === undefined ? project.shots[0] : project.shots.find((s) => s.name === options.shot);
   if (!shot) {
@@ -19,5 +22,7 @@ export function renderCommand(file: string, options: { shot?: string; size?: [nu
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (y + rows)) / scene.height)} %`);
   }
   writeWhole(options.out, encodePng(scene.width, scene.height, developFilm(film, shot.exposure)));
-  console.log(`${options.out}: "${shot.name}", ${scene.width}×${scene.height}, ${samples} samples, ${((performance.now() - started) / 1000).toFixed(1)} s`);
+  console.log(
+    `${options.out}: "${shot.name}", ${scene.width}×${scene.height}, ${samples} samples, ${((performance.now() - started) / 1000).toFixed(1)} s`,
+  );
 }

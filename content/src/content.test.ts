@@ -11,11 +11,16 @@ import { DEMOS, READY_RIGS, buildTamsin } from '.';
 
 /** The box of all cubes at rest, in project units. */
 function extent(p: Project): { lo: number[]; hi: number[] } {
-  const lo = [Infinity, Infinity, Infinity], hi = [-Infinity, -Infinity, -Infinity];
+  const lo = [Infinity, Infinity, Infinity],
+    hi = [-Infinity, -Infinity, -Infinity];
   for (const { part, matrix } of placeParts(p)) {
     const b = composite(part).contentBox()!;
     for (let k = 0; k < 8; k++) {
-      const c = transformPoint(matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+      const c = transformPoint(matrix, [
+        b.min[0] + (k & 1 ? b.size[0] : 0),
+        b.min[1] + (k & 2 ? b.size[1] : 0),
+        b.min[2] + (k & 4 ? b.size[2] : 0),
+      ]);
       c.forEach((v, a) => {
         lo[a] = Math.min(lo[a]!, v);
         hi[a] = Math.max(hi[a]!, v);
@@ -57,10 +62,12 @@ describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }))('%s', (_name, build) 
   });
 });
 
-describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }).flatMap(([name, build]) => {
-  const p = build();
-  return p.clips.map((clip) => ({ name: `${name}: ${clip.name}`, p, clip }));
-}))('$name', ({ p, clip }) => {
+describe.each(
+  Object.entries({ ...DEMOS, ...READY_RIGS }).flatMap(([name, build]) => {
+    const p = build();
+    return p.clips.map((clip) => ({ name: `${name}: ${clip.name}`, p, clip }));
+  }),
+)('$name', ({ p, clip }) => {
   it('closes when it loops, keeps every part out of the ground, and no standing sole slides', () => {
     if (clip.loop) expect(loopGaps(clip, p.rig)).toEqual([]);
     // A boat lies in the water, and what a hand carries is set down where it likes.
@@ -90,8 +97,10 @@ describe('Tamsin', () => {
   });
   it('puts the satchel away in the pictures and on the screen from the moment that a swap key says', () => {
     const step = <A>(q: Project, edit: Edit<A>, args: A): Project => apply(q, edit, args, editContext('satchel', 1));
-    const walk = p.clips.find((c) => c.name === 'Walk')!, satchel = p.parts.find((o) => o.name === 'Satchel')!;
-    const mount = p.rig.mounts.find((m) => m.part === satchel.id)!, slotted = step(p, makeSlotEdit, { mount: mount.id });
+    const walk = p.clips.find((c) => c.name === 'Walk')!,
+      satchel = p.parts.find((o) => o.name === 'Satchel')!;
+    const mount = p.rig.mounts.find((m) => m.part === satchel.id)!,
+      slotted = step(p, makeSlotEdit, { mount: mount.id });
     const keyed = step(slotted, swapKeyEdit, { clip: walk.id, slot: slotted.rig.slots[0]!.id, time: 600, mount: null });
     const shot = { ...p.shots[0]!, clip: walk.id };
     const pictured = (time: number): number => traceSceneOf(keyed, { ...shot, time }).instances.length;
@@ -106,7 +115,8 @@ describe('Tamsin', () => {
   it('has both sides alike: arms and legs mirror cube for cube, but for the hand that holds the pole', () => {
     const grid = (name: string, side: string) => composite(p.parts.find((x) => x.name === name && x.side === side)!);
     for (const name of ['Upper arm', 'Thigh', 'Shin', 'Boot', 'Coat tail']) {
-      const left = grid(name, 'left'), right = grid(name, 'right');
+      const left = grid(name, 'left'),
+        right = grid(name, 'right');
       expect(left.count, name).toBe(right.count);
       left.forEach((x, y, z) => expect(right.get(-1 - x, y, z) !== 0, `${name} ${x},${y},${z}`).toBe(true));
     }

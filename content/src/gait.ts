@@ -21,7 +21,9 @@ export interface Gait {
  * @param from – the frame at which it comes down
  */
 export function footPath(g: Gait, from: number): Pose[] {
-  const off = g.stands * g.cycle, half = g.stride / 2, air = g.cycle - off;
+  const off = g.stands * g.cycle,
+    half = g.stride / 2,
+    air = g.cycle - off;
   const round = (at: number): number => Math.round(at);
   const keys: Pose[] = [
     { at: 0, move: [0, 0, half], turn: [0], ease: 'even' },
@@ -38,11 +40,17 @@ export function around(keys: readonly Pose[], from: number, cycle: number): Pose
   const moved = keys.map((k) => ({ ...k, at: (k.at + from) % cycle })).sort((a, b) => a.at - b.at);
   if (moved[0]!.at === 0) return [...moved, { ...moved[0]!, at: cycle }];
   // The key before the seam and the one after it, and where the lane is between them.
-  const before = moved.at(-1)!, after = moved[0]!, gap = after.at + cycle - before.at, t = (cycle - before.at) / gap;
-  const mix = (a: readonly (number | undefined)[], b: readonly (number | undefined)[]): [number, number, number] => [0, 1, 2].map((i) => (a[i] ?? 0) + ((b[i] ?? 0) - (a[i] ?? 0)) * t) as [number, number, number];
+  const before = moved.at(-1)!,
+    after = moved[0]!,
+    gap = after.at + cycle - before.at,
+    t = (cycle - before.at) / gap;
+  const mix = (a: readonly (number | undefined)[], b: readonly (number | undefined)[]): [number, number, number] =>
+    [0, 1, 2].map((i) => (a[i] ?? 0) + ((b[i] ?? 0) - (a[i] ?? 0)) * t) as [number, number, number];
   const seam: Pose = {
-    at: 0, ease: before.ease ?? 'ease',
-    ...(before.move ? { move: mix(before.move, after.move!) } : {}), ...(before.turn ? { turn: mix(before.turn, after.turn!) } : {}),
+    at: 0,
+    ease: before.ease ?? 'ease',
+    ...(before.move ? { move: mix(before.move, after.move!) } : {}),
+    ...(before.turn ? { turn: mix(before.turn, after.turn!) } : {}),
   };
   return [seam, ...moved, { ...seam, at: cycle }];
 }
@@ -50,10 +58,14 @@ export function around(keys: readonly Pose[], from: number, cycle: number): Pose
 /** The same lane half a cycle later, with turns about Y and Z and shifts along X reversed: what the other side does. */
 export const otherSide = (poses: readonly Pose[], half: number): Pose[] => {
   const cycle = half * 2;
-  const body = poses.filter((p) => p.at < cycle).map((p): Pose => ({
-    ...p, at: (p.at + half) % cycle,
-    ...(p.turn ? { turn: [p.turn[0], -(p.turn[1] ?? 0), -(p.turn[2] ?? 0)] } : {}),
-    ...(p.move ? { move: [-p.move[0], p.move[1], p.move[2]] } : {}),
-  })).sort((a, b) => a.at - b.at);
+  const body = poses
+    .filter((p) => p.at < cycle)
+    .map((p): Pose => ({
+      ...p,
+      at: (p.at + half) % cycle,
+      ...(p.turn ? { turn: [p.turn[0], -(p.turn[1] ?? 0), -(p.turn[2] ?? 0)] } : {}),
+      ...(p.move ? { move: [-p.move[0], p.move[1], p.move[2]] } : {}),
+    }))
+    .sort((a, b) => a.at - b.at);
   return [...body, { ...body[0]!, at: cycle }];
 };

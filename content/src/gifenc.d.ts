@@ -4,6 +4,10 @@ declare module 'gifenc' {
     finish(): void;
     bytes(): Uint8Array;
   }
-  const gifenc: { GIFEncoder(): Encoder; quantize(rgba: Uint8Array, colours: number): number[][]; applyPalette(rgba: Uint8Array, palette: number[][]): Uint8Array };
+  const gifenc: {
+    GIFEncoder(): Encoder;
+    quantize(rgba: Uint8Array, colours: number): number[][];
+    applyPalette(rgba: Uint8Array, palette: number[][]): Uint8Array;
+  };
   export default gifenc;
 }

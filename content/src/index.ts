@@ -12,7 +12,17 @@ export { buildLampPost, buildOswin, buildTamsin };
 export { Maker, Sculptor } from './maker';
 
 /** Every demo project by the name of its file. */
-export const DEMOS: Readonly<Record<string, () => Project>> = { tamsin: buildTamsin, 'lamp-post': buildLampPost, oswin: buildOswin, 'oswin-rigged': buildOswinRigged, 'row-boat': buildRowBoat };
+export const DEMOS: Readonly<Record<string, () => Project>> = {
+  tamsin: buildTamsin,
+  'lamp-post': buildLampPost,
+  oswin: buildOswin,
+  'oswin-rigged': buildOswinRigged,
+  'row-boat': buildRowBoat,
+};
 
 /** Every ready rig by the name of its file. */
-export const READY_RIGS: Readonly<Record<string, () => Project>> = { 'ready-biped': buildBiped, 'ready-quadruped': buildQuadruped, 'ready-hinged-prop': buildHingedProp };
+export const READY_RIGS: Readonly<Record<string, () => Project>> = {
+  'ready-biped': buildBiped,
+  'ready-quadruped': buildQuadruped,
+  'ready-hinged-prop': buildHingedProp,
+};

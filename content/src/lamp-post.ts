@@ -12,7 +12,15 @@ export function buildLampPost(): Project {
   const post = m.part('Post', 'Post', span(-6, 0, -6, 9, 40, 6));
   post.both(C.slate, span(0, 0, -4, 3, 1, 3), span(0, 2, -3, 2, 3, 2));
   post.shade(C.slateDark, C.slate, C.slateLight, 0.2);
-  post.both(C.iron, span(0, 4, -1, 0, 35, 0), span(0, 4, -2, 1, 5, 1), span(0, 14, -2, 1, 14, 1), span(0, 24, -2, 1, 24, 1), span(0, 36, -2, 1, 37, 1), span(0, 38, -1, 0, 39, 0));
+  post.both(
+    C.iron,
+    span(0, 4, -1, 0, 35, 0),
+    span(0, 4, -2, 1, 5, 1),
+    span(0, 14, -2, 1, 14, 1),
+    span(0, 24, -2, 1, 24, 1),
+    span(0, 36, -2, 1, 37, 1),
+    span(0, 38, -1, 0, 39, 0),
+  );
   post.add(C.iron, span(1, 35, -1, 7, 35, 0), span(1, 33, -1, 2, 34, 0), span(3, 34, -1, 3, 34, 0));
   post.shade(C.ironDark, C.iron, C.ironLight, 0.1);
   // A coil of rope over the foot.
@@ -25,7 +33,13 @@ export function buildLampPost(): Project {
   for (const x of [4, 9]) for (const z of [-3, 2]) lamp.add(C.iron, span(x, 25, z, x, 30, z));
   lamp.add(C.iron, span(4, 24, -3, 9, 24, 2), span(5, 23, -2, 8, 23, 1), span(6, 22, -1, 7, 22, 0));
   lamp.shade(C.ironDark, C.iron, C.ironLight, 0);
-  m.clip('Sway', 48, 24, true, { Lantern: [{ at: 0, turn: [0, 0, -5] }, { at: 24, turn: [3, 0, 6] }, { at: 48, turn: [0, 0, -5] }] });
+  m.clip('Sway', 48, 24, true, {
+    Lantern: [
+      { at: 0, turn: [0, 0, -5] },
+      { at: 24, turn: [3, 0, 6] },
+      { at: 48, turn: [0, 0, -5] },
+    ],
+  });
   m.apply(addShotEdit, {
     name: 'Late evening',
     shot: {
@@ -33,9 +47,14 @@ export function buildLampPost(): Project {
       light: {
         sun: { azimuth: -60, elevation: 12, size: 6, colour: '#8fa6d8', strength: 0.25 },
         sky: { zenith: '#1f2b4f', horizon: '#6a6f94', strength: 0.35 },
-        ground: { kind: 'colour', colour: '#6b6470' }, glow: 2,
+        ground: { kind: 'colour', colour: '#6b6470' },
+        glow: 2,
       },
-      clip: m.clipId('Sway'), time: 0, exposure: 1, size: [480, 480], samples: 64,
+      clip: m.clipId('Sway'),
+      time: 0,
+      exposure: 1,
+      size: [480, 480],
+      samples: 64,
     },
   });
   return m.project;

@@ -1,17 +1,35 @@
 import { type Box, type Quat, type Transform, type Vec3, boxFromCells, quatFromEuler } from '@sphalerite/core/math';
-import { type Id, type Kind, type Project, type Side, EMPTY_RIG, TICKS, idsFrom, makeProject, must, sideSuffix } from '@sphalerite/core/model';
+import {
+  type Id,
+  type Kind,
+  type Project,
+  type Side,
+  EMPTY_RIG,
+  TICKS,
+  idsFrom,
+  makeProject,
+  must,
+  sideSuffix,
+} from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import * as edits from '@sphalerite/core/project';
 import { NO_MIRROR, type StrokeVerb, boxStroke } from '@sphalerite/core/sculpt';
 
 /** Degrees about X, Y, Z (order YXZ) as a rotation. */
-export const turn = (x: number, y = 0, z = 0): Quat => quatFromEuler([(x * Math.PI) / 180, (y * Math.PI) / 180, (z * Math.PI) / 180]);
+export const turn = (x: number, y = 0, z = 0): Quat =>
+  quatFromEuler([(x * Math.PI) / 180, (y * Math.PI) / 180, (z * Math.PI) / 180]);
 
 /** A box of cells given by two opposite corner cells. */
 export type Cells = readonly [Vec3, Vec3];
-export const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [[x0, y0, z0], [x1, y1, z1]];
+export const span = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Cells => [
+  [x0, y0, z0],
+  [x1, y1, z1],
+];
 /** The other side of the middle plane between cubes −1 and 0. */
-export const flip = ([a, b]: Cells): Cells => [[-1 - a[0], a[1], a[2]], [-1 - b[0], b[1], b[2]]];
+export const flip = ([a, b]: Cells): Cells => [
+  [-1 - a[0], a[1], a[2]],
+  [-1 - b[0], b[1], b[2]],
+];
 
 /**
  * Makes a project by the same edits an artist's hand makes, with names in place of ids. Everything is
@@ -22,7 +40,12 @@ export class Maker {
   private step = 0;
 
   constructor(name: string, kind: Kind, metresPerUnit: number) {
-    const blank = makeProject(`demo-${name.toLowerCase().replaceAll(/[^a-z]+/g, '-')}`, name, idsFrom(`${name} start`), kind);
+    const blank = makeProject(
+      `demo-${name.toLowerCase().replaceAll(/[^a-z]+/g, '-')}`,
+      name,
+      idsFrom(`${name} start`),
+      kind,
+    );
     // Everything but the palette is made below.
     this.project = { ...blank, metresPerUnit, parts: [], rig: EMPTY_RIG, shots: [] };
   }
@@ -47,7 +70,12 @@ export class Maker {
     const [stem, side] = splitSide(name);
     const p = parent === null ? null : this.boneId(parent);
     const above = p === null ? ([0, 0, 0] as Vec3) : this.jointAt(p);
-    this.apply(edits.addBoneEdit, { name: stem, side, parent: p, t: [at[0] - above[0], at[1] - above[1], at[2] - above[2]] });
+    this.apply(edits.addBoneEdit, {
+      name: stem,
+      side,
+      parent: p,
+      t: [at[0] - above[0], at[1] - above[1], at[2] - above[2]],
+    });
   }
 
   /** A part in the figure's own coordinates, turning about its bone's joint. */
@@ -57,7 +85,11 @@ export class Maker {
     const joint = id === null ? ([0, 0, 0] as Vec3) : this.jointAt(id);
     const pivot = joint.map((v) => Math.round(v * 2)) as unknown as Vec3;
     this.apply(edits.addPartEdit, {
-      name: stem, side, bone: id, bounds: boxFromCells(a, b), pivot,
+      name: stem,
+      side,
+      bone: id,
+      bounds: boxFromCells(a, b),
+      pivot,
       at: [pivot[0] / 2 - joint[0], pivot[1] / 2 - joint[1], pivot[2] / 2 - joint[2]],
     });
     return new Sculptor(this, this.project.parts.at(-1)!.id);
@@ -76,7 +108,10 @@ export class Maker {
   /** Hangs a bone where an attachment point is. */
   hang(bone: string, point: string): void {
     const [name, side] = splitSide(point);
-    this.apply(edits.hangAtEdit, { bone: this.boneId(bone), attachment: this.project.rig.attachments.find((t) => t.name === name && t.side === side)!.id });
+    this.apply(edits.hangAtEdit, {
+      bone: this.boneId(bone),
+      attachment: this.project.rig.attachments.find((t) => t.name === name && t.side === side)!.id,
+    });
   }
 
   /** As a ready rig whose joints may move by `range` cubes. */
@@ -85,15 +120,33 @@ export class Maker {
   }
 
   /** Poses by frame for each bone, in degrees from rest, with optional shifts. */
-  clip(name: string, frames: number, fps: number, loop: boolean, lanes: Readonly<Record<string, readonly Pose[]>>): void {
+  clip(
+    name: string,
+    frames: number,
+    fps: number,
+    loop: boolean,
+    lanes: Readonly<Record<string, readonly Pose[]>>,
+  ): void {
     this.apply(edits.addClipEdit, { name, frames, fps, loop });
     const clip = this.project.clips.at(-1)!.id;
     for (const [bone, poses] of Object.entries(lanes)) {
       for (const p of poses) {
         const time = Math.round((p.at * TICKS) / fps);
         const ease = p.ease ?? 'ease';
-        if (p.turn) this.apply(edits.setKeyEdit, { clip, bone: this.boneId(bone), channel: 'turn', key: { time, ease, value: turn(...p.turn) } });
-        if (p.move) this.apply(edits.setKeyEdit, { clip, bone: this.boneId(bone), channel: 'move', key: { time, ease, value: p.move } });
+        if (p.turn)
+          this.apply(edits.setKeyEdit, {
+            clip,
+            bone: this.boneId(bone),
+            channel: 'turn',
+            key: { time, ease, value: turn(...p.turn) },
+          });
+        if (p.move)
+          this.apply(edits.setKeyEdit, {
+            clip,
+            bone: this.boneId(bone),
+            channel: 'move',
+            key: { time, ease, value: p.move },
+          });
       }
     }
   }
@@ -115,7 +168,7 @@ export class Maker {
   /** Where a joint stands at rest; bones are made unturned. */
   jointAt(id: Id): Vec3 {
     let at: Vec3 = [0, 0, 0];
-    for (let b: Id | null = id; b !== null; ) {
+    for (let b: Id | null = id; b !== null;) {
       const bone: { rest: Transform; parent: Id | null } = must(this.project.rig.bones, b, 'bone');
       at = [at[0] + bone.rest.t[0], at[1] + bone.rest.t[1], at[2] + bone.rest.t[2]];
       b = bone.parent;
@@ -139,21 +192,70 @@ const splitSide = (name: string): [string, Side] => {
 
 /** A hand on one part. */
 export class Sculptor {
-  constructor(private readonly maker: Maker, private readonly part: Id) {}
+  constructor(
+    private readonly maker: Maker,
+    private readonly part: Id,
+  ) {}
 
   private stroke(verb: StrokeVerb, value: number, boxes: readonly Box[], mirror: boolean): this {
     const layer = must(this.maker.project.parts, this.part, 'part').layers[0]!.id;
-    this.maker.apply(edits.strokeEdit, { part: this.part, layer, stroke: boxStroke(verb, value, boxes, mirror ? [0, null, null] : NO_MIRROR) });
+    this.maker.apply(edits.strokeEdit, {
+      part: this.part,
+      layer,
+      stroke: boxStroke(verb, value, boxes, mirror ? [0, null, null] : NO_MIRROR),
+    });
     return this;
   }
 
-  add(value: number, ...cells: Cells[]): this { return this.stroke('add', value, cells.map(([a, b]) => boxFromCells(a, b)), false); }
+  add(value: number, ...cells: Cells[]): this {
+    return this.stroke(
+      'add',
+      value,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      false,
+    );
+  }
   /** Adds on both sides of the middle. */
-  both(value: number, ...cells: Cells[]): this { return this.stroke('add', value, cells.map(([a, b]) => boxFromCells(a, b)), true); }
-  erase(...cells: Cells[]): this { return this.stroke('erase', 0, cells.map(([a, b]) => boxFromCells(a, b)), false); }
-  eraseBoth(...cells: Cells[]): this { return this.stroke('erase', 0, cells.map(([a, b]) => boxFromCells(a, b)), true); }
-  paint(value: number, ...cells: Cells[]): this { return this.stroke('paint', value, cells.map(([a, b]) => boxFromCells(a, b)), false); }
-  paintBoth(value: number, ...cells: Cells[]): this { return this.stroke('paint', value, cells.map(([a, b]) => boxFromCells(a, b)), true); }
+  both(value: number, ...cells: Cells[]): this {
+    return this.stroke(
+      'add',
+      value,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      true,
+    );
+  }
+  erase(...cells: Cells[]): this {
+    return this.stroke(
+      'erase',
+      0,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      false,
+    );
+  }
+  eraseBoth(...cells: Cells[]): this {
+    return this.stroke(
+      'erase',
+      0,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      true,
+    );
+  }
+  paint(value: number, ...cells: Cells[]): this {
+    return this.stroke(
+      'paint',
+      value,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      false,
+    );
+  }
+  paintBoth(value: number, ...cells: Cells[]): this {
+    return this.stroke(
+      'paint',
+      value,
+      cells.map(([a, b]) => boxFromCells(a, b)),
+      true,
+    );
+  }
 
   /**
    * Three-tone shading in the colours themselves: cubes of the middle tone turn light at upper rims,
@@ -163,7 +265,8 @@ export class Sculptor {
     const grid = must(this.maker.project.parts, this.part, 'part').layers[0]!.grid;
     const box = grid.contentBox();
     if (!box) return this;
-    const lights: Box[] = [], darks: Box[] = [];
+    const lights: Box[] = [],
+      darks: Box[] = [];
     const one = (x: number, y: number, z: number): Box => ({ min: [x, y, z], size: [1, 1, 1] });
     grid.forEach((x, y, z, v) => {
       if (v !== middle) return;

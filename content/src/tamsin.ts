@@ -30,7 +30,10 @@ function bones(m: Maker): void {
   m.bone('Hips', 'Body', [0, 11, 0]);
   m.bone('Chest', 'Hips', [0, 14, 0]);
   m.bone('Head', 'Chest', [0, 24, 0]);
-  for (const [side, s] of [['left', 1], ['right', -1]] as const) {
+  for (const [side, s] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
     m.bone(`Upper arm ${side}`, 'Chest', [s * 7.5, 21.5, 0]);
     m.bone(`Forearm ${side}`, `Upper arm ${side}`, [s * 8, 16, 0]);
     m.bone(`Thigh ${side}`, 'Hips', [s * 3, 10.5, 0]);
@@ -70,8 +73,20 @@ function head(m: Maker): void {
   h.both(C.skinLight, span(0, 28, 6, 0, 28, 6));
   h.paint(C.lip, span(-1, 26, 5, 0, 26, 5));
   // Hair: a bob to the jaw, a fringe swept to her left, a bun under the cap.
-  h.both(C.hair, span(6, 26, -6, 6, 34, 3), span(0, 25, -6, 5, 34, -6), span(5, 33, 5, 6, 34, 6), span(6, 29, 4, 6, 34, 4));
-  h.add(C.hair, span(-5, 33, 6, 1, 34, 6), span(-5, 32, 6, -3, 32, 6), span(2, 34, 6, 4, 34, 6), span(-6, 31, 5, -6, 34, 6));
+  h.both(
+    C.hair,
+    span(6, 26, -6, 6, 34, 3),
+    span(0, 25, -6, 5, 34, -6),
+    span(5, 33, 5, 6, 34, 6),
+    span(6, 29, 4, 6, 34, 4),
+  );
+  h.add(
+    C.hair,
+    span(-5, 33, 6, 1, 34, 6),
+    span(-5, 32, 6, -3, 32, 6),
+    span(2, 34, 6, 4, 34, 6),
+    span(-6, 31, 5, -6, 34, 6),
+  );
   h.both(C.hair, span(0, 26, -8, 1, 30, -7), span(2, 27, -8, 2, 29, -7));
   h.shade(C.hairDark, C.hair, C.hairLight, 0.12);
   h.paintBoth(C.hairDark, span(6, 26, -6, 6, 27, 3), span(0, 25, -6, 5, 26, -6));
@@ -97,7 +112,12 @@ function trunk(m: Maker): void {
   coat.paintBoth(C.coatLight, span(1, 19, 3, 3, 21, 3), span(1, 14, 3, 1, 18, 3));
   // Two rows of brass buttons and a strap across.
   coat.both(C.honey, span(2, 15, 4, 2, 15, 4), span(2, 18, 4, 2, 18, 4));
-  for (let i = 0; i < 9; i++) coat.paint(i % 3 === 1 ? C.hideLight : C.hide, span(4 - i, 22 - i, 3, 5 - i, 22 - i, 3), span(4 - i, 22 - i, -4, 5 - i, 22 - i, -4));
+  for (let i = 0; i < 9; i++)
+    coat.paint(
+      i % 3 === 1 ? C.hideLight : C.hide,
+      span(4 - i, 22 - i, 3, 5 - i, 22 - i, 3),
+      span(4 - i, 22 - i, -4, 5 - i, 22 - i, -4),
+    );
   // Scarf, wound once.
   coat.both(C.green, span(0, 23, -5, 6, 24, 4), span(0, 22, 4, 4, 23, 5));
   coat.eraseBoth(span(6, 23, 4, 6, 24, 4), span(6, 23, -5, 6, 24, -5));
@@ -133,12 +153,18 @@ function arm(m: Maker, side: 'left' | 'right'): void {
   fore.shade(C.coatDark, C.coat, C.coatLight, 0.08);
   // Turned cuff, fingerless glove, hand.
   fore.add(C.honey, on(span(5, 12, -3, 10, 13, 2)));
-  fore.erase(on(span(5, 12, -3, 5, 13, -3)), on(span(10, 12, -3, 10, 13, -3)), on(span(5, 12, 2, 5, 13, 2)), on(span(10, 12, 2, 10, 13, 2)));
+  fore.erase(
+    on(span(5, 12, -3, 5, 13, -3)),
+    on(span(10, 12, -3, 10, 13, -3)),
+    on(span(5, 12, 2, 5, 13, 2)),
+    on(span(10, 12, 2, 10, 13, 2)),
+  );
   fore.shade(C.honeyDark, C.honey, C.honeyLight, 0);
   fore.add(C.hide, on(span(6, 11, -2, 9, 11, 1)));
   fore.add(C.skin, on(span(6, 9, -2, 9, 10, 1)));
   fore.shade(C.skinDark, C.skin, C.skinLight, 0);
-  if (side === 'left') fore.add(C.skin, span(10, 10, 1, 12, 11, 1), span(10, 9, -2, 12, 10, -2)).paint(C.hide, span(10, 11, 1, 12, 11, 1));
+  if (side === 'left')
+    fore.add(C.skin, span(10, 10, 1, 12, 11, 1), span(10, 9, -2, 12, 10, -2)).paint(C.hide, span(10, 11, 1, 12, 11, 1));
 }
 
 function leg(m: Maker, side: 'left' | 'right'): void {
@@ -152,7 +178,12 @@ function leg(m: Maker, side: 'left' | 'right'): void {
   shin.shade(C.slateDark, C.slate, C.slateLight, 0.08);
   shin.add(C.bark, on(span(0, 3, -3, 5, 4, 2)));
   shin.paint(C.bark, on(span(0, 4, -3, 5, 4, 2)));
-  shin.erase(on(span(0, 3, -3, 0, 4, -3)), on(span(5, 3, -3, 5, 4, -3)), on(span(0, 3, 2, 0, 4, 2)), on(span(5, 3, 2, 5, 4, 2)));
+  shin.erase(
+    on(span(0, 3, -3, 0, 4, -3)),
+    on(span(5, 3, -3, 5, 4, -3)),
+    on(span(0, 3, 2, 0, 4, 2)),
+    on(span(5, 3, 2, 5, 4, 2)),
+  );
   shin.shade(C.barkDark, C.bark, C.barkLight, 0.05);
   const foot = m.part(`Boot ${side}`, `Foot ${side}`, on(span(0, 0, -4, 6, 5, 6)));
   foot.add(C.bark, on(span(1, 1, -3, 4, 2, 2)), on(span(0, 1, -2, 5, 2, 4)), on(span(1, 1, 5, 4, 1, 5)));
@@ -209,9 +240,14 @@ function shots(m: Maker): void {
       light: {
         sun: { azimuth: -48, elevation: 16, size: 5, colour: '#ffb27a', strength: 1.1 },
         sky: { zenith: '#3b4a78', horizon: '#c78f86', strength: 0.55 },
-        ground: { kind: 'colour', colour: '#6b6470' }, glow: 1.6,
+        ground: { kind: 'colour', colour: '#6b6470' },
+        glow: 1.6,
       },
-      clip: m.clipId('Walk'), time: 300, exposure: 0.35, size: [640, 400], samples: 64,
+      clip: m.clipId('Walk'),
+      time: 300,
+      exposure: 0.35,
+      size: [640, 400],
+      samples: 64,
     },
   });
   m.apply(addShotEdit, {
@@ -221,9 +257,14 @@ function shots(m: Maker): void {
       light: {
         sun: { azimuth: 38, elevation: 48, size: 4, colour: '#fff1dc', strength: 2.2 },
         sky: { zenith: '#8fb4d9', horizon: '#e9e4da', strength: 0.8 },
-        ground: { kind: 'colour', colour: '#cfc8bb' }, glow: 1,
+        ground: { kind: 'colour', colour: '#cfc8bb' },
+        glow: 1,
       },
-      clip: m.clipId('Idle'), time: 0, exposure: -0.1, size: [480, 480], samples: 64,
+      clip: m.clipId('Idle'),
+      time: 0,
+      exposure: -0.1,
+      size: [480, 480],
+      samples: 64,
     },
   });
   m.apply(addShotEdit, {
@@ -233,9 +274,14 @@ function shots(m: Maker): void {
       light: {
         sun: { azimuth: 20, elevation: 55, size: 3, colour: '#fff1dc', strength: 2.2 },
         sky: { zenith: '#a9c2d6', horizon: '#e9e4da', strength: 0.9 },
-        ground: { kind: 'colour', colour: '#b9b2a5' }, glow: 1,
+        ground: { kind: 'colour', colour: '#b9b2a5' },
+        glow: 1,
       },
-      clip: null, time: 0, exposure: 0, size: [400, 400], samples: 48,
+      clip: null,
+      time: 0,
+      exposure: 0,
+      size: [400, 400],
+      samples: 48,
     },
   });
 }

@@ -13,6 +13,13 @@ for (const [name, build] of Object.entries({ ...DEMOS, ...READY_RIGS })) {
 // What there is to begin from, for the application.
 const ready = Object.entries(READY_RIGS).map(([file, build]) => {
   const p = build();
-  return { file: `${file}.sphal`, name: p.name, kind: p.kind, bones: p.rig.bones.length, parts: p.parts.length, clips: p.clips.map((c) => c.name) };
+  return {
+    file: `${file}.sphal`,
+    name: p.name,
+    kind: p.kind,
+    bones: p.rig.bones.length,
+    parts: p.parts.length,
+    clips: p.clips.map((c) => c.name),
+  };
 });
 writeFileSync(`${folder}ready.json`, JSON.stringify(ready, null, 1));

@@ -23,13 +23,19 @@ beforeAll(async () => {
 afterAll(() => new Promise((r) => server.close(r)));
 
 /** A request whose path goes out exactly as written. */
-const get = (path: string, accept = 'text/html'): Promise<{ status: number; body: string; headers: Record<string, unknown> }> => new Promise((resolve, reject) => {
-  request({ port, host: '127.0.0.1', path, headers: { accept } }, (res) => {
-    let body = '';
-    res.on('data', (d) => (body += d));
-    res.on('end', () => resolve({ status: res.statusCode ?? 0, body, headers: res.headers }));
-  }).on('error', reject).end();
-});
+const get = (
+  path: string,
+  accept = 'text/html',
+): Promise<{ status: number; body: string; headers: Record<string, unknown> }> =>
+  new Promise((resolve, reject) => {
+    request({ port, host: '127.0.0.1', path, headers: { accept } }, (res) => {
+      let body = '';
+      res.on('data', (d) => (body += d));
+      res.on('end', () => resolve({ status: res.statusCode ?? 0, body, headers: res.headers }));
+    })
+      .on('error', reject)
+      .end();
+  });
 
 describe('server', () => {
   it('gives the page for every address of the application', async () => {
@@ -50,7 +56,14 @@ describe('server', () => {
     expect((await get('/nothing.json', 'application/json')).status).toBe(404);
   });
   it('no path leads out of its folder', async () => {
-    for (const path of ['/../secret.txt', '/assets/../../secret.txt', '/%2e%2e/secret.txt', '/assets/%2e%2e%2f%2e%2e%2fsecret.txt', '/..%5csecret.txt', '//etc/passwd']) {
+    for (const path of [
+      '/../secret.txt',
+      '/assets/../../secret.txt',
+      '/%2e%2e/secret.txt',
+      '/assets/%2e%2e%2f%2e%2e%2fsecret.txt',
+      '/..%5csecret.txt',
+      '//etc/passwd',
+    ]) {
       expect((await get(path, 'text/plain')).body, path).not.toContain('secret');
       expect((await get(path)).body, path).not.toMatch(/secret|root:/);
     }

@@ -5,16 +5,29 @@ import helmet from 'helmet';
 export function createApp(folder: string): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"], scriptSrc: ["'self'"], workerSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'blob:', 'data:'],
-        fontSrc: ["'self'", 'data:'], connectSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], baseUri: ["'none'"], formAction: ["'none'"], frameAncestors: ["'none'"],
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'blob:', 'data:'],
+          fontSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          frameAncestors: ["'none'"],
+        },
       },
-    },
-    crossOriginEmbedderPolicy: true, crossOriginOpenerPolicy: { policy: 'same-origin' }, strictTransportSecurity: false,
-  }));
+      crossOriginEmbedderPolicy: true,
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use('/assets', express.static(`${folder}assets`, { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: 'index.html', maxAge: 0 }));
   // Every other page address is the application's own; it finds its screen by itself.

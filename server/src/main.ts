@@ -3,7 +3,12 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { createApp } from './app';
 
-const { values } = parseArgs({ options: { port: { type: 'string', default: process.env['PORT'] ?? '4173' }, host: { type: 'string', default: '127.0.0.1' } } });
+const { values } = parseArgs({
+  options: {
+    port: { type: 'string', default: process.env['PORT'] ?? '4173' },
+    host: { type: 'string', default: '127.0.0.1' },
+  },
+});
 const folder = fileURLToPath(new URL('../../app/dist/', import.meta.url));
 if (!existsSync(`${folder}index.html`)) {
   console.error('The application is not built yet. Run "npm run build" first.');
@@ -19,7 +24,9 @@ function listen(port: number, tries: number): void {
   const server = createApp(folder).listen(port, values.host, (error?: Error) => {
     if (error) return;
     const address = server.address();
-    console.log(`Sphalerite stands ready: http://${values.host}:${typeof address === 'object' && address ? address.port : port}/`);
+    console.log(
+      `Sphalerite stands ready: http://${values.host}:${typeof address === 'object' && address ? address.port : port}/`,
+    );
   });
   server.on('error', (e: NodeJS.ErrnoException) => {
     if (e.code === 'EADDRINUSE' && tries > 0) {

@@ -13,12 +13,33 @@ const items = computed(() => session.project?.bin.filter((b) => b.kind === props
 
 <template>
   <section v-if="items.length > 0" class="bin" aria-label="Bin">
-    <h2>Bin <span class="figures quiet">{{ items.length }}</span></h2>
-    <div v-for="b in items" :key="b.id" class="item"><span>{{ binName(session.project!, b.id) }}</span><button type="button" class="bare" :aria-label="`Restore ${binName(session.project!, b.id)}`" title="Restore" @click="session.apply(restoreEdit, { item: b.id })"><IconArrowBackUp aria-hidden="true" /></button></div>
+    <h2>
+      Bin <span class="figures quiet">{{ items.length }}</span>
+    </h2>
+    <div v-for="b in items" :key="b.id" class="item">
+      <span>{{ binName(session.project!, b.id) }}</span><button
+        type="button"
+        class="bare"
+        :aria-label="`Restore ${binName(session.project!, b.id)}`"
+        title="Restore"
+        @click="session.apply(restoreEdit, { item: b.id })"
+      >
+        <IconArrowBackUp aria-hidden="true" />
+      </button>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.bin { padding: 10px 8px 6px 12px; border-top: 1px solid var(--line); margin-top: 8px; }
-.item { display: flex; justify-content: space-between; align-items: center; padding-left: 3px; }
+.bin {
+  padding: 10px 8px 6px 12px;
+  border-top: 1px solid var(--line);
+  margin-top: 8px;
+}
+.item {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding-left: 3px;
+}
 </style>

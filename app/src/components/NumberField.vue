@@ -2,12 +2,28 @@
 import { ref, watch } from 'vue';
 
 /** A number that is typed, stepped with the arrow keys, or dragged by its letter. */
-const props = withDefaults(defineProps<{ modelValue: number; label: string; name?: string; step?: number; min?: number; max?: number; unit?: string; axis?: 'x' | 'y' | 'z'; disabled?: boolean }>(), { name: '', step: 1, min: -Infinity, max: Infinity, unit: '' });
+const props = withDefaults(
+  defineProps<{
+    modelValue: number;
+    label: string;
+    name?: string;
+    step?: number;
+    min?: number;
+    max?: number;
+    unit?: string;
+    axis?: 'x' | 'y' | 'z';
+    disabled?: boolean;
+  }>(),
+  { name: '', step: 1, min: -Infinity, max: Infinity, unit: '' },
+);
 const emit = defineEmits<{ change: [value: number]; enter: [field: HTMLInputElement] }>();
 
 const show = (v: number): string => String(Math.round(v * 100) / 100);
 const text = ref(show(props.modelValue));
-watch(() => props.modelValue, (v) => (text.value = show(v)));
+watch(
+  () => props.modelValue,
+  (v) => (text.value = show(v)),
+);
 
 function commit(value: number): void {
   if (!Number.isFinite(value)) {
@@ -22,7 +38,8 @@ function commit(value: number): void {
 const read = (t: string): number => {
   const m = /^\s*(-?[\d.]+)\s*(?:([-+*/])\s*(-?[\d.]+))?\s*$/.exec(t.replace(',', '.'));
   if (!m) return NaN;
-  const a = Number(m[1]), b = Number(m[3]);
+  const a = Number(m[1]),
+    b = Number(m[3]);
   return m[2] === undefined ? a : m[2] === '+' ? a + b : m[2] === '-' ? a - b : m[2] === '*' ? a * b : a / b;
 };
 function key(e: KeyboardEvent): void {
@@ -32,8 +49,7 @@ function key(e: KeyboardEvent): void {
     const field = e.target as HTMLInputElement;
     field.blur();
     emit('enter', field);
-  }
-  else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+  } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
     e.preventDefault();
     commit(props.modelValue + (e.key === 'ArrowUp' ? 1 : -1) * props.step * (e.shiftKey ? 10 : 1));
   } else if (e.key === 'Escape') text.value = show(props.modelValue);
@@ -43,19 +59,63 @@ function key(e: KeyboardEvent): void {
 <template>
   <label class="number" :class="[axis, { off: disabled }]">
     <span class="letter" aria-hidden="true">{{ label }}</span>
-    <input v-model="text" type="text" inputmode="decimal" :aria-label="name || label" :disabled="disabled" @keydown.stop="key" @blur="commit(read(text))" @focus="($event.target as HTMLInputElement).select()" />
+    <input
+      v-model="text"
+      type="text"
+      inputmode="decimal"
+      :aria-label="name || label"
+      :disabled="disabled"
+      @keydown.stop="key"
+      @blur="commit(read(text))"
+      @focus="($event.target as HTMLInputElement).select()"
+    />
     <span v-if="unit" class="unit">{{ unit }}</span>
   </label>
 </template>
 
 <style scoped>
-.number { display: flex; align-items: center; gap: 6px; min-width: 0; flex: 1; height: 28px; padding: 0 8px; background: var(--raised); border: 1px solid var(--line); border-radius: var(--radius); font: 12px var(--mono); cursor: text; }
-.number:focus-within { border-color: var(--resin); }
-.number input { width: 100%; min-width: 0; border: 0; background: none; outline: none; font-variant-numeric: tabular-nums; }
-.letter { color: var(--quiet); white-space: nowrap; }
-.x .letter { color: var(--axis-x); }
-.y .letter { color: var(--axis-y); }
-.z .letter { color: var(--axis-z); }
-.unit { color: var(--quiet); }
-.off { opacity: 0.55; }
+.number {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+  flex: 1;
+  height: 28px;
+  padding: 0 8px;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  font: 12px var(--mono);
+  cursor: text;
+}
+.number:focus-within {
+  border-color: var(--resin);
+}
+.number input {
+  width: 100%;
+  min-width: 0;
+  border: 0;
+  background: none;
+  outline: none;
+  font-variant-numeric: tabular-nums;
+}
+.letter {
+  color: var(--quiet);
+  white-space: nowrap;
+}
+.x .letter {
+  color: var(--axis-x);
+}
+.y .letter {
+  color: var(--axis-y);
+}
+.z .letter {
+  color: var(--axis-z);
+}
+.unit {
+  color: var(--quiet);
+}
+.off {
+  opacity: 0.55;
+}
 </style>

@@ -1,5 +1,16 @@
 <script setup lang="ts">
-import { IconAlertTriangle, IconBone, IconCheck, IconChevronDown, IconHammer, IconKeyframes, IconLock, IconRefresh, IconSailboat, IconSun } from '@tabler/icons-vue';
+import {
+  IconAlertTriangle,
+  IconBone,
+  IconCheck,
+  IconChevronDown,
+  IconHammer,
+  IconKeyframes,
+  IconLock,
+  IconRefresh,
+  IconSailboat,
+  IconSun,
+} from '@tabler/icons-vue';
 import { Pane, Splitpanes } from 'splitpanes';
 import { useWindowSize } from '@vueuse/core';
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
@@ -63,9 +74,13 @@ function closeScreen(): void {
   control.value = null;
   session.preview = null;
 }
-watch(() => route.params['id'] as string | undefined, async (id) => {
-  if (id && session.project?.id !== id) await openProject(id);
-}, { immediate: true });
+watch(
+  () => route.params['id'] as string | undefined,
+  async (id) => {
+    if (id && session.project?.id !== id) await openProject(id);
+  },
+  { immediate: true },
+);
 watch(step, (s) => s && void openScreen(s).catch(notices.fail), { immediate: true });
 onBeforeUnmount(() => {
   closeScreen();
@@ -75,26 +90,57 @@ onBeforeUnmount(() => {
 
 const counts = computed<Record<Step, string>>(() => {
   const p = session.project;
-  return { build: String(p?.parts.length ?? 0), rig: String(p?.rig.bones.length ?? 0), animate: String(p?.clips.length ?? 0), light: String(p?.shots.length ?? 0), ship: '' };
+  return {
+    build: String(p?.parts.length ?? 0),
+    rig: String(p?.rig.bones.length ?? 0),
+    animate: String(p?.clips.length ?? 0),
+    light: String(p?.shots.length ?? 0),
+    ship: '',
+  };
 });
 /** A dot where something still wants doing. */
 const dot = computed<Record<Step, boolean>>(() => {
   const p = session.project;
   if (!p) return { build: false, rig: false, animate: false, light: false, ship: false };
   const loose = p.rig.mounts.some((m) => m.bone === null) && p.rig.bones.length > 0;
-  return { build: p.parts.some((x) => x.layers.every((l) => l.grid.count === 0)), rig: loose, animate: p.clips.some((c) => c.lanes.length === 0), light: false, ship: false };
+  return {
+    build: p.parts.some((x) => x.layers.every((l) => l.grid.count === 0)),
+    rig: loose,
+    animate: p.clips.some((c) => c.lanes.length === 0),
+    light: false,
+    ship: false,
+  };
 });
-const saved = computed(() => (!session.writable ? 'looking only' : { saved: 'saved', pending: 'saving', saving: 'saving', failed: 'not saved' }[session.saveState]));
+const saved = computed(() =>
+  !session.writable
+    ? 'looking only'
+    : { saved: 'saved', pending: 'saving', saving: 'saving', failed: 'not saved' }[session.saveState],
+);
 const savedTip = computed(() => `Saved in this browser at ${new Date(session.savedAt).toLocaleTimeString('en-GB')}`);
-const MENU = ['project.rename', 'project.export', 'project.shelf', 'look.theme', 'look.fold', 'edit.history', 'help.coach'];
+const MENU = [
+  'project.rename',
+  'project.export',
+  'project.shelf',
+  'look.theme',
+  'look.fold',
+  'edit.history',
+  'help.coach',
+];
 function projectMenu(e: MouseEvent): void {
   const r = (e.currentTarget as HTMLElement).getBoundingClientRect();
   openMenu({ clientX: r.left, clientY: r.bottom + 4 }, MENU);
 }
 /** Sizes are kept in percent, but never so small on a small window that what stands there is cut. */
 const { width, height } = useWindowSize();
-const atLeast = (percent: number, pixels: number, whole: number): number => Math.max(percent, Math.min(45, (100 * pixels) / whole));
-const benchSize = computed(() => atLeast(settings.bench[step.value] ?? screen.value?.benchSize ?? 24, settings.bench[step.value] ? 90 : 156, height.value - 74));
+const atLeast = (percent: number, pixels: number, whole: number): number =>
+  Math.max(percent, Math.min(45, (100 * pixels) / whole));
+const benchSize = computed(() =>
+  atLeast(
+    settings.bench[step.value] ?? screen.value?.benchSize ?? 24,
+    settings.bench[step.value] ? 90 : 156,
+    height.value - 74,
+  ),
+);
 const traySize = computed(() => atLeast(settings.tray, 196, width.value));
 const propertiesSize = computed(() => atLeast(settings.properties, 210, width.value));
 const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
@@ -107,33 +153,70 @@ const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
 async function labelSplitters(): Promise<void> {
   await nextTick();
   for (const s of document.querySelectorAll('.splitpanes__splitter')) {
-    const sizes: Record<string, [string, number]> = { horizontal: ['Size of the bench', benchSize.value], vertical: ['Size of a side', s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray] };
+    const sizes: Record<string, [string, number]> = {
+      horizontal: ['Size of the bench', benchSize.value],
+      vertical: [
+        'Size of a side',
+        s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray,
+      ],
+    };
     const [label, value] = sizes[s.getAttribute('aria-orientation') ?? 'vertical'] ?? sizes['vertical']!;
     s.setAttribute('aria-label', label);
     s.setAttribute('aria-valuenow', String(Math.round(value)));
   }
 }
-watch([screen, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, { flush: 'post' });
+watch([screen, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, {
+  flush: 'post',
+});
 const readout = computed(() => control.value?.readout() ?? { left: [], right: '' });
 </script>
 
 <template>
   <div class="bench-frame">
     <nav class="job" aria-label="Steps of the work">
-      <button type="button" class="logo" aria-label="To the shelf" title="To the shelf · Alt+0" @click="runCommand('project.shelf')"><img src="/icon.svg" alt="" width="26" height="26" /></button>
-      <button type="button" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu"><b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{ session.project?.kind }}</small></button>
+      <button
+        type="button"
+        class="logo"
+        aria-label="To the shelf"
+        title="To the shelf · Alt+0"
+        @click="runCommand('project.shelf')"
+      >
+        <img src="/icon.svg" alt="" width="26" height="26" />
+      </button>
+      <button type="button" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu">
+        <b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{
+          session.project?.kind
+        }}</small>
+      </button>
       <ol class="steps">
         <li v-for="(t, s) in TITLES" :key="s">
-          <router-link :to="{ name: 'bench', params: { id: route.params['id'], step: s } }" class="step" :aria-label="counts[s] ? `${t} ${counts[s]}` : t" :class="{ on: s === step }" :aria-current="s === step ? 'step' : undefined">
-            <component :is="ICONS[s]" aria-hidden="true" /><span class="name">{{ t }}</span><span v-if="counts[s]" class="count figures">{{ counts[s] }}</span><i v-if="dot[s]" class="dot" title="Something here still wants doing" />
+          <router-link
+            :to="{ name: 'bench', params: { id: route.params['id'], step: s } }"
+            class="step"
+            :aria-label="counts[s] ? `${t} ${counts[s]}` : t"
+            :class="{ on: s === step }"
+            :aria-current="s === step ? 'step' : undefined"
+          >
+            <component :is="ICONS[s]" aria-hidden="true" /><span class="name">{{ t }}</span
+            ><span v-if="counts[s]" class="count figures">{{ counts[s] }}</span
+            ><i v-if="dot[s]" class="dot" title="Something here still wants doing" />
           </router-link>
         </li>
       </ol>
       <div class="end">
         <span class="saved" :class="session.saveState" :title="savedTip" data-testid="saved">
-          <IconLock v-if="!session.writable" aria-hidden="true" /><IconAlertTriangle v-else-if="session.saveState === 'failed'" aria-hidden="true" /><IconRefresh v-else-if="session.saveState !== 'saved'" aria-hidden="true" /><IconCheck v-else aria-hidden="true" />{{ saved }}
+          <IconLock v-if="!session.writable" aria-hidden="true" /><IconAlertTriangle
+            v-else-if="session.saveState === 'failed'"
+            aria-hidden="true"
+          /><IconRefresh v-else-if="session.saveState !== 'saved'" aria-hidden="true" /><IconCheck
+            v-else
+            aria-hidden="true"
+          />{{ saved }}
         </span>
-        <CommandButton id="edit.undo" bare /><CommandButton id="edit.redo" bare /><CommandButton id="edit.history" bare />
+        <CommandButton id="edit.undo" bare /><CommandButton id="edit.redo" bare /><CommandButton
+          id="edit.history"
+          bare
+        />
         <button type="button" class="find" @click="searchOpen = true"><span>Find</span><kbd>Ctrl K</kbd></button>
       </div>
     </nav>
@@ -141,21 +224,42 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       Another window is working on this project; here you can only look.
       <button type="button" class="btn" @click="openProject(session.project.id, true)">Take over</button>
     </div>
-    <splitpanes v-if="session.project && screen && control" horizontal class="rows" @resized="resizedBench" @ready="labelSplitters">
+    <splitpanes
+      v-if="session.project && screen && control"
+      horizontal
+      class="rows"
+      @resized="resizedBench"
+      @ready="labelSplitters"
+    >
       <pane :size="100 - benchSize" :min-size="35">
         <splitpanes @resized="resizedSides" @ready="labelSplitters" @pane-add="labelSplitters">
-          <pane v-if="!settings.sidesFolded" :size="traySize" :min-size="12" :max-size="32"><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside></pane>
-          <pane><ViewPane :control="control"><component :is="screen.Over" v-if="screen.Over" /><GuideCard :step="step" :guide="screen.guide" /><CoachCard :step="step" /></ViewPane></pane>
-          <pane v-if="!settings.sidesFolded" :size="propertiesSize" :min-size="14" :max-size="34"><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside></pane>
+          <pane v-if="!settings.sidesFolded" :size="traySize" :min-size="12" :max-size="32"
+            ><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside
+          ></pane>
+          <pane
+            ><ViewPane :control="control"
+              ><component :is="screen.Over" v-if="screen.Over" /><GuideCard
+                :step="step"
+                :guide="screen.guide" /><CoachCard :step="step" /></ViewPane
+          ></pane>
+          <pane v-if="!settings.sidesFolded" :size="propertiesSize" :min-size="14" :max-size="34"
+            ><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside
+          ></pane>
         </splitpanes>
       </pane>
-      <pane :size="benchSize" :min-size="10" :max-size="60"><section class="bench" aria-label="Bench"><component :is="screen.Bench" /></section></pane>
+      <pane :size="benchSize" :min-size="10" :max-size="60"
+        ><section class="bench" aria-label="Bench"><component :is="screen.Bench" /></section
+      ></pane>
     </splitpanes>
     <p v-else class="opening" role="status">Opening…</p>
     <footer class="readout figures" aria-label="Readout">
-      <span v-if="view.cursor">cursor <b>{{ view.cursor }}</b></span>
+      <span v-if="view.cursor"
+        >cursor <b>{{ view.cursor }}</b></span
+      >
       <span v-if="view.measure" class="hot" data-testid="measure">{{ view.measure }}</span>
-      <span v-for="[k, v] in readout.left" :key="k">{{ k }} <b>{{ v }}</b></span>
+      <span v-for="[k, v] in readout.left" :key="k"
+        >{{ k }} <b>{{ v }}</b></span
+      >
       <span class="gap" /><span>{{ readout.right }}</span>
     </footer>
     <HistoryDialog v-if="historyOpen" /><RenameDialog v-if="renameOpen" />
@@ -163,38 +267,225 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 </template>
 
 <style scoped>
-.bench-frame { display: grid; grid-template-rows: 48px auto 1fr 26px; height: 100%; }
-.job { grid-row: 1; display: flex; align-items: center; gap: 8px; padding: 0 12px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
-.logo { display: grid; place-items: center; }
-.project { display: flex; align-items: center; gap: 6px; padding: 4px 6px; border-radius: var(--radius); max-width: 190px; }
-.project:hover { background: var(--honey-soft); }
-.project b { font-weight: 600; font-size: 14px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.project small { color: var(--quiet); font-size: 11px; }
-.project svg { width: 16px; height: 16px; flex: none; }
-.steps { display: flex; align-items: center; gap: 18px; list-style: none; margin: 0 auto 0 8px; padding: 0; }
-.steps li + li { position: relative; }
-.steps li + li::before { content: ''; position: absolute; left: -15px; top: 50%; width: 12px; border-top: 1px solid var(--line-strong); opacity: 0.5; }
-.step { position: relative; display: inline-flex; align-items: center; gap: 7px; height: 32px; padding: 0 12px; border-radius: 16px; color: var(--quiet); text-decoration: none; font-weight: 500; font-size: 14px; transition: background var(--quick); }
-.step:hover { background: var(--honey-soft); color: var(--ink); }
-.step svg { width: 18px; height: 18px; stroke-width: 1.6; }
-.step.on { background: var(--resin); color: var(--resin-ink); }
-.count { padding: 0 6px; border-radius: 8px; background: color-mix(in srgb, var(--line) 70%, transparent); font-size: 11px; line-height: 17px; color: var(--ink); }
-.step.on .count { background: none; border: 1px solid currentcolor; line-height: 15px; color: var(--resin-ink); }
-.dot { width: 8px; height: 8px; border-radius: 50%; background: var(--honey); }
-.end { display: flex; align-items: center; gap: 4px; flex: none; }
-.saved { display: inline-flex; align-items: center; gap: 4px; margin-right: 6px; font-size: 12px; color: var(--ok); }
-.saved svg { width: 16px; height: 16px; }
-.saved.failed { color: var(--danger); }
-.find { display: flex; align-items: center; gap: 10px; height: 28px; padding: 0 8px; margin-left: 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--quiet); }
-.looking { grid-row: 2; display: flex; align-items: center; gap: 12px; padding: 6px 14px; background: var(--honey-soft); border-bottom: 1px solid var(--honey); }
-.rows, .opening { grid-row: 3; min-height: 0; }
-.opening { padding: 40px; color: var(--quiet); }
-.side { height: 100%; overflow: auto; background: var(--panel); }
-.bench { height: 100%; background: var(--panel); overflow: hidden; }
-.readout { grid-row: 4; display: flex; align-items: center; gap: 20px; padding: 0 14px; background: var(--bar); color: var(--bar-ink); overflow: hidden; white-space: nowrap; }
-.readout b { color: var(--bar-strong); font-weight: 500; }
-.hot { color: var(--bar-honey); }
-.gap { flex: 1; }
-@media (max-width: 1180px) { .step .name { display: none; } .step.on .name { display: inline; } .steps { gap: 10px; } .steps li + li::before { display: none; } .step { padding: 0 9px; } .project small, .find span { display: none; } }
-@media (max-height: 720px) { .bench-frame { grid-template-rows: 44px auto 1fr 26px; } }
+.bench-frame {
+  display: grid;
+  grid-template-rows: 48px auto 1fr 26px;
+  height: 100%;
+}
+.job {
+  grid-row: 1;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 12px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  min-width: 0;
+}
+.logo {
+  display: grid;
+  place-items: center;
+}
+.project {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 6px;
+  border-radius: var(--radius);
+  max-width: 190px;
+}
+.project:hover {
+  background: var(--honey-soft);
+}
+.project b {
+  font-weight: 600;
+  font-size: 14px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.project small {
+  color: var(--quiet);
+  font-size: 11px;
+}
+.project svg {
+  width: 16px;
+  height: 16px;
+  flex: none;
+}
+.steps {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  list-style: none;
+  margin: 0 auto 0 8px;
+  padding: 0;
+}
+.steps li + li {
+  position: relative;
+}
+.steps li + li::before {
+  content: '';
+  position: absolute;
+  left: -15px;
+  top: 50%;
+  width: 12px;
+  border-top: 1px solid var(--line-strong);
+  opacity: 0.5;
+}
+.step {
+  position: relative;
+  display: inline-flex;
+  align-items: center;
+  gap: 7px;
+  height: 32px;
+  padding: 0 12px;
+  border-radius: 16px;
+  color: var(--quiet);
+  text-decoration: none;
+  font-weight: 500;
+  font-size: 14px;
+  transition: background var(--quick);
+}
+.step:hover {
+  background: var(--honey-soft);
+  color: var(--ink);
+}
+.step svg {
+  width: 18px;
+  height: 18px;
+  stroke-width: 1.6;
+}
+.step.on {
+  background: var(--resin);
+  color: var(--resin-ink);
+}
+.count {
+  padding: 0 6px;
+  border-radius: 8px;
+  background: color-mix(in srgb, var(--line) 70%, transparent);
+  font-size: 11px;
+  line-height: 17px;
+  color: var(--ink);
+}
+.step.on .count {
+  background: none;
+  border: 1px solid currentcolor;
+  line-height: 15px;
+  color: var(--resin-ink);
+}
+.dot {
+  width: 8px;
+  height: 8px;
+  border-radius: 50%;
+  background: var(--honey);
+}
+.end {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  flex: none;
+}
+.saved {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+  margin-right: 6px;
+  font-size: 12px;
+  color: var(--ok);
+}
+.saved svg {
+  width: 16px;
+  height: 16px;
+}
+.saved.failed {
+  color: var(--danger);
+}
+.find {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  height: 28px;
+  padding: 0 8px;
+  margin-left: 4px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  color: var(--quiet);
+}
+.looking {
+  grid-row: 2;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 6px 14px;
+  background: var(--honey-soft);
+  border-bottom: 1px solid var(--honey);
+}
+.rows,
+.opening {
+  grid-row: 3;
+  min-height: 0;
+}
+.opening {
+  padding: 40px;
+  color: var(--quiet);
+}
+.side {
+  height: 100%;
+  overflow: auto;
+  background: var(--panel);
+}
+.bench {
+  height: 100%;
+  background: var(--panel);
+  overflow: hidden;
+}
+.readout {
+  grid-row: 4;
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 0 14px;
+  background: var(--bar);
+  color: var(--bar-ink);
+  overflow: hidden;
+  white-space: nowrap;
+}
+.readout b {
+  color: var(--bar-strong);
+  font-weight: 500;
+}
+.hot {
+  color: var(--bar-honey);
+}
+.gap {
+  flex: 1;
+}
+@media (max-width: 1180px) {
+  .step .name {
+    display: none;
+  }
+  .step.on .name {
+    display: inline;
+  }
+  .steps {
+    gap: 10px;
+  }
+  .steps li + li::before {
+    display: none;
+  }
+  .step {
+    padding: 0 9px;
+  }
+  .project small,
+  .find span {
+    display: none;
+  }
+}
+@media (max-height: 720px) {
+  .bench-frame {
+    grid-template-rows: 44px auto 1fr 26px;
+  }
+}
 </style>

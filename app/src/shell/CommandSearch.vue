@@ -11,7 +11,9 @@ const list = ref<HTMLElement>();
 
 const found = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return allCommands.value.filter((c) => words.every((w) => `${c.group} ${c.title} ${c.keys?.join(' ') ?? ''}`.toLowerCase().includes(w)));
+  return allCommands.value.filter((c) =>
+    words.every((w) => `${c.group} ${c.title} ${c.keys?.join(' ') ?? ''}`.toLowerCase().includes(w)),
+  );
 });
 watch(searchOpen, async (open) => {
   if (!open) return;
@@ -35,18 +37,41 @@ function pick(c: Command | undefined): void {
 
 <template>
   <div v-if="searchOpen" class="veil" @mousedown.self="searchOpen = false">
-    <div class="search" role="dialog" aria-modal="true" aria-label="Find a command" @keydown.esc.stop="searchOpen = false">
+    <div
+      class="search"
+      role="dialog"
+      aria-modal="true"
+      aria-label="Find a command"
+      @keydown.esc.stop="searchOpen = false"
+    >
       <input
-        ref="field" v-model="query" placeholder="What would you like to do?" aria-label="Find a command" role="combobox" aria-expanded="true" aria-controls="command-list"
-        @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)" @keydown.enter.prevent="pick(found[at])"
+        ref="field"
+        v-model="query"
+        placeholder="What would you like to do?"
+        aria-label="Find a command"
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="command-list"
+        @keydown.down.prevent="move(1)"
+        @keydown.up.prevent="move(-1)"
+        @keydown.enter.prevent="pick(found[at])"
       />
       <div id="command-list" ref="list" class="list" role="listbox" aria-label="Commands">
         <button
-          v-for="(c, i) in found" :key="c.id" type="button" class="hit" :class="{ on: i === at }" role="option" :aria-selected="i === at" :disabled="!isEnabled(c)"
-          @mousemove="at = i" @click="pick(c)"
+          v-for="(c, i) in found"
+          :key="c.id"
+          type="button"
+          class="hit"
+          :class="{ on: i === at }"
+          role="option"
+          :aria-selected="i === at"
+          :disabled="!isEnabled(c)"
+          @mousemove="at = i"
+          @click="pick(c)"
         >
-          <component :is="c.icon" v-if="c.icon" aria-hidden="true" /><i v-else />
-          <span>{{ c.title }}</span><small>{{ c.group }}</small>
+          <component :is="c.icon" v-if="c.icon" aria-hidden="true" /><i v-else /> <span>{{ c.title }}</span><small>{{
+            c.group
+          }}</small>
           <kbd v-for="k in c.keys?.slice(0, 1)" :key="k">{{ k }}</kbd>
         </button>
         <p v-if="found.length === 0" class="none">Nothing is called that. Try a shorter word.</p>
@@ -56,13 +81,63 @@ function pick(c: Command | undefined): void {
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 3000; display: grid; justify-items: center; align-items: start; padding-top: 12vh; background: rgb(30 25 20 / 28%); }
-.search { width: min(560px, 92vw); background: var(--panel); border: 1px solid var(--line); border-radius: 8px; box-shadow: var(--shadow); overflow: hidden; }
-.search input { width: 100%; height: 46px; padding: 0 16px; border: 0; border-bottom: 1px solid var(--line); background: none; font-size: 15px; outline: none; }
-.list { max-height: 46vh; overflow: auto; padding: 6px; }
-.hit { display: grid; grid-template-columns: 22px 1fr auto auto; align-items: center; gap: 10px; width: 100%; padding: 6px 10px; border-radius: var(--radius); text-align: left; }
-.hit svg { width: 18px; height: 18px; color: var(--quiet); stroke-width: 1.6; }
-.hit small { color: var(--quiet); }
-.hit.on { background: var(--honey-soft); }
-.none { padding: 14px; color: var(--quiet); }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 3000;
+  display: grid;
+  justify-items: center;
+  align-items: start;
+  padding-top: 12vh;
+  background: rgb(30 25 20 / 28%);
+}
+.search {
+  width: min(560px, 92vw);
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  box-shadow: var(--shadow);
+  overflow: hidden;
+}
+.search input {
+  width: 100%;
+  height: 46px;
+  padding: 0 16px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  font-size: 15px;
+  outline: none;
+}
+.list {
+  max-height: 46vh;
+  overflow: auto;
+  padding: 6px;
+}
+.hit {
+  display: grid;
+  grid-template-columns: 22px 1fr auto auto;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  padding: 6px 10px;
+  border-radius: var(--radius);
+  text-align: left;
+}
+.hit svg {
+  width: 18px;
+  height: 18px;
+  color: var(--quiet);
+  stroke-width: 1.6;
+}
+.hit small {
+  color: var(--quiet);
+}
+.hit.on {
+  background: var(--honey-soft);
+}
+.none {
+  padding: 14px;
+  color: var(--quiet);
+}
 </style>

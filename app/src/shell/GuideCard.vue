@@ -15,13 +15,41 @@ const close = (): void => {
 
 <template>
   <aside v-if="open" class="guide" aria-label="How this step goes">
-    <header><h2>{{ guide.title }}</h2><button type="button" class="bare" aria-label="Close this card for good" title="Close for good" @click="close"><IconX aria-hidden="true" /></button></header>
-    <ol><li v-for="s in guide.steps" :key="s">{{ s }}</li></ol>
+    <header>
+      <h2>{{ guide.title }}</h2>
+      <button type="button" class="bare" aria-label="Close this card for good" title="Close for good" @click="close">
+        <IconX aria-hidden="true" />
+      </button>
+    </header>
+    <ol>
+      <li v-for="s in guide.steps" :key="s">{{ s }}</li>
+    </ol>
   </aside>
 </template>
 
 <style scoped>
-.guide { position: absolute; left: 14px; bottom: 14px; width: 250px; padding: 10px 12px 12px; background: color-mix(in srgb, var(--panel) 95%, transparent); border: 1px solid var(--line); border-radius: 8px; box-shadow: var(--shadow); }
-header { display: flex; justify-content: space-between; align-items: center; }
-ol { margin: 4px 0 0; padding-left: 18px; display: grid; gap: 4px; color: var(--quiet); font-size: 12px; }
+.guide {
+  position: absolute;
+  left: 14px;
+  bottom: 14px;
+  width: 250px;
+  padding: 10px 12px 12px;
+  background: color-mix(in srgb, var(--panel) 95%, transparent);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  box-shadow: var(--shadow);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+ol {
+  margin: 4px 0 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 4px;
+  color: var(--quiet);
+  font-size: 12px;
+}
 </style>

@@ -8,7 +8,8 @@ import { renameOpen } from './dialogs';
 const session = useSession();
 const name = ref(session.project?.name ?? '');
 function rename(): void {
-  if (session.apply(renameProjectEdit, { name: name.value }) || name.value.trim() === session.project?.name) renameOpen.value = false;
+  if (session.apply(renameProjectEdit, { name: name.value }) || name.value.trim() === session.project?.name)
+    renameOpen.value = false;
 }
 </script>
 
@@ -22,5 +23,12 @@ function rename(): void {
 </template>
 
 <style scoped>
-.field { flex: 1; height: 30px; padding: 0 8px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); }
+.field {
+  flex: 1;
+  height: 30px;
+  padding: 0 8px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+}
 </style>

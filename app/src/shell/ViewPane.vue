@@ -25,21 +25,43 @@ const lost = ref(false);
 const hand = shallowRef<{ x: number; y: number } | null>(null);
 function follow(e: PointerEvent): void {
   const box = host.value!.getBoundingClientRect();
-  hand.value = { x: Math.min(e.clientX - box.left + 18, box.width - 170), y: Math.min(e.clientY - box.top + 16, box.height - 34) };
+  hand.value = {
+    x: Math.min(e.clientX - box.left + 18, box.width - 170),
+    y: Math.min(e.clientY - box.top + 16, box.height - 34),
+  };
 }
 function drop(e: DragEvent): void {
   const v = view.viewport;
-  if (v) props.control?.drop?.({ ray: v.rayAt(e.clientX, e.clientY), x: e.clientX, y: e.clientY, shift: e.shiftKey, alt: e.altKey, ctrl: e.ctrlKey });
+  if (v)
+    props.control?.drop?.({
+      ray: v.rayAt(e.clientX, e.clientY),
+      x: e.clientX,
+      y: e.clientY,
+      shift: e.shiftKey,
+      alt: e.altKey,
+      ctrl: e.ctrlKey,
+    });
 }
 /** Texts that go along with places of the world. */
 const labels = shallowRef<{ text: string; tone: string; shift: boolean; x: number; y: number }[]>([]);
 function placeLabels(): void {
-  const v = view.viewport, list = props.control?.labels?.() ?? [];
+  const v = view.viewport,
+    list = props.control?.labels?.() ?? [];
   if (!v || (list.length === 0 && labels.value.length === 0)) return;
   const box = host.value!.getBoundingClientRect();
   labels.value = list.flatMap((l) => {
     const s = v.screenOf(l.at);
-    return s.ahead ? [{ text: l.text, tone: l.tone, shift: l.shift ?? false, x: Math.round(s.x - box.left), y: Math.round(s.y - box.top) }] : [];
+    return s.ahead
+      ? [
+          {
+            text: l.text,
+            tone: l.tone,
+            shift: l.shift ?? false,
+            x: Math.round(s.x - box.left),
+            y: Math.round(s.y - box.top),
+          },
+        ]
+      : [];
   });
 }
 let input: ViewInput | null = null;
@@ -47,7 +69,9 @@ let input: ViewInput | null = null;
 onMounted(() => {
   let v: Viewport;
   try {
-    v = new Viewport(host.value!, (grid, chunks) => sharedPool().run('mesh', (sent) => ({ grid: sent.packGrid(grid), chunks })));
+    v = new Viewport(host.value!, (grid, chunks) =>
+      sharedPool().run('mesh', (sent) => ({ grid: sent.packGrid(grid), chunks })),
+    );
   } catch {
     lost.value = true;
     return;
@@ -62,9 +86,16 @@ onMounted(() => {
     }
     placeLabels();
   };
-  v.canvas.setAttribute('aria-label', 'The view. Drag on empty ground to turn, wheel to come nearer, K for the keyboard cursor.');
+  v.canvas.setAttribute(
+    'aria-label',
+    'The view. Drag on empty ground to turn, wheel to come nearer, K for the keyboard cursor.',
+  );
   v.canvas.setAttribute('role', 'application');
-  input = new ViewInput(v, () => props.control?.pointer ?? null, (e) => openMenu(e, [...(props.control?.menu ?? []), ...VIEW_MENU]));
+  input = new ViewInput(
+    v,
+    () => props.control?.pointer ?? null,
+    (e) => openMenu(e, [...(props.control?.menu ?? []), ...VIEW_MENU]),
+  );
   view.setViewport(v);
 });
 onBeforeUnmount(() => {
@@ -79,7 +110,14 @@ watchEffect(() => {
   const scene = props.control?.scene();
   if (!v || !scene) return;
   currentPose.value = scene.pose;
-  v.setScene({ ...scene, edges: settings.edges, lit: settings.lit, glow: settings.glow, shadows: settings.shadows && settings.lit, grid: settings.grid });
+  v.setScene({
+    ...scene,
+    edges: settings.edges,
+    lit: settings.lit,
+    glow: settings.glow,
+    shadows: settings.shadows && settings.lit,
+    grid: settings.grid,
+  });
   if (framed !== scene.project.id) {
     framed = scene.project.id;
     v.frameParts();
@@ -89,7 +127,10 @@ watchEffect(() => {
   const v = view.viewport;
   if (v && props.control) v.setOverlay(props.control.overlay());
 });
-watch(() => props.control, (_now, before) => before?.pointer.cancel());
+watch(
+  () => props.control,
+  (_now, before) => before?.pointer.cancel(),
+);
 
 function look(name: ViewName): void {
   view.viewport?.camera.look(name);
@@ -100,22 +141,64 @@ function look(name: ViewName): void {
 <template>
   <section class="view" :class="settings.backdrop" aria-label="View">
     <!-- Filters that show colours as other eyes see them; linear light, as the figures in core say. -->
-    <svg class="filters" aria-hidden="true"><filter v-for="v in VISIONS.slice(1)" :id="`see-${v}`" :key="v" color-interpolation-filters="linearRGB"><feColorMatrix type="matrix" :values="VISION_MATRIX[v].map((r) => `${r.join(' ')} 0 0`).join(' ') + ' 0 0 0 1 0'" /></filter></svg>
-    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" @dragover="control?.drop && $event.preventDefault()" @drop.prevent="drop" />
-    <output v-if="hand && view.measure" class="live figures" :style="{ left: `${hand.x}px`, top: `${hand.y}px` }" aria-hidden="true">{{ view.measure }}</output>
-    <p v-if="lost" class="no-graphics">This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another browser.</p>
+    <svg class="filters" aria-hidden="true">
+      <filter v-for="v in VISIONS.slice(1)" :id="`see-${v}`" :key="v" color-interpolation-filters="linearRGB">
+        <feColorMatrix
+          type="matrix"
+          :values="VISION_MATRIX[v].map((r) => `${r.join(' ')} 0 0`).join(' ') + ' 0 0 0 1 0'"
+        />
+      </filter>
+    </svg>
+    <div
+      ref="host"
+      class="host see-colours"
+      @pointermove="follow"
+      @pointerleave="hand = null"
+      @dragover="control?.drop && $event.preventDefault()"
+      @drop.prevent="drop"
+    />
+    <output
+      v-if="hand && view.measure"
+      class="live figures"
+      :style="{ left: `${hand.x}px`, top: `${hand.y}px` }"
+      aria-hidden="true"
+      >{{ view.measure }}</output
+    >
+    <p v-if="lost" class="no-graphics">
+      This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another
+      browser.
+    </p>
     <header v-if="control" class="where">
       <h1>
-        <template v-for="(t, i) in control.trail()" :key="i"><span v-if="i > 0" class="sep" aria-hidden="true">›</span><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template>
+        <template v-for="(t, i) in control.trail()" :key="i"
+          ><span v-if="i > 0" class="sep" aria-hidden="true">›</span
+          ><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template
+        >
       </h1>
       <div class="chips">
-        <span v-if="settings.vision !== 'all'" class="chip green">seen {{ VISION_NAMES[settings.vision] }}<button type="button" @click="settings.vision = 'all'">end</button></span>
-        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text }}<button v-if="c.run" type="button" @click="c.run()">{{ c.does }}</button></span>
+        <span v-if="settings.vision !== 'all'" class="chip green"
+          >seen {{ VISION_NAMES[settings.vision]
+          }}<button type="button" @click="settings.vision = 'all'">end</button></span
+        >
+        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"
+          ><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text
+          }}<button v-if="c.run" type="button" @click="c.run()">{{ c.does }}</button></span
+        >
       </div>
     </header>
-    <span v-for="(l, i) in labels" :key="i" class="mark figures" :class="[l.tone, { beside: l.shift }]" :style="{ left: `${l.x}px`, top: `${l.y}px` }" aria-hidden="true">{{ l.text }}</span>
+    <span
+      v-for="(l, i) in labels"
+      :key="i"
+      class="mark figures"
+      :class="[l.tone, { beside: l.shift }]"
+      :style="{ left: `${l.x}px`, top: `${l.y}px` }"
+      aria-hidden="true"
+      >{{ l.text }}</span
+    >
     <div class="switches" role="toolbar" aria-label="View">
-      <CommandButton id="view.flat" /><CommandButton id="view.grid" /><CommandButton id="view.edges" /><CommandButton id="view.shadows" />
+      <CommandButton id="view.flat" /><CommandButton id="view.grid" /><CommandButton id="view.edges" /><CommandButton
+        id="view.shadows"
+      />
       <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" />
       <CommandButton id="view.neighbours" /><CommandButton id="view.frame" />
     </div>
@@ -125,33 +208,165 @@ function look(name: ViewName): void {
 </template>
 
 <style scoped>
-.filters { position: absolute; width: 0; height: 0; }
-.view { position: relative; width: 100%; height: 100%; overflow: hidden; background: linear-gradient(var(--view-top), var(--view-bottom)); }
-.view.light { background: #f2f2f0; }
-.view.grey { background: #808080; }
-.view.dark { background: #1c1c1d; }
-.host, .host :deep(canvas) { position: absolute; inset: 0; display: block; outline-offset: -3px; }
-.where { position: absolute; z-index: 2; left: 16px; top: 11px; display: grid; gap: 8px; pointer-events: none; max-width: calc(100% - 240px); }
-h1 { font-size: 17px; font-weight: 400; color: var(--quiet); display: flex; gap: 6px; white-space: nowrap; }
-h1 .last { color: var(--ink); font-weight: 600; overflow: hidden; text-overflow: ellipsis; }
-.chips { display: flex; flex-wrap: wrap; gap: 6px; }
-.chip { display: inline-flex; align-items: center; gap: 6px; padding: 0 10px; min-height: 24px; border-radius: 12px; font-size: 12px; background: color-mix(in srgb, var(--panel) 88%, transparent); border: 1px solid currentcolor; }
-.chip svg { width: 15px; height: 15px; }
-.chip.red { color: var(--axis-x); }
-.chip.green { color: var(--verdigris); }
-.chip.resin { color: var(--resin); }
-.switches { position: absolute; right: 13px; top: 10px; display: flex; gap: 3px; padding: 3px; border: 1px solid var(--line); border-radius: 8px; background: color-mix(in srgb, var(--panel) 92%, transparent); }
-.switches :deep(.btn) { border-color: transparent; background: none; }
-.switches :deep(.btn.on) { background: var(--honey-soft); color: var(--resin); border-color: transparent; }
-.cube { position: absolute; right: 18px; bottom: 14px; }
-.chip button { pointer-events: auto; margin: 0 -6px 0 2px; padding: 0 8px; border-radius: 9px; background: color-mix(in srgb, currentcolor 14%, transparent); font-weight: 600; line-height: 18px; }
-.chip button:hover { background: color-mix(in srgb, currentcolor 26%, transparent); }
-.mark { position: absolute; z-index: 2; transform: translate(-50%, -50%); padding: 0 6px; border-radius: 4px; background: color-mix(in srgb, var(--panel) 88%, transparent); font-size: 11px; line-height: 17px; pointer-events: none; white-space: nowrap; }
-.mark.beside { transform: translate(10px, -50%); font-weight: 600; }
-.mark.x { color: var(--axis-x); }
-.mark.y { color: var(--axis-y); }
-.mark.z { color: var(--axis-z); }
-.mark.ink { background: var(--bar); color: var(--bar-strong); }
-.live { position: absolute; z-index: 3; padding: 2px 9px; border-radius: 5px; background: var(--bar); color: var(--bar-strong); pointer-events: none; white-space: nowrap; }
-.no-graphics { position: absolute; inset: 40% 20%; }
+.filters {
+  position: absolute;
+  width: 0;
+  height: 0;
+}
+.view {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  background: linear-gradient(var(--view-top), var(--view-bottom));
+}
+.view.light {
+  background: #f2f2f0;
+}
+.view.grey {
+  background: #808080;
+}
+.view.dark {
+  background: #1c1c1d;
+}
+.host,
+.host :deep(canvas) {
+  position: absolute;
+  inset: 0;
+  display: block;
+  outline-offset: -3px;
+}
+.where {
+  position: absolute;
+  z-index: 2;
+  left: 16px;
+  top: 11px;
+  display: grid;
+  gap: 8px;
+  pointer-events: none;
+  max-width: calc(100% - 240px);
+}
+h1 {
+  font-size: 17px;
+  font-weight: 400;
+  color: var(--quiet);
+  display: flex;
+  gap: 6px;
+  white-space: nowrap;
+}
+h1 .last {
+  color: var(--ink);
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.chip {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  padding: 0 10px;
+  min-height: 24px;
+  border-radius: 12px;
+  font-size: 12px;
+  background: color-mix(in srgb, var(--panel) 88%, transparent);
+  border: 1px solid currentcolor;
+}
+.chip svg {
+  width: 15px;
+  height: 15px;
+}
+.chip.red {
+  color: var(--axis-x);
+}
+.chip.green {
+  color: var(--verdigris);
+}
+.chip.resin {
+  color: var(--resin);
+}
+.switches {
+  position: absolute;
+  right: 13px;
+  top: 10px;
+  display: flex;
+  gap: 3px;
+  padding: 3px;
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: color-mix(in srgb, var(--panel) 92%, transparent);
+}
+.switches :deep(.btn) {
+  border-color: transparent;
+  background: none;
+}
+.switches :deep(.btn.on) {
+  background: var(--honey-soft);
+  color: var(--resin);
+  border-color: transparent;
+}
+.cube {
+  position: absolute;
+  right: 18px;
+  bottom: 14px;
+}
+.chip button {
+  pointer-events: auto;
+  margin: 0 -6px 0 2px;
+  padding: 0 8px;
+  border-radius: 9px;
+  background: color-mix(in srgb, currentcolor 14%, transparent);
+  font-weight: 600;
+  line-height: 18px;
+}
+.chip button:hover {
+  background: color-mix(in srgb, currentcolor 26%, transparent);
+}
+.mark {
+  position: absolute;
+  z-index: 2;
+  transform: translate(-50%, -50%);
+  padding: 0 6px;
+  border-radius: 4px;
+  background: color-mix(in srgb, var(--panel) 88%, transparent);
+  font-size: 11px;
+  line-height: 17px;
+  pointer-events: none;
+  white-space: nowrap;
+}
+.mark.beside {
+  transform: translate(10px, -50%);
+  font-weight: 600;
+}
+.mark.x {
+  color: var(--axis-x);
+}
+.mark.y {
+  color: var(--axis-y);
+}
+.mark.z {
+  color: var(--axis-z);
+}
+.mark.ink {
+  background: var(--bar);
+  color: var(--bar-strong);
+}
+.live {
+  position: absolute;
+  z-index: 3;
+  padding: 2px 9px;
+  border-radius: 5px;
+  background: var(--bar);
+  color: var(--bar-strong);
+  pointer-events: none;
+  white-space: nowrap;
+}
+.no-graphics {
+  position: absolute;
+  inset: 40% 20%;
+}
 </style>

@@ -20,7 +20,11 @@ export interface Automation {
   /** Palette bytes of a box of a part (by id or name), x fastest, then y, then z. */
   cells(part: string, box: Box): number[];
   /** CSS pixels of the middle of a cell's face, or of a bone's joint, and whether something stands before it. */
-  screenOf(what: { part: string; cell: Vec3; face?: Vec3 } | { bone: string }): { x: number; y: number; occluded: boolean };
+  screenOf(what: { part: string; cell: Vec3; face?: Vec3 } | { bone: string }): {
+    x: number;
+    y: number;
+    occluded: boolean;
+  };
   run(id: string, args?: unknown): Promise<unknown>;
   /** Resolves when no job runs, no frame waits and everything is saved. */
   idle(): Promise<void>;
@@ -35,7 +39,9 @@ export function installAutomation(): void {
     if (!session.project) throw new Error('No project is open.');
     return session.project;
   };
-  const partOf = (key: string) => project().parts.find((p) => p.id === key || p.name === key || `${p.name} ${p.side}` === key) ?? must(project().parts, key, 'part');
+  const partOf = (key: string) =>
+    project().parts.find((p) => p.id === key || p.name === key || `${p.name} ${p.side}` === key) ??
+    must(project().parts, key, 'part');
   const handle: Automation = {
     project() {
       const p = project();
@@ -44,7 +50,11 @@ export function installAutomation(): void {
         ...json,
         parts: json.parts.map((part, i) => ({
           ...part,
-          layers: part.layers.map((l, k) => ({ ...l, cubes: p.parts[i]!.layers[k]!.grid.count, hash: hashCells(p.parts[i]!.layers[k]!.grid) })),
+          layers: part.layers.map((l, k) => ({
+            ...l,
+            cubes: p.parts[i]!.layers[k]!.grid.count,
+            hash: hashCells(p.parts[i]!.layers[k]!.grid),
+          })),
         })),
         history: session.history?.entries.map((e) => e.label) ?? [],
         now: session.history?.now ?? -1,
@@ -56,7 +66,9 @@ export function installAutomation(): void {
       if (!v) throw new Error('There is no view on this screen.');
       const pose = currentPose.value;
       if ('bone' in what) {
-        const b = project().rig.bones.find((o) => o.id === what.bone || o.name === what.bone || `${o.name} ${o.side}` === what.bone);
+        const b = project().rig.bones.find(
+          (o) => o.id === what.bone || o.name === what.bone || `${o.name} ${o.side}` === what.bone,
+        );
         if (!b) throw new Error(`There is no bone "${what.bone}".`);
         const m = worldMatrices(project().rig, pose).get(b.id)!;
         const { x, y } = v.screenOf([m[12]!, m[13]!, m[14]!]);
@@ -67,17 +79,22 @@ export function installAutomation(): void {
       const own = placed.find((o) => o.part.id === part.id);
       if (!own) throw new Error(`"${what.part}" is hidden or not placed.`);
       const f = what.face ?? [0, 0, 0];
-      const at = transformPoint(own.matrix, [what.cell[0] + 0.5 + f[0] / 2, what.cell[1] + 0.5 + f[1] / 2, what.cell[2] + 0.5 + f[2] / 2]);
+      const at = transformPoint(own.matrix, [
+        what.cell[0] + 0.5 + f[0] / 2,
+        what.cell[1] + 0.5 + f[1] / 2,
+        what.cell[2] + 0.5 + f[2] / 2,
+      ]);
       const { x, y } = v.screenOf(at);
       const ray = v.rayAt(x, y);
       const inverse = invertMat(own.matrix);
       const hit = rayWalk(composite(part), transformPoint(inverse, ray.origin), transformDirection(inverse, ray.dir));
-      const occluded = hit !== null && hit.cell.some((c, i) => c !== what.cell[i]) && composite(part).get(...what.cell) !== 0;
+      const occluded =
+        hit !== null && hit.cell.some((c, i) => c !== what.cell[i]) && composite(part).get(...what.cell) !== 0;
       return { x, y, occluded };
     },
     run: (id, args) => runCommand(id, args),
     async idle() {
-      for (let calm = 0; calm < 3; ) {
+      for (let calm = 0; calm < 3;) {
         await nextTick();
         const busy = busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
         if (!session.idle()) await session.flush();
@@ -86,7 +103,11 @@ export function installAutomation(): void {
       }
     },
     state: () => ({
-      view: { ...session.view }, saved: session.saveState, lastSaveBytes: session.lastSaveBytes(), frames: view.viewport?.frames ?? 0, writable: session.writable,
+      view: { ...session.view },
+      saved: session.saveState,
+      lastSaveBytes: session.lastSaveBytes(),
+      frames: view.viewport?.frames ?? 0,
+      writable: session.writable,
     }),
   };
   (window as unknown as { sphalerite: Automation }).sphalerite = handle;

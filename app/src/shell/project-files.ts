@@ -5,7 +5,12 @@ import { BrickMirror } from '../workers/packed';
 import { sharedPool } from '../workers/pool';
 
 /** A name that is safe as a file name on every system. */
-export const fileName = (name: string): string => name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '') || 'project';
+export const fileName = (name: string): string =>
+  name
+    .trim()
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-|-$/g, '') || 'project';
 
 /** Hands bytes to the browser as a download. */
 export function download(name: string, data: Uint8Array<ArrayBuffer> | Blob, type = 'application/octet-stream'): void {
@@ -31,7 +36,10 @@ export async function readProject(bytes: Uint8Array): Promise<{ project: Project
 }
 
 /** Reads a project file onto the shelf under a fresh id. Gives the id and what there is to tell. */
-export async function shelveProjectFile(bytes: Uint8Array, keepId = false): Promise<{ id: string; notes: readonly string[] }> {
+export async function shelveProjectFile(
+  bytes: Uint8Array,
+  keepId = false,
+): Promise<{ id: string; notes: readonly string[] }> {
   const { project: opened, notes } = await readProject(bytes);
   const id = keepId ? opened.id : freshId();
   await putOnShelf({ ...opened, id });

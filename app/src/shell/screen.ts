@@ -29,7 +29,16 @@ export interface ViewLabel {
 
 /** What a screen does with the shared view; all getters are watched. */
 export interface ScreenControl {
-  scene(): { readonly project: Project; readonly pose: Pose; readonly without: (p: PlacedPart) => boolean; readonly faint: (p: PlacedPart) => boolean; readonly hurry?: boolean; readonly glass?: (p: PlacedPart) => boolean; readonly gridOf?: (p: PlacedPart) => VoxelGrid | null; readonly copies?: readonly SceneCopy[] } | null;
+  scene(): {
+    readonly project: Project;
+    readonly pose: Pose;
+    readonly without: (p: PlacedPart) => boolean;
+    readonly faint: (p: PlacedPart) => boolean;
+    readonly hurry?: boolean;
+    readonly glass?: (p: PlacedPart) => boolean;
+    readonly gridOf?: (p: PlacedPart) => VoxelGrid | null;
+    readonly copies?: readonly SceneCopy[];
+  } | null;
   overlay(): Overlay;
   labels?(): readonly ViewLabel[];
   readonly pointer: PointerUser;

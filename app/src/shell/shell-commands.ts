@@ -1,5 +1,18 @@
 import {
-  IconArrowBackUp, IconArrowForwardUp, IconBone, IconBooks, IconFileExport, IconHammer, IconHistory, IconKeyframes, IconLayoutSidebarRightCollapse, IconMoon, IconPencil, IconSailboat, IconSearch, IconSun,
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconBone,
+  IconBooks,
+  IconFileExport,
+  IconHammer,
+  IconHistory,
+  IconKeyframes,
+  IconLayoutSidebarRightCollapse,
+  IconMoon,
+  IconPencil,
+  IconSailboat,
+  IconSearch,
+  IconSun,
 } from '@tabler/icons-vue';
 import type { Router } from 'vue-router';
 import { useNotices } from '../stores/notices';
@@ -17,28 +30,117 @@ export function addShellCommands(router: Router): () => void {
   const notices = useNotices();
   const open = (): boolean => session.project !== null;
   const goto = (step: Step, title: string, icon: Command['icon'], n: number): Command => ({
-    id: `go.${step}`, title: `Go to ${title}`, group: 'Steps', keys: [`Alt+${n}`], icon: icon!, enabled: open,
+    id: `go.${step}`,
+    title: `Go to ${title}`,
+    group: 'Steps',
+    keys: [`Alt+${n}`],
+    icon: icon!,
+    enabled: open,
     on: () => router.currentRoute.value.params['step'] === step,
     run: () => router.push({ name: 'bench', params: { id: session.project!.id, step } }),
   });
   return addCommands([
-    { id: 'edit.undo', title: 'Undo', group: 'Edit', keys: ['Ctrl+Z'], icon: IconArrowBackUp, enabled: () => session.canUndo && session.writable, run: () => session.undo() },
-    { id: 'edit.redo', title: 'Do again', group: 'Edit', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], icon: IconArrowForwardUp, enabled: () => session.canRedo && session.writable, run: () => session.redo() },
-    { id: 'edit.history', title: 'History', group: 'Edit', keys: ['Ctrl+H'], icon: IconHistory, enabled: open, run: () => (historyOpen.value = true) },
-    { id: 'help.search', title: 'Find a command', group: 'Help', keys: ['Ctrl+K'], icon: IconSearch, run: () => (searchOpen.value = true) },
-    { id: 'help.coach', title: 'Show the first steps again', group: 'Help', enabled: open, run: () => (coachOpen.value = true) },
-    { id: 'project.shelf', title: 'To the shelf', group: 'Project', keys: ['Alt+0'], icon: IconBooks, run: () => router.push('/') },
-    { id: 'project.rename', title: 'Rename the project', group: 'Project', icon: IconPencil, enabled: () => open() && session.writable, run: () => (renameOpen.value = true) },
-    { id: 'project.export', title: 'Save a project file (.sphal)', group: 'Project', keys: ['Ctrl+Shift+S'], icon: IconFileExport, enabled: open, run: () => saveProjectFile(session.project!) },
-    { id: 'project.save', title: 'Save now', group: 'Project', keys: ['Ctrl+S'], enabled: open, run: async () => {
-      await session.flush();
-      notices.say('Saved. Every change is saved by itself, too.');
-    } },
-    { id: 'look.theme', title: 'Change between Daylight and Dusk', group: 'Look', keys: ['Alt+T'], icon: IconMoon, run: () => {
-      settings.theme = document.documentElement.dataset['theme'] === 'dusk' ? 'daylight' : 'dusk';
-    } },
-    { id: 'look.fold', title: 'Fold the sides away', group: 'Look', keys: ['\\'], icon: IconLayoutSidebarRightCollapse, on: () => settings.sidesFolded, run: () => (settings.sidesFolded = !settings.sidesFolded) },
-    goto('build', 'Build', IconHammer, 1), goto('rig', 'Rig', IconBone, 2), goto('animate', 'Animate', IconKeyframes, 3),
-    goto('light', 'Light', IconSun, 4), goto('ship', 'Ship', IconSailboat, 5),
+    {
+      id: 'edit.undo',
+      title: 'Undo',
+      group: 'Edit',
+      keys: ['Ctrl+Z'],
+      icon: IconArrowBackUp,
+      enabled: () => session.canUndo && session.writable,
+      run: () => session.undo(),
+    },
+    {
+      id: 'edit.redo',
+      title: 'Do again',
+      group: 'Edit',
+      keys: ['Ctrl+Shift+Z', 'Ctrl+Y'],
+      icon: IconArrowForwardUp,
+      enabled: () => session.canRedo && session.writable,
+      run: () => session.redo(),
+    },
+    {
+      id: 'edit.history',
+      title: 'History',
+      group: 'Edit',
+      keys: ['Ctrl+H'],
+      icon: IconHistory,
+      enabled: open,
+      run: () => (historyOpen.value = true),
+    },
+    {
+      id: 'help.search',
+      title: 'Find a command',
+      group: 'Help',
+      keys: ['Ctrl+K'],
+      icon: IconSearch,
+      run: () => (searchOpen.value = true),
+    },
+    {
+      id: 'help.coach',
+      title: 'Show the first steps again',
+      group: 'Help',
+      enabled: open,
+      run: () => (coachOpen.value = true),
+    },
+    {
+      id: 'project.shelf',
+      title: 'To the shelf',
+      group: 'Project',
+      keys: ['Alt+0'],
+      icon: IconBooks,
+      run: () => router.push('/'),
+    },
+    {
+      id: 'project.rename',
+      title: 'Rename the project',
+      group: 'Project',
+      icon: IconPencil,
+      enabled: () => open() && session.writable,
+      run: () => (renameOpen.value = true),
+    },
+    {
+      id: 'project.export',
+      title: 'Save a project file (.sphal)',
+      group: 'Project',
+      keys: ['Ctrl+Shift+S'],
+      icon: IconFileExport,
+      enabled: open,
+      run: () => saveProjectFile(session.project!),
+    },
+    {
+      id: 'project.save',
+      title: 'Save now',
+      group: 'Project',
+      keys: ['Ctrl+S'],
+      enabled: open,
+      run: async () => {
+        await session.flush();
+        notices.say('Saved. Every change is saved by itself, too.');
+      },
+    },
+    {
+      id: 'look.theme',
+      title: 'Change between Daylight and Dusk',
+      group: 'Look',
+      keys: ['Alt+T'],
+      icon: IconMoon,
+      run: () => {
+        settings.theme = document.documentElement.dataset['theme'] === 'dusk' ? 'daylight' : 'dusk';
+      },
+    },
+    {
+      id: 'look.fold',
+      title: 'Fold the sides away',
+      group: 'Look',
+      keys: ['\\'],
+      icon: IconLayoutSidebarRightCollapse,
+      on: () => settings.sidesFolded,
+      run: () => (settings.sidesFolded = !settings.sidesFolded),
+    },
+    goto('build', 'Build', IconHammer, 1),
+    goto('rig', 'Rig', IconBone, 2),
+    goto('animate', 'Animate', IconKeyframes, 3),
+    goto('light', 'Light', IconSun, 4),
+    goto('ship', 'Ship', IconSailboat, 5),
   ]);
 }

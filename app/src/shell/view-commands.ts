@@ -1,4 +1,14 @@
-import { IconBulb, IconCube3dSphere, IconEyeCheck, IconFocusCentered, IconGrid4x4, IconPerspective, IconShadow, IconTexture, IconUsers } from '@tabler/icons-vue';
+import {
+  IconBulb,
+  IconCube3dSphere,
+  IconEyeCheck,
+  IconFocusCentered,
+  IconGrid4x4,
+  IconPerspective,
+  IconShadow,
+  IconTexture,
+  IconUsers,
+} from '@tabler/icons-vue';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
@@ -9,7 +19,13 @@ import { ref } from 'vue';
 
 const flat = ref(false);
 
-export const VISION_NAMES: Record<Vision, string> = { all: 'all colours', protan: 'without red (protan)', deutan: 'without green (deutan)', tritan: 'without blue (tritan)', grey: 'lightness alone' };
+export const VISION_NAMES: Record<Vision, string> = {
+  all: 'all colours',
+  protan: 'without red (protan)',
+  deutan: 'without green (deutan)',
+  tritan: 'without blue (tritan)',
+  grey: 'lightness alone',
+};
 
 /** Commands of the view, the same on every screen that has one. */
 export function viewCommands(): Command[] {
@@ -20,32 +36,166 @@ export function viewCommands(): Command[] {
     f();
     view.viewport?.invalidate();
   };
-  const KEYS: Record<ViewName, string> = { front: 'Ctrl+1', back: 'Ctrl+Alt+1', right: 'Ctrl+2', left: 'Ctrl+Alt+2', top: 'Ctrl+3', bottom: 'Ctrl+Alt+3' };
+  const KEYS: Record<ViewName, string> = {
+    front: 'Ctrl+1',
+    back: 'Ctrl+Alt+1',
+    right: 'Ctrl+2',
+    left: 'Ctrl+Alt+2',
+    top: 'Ctrl+3',
+    bottom: 'Ctrl+Alt+3',
+  };
   return [
-    { id: 'view.flat', title: 'Look without perspective', group: 'View', keys: ['O'], icon: IconPerspective, on: () => flat.value, run: change(() => {
-      flat.value = !flat.value;
-      if (view.viewport) view.viewport.camera.orthographic = flat.value;
-    }) },
-    { id: 'view.grid', title: 'Floor grid', group: 'View', keys: ['G'], icon: IconGrid4x4, on: () => settings.grid, run: () => (settings.grid = !settings.grid) },
-    { id: 'view.edges', get title() { return { none: 'Lines: none', cubes: 'Lines between cubes', colours: 'Lines where colours meet' }[settings.edges]; }, group: 'View', keys: ['L'], icon: IconTexture, on: () => settings.edges !== 'none', run: () => (settings.edges = ({ none: 'cubes', cubes: 'colours', colours: 'none' } as const)[settings.edges]) },
-    { id: 'view.lit', title: 'Light on the cubes', group: 'View', keys: ['Alt+L'], icon: IconBulb, on: () => settings.lit, run: () => (settings.lit = !settings.lit) },
-    { id: 'view.glow', title: 'Glow of swatches', group: 'View', keys: ['Alt+G'], on: () => settings.glow, run: () => (settings.glow = !settings.glow) },
-    { id: 'view.backdrop', get title() { return `Backdrop of the view: ${settings.backdrop}`; }, group: 'View', keys: ['Alt+B'], run: () => (settings.backdrop = ({ theme: 'light', light: 'grey', grey: 'dark', dark: 'theme' } as const)[settings.backdrop]) },
-    { id: 'view.vision', get title() { return `See as: ${VISION_NAMES[settings.vision]}`; }, group: 'View', keys: ['Ctrl+Alt+C'], icon: IconEyeCheck, on: () => settings.vision !== 'all', run: () => (settings.vision = VISIONS[(VISIONS.indexOf(settings.vision) + 1) % VISIONS.length]!) },
-    { id: 'view.isometric', title: 'Look isometrically', group: 'View', keys: ['Ctrl+4'], icon: IconCube3dSphere, run: change(() => {
-      view.viewport?.camera.lookIsometric();
-      flat.value = true;
-    }) },
-    { id: 'view.shadows', title: 'Shadows', group: 'View', keys: ['Shift+L'], icon: IconShadow, on: () => settings.shadows, run: () => (settings.shadows = !settings.shadows) },
-    { id: 'view.neighbours', title: 'Neighbours', group: 'View', keys: ['N'], icon: IconUsers, on: () => settings.neighbours, run: () => (settings.neighbours = !settings.neighbours) },
-    { id: 'view.frame', title: 'Frame what is selected', group: 'View', keys: ['Home'], icon: IconFocusCentered, run: () => view.viewport?.frameParts((p) => p.part.id === session.view.part) },
-    { id: 'view.all', title: 'Frame everything', group: 'View', keys: ['Shift+Home'], run: () => view.viewport?.frameParts() },
-    { id: 'view.nearer', title: 'Come nearer', group: 'View', keys: ['Ctrl+Up'], run: change(() => view.viewport?.camera.zoom(0.85)) },
-    { id: 'view.farther', title: 'Go farther away', group: 'View', keys: ['Ctrl+Down'], run: change(() => view.viewport?.camera.zoom(1 / 0.85)) },
-    { id: 'view.turnLeft', title: 'Turn the view left', group: 'View', keys: ['Ctrl+Left'], run: change(() => view.viewport?.camera.turn(-24, 0)) },
-    { id: 'view.turnRight', title: 'Turn the view right', group: 'View', keys: ['Ctrl+Right'], run: change(() => view.viewport?.camera.turn(24, 0)) },
+    {
+      id: 'view.flat',
+      title: 'Look without perspective',
+      group: 'View',
+      keys: ['O'],
+      icon: IconPerspective,
+      on: () => flat.value,
+      run: change(() => {
+        flat.value = !flat.value;
+        if (view.viewport) view.viewport.camera.orthographic = flat.value;
+      }),
+    },
+    {
+      id: 'view.grid',
+      title: 'Floor grid',
+      group: 'View',
+      keys: ['G'],
+      icon: IconGrid4x4,
+      on: () => settings.grid,
+      run: () => (settings.grid = !settings.grid),
+    },
+    {
+      id: 'view.edges',
+      get title() {
+        return { none: 'Lines: none', cubes: 'Lines between cubes', colours: 'Lines where colours meet' }[
+          settings.edges
+        ];
+      },
+      group: 'View',
+      keys: ['L'],
+      icon: IconTexture,
+      on: () => settings.edges !== 'none',
+      run: () => (settings.edges = ({ none: 'cubes', cubes: 'colours', colours: 'none' } as const)[settings.edges]),
+    },
+    {
+      id: 'view.lit',
+      title: 'Light on the cubes',
+      group: 'View',
+      keys: ['Alt+L'],
+      icon: IconBulb,
+      on: () => settings.lit,
+      run: () => (settings.lit = !settings.lit),
+    },
+    {
+      id: 'view.glow',
+      title: 'Glow of swatches',
+      group: 'View',
+      keys: ['Alt+G'],
+      on: () => settings.glow,
+      run: () => (settings.glow = !settings.glow),
+    },
+    {
+      id: 'view.backdrop',
+      get title() {
+        return `Backdrop of the view: ${settings.backdrop}`;
+      },
+      group: 'View',
+      keys: ['Alt+B'],
+      run: () =>
+        (settings.backdrop = ({ theme: 'light', light: 'grey', grey: 'dark', dark: 'theme' } as const)[
+          settings.backdrop
+        ]),
+    },
+    {
+      id: 'view.vision',
+      get title() {
+        return `See as: ${VISION_NAMES[settings.vision]}`;
+      },
+      group: 'View',
+      keys: ['Ctrl+Alt+C'],
+      icon: IconEyeCheck,
+      on: () => settings.vision !== 'all',
+      run: () => (settings.vision = VISIONS[(VISIONS.indexOf(settings.vision) + 1) % VISIONS.length]!),
+    },
+    {
+      id: 'view.isometric',
+      title: 'Look isometrically',
+      group: 'View',
+      keys: ['Ctrl+4'],
+      icon: IconCube3dSphere,
+      run: change(() => {
+        view.viewport?.camera.lookIsometric();
+        flat.value = true;
+      }),
+    },
+    {
+      id: 'view.shadows',
+      title: 'Shadows',
+      group: 'View',
+      keys: ['Shift+L'],
+      icon: IconShadow,
+      on: () => settings.shadows,
+      run: () => (settings.shadows = !settings.shadows),
+    },
+    {
+      id: 'view.neighbours',
+      title: 'Neighbours',
+      group: 'View',
+      keys: ['N'],
+      icon: IconUsers,
+      on: () => settings.neighbours,
+      run: () => (settings.neighbours = !settings.neighbours),
+    },
+    {
+      id: 'view.frame',
+      title: 'Frame what is selected',
+      group: 'View',
+      keys: ['Home'],
+      icon: IconFocusCentered,
+      run: () => view.viewport?.frameParts((p) => p.part.id === session.view.part),
+    },
+    {
+      id: 'view.all',
+      title: 'Frame everything',
+      group: 'View',
+      keys: ['Shift+Home'],
+      run: () => view.viewport?.frameParts(),
+    },
+    {
+      id: 'view.nearer',
+      title: 'Come nearer',
+      group: 'View',
+      keys: ['Ctrl+Up'],
+      run: change(() => view.viewport?.camera.zoom(0.85)),
+    },
+    {
+      id: 'view.farther',
+      title: 'Go farther away',
+      group: 'View',
+      keys: ['Ctrl+Down'],
+      run: change(() => view.viewport?.camera.zoom(1 / 0.85)),
+    },
+    {
+      id: 'view.turnLeft',
+      title: 'Turn the view left',
+      group: 'View',
+      keys: ['Ctrl+Left'],
+      run: change(() => view.viewport?.camera.turn(-24, 0)),
+    },
+    {
+      id: 'view.turnRight',
+      title: 'Turn the view right',
+      group: 'View',
+      keys: ['Ctrl+Right'],
+      run: change(() => view.viewport?.camera.turn(24, 0)),
+    },
     ...(Object.keys(VIEWS) as ViewName[]).map((name): Command => ({
-      id: `view.${name}`, title: `Look from ${name === 'top' ? 'above' : name === 'bottom' ? 'below' : `the ${name}`}`, group: 'View', keys: [KEYS[name]],
+      id: `view.${name}`,
+      title: `Look from ${name === 'top' ? 'above' : name === 'bottom' ? 'below' : `the ${name}`}`,
+      group: 'View',
+      keys: [KEYS[name]],
       run: change(() => view.viewport?.camera.look(name)),
     })),
   ];

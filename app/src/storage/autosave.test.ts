@@ -5,16 +5,19 @@ import { EMPTY_VIEW, type ViewState } from './view-state';
 import { Autosaver, type SaveState } from './autosave';
 import type { ProjectWriter } from './project-store';
 
-const history = (n: number): History<ViewState> => startHistory(makeProject('p', `Version ${n}`, idsFrom('autosave')), EMPTY_VIEW, n);
+const history = (n: number): History<ViewState> =>
+  startHistory(makeProject('p', `Version ${n}`, idsFrom('autosave')), EMPTY_VIEW, n);
 
 function make(save: (h: History<ViewState>) => Promise<number> = async () => 100) {
   const saved: number[] = [];
   const states: SaveState[] = [];
-  const writer = { save: async (h: History<ViewState>) => {
-    const bytes = await save(h);
-    saved.push(h.entries[0]!.at);
-    return bytes;
-  } } as unknown as ProjectWriter;
+  const writer = {
+    save: async (h: History<ViewState>) => {
+      const bytes = await save(h);
+      saved.push(h.entries[0]!.at);
+      return bytes;
+    },
+  } as unknown as ProjectWriter;
   return { saver: new Autosaver(writer, (s) => states.push(s)), saved, states };
 }
 beforeEach(() => vi.useFakeTimers());

@@ -99,7 +99,12 @@ class Database extends Dexie {
     // Strict: a finished write is on the disk, not only in a cache of the browser.
     super('sphalerite', { chromeTransactionDurability: 'strict' });
     this.version(1).stores({
-      heads: 'id', entries: '[project+seq], project', records: '++id, project', grids: '++id, project', bricks: '++id, project', settings: 'key',
+      heads: 'id',
+      entries: '[project+seq], project',
+      records: '++id, project',
+      grids: '++id, project',
+      bricks: '++id, project',
+      settings: 'key',
     });
     this.version(2).stores({ readyRigs: 'id' });
   }

@@ -13,7 +13,11 @@ export interface GridPlan {
 }
 
 /** Plans the row of a grid, as a delta against the grid that was stored before it where that is shorter. */
-export function planGrid(grid: VoxelGrid, before: { grid: VoxelGrid; key: number; depth: number } | null, keyOf: (b: Brick) => number | undefined): GridPlan {
+export function planGrid(
+  grid: VoxelGrid,
+  before: { grid: VoxelGrid; key: number; depth: number } | null,
+  keyOf: (b: Brick) => number | undefined,
+): GridPlan {
   const delta = before !== null && before.depth + 1 < FULL_EVERY;
   const entries: { at: readonly number[]; brick: Brick | undefined }[] = delta
     ? grid.changedBricks(before.grid).map((at) => ({ at, brick: grid.brickAt(at[0], at[1], at[2]) }))
@@ -30,11 +34,18 @@ export function planGrid(grid: VoxelGrid, before: { grid: VoxelGrid; key: number
       else table[i * 4 + 3] = key;
     }
   });
-  return { row: { base: delta ? before.key : null, depth: delta ? before.depth + 1 : 0, bounds: grid.bounds, table }, missing };
+  return {
+    row: { base: delta ? before.key : null, depth: delta ? before.depth + 1 : 0, bounds: grid.bounds, table },
+    missing,
+  };
 }
 
 /** The grid of a row, on its base. */
-export function readGrid(row: Omit<GridRow, 'project'>, base: VoxelGrid | null, brickOf: (key: number) => Brick): VoxelGrid {
+export function readGrid(
+  row: Omit<GridRow, 'project'>,
+  base: VoxelGrid | null,
+  brickOf: (key: number) => Brick,
+): VoxelGrid {
   const bricks = new Map<string, BrickEntry>();
   if (base) for (const e of base.bricks()) bricks.set(e.at.join(), e);
   for (let i = 0; i < row.table.length; i += 4) {

@@ -17,34 +17,38 @@ const lockName = (id: string): string => `sphalerite project ${id}`;
  * @param onLost – called when another window takes the project over
  */
 export async function holdProject(id: string, take: boolean, onLost: () => void): Promise<Hold> {
-  const epochOf = async (raise: boolean): Promise<number> => db.transaction('rw', db.heads, async () => {
-    const head = await db.heads.get(id);
-    const epoch = (head?.epoch ?? 1) + (raise ? 1 : 0);
-    if (head && raise) await db.heads.update(id, { epoch });
-    return epoch;
-  });
+  const epochOf = async (raise: boolean): Promise<number> =>
+    db.transaction('rw', db.heads, async () => {
+      const head = await db.heads.get(id);
+      const epoch = (head?.epoch ?? 1) + (raise ? 1 : 0);
+      if (head && raise) await db.heads.update(id, { epoch });
+      return epoch;
+    });
   if (!('locks' in navigator)) return { writable: true, epoch: await epochOf(take), release: () => undefined };
   return new Promise<Hold>((resolve, reject) => {
     let released = false;
-    navigator.locks.request(lockName(id), take ? { steal: true } : { ifAvailable: true }, async (lock) => {
-      if (!lock) {
-        resolve({ writable: false, epoch: await epochOf(false), release: () => undefined });
-        return;
-      }
-      const epoch = await epochOf(take);
-      await new Promise<void>((free) => {
-        resolve({
-          writable: true, epoch,
-          release: () => {
-            released = true;
-            free();
-          },
+    navigator.locks
+      .request(lockName(id), take ? { steal: true } : { ifAvailable: true }, async (lock) => {
+        if (!lock) {
+          resolve({ writable: false, epoch: await epochOf(false), release: () => undefined });
+          return;
+        }
+        const epoch = await epochOf(take);
+        await new Promise<void>((free) => {
+          resolve({
+            writable: true,
+            epoch,
+            release: () => {
+              released = true;
+              free();
+            },
+          });
         });
+      })
+      .catch((e: unknown) => {
+        if (e instanceof DOMException && e.name === 'AbortError') {
+          if (!released) onLost();
+        } else reject(e as Error);
       });
-    }).catch((e: unknown) => {
-      if (e instanceof DOMException && e.name === 'AbortError') {
-        if (!released) onLost();
-      } else reject(e as Error);
-    });
   });
 }

@@ -1,6 +1,20 @@
 import 'fake-indexeddb/auto';
 import { type Project, idsFrom, makeProject, projectToJson } from '@sphalerite/core/model';
-import { type History, addBoneEdit, addPartEdit, apply, current, deletePartEdit, editContext, record, resizePartEdit, restoreEdit, startHistory, strokeEdit, undo } from '@sphalerite/core/project';
+import {
+  type History,
+  addBoneEdit,
+  addPartEdit,
+  apply,
+  current,
+  deletePartEdit,
+  editContext,
+  record,
+  resizePartEdit,
+  restoreEdit,
+  startHistory,
+  strokeEdit,
+  undo,
+} from '@sphalerite/core/project';
 import { boxStroke } from '@sphalerite/core/sculpt';
 import { seededRandom } from '@sphalerite/core/math';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -11,17 +25,48 @@ import { EMPTY_VIEW, type ViewState } from './view-state';
 type H = History<ViewState>;
 let n = 0;
 const ctx = () => editContext(`store test ${n++}`, n);
-const step = (h: H, project: Project, label = `step ${n}`): H => record(h, { label, at: n, where: 'Build', project, viewBefore: EMPTY_VIEW, viewAfter: { ...EMPTY_VIEW, part: project.parts[0]?.id ?? null } });
+const step = (h: H, project: Project, label = `step ${n}`): H =>
+  record(h, {
+    label,
+    at: n,
+    where: 'Build',
+    project,
+    viewBefore: EMPTY_VIEW,
+    viewAfter: { ...EMPTY_VIEW, part: project.parts[0]?.id ?? null },
+  });
 const start = (): H => startHistory(makeProject('lamp', 'Lamp', idsFrom('lamp'), 'prop', [40, 40, 40]), EMPTY_VIEW, 0);
-const cube = (p: Project, x: number, y: number, z: number, value: number): Project => apply(p, strokeEdit, {
-  part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke(value === 0 ? 'erase' : 'add', value, [{ min: [x, y, z], size: [1, 1, 1] }]),
-}, ctx());
+const cube = (p: Project, x: number, y: number, z: number, value: number): Project =>
+  apply(
+    p,
+    strokeEdit,
+    {
+      part: p.parts[0]!.id,
+      layer: p.parts[0]!.layers[0]!.id,
+      stroke: boxStroke(value === 0 ? 'erase' : 'add', value, [{ min: [x, y, z], size: [1, 1, 1] }]),
+    },
+    ctx(),
+  );
 /** All that makes two histories the same: every step's project with its cells, and which step is now. */
 const facts = (h: H) => ({
   now: h.now,
-  steps: h.entries.map((e) => ({ label: e.label, at: e.at, view: e.viewAfter, json: projectToJson(e.project), cells: e.project.parts.map((p) => p.layers.map((l) => [...l.grid.bricks()].map((b) => [b.at, [...b.brick].reduce((a, v, i) => (a * 31 + v * (i + 1)) >>> 0, 7)]))) })),
+  steps: h.entries.map((e) => ({
+    label: e.label,
+    at: e.at,
+    view: e.viewAfter,
+    json: projectToJson(e.project),
+    cells: e.project.parts.map((p) =>
+      p.layers.map((l) =>
+        [...l.grid.bricks()].map((b) => [b.at, [...b.brick].reduce((a, v, i) => (a * 31 + v * (i + 1)) >>> 0, 7)]),
+      ),
+    ),
+  })),
 });
-const counts = async () => ({ records: await db.records.count(), grids: await db.grids.count(), bricks: await db.bricks.count(), entries: await db.entries.count() });
+const counts = async () => ({
+  records: await db.records.count(),
+  grids: await db.grids.count(),
+  bricks: await db.bricks.count(),
+  entries: await db.entries.count(),
+});
 
 beforeEach(async () => {
   await db.delete();
@@ -40,11 +85,22 @@ describe('ProjectWriter', () => {
       const kind = random();
       if (kind < 0.7) h = step(h, cube(p, at(), at() + 20, at(), Math.floor(random() * 5)));
       else if (kind < 0.8) h = undo(h);
-      else if (kind < 0.86) h = step(h, apply(p, addPartEdit, { name: 'Part', bounds: { min: [0, 0, 0], size: [5, 5, 5] } }, ctx()));
-      else if (kind < 0.9 && p.parts.length > 1) h = step(h, apply(p, deletePartEdit, { part: p.parts.at(-1)!.id }, ctx()));
+      else if (kind < 0.86)
+        h = step(h, apply(p, addPartEdit, { name: 'Part', bounds: { min: [0, 0, 0], size: [5, 5, 5] } }, ctx()));
+      else if (kind < 0.9 && p.parts.length > 1)
+        h = step(h, apply(p, deletePartEdit, { part: p.parts.at(-1)!.id }, ctx()));
       else if (kind < 0.94 && p.bin.length > 0) h = step(h, apply(p, restoreEdit, { item: p.bin[0]!.id }, ctx()));
       else if (kind < 0.97) h = step(h, apply(p, addBoneEdit, { name: 'Bone', parent: null, t: [0, i, 0] }, ctx()));
-      else h = step(h, apply(p, resizePartEdit, { part: p.parts[0]!.id, bounds: { min: [-20 - (i % 7), 0, -20], size: [40 + (i % 7), 40, 41] }, cut: true }, ctx()));
+      else
+        h = step(
+          h,
+          apply(
+            p,
+            resizePartEdit,
+            { part: p.parts[0]!.id, bounds: { min: [-20 - (i % 7), 0, -20], size: [40 + (i % 7), 40, 41] }, cut: true },
+            ctx(),
+          ),
+        );
       if (random() < 0.3) await writer.save(h);
     }
     await writer.save(h);
@@ -82,7 +138,12 @@ describe('ProjectWriter', () => {
     const bytes = await writer.save(h);
     const after = await counts();
     expect(bytes).toBeLessThan(16 * 1024);
-    expect([after.bricks - before.bricks, after.grids - before.grids, after.records - before.records, after.entries - before.entries]).toEqual([1, 1, 1, 1]);
+    expect([
+      after.bricks - before.bricks,
+      after.grids - before.grids,
+      after.records - before.records,
+      after.entries - before.entries,
+    ]).toEqual([1, 1, 1, 1]);
     expect(await writer.save(h)).toBe(0);
   });
 

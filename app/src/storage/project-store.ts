@@ -1,5 +1,20 @@
 import { type History, type HistoryEntry, DEFAULT_HISTORY_BUDGET, summarize } from '@sphalerite/core/project';
-import { type BinItem, type Clip, EMPTY_RIG, type Layer, type Mount, NO_TARGET, PLAIN_BONE, PLAIN_CLIP, PLAIN_PART, type Part, type Project, type Regions, type Rig, type Shot } from '@sphalerite/core/model';
+import {
+  type BinItem,
+  type Clip,
+  EMPTY_RIG,
+  type Layer,
+  type Mount,
+  NO_TARGET,
+  PLAIN_BONE,
+  PLAIN_CLIP,
+  PLAIN_PART,
+  type Part,
+  type Project,
+  type Regions,
+  type Rig,
+  type Shot,
+} from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { ViewState } from './view-state';
@@ -16,7 +31,10 @@ export class TakenOverError extends Error {
 
 type Entry = HistoryEntry<ViewState>;
 type StoredLayer = Omit<Layer, 'grid'> & { grid: number };
-type StoredPart = Omit<Part, 'layers' | 'regions'> & { layers: StoredLayer[]; regions: (Omit<Regions, 'grid'> & { grid: number }) | null };
+type StoredPart = Omit<Part, 'layers' | 'regions'> & {
+  layers: StoredLayer[];
+  regions: (Omit<Regions, 'grid'> & { grid: number }) | null;
+};
 
 /**
  * Writes the history of one project to the browser's database. Records, grids and bricks are immutable and
@@ -32,7 +50,10 @@ export class ProjectWriter {
   private stored: readonly Entry[] = [];
   private nextSeq = 1;
 
-  constructor(readonly projectId: string, public epoch: number) {}
+  constructor(
+    readonly projectId: string,
+    public epoch: number,
+  ) {}
 
   /** Brings the database up to `history`, in one transaction. Gives the bytes of cells and rows written. */
   async save(history: History<ViewState>, thumbnail: Blob | null = null): Promise<number> {
@@ -42,7 +63,9 @@ export class ProjectWriter {
       const head = await db.heads.get(this.projectId);
       if (head && head.epoch !== this.epoch) throw new TakenOverError();
       const kept = new Set(history.entries);
-      const gone = this.stored.filter((e) => !kept.has(e)).map((e) => [this.projectId, this.seqs.get(e)!] as [string, number]);
+      const gone = this.stored
+        .filter((e) => !kept.has(e))
+        .map((e) => [this.projectId, this.seqs.get(e)!] as [string, number]);
       if (gone.length > 0) await db.entries.bulkDelete(gone);
       let seq = this.nextSeq;
       const seqOf = new Map<Entry, number>();
@@ -51,8 +74,15 @@ export class ProjectWriter {
         if (this.seqs.has(entry)) continue;
         const root = await this.writeProject(entry.project, memo);
         const row: EntryRow = {
-          project: this.projectId, seq, label: entry.label, at: entry.at, where: entry.where,
-          viewBefore: { ...entry.viewBefore }, viewAfter: { ...entry.viewAfter }, bytes: entry.bytes, root,
+          project: this.projectId,
+          seq,
+          label: entry.label,
+          at: entry.at,
+          where: entry.where,
+          viewBefore: { ...entry.viewBefore },
+          viewAfter: { ...entry.viewAfter },
+          bytes: entry.bytes,
+          root,
         };
         await db.entries.put(row);
         bytes += JSON.stringify(row).length;
@@ -63,8 +93,15 @@ export class ProjectWriter {
       const now = this.seqs.get(nowEntry) ?? seqOf.get(nowEntry)!;
       const summary = summarize(nowEntry.project);
       await db.heads.put({
-        id: this.projectId, name: summary.name, kind: summary.kind, modified: Date.now(), binned: head?.binned ?? null,
-        thumbnail: thumbnail ?? head?.thumbnail ?? null, cubes: summary.cubes, now, epoch: this.epoch,
+        id: this.projectId,
+        name: summary.name,
+        kind: summary.kind,
+        modified: Date.now(),
+        binned: head?.binned ?? null,
+        thumbnail: thumbnail ?? head?.thumbnail ?? null,
+        cubes: summary.cubes,
+        now,
+        epoch: this.epoch,
       });
       // Only a transaction that went through may be remembered.
       written.push(() => {
@@ -81,13 +118,15 @@ export class ProjectWriter {
 
   /** Reads everything that is stored. */
   async load(): Promise<History<ViewState>> {
-    const [head, entries, records, grids, bricks] = await db.transaction('r', CONTENT_TABLES, () => Promise.all([
-      db.heads.get(this.projectId),
-      db.entries.where('project').equals(this.projectId).sortBy('seq'),
-      db.records.where('project').equals(this.projectId).toArray(),
-      db.grids.where('project').equals(this.projectId).toArray(),
-      db.bricks.where('project').equals(this.projectId).toArray(),
-    ]));
+    const [head, entries, records, grids, bricks] = await db.transaction('r', CONTENT_TABLES, () =>
+      Promise.all([
+        db.heads.get(this.projectId),
+        db.entries.where('project').equals(this.projectId).sortBy('seq'),
+        db.records.where('project').equals(this.projectId).toArray(),
+        db.grids.where('project').equals(this.projectId).toArray(),
+        db.bricks.where('project').equals(this.projectId).toArray(),
+      ]),
+    );
     if (!head || entries.length === 0) throw new Error('This project is no longer on the shelf.');
     const brickMap = new Map(bricks.map((b) => [b.id, b.cells as Brick]));
     for (const [key, b] of brickMap) if (key !== undefined) this.brickKeys.set(b, key);
@@ -119,7 +158,12 @@ export class ProjectWriter {
     const revivePart = (json: unknown): Part => {
       const p = json as StoredPart;
       // Parts of format 3 knew neither regions nor twins.
-      return { ...PLAIN_PART, ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(l.grid) })), regions: p.regions ? { ...p.regions, grid: gridOf(p.regions.grid) } : null };
+      return {
+        ...PLAIN_PART,
+        ...p,
+        layers: p.layers.map((l) => ({ ...l, grid: gridOf(l.grid) })),
+        regions: p.regions ? { ...p.regions, grid: gridOf(p.regions.grid) } : null,
+      };
     };
     // Swatches of format 1 knew no helpers.
     const revivePalette = (json: unknown): Palette => {
@@ -138,21 +182,46 @@ export class ProjectWriter {
     const reviveBin = (json: unknown): BinItem => {
       const b = json as BinItem;
       if (b.kind === 'clip') return { ...b, clip: reviveClip(b.clip) };
-      if (b.kind === 'bone') return { ...b, bone: { ...PLAIN_BONE, ...b.bone }, constraints: b.constraints ?? [], attachments: b.attachments ?? [] };
+      if (b.kind === 'bone')
+        return {
+          ...b,
+          bone: { ...PLAIN_BONE, ...b.bone },
+          constraints: b.constraints ?? [],
+          attachments: b.attachments ?? [],
+        };
       if (b.kind === 'shot') return { ...b, shot: reviveShot(b.shot) };
       // Parts binned before format 2 had no reference pictures.
-      return b.kind === 'part' ? { ...b, part: revivePart(b.part), mounts: b.mounts.map(reviveMount), references: b.references ?? [] } : b;
+      return b.kind === 'part'
+        ? { ...b, part: revivePart(b.part), mounts: b.mounts.map(reviveMount), references: b.references ?? [] }
+        : b;
     };
     const revived = entries.map((row): Entry => {
       const { root } = row;
       const project = {
         // Rows written before format 2 had no target, before format 3 no colourways, before format 5 neither poses nor a seal.
-        target: NO_TARGET, colourways: [], poses: [], seal: null, ...(root.fields as object), palettes: root.palettes.map((k) => recordOf(k, revivePalette)), parts: root.parts.map((k) => recordOf(k, revivePart)),
-        rig: recordOf(root.rig, reviveRig), clips: root.clips.map((k) => recordOf(k, reviveClip)), shots: root.shots.map((k) => recordOf(k, reviveShot)),
-        stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)), references: (root.references ?? []).map((k) => recordOf(k)),
+        target: NO_TARGET,
+        colourways: [],
+        poses: [],
+        seal: null,
+        ...(root.fields as object),
+        palettes: root.palettes.map((k) => recordOf(k, revivePalette)),
+        parts: root.parts.map((k) => recordOf(k, revivePart)),
+        rig: recordOf(root.rig, reviveRig),
+        clips: root.clips.map((k) => recordOf(k, reviveClip)),
+        shots: root.shots.map((k) => recordOf(k, reviveShot)),
+        stamps: (root.stamps ?? []).map((k) => recordOf(k, revivePart)),
+        references: (root.references ?? []).map((k) => recordOf(k)),
         bin: root.bin.map((k) => recordOf(k, reviveBin)),
       } as unknown as Project;
-      const entry: Entry = { label: row.label, at: row.at, where: row.where, project, viewBefore: row.viewBefore, viewAfter: row.viewAfter, bytes: row.bytes };
+      const entry: Entry = {
+        label: row.label,
+        at: row.at,
+        where: row.where,
+        project,
+        viewBefore: row.viewBefore,
+        viewAfter: row.viewAfter,
+        bytes: row.bytes,
+      };
       this.seqs.set(entry, row.seq);
       return entry;
     });
@@ -184,7 +253,9 @@ export class ProjectWriter {
       shots: await all(shots, plain),
       stamps: await all(stamps, async (p) => this.writeRecord(p, await part(p), memo)),
       references: await all(references, plain),
-      bin: await all(bin, async (b) => this.writeRecord(b, b.kind === 'part' ? { ...b, part: await part(b.part) } : b, memo)),
+      bin: await all(bin, async (b) =>
+        this.writeRecord(b, b.kind === 'part' ? { ...b, part: await part(b.part) } : b, memo),
+      ),
     };
   }
 
@@ -205,10 +276,17 @@ export class ProjectWriter {
     const last = memo.lastGrid.get(layer.id) ?? this.lastGrid.get(layer.id);
     const lastKey = last && (memo.grids.get(last) ?? this.gridKeys.get(last));
     const sameBox = last && last.bounds === layer.grid.bounds;
-    const plan = planGrid(layer.grid, sameBox && lastKey ? { grid: last, ...lastKey } : null, (b) => memo.bricks.get(b) ?? this.brickKeys.get(b));
+    const plan = planGrid(
+      layer.grid,
+      sameBox && lastKey ? { grid: last, ...lastKey } : null,
+      (b) => memo.bricks.get(b) ?? this.brickKeys.get(b),
+    );
     if (plan.missing.length > 0) {
       const fresh = [...new Set(plan.missing.map((m) => m.brick))];
-      const keys = await db.bricks.bulkAdd(fresh.map((cells) => ({ project: this.projectId, cells })), { allKeys: true });
+      const keys = await db.bricks.bulkAdd(
+        fresh.map((cells) => ({ project: this.projectId, cells })),
+        { allKeys: true },
+      );
       fresh.forEach((b, i) => memo.bricks.set(b, keys[i]!));
       for (const m of plan.missing) plan.row.table[m.at] = memo.bricks.get(m.brick)!;
       memo.bytes += fresh.length * 4096;
@@ -229,7 +307,12 @@ class Memo {
   readonly lastGrid = new Map<string, VoxelGrid>();
   bytes = 0;
 
-  commit(records: WeakMap<object, number>, bricks: WeakMap<Brick, number>, grids: WeakMap<VoxelGrid, { key: number; depth: number }>, lastGrid: Map<string, VoxelGrid>): void {
+  commit(
+    records: WeakMap<object, number>,
+    bricks: WeakMap<Brick, number>,
+    grids: WeakMap<VoxelGrid, { key: number; depth: number }>,
+    lastGrid: Map<string, VoxelGrid>,
+  ): void {
     for (const [k, v] of this.records) records.set(k, v);
     for (const [k, v] of this.bricks) bricks.set(k, v);
     for (const [k, v] of this.grids) grids.set(k, v);
@@ -243,14 +326,25 @@ export async function sweep(projectId: string): Promise<void> {
     const entries = await db.entries.where('project').equals(projectId).toArray();
     const grids = new Map((await db.grids.where('project').equals(projectId).toArray()).map((g) => [g.id, g]));
     const records = await db.records.where('project').equals(projectId).toArray();
-    const liveRecords = new Set(entries.flatMap(({ root: r }) => [...r.palettes, ...r.parts, r.rig, ...r.clips, ...r.shots, ...(r.stamps ?? []), ...(r.references ?? []), ...r.bin]));
+    const liveRecords = new Set(
+      entries.flatMap(({ root: r }) => [
+        ...r.palettes,
+        ...r.parts,
+        r.rig,
+        ...r.clips,
+        ...r.shots,
+        ...(r.stamps ?? []),
+        ...(r.references ?? []),
+        ...r.bin,
+      ]),
+    );
     const liveGrids = new Set<number>();
     const liveBricks = new Set<number>();
     for (const r of records) {
       if (!liveRecords.has(r.id!)) continue;
       const json = r.json as Partial<StoredPart> & { part?: StoredPart };
       const part = json.layers ? json : json.part;
-      for (const l of [...part?.layers ?? [], ...(part?.regions ? [part.regions] : [])]) {
+      for (const l of [...(part?.layers ?? []), ...(part?.regions ? [part.regions] : [])]) {
         for (let k: number | null = l.grid; k !== null && !liveGrids.has(k); k = grids.get(k)?.base ?? null) {
           liveGrids.add(k);
           const t = grids.get(k)?.table ?? new Int32Array();

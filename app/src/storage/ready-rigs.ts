@@ -3,7 +3,9 @@ import { sharedPool } from '../workers/pool';
 import { type ReadyRigRow, db } from './database';
 
 /** What a list shows of a ready rig. */
-export type ReadyRig = Omit<ReadyRigRow, 'file' | 'id'> & { readonly from: { readonly own: string } | { readonly address: string } };
+export type ReadyRig = Omit<ReadyRigRow, 'file' | 'id'> & {
+  readonly from: { readonly own: string } | { readonly address: string };
+};
 
 /** Those that ship with the product, then one's own. */
 export async function listReadyRigs(): Promise<ReadyRig[]> {
@@ -34,7 +36,15 @@ export async function keepReadyRig(id: string, project: Project): Promise<void> 
   const file = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, true) }));
   await db.transaction('rw', db.readyRigs, async () => {
     for (const old of await db.readyRigs.toArray()) if (old.name === project.name) await db.readyRigs.delete(old.id);
-    await db.readyRigs.add({ id, name: project.name, kind: project.kind, bones: project.rig.bones.length, parts: project.parts.length, clips: project.clips.map((c) => c.name), file });
+    await db.readyRigs.add({
+      id,
+      name: project.name,
+      kind: project.kind,
+      bones: project.rig.bones.length,
+      parts: project.parts.length,
+      clips: project.clips.map((c) => c.name),
+      file,
+    });
   });
 }
 

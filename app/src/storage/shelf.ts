@@ -9,10 +9,14 @@ export const freshId = (): string => makeId(Math.random);
 
 /** Puts a project on the shelf as it is; its id must be new. */
 export async function putOnShelf(project: Project): Promise<void> {
-  await new ProjectWriter(project.id, 1).save(startHistory(project, EMPTY_VIEW, Date.now()), await projectPicture(project));
+  await new ProjectWriter(project.id, 1).save(
+    startHistory(project, EMPTY_VIEW, Date.now()),
+    await projectPicture(project),
+  );
 }
 
-export const listShelf = async (): Promise<HeadRow[]> => (await db.heads.toArray()).sort((a, b) => b.modified - a.modified);
+export const listShelf = async (): Promise<HeadRow[]> =>
+  (await db.heads.toArray()).sort((a, b) => b.modified - a.modified);
 
 export const setBinned = async (id: string, binned: number | null): Promise<void> => {
   await db.heads.update(id, { binned });
@@ -32,7 +36,8 @@ export async function readFromShelf(id: string): Promise<Project> {
 export async function removeFromShelf(id: string): Promise<void> {
   await db.transaction('rw', CONTENT_TABLES, async () => {
     await db.heads.delete(id);
-    for (const table of [db.entries, db.records, db.grids, db.bricks] as const) await table.where('project').equals(id).delete();
+    for (const table of [db.entries, db.records, db.grids, db.bricks] as const)
+      await table.where('project').equals(id).delete();
   });
 }
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { type Command, addCommands, allCommands, commandFor, findCommand, keysOf, runCommand } from './commands';
 
-const press = (key: string, code: string, more: Partial<KeyboardEvent> = {}): KeyboardEvent => ({ key, code, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }) as KeyboardEvent;
+const press = (key: string, code: string, more: Partial<KeyboardEvent> = {}): KeyboardEvent =>
+  ({ key, code, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }) as KeyboardEvent;
 
 describe('shortcuts as they are written', () => {
   it.each([
@@ -19,7 +20,14 @@ describe('shortcuts as they are written', () => {
 
 describe('the registry', () => {
   const log: unknown[] = [];
-  const make = (id: string, more: Partial<Command> = {}): Command => ({ id, title: id, group: 'Test', keys: ['Q'], run: (a) => log.push([id, a]), ...more });
+  const make = (id: string, more: Partial<Command> = {}): Command => ({
+    id,
+    title: id,
+    group: 'Test',
+    keys: ['Q'],
+    run: (a) => log.push([id, a]),
+    ...more,
+  });
 
   it('finds by key only what can run now, and runs by id with arguments', async () => {
     let open = false;

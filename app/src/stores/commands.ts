@@ -26,7 +26,9 @@ export function addCommands(list: readonly Command[]): () => void {
 }
 
 export const findCommand = (id: string): Command | undefined => registry.get(id);
-export const allCommands = computed(() => [...registry.values()].sort((a, b) => a.group.localeCompare(b.group) || a.title.localeCompare(b.title)));
+export const allCommands = computed(() =>
+  [...registry.values()].sort((a, b) => a.group.localeCompare(b.group) || a.title.localeCompare(b.title)),
+);
 export const isEnabled = (c: Command): boolean => c.enabled?.() ?? true;
 
 /** @throws Error when there is no such command or it cannot run now */
@@ -37,11 +39,20 @@ export async function runCommand(id: string, args?: unknown): Promise<unknown> {
   return c.run(args);
 }
 
-const NAMED: Readonly<Record<string, string>> = { ' ': 'Space', ArrowUp: 'Up', ArrowDown: 'Down', ArrowLeft: 'Left', ArrowRight: 'Right', Escape: 'Esc', '+': 'Plus' };
+const NAMED: Readonly<Record<string, string>> = {
+  ' ': 'Space',
+  ArrowUp: 'Up',
+  ArrowDown: 'Down',
+  ArrowLeft: 'Left',
+  ArrowRight: 'Right',
+  Escape: 'Esc',
+  '+': 'Plus',
+};
 
 /** A key press as shortcuts are written. */
 export function keysOf(e: KeyboardEvent): string {
-  const name = NAMED[e.key] ?? (e.code.startsWith('Digit') ? e.code.slice(5) : e.key.length === 1 ? e.key.toUpperCase() : e.key);
+  const name =
+    NAMED[e.key] ?? (e.code.startsWith('Digit') ? e.code.slice(5) : e.key.length === 1 ? e.key.toUpperCase() : e.key);
   const shift = e.shiftKey && (e.key.length > 1 || /[A-Z0-9]/i.test(name));
   return `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${name}`;
 }

@@ -16,7 +16,12 @@ export const useNotices = defineStore('notices', () => {
     list.value = list.value.filter((n) => n.id !== id);
   };
   function say(text: string, more: Partial<Pick<Notice, 'kind' | 'action'>> = {}): void {
-    const notice: Notice = { id: next++, text, kind: more.kind ?? 'info', ...(more.action ? { action: more.action } : {}) };
+    const notice: Notice = {
+      id: next++,
+      text,
+      kind: more.kind ?? 'info',
+      ...(more.action ? { action: more.action } : {}),
+    };
     list.value = [...list.value.filter((n) => n.text !== text).slice(-2), notice];
     setTimeout(() => dismiss(notice.id), notice.kind === 'error' ? 9000 : 4500);
   }

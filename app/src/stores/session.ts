@@ -1,5 +1,25 @@
-import { type Edit, type History, EditError, apply as applyEdit, canRedo, canUndo, current, editContext, jump, record } from '@sphalerite/core/project';
-import { type Bone, type Clip, type Layer, type Part, type Project, type Shot, find, inColourway } from '@sphalerite/core/model';
+import {
+  type Edit,
+  type History,
+  EditError,
+  apply as applyEdit,
+  canRedo,
+  canUndo,
+  current,
+  editContext,
+  jump,
+  record,
+} from '@sphalerite/core/project';
+import {
+  type Bone,
+  type Clip,
+  type Layer,
+  type Part,
+  type Project,
+  type Shot,
+  find,
+  inColourway,
+} from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -38,7 +58,9 @@ export const useSession = defineStore('session', () => {
   /** The project in the colourway in hand. */
   const worn = computed<Project | null>(() => project.value && inColourway(project.value, view.value.colourway));
   const part = computed<Part | null>(() => find(project.value?.parts ?? [], view.value.part) ?? null);
-  const layer = computed<Layer | null>(() => find(part.value?.layers ?? [], view.value.layer) ?? part.value?.layers.at(-1) ?? null);
+  const layer = computed<Layer | null>(
+    () => find(part.value?.layers ?? [], view.value.layer) ?? part.value?.layers.at(-1) ?? null,
+  );
   const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], view.value.bone) ?? null);
   const clip = computed<Clip | null>(() => find(project.value?.clips ?? [], view.value.clip) ?? null);
   const shot = computed<Shot | null>(() => find(project.value?.shots ?? [], view.value.shot) ?? null);
@@ -47,7 +69,9 @@ export const useSession = defineStore('session', () => {
     return p ? (find(p.palettes, part.value?.palette ?? null) ?? p.palettes[0] ?? null) : null;
   });
   /** That palette as it looks in the colourway in hand. */
-  const look = computed<Palette | null>(() => find(worn.value?.palettes ?? [], palette.value?.id ?? null) ?? palette.value);
+  const look = computed<Palette | null>(
+    () => find(worn.value?.palettes ?? [], palette.value?.id ?? null) ?? palette.value,
+  );
 
   async function open(id: string, take = false): Promise<void> {
     await close();
@@ -96,15 +120,24 @@ export const useSession = defineStore('session', () => {
     if (!error) return;
     if (error instanceof TakenOverError) lost();
     else if (error.name === 'QuotaExceededError' || /quota/i.test(error.message)) {
-      notices.say('The browser has no room left to save in. Your work is still open here: export the project file now, then make room.', { kind: 'error' });
-    } else notices.say(`Saving failed: ${error.message} Your work is still open here; it will be tried again with the next change.`, { kind: 'error' });
+      notices.say(
+        'The browser has no room left to save in. Your work is still open here: export the project file now, then make room.',
+        { kind: 'error' },
+      );
+    } else
+      notices.say(
+        `Saving failed: ${error.message} Your work is still open here; it will be tried again with the next change.`,
+        { kind: 'error' },
+      );
   }
 
   /** The picture for the shelf follows a little after the work. */
   function pictureSoon(p: Project): void {
     clearTimeout(pictureTimer);
     pictureTimer = setTimeout(() => {
-      void projectPicture(p).then((blob) => setThumbnail(p.id, blob)).catch(() => undefined);
+      void projectPicture(p)
+        .then((blob) => setThumbnail(p.id, blob))
+        .catch(() => undefined);
     }, 2000);
   }
 
@@ -113,9 +146,14 @@ export const useSession = defineStore('session', () => {
     const p = project.value;
     if (!p) return EMPTY_VIEW;
     const keep = (list: readonly { id: string }[], id: string | null, first = true): string | null =>
-      (find(list, id)?.id ?? (first ? (list[0]?.id ?? null) : null));
+      find(list, id)?.id ?? (first ? (list[0]?.id ?? null) : null);
     return {
-      part: keep(p.parts, v.part), layer: v.layer, bone: keep(p.rig.bones, v.bone, false), clip: keep(p.clips, v.clip), shot: keep(p.shots, v.shot), colourway: keep(p.colourways, v.colourway ?? null, false),
+      part: keep(p.parts, v.part),
+      layer: v.layer,
+      bone: keep(p.rig.bones, v.bone, false),
+      clip: keep(p.clips, v.clip),
+      shot: keep(p.shots, v.shot),
+      colourway: keep(p.colourways, v.colourway ?? null, false),
     };
   }
 
@@ -167,22 +205,42 @@ export const useSession = defineStore('session', () => {
     const viewBefore = view.value;
     const viewAfter = choosing ? { ...viewBefore, ...choosing(after) } : viewBefore;
     view.value = viewAfter;
-    setHistory(record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter }));
+    setHistory(
+      record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter }),
+    );
     return true;
   }
 
   /** Long work on the project that is under way in the background. */
   const job = shallowRef<{ readonly label: string; stop(): void } | null>(null);
   /** {@link apply} for edits of parts that would hold the page up: in a worker, dropped when stopped or overtaken. */
-  async function applyInBackground<A>(edit: Edit<A>, args: A, parts: string | readonly string[], choosing?: (after: Project) => Partial<ViewState>): Promise<boolean> {
+  async function applyInBackground<A>(
+    edit: Edit<A>,
+    args: A,
+    parts: string | readonly string[],
+    choosing?: (after: Project) => Partial<ViewState>,
+  ): Promise<boolean> {
     const before = project.value;
     if (!before || !history.value || !writable.value || job.value) return false;
     const label = edit.label(args, before);
     const stop = new AbortController();
-    const stopped = new Promise<never>((_resolve, reject) => stop.signal.addEventListener('abort', () => reject(new JobCancelled())));
+    const stopped = new Promise<never>((_resolve, reject) =>
+      stop.signal.addEventListener('abort', () => reject(new JobCancelled())),
+    );
     job.value = { label, stop: () => stop.abort() };
     try {
-      const after = await Promise.race([editInBackground(sharedPool(), before, typeof parts === 'string' ? [parts] : parts, edit, args, freshId(), Date.now()), stopped]);
+      const after = await Promise.race([
+        editInBackground(
+          sharedPool(),
+          before,
+          typeof parts === 'string' ? [parts] : parts,
+          edit,
+          args,
+          freshId(),
+          Date.now(),
+        ),
+        stopped,
+      ]);
       if (project.value !== before) {
         notices.say(`The project has changed meanwhile; “${label}” was let go. Try again.`, { kind: 'error' });
         return false;
@@ -190,7 +248,16 @@ export const useSession = defineStore('session', () => {
       preview.value = null;
       const viewBefore = view.value;
       if (choosing) view.value = { ...viewBefore, ...choosing(after) };
-      setHistory(record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter: view.value }));
+      setHistory(
+        record(history.value, {
+          label,
+          at: Date.now(),
+          where: where.value,
+          project: after,
+          viewBefore,
+          viewAfter: view.value,
+        }),
+      );
       return true;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
@@ -201,7 +268,12 @@ export const useSession = defineStore('session', () => {
   }
 
   /** What an edit of parts would give, worked out in a worker; null when it was stopped or refused. */
-  async function tryInBackground<A>(edit: Edit<A>, args: A, parts: readonly string[], signal: AbortSignal): Promise<Project | null> {
+  async function tryInBackground<A>(
+    edit: Edit<A>,
+    args: A,
+    parts: readonly string[],
+    signal: AbortSignal,
+  ): Promise<Project | null> {
     const before = project.value;
     if (!before) return null;
     try {
@@ -227,7 +299,14 @@ export const useSession = defineStore('session', () => {
     saver?.changed(next);
     const elsewhere = step.where !== '' && step.where !== where.value;
     // The screen never changes by surprise; it is offered.
-    notices.say(`${back ? 'Undid' : 'Did again'}: ${step.label}${elsewhere ? ` (in ${step.where})` : ''}`, elsewhere ? { action: { label: 'Show', run: () => void runCommand(`go.${step.where.toLowerCase()}`).catch(notices.fail) } } : {});
+    notices.say(
+      `${back ? 'Undid' : 'Did again'}: ${step.label}${elsewhere ? ` (in ${step.where})` : ''}`,
+      elsewhere
+        ? {
+            action: { label: 'Show', run: () => void runCommand(`go.${step.where.toLowerCase()}`).catch(notices.fail) },
+          }
+        : {},
+    );
   }
   /** Something that hangs in the air is put away first; gives whether there was such a thing. */
   let interrupt: (() => boolean) | null = null;
@@ -241,10 +320,39 @@ export const useSession = defineStore('session', () => {
   };
 
   return {
-    history, preview, view, where, writable, saveState, savedAt, project, undressed, shown, worn, part, layer, bone, clip, shot, palette, look,
+    history,
+    preview,
+    view,
+    where,
+    writable,
+    saveState,
+    savedAt,
+    project,
+    undressed,
+    shown,
+    worn,
+    part,
+    layer,
+    bone,
+    clip,
+    shot,
+    palette,
+    look,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    open, close, choose, tryEdit, tryOn, apply, applyInBackground, tryInBackground, job, onInterrupt, moveTo, undo, redo,
+    open,
+    close,
+    choose,
+    tryEdit,
+    tryOn,
+    apply,
+    applyInBackground,
+    tryInBackground,
+    job,
+    onInterrupt,
+    moveTo,
+    undo,
+    redo,
     flush: async () => saver?.flush(),
     idle: () => saver?.idle ?? true,
     lastSaveBytes: () => saver?.lastBytes ?? 0,

@@ -30,8 +30,24 @@ export interface Settings {
   partsAs: 'both' | 'names' | 'pictures';
 }
 const DEFAULTS: Settings = {
-  theme: 'system', tray: 16.6, properties: 18.8, bench: {}, sidesFolded: false, coachDone: false, closedCards: [],
-  edges: 'cubes', lit: true, glow: true, figure: 'none', backdrop: 'theme', neighbours: true, grid: true, shadows: true, vision: 'all', swatchNames: false, partsAs: 'both',
+  theme: 'system',
+  tray: 16.6,
+  properties: 18.8,
+  bench: {},
+  sidesFolded: false,
+  coachDone: false,
+  closedCards: [],
+  edges: 'cubes',
+  lit: true,
+  glow: true,
+  figure: 'none',
+  backdrop: 'theme',
+  neighbours: true,
+  grid: true,
+  shadows: true,
+  vision: 'all',
+  swatchNames: false,
+  partsAs: 'both',
 };
 
 /** Choices that belong to the person, kept in the browser. */
@@ -47,9 +63,13 @@ export const useSettings = defineStore('settings', () => {
   };
   dark.addEventListener('change', show);
   async function load(): Promise<void> {
-    const stored = await getSetting<Partial<Omit<Settings, 'edges'>> & { edges?: Settings['edges'] | boolean }>('settings', {});
+    const stored = await getSetting<Partial<Omit<Settings, 'edges'>> & { edges?: Settings['edges'] | boolean }>(
+      'settings',
+      {},
+    );
     // Lines were once only on or off.
-    const edges = typeof stored.edges === 'boolean' ? (stored.edges ? 'cubes' : 'none') : stored.edges ?? DEFAULTS.edges;
+    const edges =
+      typeof stored.edges === 'boolean' ? (stored.edges ? 'cubes' : 'none') : (stored.edges ?? DEFAULTS.edges);
     Object.assign(settings, stored, { edges });
     // A check one forgot would make everything look wrong.
     if (!VISIONS.includes(settings.vision)) settings.vision = 'all';

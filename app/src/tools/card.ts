@@ -1,10 +1,33 @@
-import { FACE_REACHES, PROFILES, REGION_KINDS, SECTIONS, STROKE_VERBS, TIPS, type FaceReach, type Profile, type RegionKind, type Section, type TipForm } from '@sphalerite/core/sculpt';
+import {
+  FACE_REACHES,
+  PROFILES,
+  REGION_KINDS,
+  SECTIONS,
+  STROKE_VERBS,
+  TIPS,
+  type FaceReach,
+  type Profile,
+  type RegionKind,
+  type Section,
+  type TipForm,
+} from '@sphalerite/core/sculpt';
 
 export { FACE_REACHES, PROFILES, REGION_KINDS, SECTIONS, TIPS };
 export const VERBS = [...STROKE_VERBS, 'select'] as const;
 /** What a stroke does. */
 export type Verb = (typeof VERBS)[number];
-export const REACHES = ['point', 'brush', 'line', 'box', 'ellipsoid', 'cylinder', 'extrude', 'fill', 'stamp', 'opening'] as const;
+export const REACHES = [
+  'point',
+  'brush',
+  'line',
+  'box',
+  'ellipsoid',
+  'cylinder',
+  'extrude',
+  'fill',
+  'stamp',
+  'opening',
+] as const;
 /** What a stroke covers. */
 export type Reach = (typeof REACHES)[number];
 export const PATHS = ['straight', 'steps', 'curve'] as const;
@@ -60,11 +83,40 @@ export interface ToolCard extends CardOptions {
 }
 
 export const CARD_DEFAULTS: CardOptions = {
-  tip: 'ball', size: 3, endSize: 1, path: 'straight', joined: false, rise: 1, run: 2, wall: 0, tight: false, open: true, centre: false, equal: false,
-  stand: 'surface', profile: 'straight', section: 'round', top: 50, slices: false, face: 'face', region: 'colour', diagonals: false, grow: false,
-  border: 1, proud: 1, recess: 1, sill: true, filling: 0,
+  tip: 'ball',
+  size: 3,
+  endSize: 1,
+  path: 'straight',
+  joined: false,
+  rise: 1,
+  run: 2,
+  wall: 0,
+  tight: false,
+  open: true,
+  centre: false,
+  equal: false,
+  stand: 'surface',
+  profile: 'straight',
+  section: 'round',
+  top: 50,
+  slices: false,
+  face: 'face',
+  region: 'colour',
+  diagonals: false,
+  grow: false,
+  border: 1,
+  proud: 1,
+  recess: 1,
+  sill: true,
+  filling: 0,
 };
-export const makeCard = (name: string, verb: Verb, reach: Reach, more: Partial<CardOptions> = {}): ToolCard => ({ ...CARD_DEFAULTS, ...more, name, verb, reach });
+export const makeCard = (name: string, verb: Verb, reach: Reach, more: Partial<CardOptions> = {}): ToolCard => ({
+  ...CARD_DEFAULTS,
+  ...more,
+  name,
+  verb,
+  reach,
+});
 
 /** The cards that lie ready on the bench, on the number keys. */
 export const READY_CARDS: readonly ToolCard[] = [
@@ -81,6 +133,7 @@ export const READY_CARDS: readonly ToolCard[] = [
 /** A card from storage, with options it did not know yet; null when it makes no sense. */
 export function readCard(stored: unknown): ToolCard | null {
   const c = stored as Partial<ToolCard> | null;
-  if (!c || typeof c.name !== 'string' || !REACHES.includes(c.reach as Reach) || !VERBS.includes(c.verb as Verb)) return null;
+  if (!c || typeof c.name !== 'string' || !REACHES.includes(c.reach as Reach) || !VERBS.includes(c.verb as Verb))
+    return null;
   return { ...CARD_DEFAULTS, ...c } as ToolCard;
 }

@@ -10,12 +10,22 @@ import type { Tool } from './tool';
 
 export function makeTool(reach: Reach): Tool {
   switch (reach) {
-    case 'point': case 'brush': return new DabTool();
-    case 'line': return new LineTool();
-    case 'box': case 'ellipsoid': case 'cylinder': return new SolidTool();
-    case 'extrude': return new ExtrudeTool();
-    case 'fill': return new FillTool();
-    case 'stamp': return new StampTool();
-    case 'opening': return new OpeningTool();
+    case 'point':
+    case 'brush':
+      return new DabTool();
+    case 'line':
+      return new LineTool();
+    case 'box':
+    case 'ellipsoid':
+    case 'cylinder':
+      return new SolidTool();
+    case 'extrude':
+      return new ExtrudeTool();
+    case 'fill':
+      return new FillTool();
+    case 'stamp':
+      return new StampTool();
+    case 'opening':
+      return new OpeningTool();
   }
 }

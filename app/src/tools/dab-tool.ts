@@ -1,7 +1,16 @@
 import { type Axis, type Box, type Vec3, uniteBoxes } from '@sphalerite/core/math';
 import { POINT_TIP, type Shape, type Tip, axisOf, tipBox, tipCentre } from '@sphalerite/core/sculpt';
 import { onPlane, targetCell } from './geometry';
-import { type Change, IDLE, type Pick, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
+import {
+  type Change,
+  IDLE,
+  type Pick,
+  type Ray,
+  type Tool,
+  type ToolContext,
+  type ToolEvent,
+  type ToolOutput,
+} from './tool';
 import { effectiveVerb, valueAt } from './verbs';
 
 /**
@@ -9,8 +18,14 @@ import { effectiveVerb, valueAt } from './verbs';
  * towards the corner the pointer is nearest to.
  */
 function leanOf(ray: Ray, pick: Pick, cell: Vec3): Vec3 {
-  const hit = onPlane(ray, pick.point ?? (pick.cell.map((v, i) => v + 0.5 + pick.normal[i]! / 2) as unknown as Vec3), pick.normal);
-  return cell.map((c, i) => (pick.normal[i] !== 0 ? (pick.normal[i]! > 0 ? 1 : 0) : hit && hit[i]! - c < 0.5 ? 0 : 1)) as unknown as Vec3;
+  const hit = onPlane(
+    ray,
+    pick.point ?? (pick.cell.map((v, i) => v + 0.5 + pick.normal[i]! / 2) as unknown as Vec3),
+    pick.normal,
+  );
+  return cell.map((c, i) =>
+    pick.normal[i] !== 0 ? (pick.normal[i]! > 0 ? 1 : 0) : hit && hit[i]! - c < 0.5 ? 0 : 1,
+  ) as unknown as Vec3;
 }
 
 type Dab = Shape & { readonly value?: number };
@@ -33,7 +48,10 @@ export class DabTool implements Tool {
     if (event.type !== 'move' && event.type !== 'down' && event.type !== 'up') return IDLE;
     const { pick } = event;
     const cell = pick ? targetCell(verb, pick) : null;
-    const tip: Tip = ctx.card.reach === 'point' ? POINT_TIP : { form: ctx.card.tip, size: ctx.card.size, axis: (pick ? axisOf(pick.normal) : 1) as Axis };
+    const tip: Tip =
+      ctx.card.reach === 'point'
+        ? POINT_TIP
+        : { form: ctx.card.tip, size: ctx.card.size, axis: (pick ? axisOf(pick.normal) : 1) as Axis };
     const centre = cell && tipCentre(tip, cell, leanOf(event.ray, pick!, cell));
     if (event.type === 'down' && centre) {
       this.trail = [];
@@ -48,7 +66,13 @@ export class DabTool implements Tool {
       this.trail = null;
       return { ...IDLE, commit: change };
     }
-    return { ...IDLE, preview: change, shapes: here, active: true, measure: { size: this.box.size, count: ctx.card.reach === 'point' ? this.trail.length : null } };
+    return {
+      ...IDLE,
+      preview: change,
+      shapes: here,
+      active: true,
+      measure: { size: this.box.size, count: ctx.card.reach === 'point' ? this.trail.length : null },
+    };
   }
 
   private take(tip: Tip, centre: Vec3, value: number, ctx: ToolContext): void {

@@ -34,13 +34,31 @@ export class ExtrudeTool implements Tool {
 
   private change(ctx: ToolContext): Change | null {
     const { cell, normal } = this.held!;
-    return this.layers === 0 ? null : { kind: 'extrude', extrusion: { cell, normal, reach: ctx.card.face, layers: this.layers, value: ctx.card.grow ? null : ctx.value, symmetry: ctx.symmetry } };
+    return this.layers === 0
+      ? null
+      : {
+          kind: 'extrude',
+          extrusion: {
+            cell,
+            normal,
+            reach: ctx.card.face,
+            layers: this.layers,
+            value: ctx.card.grow ? null : ctx.value,
+            symmetry: ctx.symmetry,
+          },
+        };
   }
 
   private show(ctx: ToolContext): ToolOutput {
     const { cell, normal, area } = this.held!;
     const size = normal.map((n) => (n === 0 ? 0 : this.layers)) as unknown as Vec3;
-    return { ...IDLE, preview: this.change(ctx), face: this.layers === 0 ? { cell, normal } : null, active: true, measure: { size, count: area * Math.abs(this.layers) } };
+    return {
+      ...IDLE,
+      preview: this.change(ctx),
+      face: this.layers === 0 ? { cell, normal } : null,
+      active: true,
+      measure: { size, count: area * Math.abs(this.layers) },
+    };
   }
 }
 const middle = (c: Vec3): Vec3 => [c[0] + 0.5, c[1] + 0.5, c[2] + 0.5];

@@ -12,7 +12,21 @@ export class FillTool implements Tool {
     const { region: kind, diagonals } = ctx.card;
     const cell = kind === 'space' ? targetCell('add', pick) : pick.floor ? null : pick.cell;
     if (!cell) return IDLE;
-    if (event.type !== 'down') return { ...IDLE, ...(pick.floor ? { shapes: [{ kind: 'box', box: { min: cell, size: [1, 1, 1] } }] } : { face: { cell: pick.cell, normal: pick.normal } }) };
-    return { ...IDLE, commit: { kind: 'region', verb, value: valueAt(ctx, pick), query: { kind, cell, normal: pick.normal, diagonals } } };
+    if (event.type !== 'down')
+      return {
+        ...IDLE,
+        ...(pick.floor
+          ? { shapes: [{ kind: 'box', box: { min: cell, size: [1, 1, 1] } }] }
+          : { face: { cell: pick.cell, normal: pick.normal } }),
+      };
+    return {
+      ...IDLE,
+      commit: {
+        kind: 'region',
+        verb,
+        value: valueAt(ctx, pick),
+        query: { kind, cell, normal: pick.normal, diagonals },
+      },
+    };
   }
 }

@@ -1,7 +1,16 @@
 import { type Axis, type Vec3, boxFromCells, floor } from '@sphalerite/core/math';
 import { type Shape, type Tip, axisOf, shapeCells } from '@sphalerite/core/sculpt';
 import { alongAxis, onPlane, targetCell } from './geometry';
-import { type Change, IDLE, type Pick, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
+import {
+  type Change,
+  IDLE,
+  type Pick,
+  type Ray,
+  type Tool,
+  type ToolContext,
+  type ToolEvent,
+  type ToolOutput,
+} from './tool';
 import { effectiveVerb, valueAt } from './verbs';
 
 /**
@@ -25,11 +34,18 @@ export class LineTool implements Tool {
       this.end = this.points.at(-1)!;
       return this.show(ctx);
     }
-    if (event.type !== 'move' && event.type !== 'down' && event.type !== 'up') return this.points.length > 0 ? this.show(ctx) : IDLE;
+    if (event.type !== 'move' && event.type !== 'down' && event.type !== 'up')
+      return this.points.length > 0 ? this.show(ctx) : IDLE;
     const cell = event.pick ? targetCell(verb, event.pick) : null;
     if (this.points.length === 0) {
       if (!cell) return IDLE;
-      if (event.type !== 'down') return { ...IDLE, shapes: [{ kind: 'line', from: cell, to: cell, tip: this.tip(ctx), endSize: ctx.card.endSize, joined: false }] };
+      if (event.type !== 'down')
+        return {
+          ...IDLE,
+          shapes: [
+            { kind: 'line', from: cell, to: cell, tip: this.tip(ctx), endSize: ctx.card.endSize, joined: false },
+          ],
+        };
       this.points = [cell];
       this.end = cell;
       this.normal = event.pick!.normal;
@@ -74,22 +90,43 @@ export class LineTool implements Tool {
 
   private shape(ctx: ToolContext): Shape {
     const { card } = ctx;
-    const tip = this.tip(ctx), endSize = card.endSize;
+    const tip = this.tip(ctx),
+      endSize = card.endSize;
     const from = this.points[0]!;
-    if (card.path === 'curve') return { kind: 'curve', points: this.drawing ? [...this.points, this.end] : this.points, tip, endSize, joined: card.joined };
-    if (card.path === 'steps') return { kind: 'steps', from, to: this.end, up: 1 as Axis, rise: card.rise, run: card.run, tip, endSize };
+    if (card.path === 'curve')
+      return {
+        kind: 'curve',
+        points: this.drawing ? [...this.points, this.end] : this.points,
+        tip,
+        endSize,
+        joined: card.joined,
+      };
+    if (card.path === 'steps')
+      return { kind: 'steps', from, to: this.end, up: 1 as Axis, rise: card.rise, run: card.run, tip, endSize };
     return { kind: 'line', from, to: this.end, tip, endSize, joined: card.joined };
   }
 
   private change(ctx: ToolContext): Change {
-    return { kind: 'stroke', verb: effectiveVerb(ctx), value: ctx.card.grow ? this.value : ctx.value, shapes: [this.shape(ctx)] };
+    return {
+      kind: 'stroke',
+      verb: effectiveVerb(ctx),
+      value: ctx.card.grow ? this.value : ctx.value,
+      shapes: [this.shape(ctx)],
+    };
   }
 
   private show(ctx: ToolContext): ToolOutput {
     const change = this.change(ctx);
     const shape = this.shape(ctx);
     const asks = ctx.card.path === 'curve' ? 'click the next point, Enter to set the curve' : '';
-    return { ...IDLE, preview: change, shapes: [shape], asks, active: true, measure: { size: boxFromCells(this.points[0]!, this.end).size, count: shapeCells(shape).count } };
+    return {
+      ...IDLE,
+      preview: change,
+      shapes: [shape],
+      asks,
+      active: true,
+      measure: { size: boxFromCells(this.points[0]!, this.end).size, count: shapeCells(shape).count },
+    };
   }
 
   private finish(ctx: ToolContext): ToolOutput {
@@ -107,4 +144,5 @@ export class LineTool implements Tool {
 }
 
 /** A pointer near the horizon would reach thousands of cells away. */
-const near = (c: Vec3, from: Vec3): Vec3 => c.map((v, i) => Math.max(from[i]! - 255, Math.min(from[i]! + 255, v))) as unknown as Vec3;
+const near = (c: Vec3, from: Vec3): Vec3 =>
+  c.map((v, i) => Math.max(from[i]! - 255, Math.min(from[i]! + 255, v))) as unknown as Vec3;

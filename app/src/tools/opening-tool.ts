@@ -16,11 +16,18 @@ export class OpeningTool implements Tool {
 
   handle(event: ToolEvent, ctx: ToolContext): ToolOutput {
     switch (event.type) {
-      case 'cancel': return this.stop();
-      case 'commit': return this.waiting ? this.finish(ctx) : IDLE;
-      case 'refresh': return this.waiting ? this.show(ctx) : IDLE;
+      case 'cancel':
+        return this.stop();
+      case 'commit':
+        return this.waiting ? this.finish(ctx) : IDLE;
+      case 'refresh':
+        return this.waiting ? this.show(ctx) : IDLE;
       case 'nudge':
-        if (this.waiting) this.face = { min: [this.face!.min[0] + event.by[0], this.face!.min[1] + event.by[1], this.face!.min[2] + event.by[2]], size: this.face!.size };
+        if (this.waiting)
+          this.face = {
+            min: [this.face!.min[0] + event.by[0], this.face!.min[1] + event.by[1], this.face!.min[2] + event.by[2]],
+            size: this.face!.size,
+          };
         return this.waiting ? this.show(ctx) : IDLE;
       case 'box':
         if (this.waiting) this.face = event.box;
@@ -41,7 +48,8 @@ export class OpeningTool implements Tool {
       const [u, v] = this.flat();
       const small = this.face.size[u] <= 1 && this.face.size[v] <= 1;
       if (small) {
-        const min = [...this.anchor] as [number, number, number], size = [1, 1, 1] as [number, number, number];
+        const min = [...this.anchor] as [number, number, number],
+          size = [1, 1, 1] as [number, number, number];
         size[u] = this.last[0];
         size[v] = this.last[1];
         min[u] -= this.last[0] >> 1;
@@ -71,13 +79,29 @@ export class OpeningTool implements Tool {
 
   private change(ctx: ToolContext): Change {
     const { border, proud, recess, sill, filling } = ctx.card;
-    return { kind: 'opening', opening: { face: this.face!, normal: this.normal, border, proud, recess, sill, frame: ctx.value, filling: filling === 0 ? null : filling } };
+    return {
+      kind: 'opening',
+      opening: {
+        face: this.face!,
+        normal: this.normal,
+        border,
+        proud,
+        recess,
+        sill,
+        frame: ctx.value,
+        filling: filling === 0 ? null : filling,
+      },
+    };
   }
 
   private show(ctx: ToolContext): ToolOutput {
     const size = this.face!.size;
     return {
-      ...IDLE, preview: this.change(ctx), active: true, waiting: this.waiting ? this.face : null, measure: { size, count: null },
+      ...IDLE,
+      preview: this.change(ctx),
+      active: true,
+      waiting: this.waiting ? this.face : null,
+      measure: { size, count: null },
       asks: this.waiting ? 'change its border, recess or filling below; Enter or a click sets it' : '',
     };
   }

@@ -7,7 +7,7 @@ import { effectiveVerb, valueAt } from './verbs';
 
 /** Cubes of a shape; those of very large round or hollow ones are not counted while the hand moves. */
 const cellCount = (shape: Shape, box: Box): number | null =>
-  (shape.kind === 'box' && !shape.hollow ? boxVolume(box) : boxVolume(box) > 2_000_000 ? null : shapeCells(shape).count);
+  shape.kind === 'box' && !shape.hollow ? boxVolume(box) : boxVolume(box) > 2_000_000 ? null : shapeCells(shape).count;
 
 /**
  * A box, ellipsoid or standing solid as footprint, then height: press and drag over a surface for the footprint, let
@@ -36,13 +36,19 @@ export class SolidTool implements Tool {
   handle(event: ToolEvent, ctx: ToolContext): ToolOutput {
     const verb = effectiveVerb(ctx);
     switch (event.type) {
-      case 'cancel': return this.stop();
-      case 'commit': return this.waits ? this.finish(ctx) : IDLE;
-      case 'refresh': return this.phase === 'idle' ? IDLE : this.show(ctx);
+      case 'cancel':
+        return this.stop();
+      case 'commit':
+        return this.waits ? this.finish(ctx) : IDLE;
+      case 'refresh':
+        return this.phase === 'idle' ? IDLE : this.show(ctx);
       case 'nudge': {
         if (!this.waits) return IDLE;
         const b = this.box(ctx);
-        return this.hold({ min: [b.min[0] + event.by[0], b.min[1] + event.by[1], b.min[2] + event.by[2]], size: b.size }, ctx);
+        return this.hold(
+          { min: [b.min[0] + event.by[0], b.min[1] + event.by[1], b.min[2] + event.by[2]], size: b.size },
+          ctx,
+        );
       }
       case 'box':
         if (this.phase === 'idle') {
@@ -61,7 +67,8 @@ export class SolidTool implements Tool {
       this.anchor = this.corner = cell;
       this.normal = event.pick!.normal;
       this.value = valueAt(ctx, event.pick);
-      this.surface = event.pick!.point ?? (event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3);
+      this.surface =
+        event.pick!.point ?? (event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3);
       this.layers = 1;
       this.slice = 0;
       return this.show(ctx);
@@ -123,7 +130,8 @@ export class SolidTool implements Tool {
     const flat = ([0, 1, 2] as Axis[]).filter((a) => a !== axis);
     const way = flat.map((a) => this.corner[a] - this.anchor[a]);
     const longest = Math.max(...way.map(Math.abs));
-    const lo = [...this.anchor] as [number, number, number], hi = [...this.anchor] as [number, number, number];
+    const lo = [...this.anchor] as [number, number, number],
+      hi = [...this.anchor] as [number, number, number];
     flat.forEach((a, i) => {
       const reach = this.equal ? (way[i]! < 0 ? -longest : longest) : way[i]!;
       hi[a] = this.anchor[a] + reach;
@@ -153,30 +161,63 @@ export class SolidTool implements Tool {
 
   private make(ctx: ToolContext, box: Box): Shape {
     const { card } = ctx;
-    const axis = card.reach === 'cylinder' && card.stand !== 'surface' ? (STANDS.indexOf(card.stand) - 1) as Axis : axisOf(this.normal);
+    const axis =
+      card.reach === 'cylinder' && card.stand !== 'surface'
+        ? ((STANDS.indexOf(card.stand) - 1) as Axis)
+        : axisOf(this.normal);
     const out = effectiveVerb(ctx) === 'add' ? 1 : -1;
-    const dir = axis === axisOf(this.normal) && this.normal[axis]! * out * Math.sign(this.held ? 1 : this.layers) < 0 ? -1 : 1;
+    const dir =
+      axis === axisOf(this.normal) && this.normal[axis]! * out * Math.sign(this.held ? 1 : this.layers) < 0 ? -1 : 1;
     const ends = card.reach === 'cylinder' || card.reach === 'box';
     const both = card.reach === 'cylinder' && card.profile === 'straight';
-    const hollow: Hollow | null = card.wall === 0 ? null : {
-      wall: card.wall, faces: card.tight,
-      open: card.open && ends ? { axis, low: both || dir > 0, high: both || dir < 0 } : null,
-    };
+    const hollow: Hollow | null =
+      card.wall === 0
+        ? null
+        : {
+            wall: card.wall,
+            faces: card.tight,
+            open: card.open && ends ? { axis, low: both || dir > 0, high: both || dir < 0 } : null,
+          };
     if (card.reach === 'box') return { kind: 'box', box, hollow };
     if (card.reach === 'ellipsoid') return { kind: 'ellipsoid', box, hollow };
     const solid = { box, axis, dir, profile: card.profile, section: card.section, top: card.top / 100 } as const;
-    return { kind: 'standing', solid, hollow, ...(card.slices && this.waits ? { slices: { from: this.slice, to: this.slice + 1 } } : {}) };
+    return {
+      kind: 'standing',
+      solid,
+      hollow,
+      ...(card.slices && this.waits ? { slices: { from: this.slice, to: this.slice + 1 } } : {}),
+    };
   }
 
   private change(ctx: ToolContext): Change {
-    return { kind: 'stroke', verb: effectiveVerb(ctx), value: ctx.card.grow ? this.value : ctx.value, shapes: [this.shape(ctx)] };
+    return {
+      kind: 'stroke',
+      verb: effectiveVerb(ctx),
+      value: ctx.card.grow ? this.value : ctx.value,
+      shapes: [this.shape(ctx)],
+    };
   }
 
   private show(ctx: ToolContext): ToolOutput {
-    const box = this.box(ctx), shape = this.shape(ctx);
-    const asks = this.phase === 'height' ? (ctx.card.slices && ctx.card.reach === 'cylinder' ? 'move for the height, click to set the first slice' : 'move for the height, click to set it')
-      : this.phase === 'held' ? `${ctx.card.slices && ctx.card.reach === 'cylinder' ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it` : '';
-    return { ...IDLE, preview: this.change(ctx), shapes: [shape], asks, active: true, waiting: this.waits ? box : null, measure: { size: box.size, count: cellCount(shape, box) } };
+    const box = this.box(ctx),
+      shape = this.shape(ctx);
+    const asks =
+      this.phase === 'height'
+        ? ctx.card.slices && ctx.card.reach === 'cylinder'
+          ? 'move for the height, click to set the first slice'
+          : 'move for the height, click to set it'
+        : this.phase === 'held'
+          ? `${ctx.card.slices && ctx.card.reach === 'cylinder' ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it`
+          : '';
+    return {
+      ...IDLE,
+      preview: this.change(ctx),
+      shapes: [shape],
+      asks,
+      active: true,
+      waiting: this.waits ? box : null,
+      measure: { size: box.size, count: cellCount(shape, box) },
+    };
   }
 
   private finish(ctx: ToolContext): ToolOutput {

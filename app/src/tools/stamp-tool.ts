@@ -14,7 +14,12 @@ export class StampTool implements Tool {
     const grid = clingingTo(ctx.stamp, event.pick, targetCell('add', event.pick)!);
     const change: Change = { kind: 'stamp', verb, grid };
     if (event.type === 'down') return { ...IDLE, commit: change };
-    return { ...IDLE, preview: change, shapes: [{ kind: 'box', box: grid.bounds }], measure: { size: grid.bounds.size, count: grid.count } };
+    return {
+      ...IDLE,
+      preview: change,
+      shapes: [{ kind: 'box', box: grid.bounds }],
+      measure: { size: grid.bounds.size, count: grid.count },
+    };
   }
 }
 
@@ -24,8 +29,14 @@ export function clingingTo(piece: VoxelGrid, pick: Pick, cell: Vec3): VoxelGrid 
   const quarters = axis === 0 ? (pick.normal[0] > 0 ? 1 : 3) : axis === 2 && pick.normal[2] < 0 ? 2 : 0;
   const turned = quarterTurned(piece, 1, quarters);
   const b = turned.bounds;
-  const by = b.min.map((m, a) => (a === axis
-    ? (pick.normal[a]! > 0 ? cell[a]! - m : cell[a]! - (m + b.size[a]! - 1))
-    : a === 1 && axis !== 1 ? cell[a]! - m - (b.size[a]! >> 1) : cell[a]! - m - (b.size[a]! >> 1))) as unknown as Vec3;
+  const by = b.min.map((m, a) =>
+    a === axis
+      ? pick.normal[a]! > 0
+        ? cell[a]! - m
+        : cell[a]! - (m + b.size[a]! - 1)
+      : a === 1 && axis !== 1
+        ? cell[a]! - m - (b.size[a]! >> 1)
+        : cell[a]! - m - (b.size[a]! >> 1),
+  ) as unknown as Vec3;
   return movedGrid(turned, by);
 }

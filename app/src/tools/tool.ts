@@ -21,10 +21,13 @@ export interface Ray {
 
 export type ToolEvent =
   | {
-    readonly type: 'move' | 'down' | 'up'; readonly ray: Ray; readonly pick: Pick | null;
-    /** Keys that are held: equal sides, and from the centre. */
-    readonly shift?: boolean; readonly ctrl?: boolean;
-  }
+      readonly type: 'move' | 'down' | 'up';
+      readonly ray: Ray;
+      readonly pick: Pick | null;
+      /** Keys that are held: equal sides, and from the centre. */
+      readonly shift?: boolean;
+      readonly ctrl?: boolean;
+    }
   /** Escape, a lost pointer, or a change of tool. */
   | { readonly type: 'cancel' }
   /** Enter. */
@@ -56,7 +59,12 @@ export interface ToolContext {
 
 /** A change in plain data, for the edit of that name. */
 export type Change =
-  | { readonly kind: 'stroke'; readonly verb: Verb; readonly value: number; readonly shapes: readonly (Shape & { readonly value?: number })[] }
+  | {
+      readonly kind: 'stroke';
+      readonly verb: Verb;
+      readonly value: number;
+      readonly shapes: readonly (Shape & { readonly value?: number })[];
+    }
   | { readonly kind: 'extrude'; readonly extrusion: Extrusion }
   | { readonly kind: 'region'; readonly verb: Verb; readonly value: number; readonly query: RegionQuery }
   | { readonly kind: 'opening'; readonly opening: Opening }
@@ -82,7 +90,16 @@ export interface ToolOutput {
   readonly waiting: Box | null;
 }
 
-export const IDLE: ToolOutput = { preview: null, commit: null, shapes: [], face: null, measure: null, asks: '', active: false, waiting: null };
+export const IDLE: ToolOutput = {
+  preview: null,
+  commit: null,
+  shapes: [],
+  face: null,
+  measure: null,
+  asks: '',
+  active: false,
+  waiting: null,
+};
 
 /** A small state machine: events in, what to show and do out. No DOM, no drawing. */
 export interface Tool {

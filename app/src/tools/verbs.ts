@@ -3,8 +3,8 @@ import type { Pick, ToolContext } from './tool';
 
 /** The card's verb, with Add and Erase changed over while the key for it is held. */
 export const effectiveVerb = ({ card, invert }: ToolContext): Verb =>
-  (!invert ? card.verb : card.verb === 'add' ? 'erase' : card.verb === 'erase' ? 'add' : card.verb);
+  !invert ? card.verb : card.verb === 'add' ? 'erase' : card.verb === 'erase' ? 'add' : card.verb;
 
 /** The byte that new cubes get: that of the swatch in hand, or of the cube they are built on. */
 export const valueAt = ({ card, seen, value }: ToolContext, pick: Pick | null): number =>
-  (card.grow && pick && !pick.floor ? seen.get(...pick.cell) || value : value);
+  card.grow && pick && !pick.floor ? seen.get(...pick.cell) || value : value;

@@ -3,12 +3,24 @@ import type { Vec3 } from '@sphalerite/core/math';
 import { BufferAttribute, BufferGeometry } from 'three';
 
 /** A chunk's faces as six geometries, one a direction, so that those turned away are not drawn at all; only of bytes that are taken. */
-export function chunkGeometries(mesh: ChunkMesh, at: Vec3, takes: (byte: number) => boolean = () => true): (BufferGeometry | null)[] {
+export function chunkGeometries(
+  mesh: ChunkMesh,
+  at: Vec3,
+  takes: (byte: number) => boolean = () => true,
+): (BufferGeometry | null)[] {
   const taken = [0, 0, 0, 0, 0, 0];
-  for (let d = 0, i = 0; d < 6; d++) for (let k = 0; k < mesh.counts[d]!; k++, i++) if (takes(mesh.colours[i]!)) taken[d]!++;
-  const targets = taken.map((n) => (n === 0 ? null : {
-    position: new Float32Array(n * 12), swatch: new Float32Array(n * 4), index: n * 4 < 65536 ? new Uint16Array(n * 6) : new Uint32Array(n * 6), n: 0,
-  }));
+  for (let d = 0, i = 0; d < 6; d++)
+    for (let k = 0; k < mesh.counts[d]!; k++, i++) if (takes(mesh.colours[i]!)) taken[d]!++;
+  const targets = taken.map((n) =>
+    n === 0
+      ? null
+      : {
+          position: new Float32Array(n * 12),
+          swatch: new Float32Array(n * 4),
+          index: n * 4 < 65536 ? new Uint16Array(n * 6) : new Uint32Array(n * 6),
+          n: 0,
+        },
+  );
   forQuads(mesh, at as [number, number, number], (d, colour, c) => {
     if (!takes(colour)) return;
     const t = targets[d]!;

@@ -9,16 +9,27 @@ export function colourLines(mesh: ChunkMesh, at: Vec3): LineSegments | null {
   // One flat picture for each direction and plane: the colour of every face, 0 where there is none.
   const planes = new Map<number, Uint8Array>();
   forQuads(mesh, at as [number, number, number], (d, colour, c) => {
-    const axis = d >> 1, u = axis === 0 ? 1 : 0, v = axis === 2 ? 1 : 2;
-    const us = [c[u]!, c[3 + u]!, c[6 + u]!, c[9 + u]!], vs = [c[v]!, c[3 + v]!, c[6 + v]!, c[9 + v]!];
+    const axis = d >> 1,
+      u = axis === 0 ? 1 : 0,
+      v = axis === 2 ? 1 : 2;
+    const us = [c[u]!, c[3 + u]!, c[6 + u]!, c[9 + u]!],
+      vs = [c[v]!, c[3 + v]!, c[6 + v]!, c[9 + v]!];
     const key = d * 64 + (c[axis]! - at[axis]! * CHUNK);
     let p = planes.get(key);
-    if (!p) planes.set(key, p = new Uint8Array(CHUNK * CHUNK));
-    for (let y = Math.min(...vs); y < Math.max(...vs); y++) p.fill(colour, Math.min(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK, Math.max(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK);
+    if (!p) planes.set(key, (p = new Uint8Array(CHUNK * CHUNK)));
+    for (let y = Math.min(...vs); y < Math.max(...vs); y++)
+      p.fill(
+        colour,
+        Math.min(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK,
+        Math.max(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK,
+      );
   });
   const points: number[] = [];
   for (const [key, p] of planes) {
-    const d = key >> 6, axis = d >> 1, u = axis === 0 ? 1 : 0, v = axis === 2 ? 1 : 2;
+    const d = key >> 6,
+      axis = d >> 1,
+      u = axis === 0 ? 1 : 0,
+      v = axis === 2 ? 1 : 2;
     const level = (key & 63) + at[axis]! * CHUNK + FACE_DIRECTIONS[d]![axis]! * 0.008;
     const push = (a: number, b: number): void => {
       const q = [0, 0, 0];
@@ -43,5 +54,8 @@ export function colourLines(mesh: ChunkMesh, at: Vec3): LineSegments | null {
     }
   }
   if (points.length === 0) return null;
-  return new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), material);
+  return new LineSegments(
+    new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)),
+    material,
+  );
 }

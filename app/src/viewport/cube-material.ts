@@ -47,17 +47,36 @@ const MIRRORED = `
  * between cubes where they are large enough on screen. The clear form lets light through by its swatch's opacity, the
  * ghost form washes colours out, for neighbours. What is drawn over ghosts is solid, but comes after them.
  */
-export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'over' | 'clear' | 'ghost' | 'glass'): MeshLambertMaterial {
+export function cubeMaterial(
+  uniforms: CubeMaterialUniforms,
+  form: 'solid' | 'over' | 'clear' | 'ghost' | 'glass',
+): MeshLambertMaterial {
   const ghost = form === 'ghost';
-  const m = new MeshLambertMaterial({ shadowSide: FrontSide, transparent: form !== 'solid', opacity: ghost ? 0.55 : form === 'glass' ? 0.42 : 1, depthWrite: form === 'solid' || form === 'over' });
+  const m = new MeshLambertMaterial({
+    shadowSide: FrontSide,
+    transparent: form !== 'solid',
+    opacity: ghost ? 0.55 : form === 'glass' ? 0.42 : 1,
+    depthWrite: form === 'solid' || form === 'over',
+  });
   m.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms);
     shader.vertexShader = shader.vertexShader
-      .replace('#include <common>', '#include <common>\nattribute float swatch;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;')
-      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvSwatch = swatch;\nvLattice = position;\nvFace = normal;');
+      .replace(
+        '#include <common>',
+        '#include <common>\nattribute float swatch;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;',
+      )
+      .replace(
+        '#include <begin_vertex>',
+        '#include <begin_vertex>\nvSwatch = swatch;\nvLattice = position;\nvFace = normal;',
+      );
     shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', `#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`)
-      .replace('#include <color_fragment>', `
+      .replace(
+        '#include <common>',
+        `#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`,
+      )
+      .replace(
+        '#include <color_fragment>',
+        `
         vec4 swatchColour = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.25));
         vec4 surface = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.75));
         diffuseColor.rgb = ${ghost ? 'mix(swatchColour.rgb, vec3(0.80, 0.74, 0.65), 0.66)' : 'swatchColour.rgb'};
@@ -69,22 +88,37 @@ export function cubeMaterial(uniforms: CubeMaterialUniforms, form: 'solid' | 'ov
         float hatch = step(0.5, fract((vLattice.x + vLattice.y + vLattice.z) * 1.5));
         if (swatchColour.a < 0.0) diffuseColor.rgb = mix(diffuseColor.rgb, mix(vec3(0.9), vec3(0.16), hatch), 0.55);
         vec3 unlit = diffuseColor.rgb;
-        ${ghost ? '' : `diffuseColor.rgb *= 1.0 - 0.82 * surface.g;
+        ${
+          ghost
+            ? ''
+            : `diffuseColor.rgb *= 1.0 - 0.82 * surface.g;
         float shine = glow * clamp(swatchColour.a, 0.0, 4.0);
         // What glows shows its own colour; light from outside adds little to it.
-        diffuseColor.rgb *= 1.0 - 0.7 * min(1.0, shine);`}
-        ${form === 'clear' ? 'diffuseColor.a *= surface.b;' : ''}`)
-      .replace('#include <opaque_fragment>', `${ghost ? '' : `
+        diffuseColor.rgb *= 1.0 - 0.7 * min(1.0, shine);`
+        }
+        ${form === 'clear' ? 'diffuseColor.a *= surface.b;' : ''}`,
+      )
+      .replace(
+        '#include <opaque_fragment>',
+        `${
+          ghost
+            ? ''
+            : `
         vec3 toEye = normalize(vViewPosition);
         float facing = clamp(dot(normal, toEye), 0.0, 1.0);
         vec3 way = inverseTransformDirection(reflect(-toEye, normal), viewMatrix);
         float smoothness = (1.0 - surface.r) * (1.0 - surface.r);
         vec3 share = mix(vec3(0.04 + 0.5 * pow(1.0 - facing, 5.0)) * smoothness, unlit * (0.55 + 0.45 * smoothness), surface.g);
         outgoingLight += share * mirrored(way, surface.r);
-        ${form === 'clear' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`}
+        ${form === 'clear' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`
+        }
         outgoingLight = mix(unlit, outgoingLight, lit);
-        #include <opaque_fragment>`)
-      .replace('#include <emissivemap_fragment>', ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(1.0, shine) * (0.7 + 0.09 * shine);');
+        #include <opaque_fragment>`,
+      )
+      .replace(
+        '#include <emissivemap_fragment>',
+        ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(1.0, shine) * (0.7 + 0.09 * shine);',
+      );
   };
   m.customProgramCacheKey = () => (form === 'over' ? 'solid' : form);
   return m;

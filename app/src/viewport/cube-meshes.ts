@@ -41,7 +41,12 @@ export class CubeMeshes {
   /** What each copy wears; several dresses lie over one another. */
   private dresses: readonly (readonly Dress[])[] = [];
 
-  constructor(group: Group, private readonly background: MeshInBackground, private readonly changed: () => void, private takes: (byte: number) => boolean = () => true) {
+  constructor(
+    group: Group,
+    private readonly background: MeshInBackground,
+    private readonly changed: () => void,
+    private takes: (byte: number) => boolean = () => true,
+  ) {
     this.groups = [group];
   }
 
@@ -50,7 +55,10 @@ export class CubeMeshes {
     if (grid === this.grid) return;
     const before = this.grid;
     this.grid = grid;
-    const comparable = before !== null && before.bounds.min.every((v, i) => v === grid.bounds.min[i]) && before.bounds.size.every((v, i) => v === grid.bounds.size[i]);
+    const comparable =
+      before !== null &&
+      before.bounds.min.every((v, i) => v === grid.bounds.min[i]) &&
+      before.bounds.size.every((v, i) => v === grid.bounds.size[i]);
     const dirty = comparable ? changedChunks(before, grid) : chunksOf(grid);
     if (!comparable) {
       const kept = new Set(dirty.map((c) => c.join()));
@@ -61,27 +69,33 @@ export class CubeMeshes {
       for (const c of dirty) this.put(c.join(), c, meshChunk(grid, ...(c as [number, number, number])));
       return;
     }
-    void this.background(grid, dirty).then((meshes) => {
-      // A newer grid may have come meanwhile; then this result is older than what stands.
-      if (version !== this.version) {
-        this.remesh(dirty);
-        return;
-      }
-      dirty.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
-      this.changed();
-    }, () => this.remesh(dirty));
+    void this.background(grid, dirty).then(
+      (meshes) => {
+        // A newer grid may have come meanwhile; then this result is older than what stands.
+        if (version !== this.version) {
+          this.remesh(dirty);
+          return;
+        }
+        dirty.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
+        this.changed();
+      },
+      () => this.remesh(dirty),
+    );
   }
 
   private remesh(chunks: readonly Vec3[]): void {
     if (!this.grid) return;
     const grid = this.grid;
-    void this.background(grid, chunks).then((meshes) => {
-      if (grid !== this.grid) this.remesh(chunks);
-      else {
-        chunks.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
-        this.changed();
-      }
-    }, () => undefined);
+    void this.background(grid, chunks).then(
+      (meshes) => {
+        if (grid !== this.grid) this.remesh(chunks);
+        else {
+          chunks.forEach((c, i) => this.put(c.join(), c, meshes[i]!));
+          this.changed();
+        }
+      },
+      () => undefined,
+    );
   }
 
   /** Other bytes are drawn; everything is made anew. */
@@ -93,7 +107,10 @@ export class CubeMeshes {
   /** The groups that hold the copies, and what each wears. Geometry is made once for all. */
   setCopies(groups: readonly Group[], dresses: readonly (readonly Dress[])[]): void {
     const layers = (list: readonly (readonly Dress[])[]): string => list.map((d) => d.length).join();
-    const again = groups.length !== this.groups.length || groups.some((g, i) => g !== this.groups[i]) || layers(dresses) !== layers(this.dresses);
+    const again =
+      groups.length !== this.groups.length ||
+      groups.some((g, i) => g !== this.groups[i]) ||
+      layers(dresses) !== layers(this.dresses);
     this.groups = groups;
     this.dresses = dresses;
     for (const c of this.chunks.values()) {
@@ -132,7 +149,11 @@ export class CubeMeshes {
         const direction = face.userData['direction'] as number;
         const axis = direction >> 1;
         const sign = FACE_DIRECTIONS[direction]![axis]!;
-        const turned = orthographic ? d[axis]! * sign < 0 : sign > 0 ? o[axis]! > at[axis]! * CHUNK : o[axis]! < (at[axis]! + 1) * CHUNK;
+        const turned = orthographic
+          ? d[axis]! * sign < 0
+          : sign > 0
+            ? o[axis]! > at[axis]! * CHUNK
+            : o[axis]! < (at[axis]! + 1) * CHUNK;
         face.visible = turned && (face.userData['shown'] as boolean);
       }
     }
@@ -166,17 +187,25 @@ export class CubeMeshes {
       f.removeFromParent();
     }
     // A chunk that loses its only meshes keeps none of its shapes; there is always a first copy.
-    chunk.faces.splice(0, chunk.faces.length, ...this.groups.map((group, copy) => {
-      const faces = known.flatMap((g, direction) => (g ? Array.from({ length: Math.max(1, this.dresses[copy]?.length ?? 1) }, (_, layer) => {
-        const m = new Mesh(g);
-        m.matrixAutoUpdate = false;
-        m.userData['direction'] = direction;
-        m.userData['layer'] = layer;
-        return m;
-      }) : []));
-      if (faces.length > 0) group.add(...faces);
-      return faces;
-    }));
+    chunk.faces.splice(
+      0,
+      chunk.faces.length,
+      ...this.groups.map((group, copy) => {
+        const faces = known.flatMap((g, direction) =>
+          g
+            ? Array.from({ length: Math.max(1, this.dresses[copy]?.length ?? 1) }, (_, layer) => {
+                const m = new Mesh(g);
+                m.matrixAutoUpdate = false;
+                m.userData['direction'] = direction;
+                m.userData['layer'] = layer;
+                return m;
+              })
+            : [],
+        );
+        if (faces.length > 0) group.add(...faces);
+        return faces;
+      }),
+    );
     this.dress(chunk);
   }
 

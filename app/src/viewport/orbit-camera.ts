@@ -3,7 +3,12 @@ import type { Camera } from '@sphalerite/core/model';
 import { OrthographicCamera, PerspectiveCamera } from 'three';
 
 export const VIEWS = {
-  front: [0, 0], back: [Math.PI, 0], left: [Math.PI / 2, 0], right: [-Math.PI / 2, 0], top: [0, Math.PI / 2], bottom: [0, -Math.PI / 2],
+  front: [0, 0],
+  back: [Math.PI, 0],
+  left: [Math.PI / 2, 0],
+  right: [-Math.PI / 2, 0],
+  top: [0, Math.PI / 2],
+  bottom: [0, -Math.PI / 2],
 } as const;
 export type ViewName = keyof typeof VIEWS;
 
@@ -90,7 +95,11 @@ export class OrbitCamera {
   }
   /** Stands where a shot's camera stands. */
   follow(camera: Camera): void {
-    const d = [camera.target[0] - camera.eye[0], camera.target[1] - camera.eye[1], camera.target[2] - camera.eye[2]] as const;
+    const d = [
+      camera.target[0] - camera.eye[0],
+      camera.target[1] - camera.eye[1],
+      camera.target[2] - camera.eye[2],
+    ] as const;
     const length = Math.hypot(...d);
     this.pitch = Math.asin(-d[1] / length);
     this.yaw = Math.atan2(-d[0], -d[2]);

@@ -4,7 +4,8 @@ import { AXIS_COLOURS, TONES, fillMaterial, segments } from './overlay-materials
 
 /** A level of the volume with a line every cube, fainter the finer. */
 export function guidePlane(bounds: Box, axis: Axis, at: number): Object3D[] {
-  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
+  const u = ((axis + 1) % 3) as Axis,
+    v = ((axis + 2) % 3) as Axis;
   const e = boxEnd(bounds);
   const point = (pu: number, pv: number): number[] => {
     const p = [0, 0, 0];
@@ -13,19 +14,46 @@ export function guidePlane(bounds: Box, axis: Axis, at: number): Object3D[] {
     p[v] = pv;
     return p;
   };
-  const fine: number[] = [], bold: number[] = [];
-  for (let i = bounds.min[u]; i <= e[u]; i++) (i % 8 === 0 ? bold : fine).push(...point(i, bounds.min[v]), ...point(i, e[v]));
-  for (let i = bounds.min[v]; i <= e[v]; i++) (i % 8 === 0 ? bold : fine).push(...point(bounds.min[u], i), ...point(e[u], i));
-  const ring = [point(bounds.min[u], bounds.min[v]), point(e[u], bounds.min[v]), point(e[u], e[v]), point(bounds.min[u], e[v])];
-  const plane = new Mesh(new BufferGeometry().setAttribute('position', new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3)), fillMaterial(TONES.verdigris, 0.1));
+  const fine: number[] = [],
+    bold: number[] = [];
+  for (let i = bounds.min[u]; i <= e[u]; i++)
+    (i % 8 === 0 ? bold : fine).push(...point(i, bounds.min[v]), ...point(i, e[v]));
+  for (let i = bounds.min[v]; i <= e[v]; i++)
+    (i % 8 === 0 ? bold : fine).push(...point(bounds.min[u], i), ...point(e[u], i));
+  const ring = [
+    point(bounds.min[u], bounds.min[v]),
+    point(e[u], bounds.min[v]),
+    point(e[u], e[v]),
+    point(bounds.min[u], e[v]),
+  ];
+  const plane = new Mesh(
+    new BufferGeometry().setAttribute(
+      'position',
+      new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3),
+    ),
+    fillMaterial(TONES.verdigris, 0.1),
+  );
   plane.renderOrder = 8;
-  return [plane, segments(fine, TONES.verdigris, 0.22, 8, true), segments(bold, TONES.verdigris, 0.5, 8, true), segments(ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]), TONES.verdigris, 1, 12, true)];
+  return [
+    plane,
+    segments(fine, TONES.verdigris, 0.22, 8, true),
+    segments(bold, TONES.verdigris, 0.5, 8, true),
+    segments(
+      ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]),
+      TONES.verdigris,
+      1,
+      12,
+      true,
+    ),
+  ];
 }
 
 /** The axis of a radial with a ray for each copy. */
 export function spinAxis(bounds: Box, axis: Axis, at: Vec3, count: number): Object3D[] {
-  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
-  const lo = [...at], hi = [...at];
+  const u = ((axis + 1) % 3) as Axis,
+    v = ((axis + 2) % 3) as Axis;
+  const lo = [...at],
+    hi = [...at];
   lo[axis] = bounds.min[axis] - 1;
   hi[axis] = boxEnd(bounds)[axis] + 1;
   const rays: number[] = [];
@@ -54,9 +82,18 @@ export function mirrorPlane(bounds: Box, axis: number, h: number): Object3D[] {
     return p;
   };
   const ring = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
-  const outline = segments(ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]), AXIS_COLOURS[axis]!, 0.8, 12, true);
+  const outline = segments(
+    ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!]),
+    AXIS_COLOURS[axis]!,
+    0.8,
+    12,
+    true,
+  );
   const plane = new Mesh(
-    new BufferGeometry().setAttribute('position', new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3)),
+    new BufferGeometry().setAttribute(
+      'position',
+      new Float32BufferAttribute([ring[0]!, ring[1]!, ring[2]!, ring[0]!, ring[2]!, ring[3]!].flat(), 3),
+    ),
     fillMaterial(AXIS_COLOURS[axis]!, 0.07),
   );
   plane.renderOrder = 8;

@@ -19,7 +19,11 @@ const surfaces = new Map<CellSet, { fill: BufferGeometry; lines: BufferGeometry 
 
 /** A set's surface, made once for as long as the set is shown; see {@link keepSurfacesOf} for when it goes. */
 export function markOf(m: Mark): Object3D[] {
-  if (Array.isArray(m.set)) return (m.set as readonly Box[]).flatMap((b) => [boxLines(b, TONES[m.tone], 1, !m.through, 0.02), ...(m.fill > 0 ? [boxFill(b, TONES[m.tone], m.fill)] : [])]);
+  if (Array.isArray(m.set))
+    return (m.set as readonly Box[]).flatMap((b) => [
+      boxLines(b, TONES[m.tone], 1, !m.through, 0.02),
+      ...(m.fill > 0 ? [boxFill(b, TONES[m.tone], m.fill)] : []),
+    ]);
   const cells = m.set as CellSet;
   let g = surfaces.get(cells);
   if (!g) {
@@ -46,7 +50,8 @@ export function markOf(m: Mark): Object3D[] {
 
 /** Soft fill over every face and a line where the region ends. */
 export function faceMarks(faces: readonly { cell: Vec3; normal: Vec3 }[], color: number): Object3D[] {
-  const positions: number[] = [], lines: number[] = [];
+  const positions: number[] = [],
+    lines: number[] = [];
   const groups = new Map<string, Set<string>>();
   for (const f of faces) {
     const key = f.normal.join();
@@ -54,7 +59,8 @@ export function faceMarks(faces: readonly { cell: Vec3; normal: Vec3 }[], color:
   }
   for (const { cell, normal } of faces) {
     const axis = normal.findIndex((n) => n !== 0);
-    const u = (axis + 1) % 3, v = (axis + 2) % 3;
+    const u = (axis + 1) % 3,
+      v = (axis + 2) % 3;
     const at = (du: number, dv: number): number[] => {
       const p = [...cell] as number[];
       p[axis]! += normal[axis]! > 0 ? 1.02 : -0.02;

@@ -1,6 +1,16 @@
 import { type Box, boxEnd } from '@sphalerite/core/math';
 import {
-  BoxGeometry, BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry, Float32BufferAttribute, LineBasicMaterial, LineSegments, Mesh, MeshBasicMaterial, PointsMaterial,
+  BoxGeometry,
+  BufferGeometry,
+  CanvasTexture,
+  DoubleSide,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  MeshBasicMaterial,
+  PointsMaterial,
 } from 'three';
 
 export type Tone = 'honey' | 'danger' | 'verdigris' | 'x' | 'y' | 'z' | 'quiet';
@@ -11,7 +21,15 @@ export const HONEY = 0xe3a127;
 
 const DANGER = 0xc0392b;
 
-export const TONES: Record<Tone, number> = { honey: HONEY, danger: DANGER, verdigris: 0x22665f, x: AXIS_COLOURS[0], y: AXIS_COLOURS[1], z: AXIS_COLOURS[2], quiet: 0x6f665c };
+export const TONES: Record<Tone, number> = {
+  honey: HONEY,
+  danger: DANGER,
+  verdigris: 0x22665f,
+  x: AXIS_COLOURS[0],
+  y: AXIS_COLOURS[1],
+  z: AXIS_COLOURS[2],
+  quiet: 0x6f665c,
+};
 
 /**
  * Materials live on while geometries come and go: a material let go takes its shader program along, and
@@ -28,16 +46,34 @@ export function shared<M extends LineBasicMaterial | MeshBasicMaterial>(key: str
 }
 
 export const lineMaterial = (color: number, opacity: number, depthTest: boolean): LineBasicMaterial =>
-  shared(`line ${color} ${opacity} ${depthTest}`, () => new LineBasicMaterial({ color, opacity, transparent: true, depthTest }));
+  shared(
+    `line ${color} ${opacity} ${depthTest}`,
+    () => new LineBasicMaterial({ color, opacity, transparent: true, depthTest }),
+  );
 
 export const fillMaterial = (color: number, opacity: number): MeshBasicMaterial =>
-  shared(`fill ${color} ${opacity}`, () => new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false, side: DoubleSide }));
+  shared(
+    `fill ${color} ${opacity}`,
+    () => new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false, side: DoubleSide }),
+  );
 
 export const onTop = (color: number, opacity: number): MeshBasicMaterial =>
-  shared(`top ${color} ${opacity}`, () => new MeshBasicMaterial({ color, opacity, transparent: true, depthTest: false, depthWrite: false }));
+  shared(
+    `top ${color} ${opacity}`,
+    () => new MeshBasicMaterial({ color, opacity, transparent: true, depthTest: false, depthWrite: false }),
+  );
 
-export function segments(points: number[], color: number, opacity: number, order: number, depthTest = false): LineSegments {
-  const l = new LineSegments(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)), lineMaterial(color, opacity, depthTest));
+export function segments(
+  points: number[],
+  color: number,
+  opacity: number,
+  order: number,
+  depthTest = false,
+): LineSegments {
+  const l = new LineSegments(
+    new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)),
+    lineMaterial(color, opacity, depthTest),
+  );
   l.renderOrder = order;
   return l;
 }
@@ -52,7 +88,10 @@ export function boxLines(b: Box, color: number, opacity: number, behind: boolean
 }
 
 export function boxFill(b: Box, color: number, opacity: number): Mesh {
-  const m = new Mesh(new BoxGeometry(b.size[0] + 0.03, b.size[1] + 0.03, b.size[2] + 0.03), fillMaterial(color, opacity));
+  const m = new Mesh(
+    new BoxGeometry(b.size[0] + 0.03, b.size[1] + 0.03, b.size[2] + 0.03),
+    fillMaterial(color, opacity),
+  );
   const e = boxEnd(b);
   m.position.set((b.min[0] + e[0]) / 2, (b.min[1] + e[1]) / 2, (b.min[2] + e[2]) / 2);
   m.renderOrder = 9;
@@ -60,7 +99,14 @@ export function boxFill(b: Box, color: number, opacity: number): Mesh {
 }
 
 export const pointMaterial = (fill: string, edge: string, size: number, square = false): PointsMaterial =>
-  new PointsMaterial({ map: dotTexture(fill, edge, square), size, sizeAttenuation: false, transparent: true, depthTest: false, depthWrite: false });
+  new PointsMaterial({
+    map: dotTexture(fill, edge, square),
+    size,
+    sizeAttenuation: false,
+    transparent: true,
+    depthTest: false,
+    depthWrite: false,
+  });
 
 function dotTexture(fill: string, edge: string, square: boolean): CanvasTexture {
   const c = document.createElement('canvas');

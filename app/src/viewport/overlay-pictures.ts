@@ -20,7 +20,7 @@ export function pictureOn(p: Picture, changed: () => void): Mesh {
     const canvas = document.createElement('canvas');
     const entry = { texture: new CanvasTexture(canvas), ready: false };
     entry.texture.colorSpace = 'srgb';
-    images.set(p.image, known = entry);
+    images.set(p.image, (known = entry));
     const img = new Image();
     img.onload = () => {
       canvas.width = img.naturalWidth;
@@ -45,10 +45,43 @@ export function pictureOn(p: Picture, changed: () => void): Mesh {
   const flip = p.axis === 1;
   const uv = (s: number, t: number): number[] => [s, flip ? 1 - t : t];
   const g = new BufferGeometry();
-  const corners = [[0, 0], [1, 0], [1, 1], [0, 0], [1, 1], [0, 1]] as const;
-  g.setAttribute('position', new Float32BufferAttribute(corners.flatMap(([s, t]) => point(s, t)), 3));
-  g.setAttribute('uv', new Float32BufferAttribute(corners.flatMap(([s, t]) => uv(s, t)), 2));
-  const m = new Mesh(g, shared(`picture ${p.image.length} ${p.image.slice(-40)} ${p.opacity}`, () => new MeshBasicMaterial({ map: known.texture, transparent: true, opacity: p.opacity, side: DoubleSide, depthWrite: false, toneMapped: false })));
+  const corners = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 0],
+    [1, 1],
+    [0, 1],
+  ] as const;
+  g.setAttribute(
+    'position',
+    new Float32BufferAttribute(
+      corners.flatMap(([s, t]) => point(s, t)),
+      3,
+    ),
+  );
+  g.setAttribute(
+    'uv',
+    new Float32BufferAttribute(
+      corners.flatMap(([s, t]) => uv(s, t)),
+      2,
+    ),
+  );
+  const m = new Mesh(
+    g,
+    shared(
+      `picture ${p.image.length} ${p.image.slice(-40)} ${p.opacity}`,
+      () =>
+        new MeshBasicMaterial({
+          map: known.texture,
+          transparent: true,
+          opacity: p.opacity,
+          side: DoubleSide,
+          depthWrite: false,
+          toneMapped: false,
+        }),
+    ),
+  );
   m.renderOrder = 1;
   m.visible = known.ready;
   return m;

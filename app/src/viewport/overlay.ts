@@ -1,10 +1,31 @@
 import type { Axis, Box, Mat4, Vec3 } from '@sphalerite/core/math';
 import {
-  BoxGeometry, BufferGeometry, CylinderGeometry, Float32BufferAttribute, Group, Matrix4, Mesh, type Object3D, Points, type PointsMaterial, TorusGeometry, Vector3,
+  BoxGeometry,
+  BufferGeometry,
+  CylinderGeometry,
+  Float32BufferAttribute,
+  Group,
+  Matrix4,
+  Mesh,
+  type Object3D,
+  Points,
+  type PointsMaterial,
+  TorusGeometry,
+  Vector3,
 } from 'three';
 import { guidePlane, mirrorPlane, spinAxis } from './overlay-guides';
 import { type Mark, faceMarks, keepSurfacesOf, markOf } from './overlay-marks';
-import { AXIS_COLOURS, HONEY, TONES, type Tone, boxFill, boxLines, onTop, pointMaterial, segments } from './overlay-materials';
+import {
+  AXIS_COLOURS,
+  HONEY,
+  TONES,
+  type Tone,
+  boxFill,
+  boxLines,
+  onTop,
+  pointMaterial,
+  segments,
+} from './overlay-materials';
 import { type Picture, pictureOn } from './overlay-pictures';
 
 export type { Mark } from './overlay-marks';
@@ -63,13 +84,41 @@ export interface Overlay {
   /** Attachment points: where they are and where they point, in the world. */
   readonly points: readonly { readonly at: Vec3; readonly to: Vec3 }[];
   /** Rings to turn by: where and how turned. */
-  readonly rings: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly radius: number; readonly hot: number } | null;
+  readonly rings: {
+    readonly at: Vec3;
+    readonly axes: readonly Vec3[];
+    readonly radius: number;
+    readonly hot: number;
+  } | null;
   /** Arrows to move by. */
-  readonly arrows: { readonly at: Vec3; readonly axes: readonly Vec3[]; readonly length: number; readonly hot: number; readonly head?: number } | null;
+  readonly arrows: {
+    readonly at: Vec3;
+    readonly axes: readonly Vec3[];
+    readonly length: number;
+    readonly hot: number;
+    readonly head?: number;
+  } | null;
 }
 
 export const NO_OVERLAY: Overlay = {
-  lattice: null, bounds: null, marks: [], faces: [], erasing: false, cut: null, guide: null, spin: null, spots: [], strokes: [], pictures: [], figure: null, mirror: [null, null, null], cursor: null, joints: [], points: [], rings: null, arrows: null,
+  lattice: null,
+  bounds: null,
+  marks: [],
+  faces: [],
+  erasing: false,
+  cut: null,
+  guide: null,
+  spin: null,
+  spots: [],
+  strokes: [],
+  pictures: [],
+  figure: null,
+  mirror: [null, null, null],
+  cursor: null,
+  joints: [],
+  points: [],
+  rings: null,
+  arrows: null,
 };
 
 /** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
@@ -92,7 +141,8 @@ export class OverlayView {
       this.addLattice(local, o);
       this.group.add(local);
     }
-    if (o.figure) for (const b of o.figure.boxes) this.group.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
+    if (o.figure)
+      for (const b of o.figure.boxes) this.group.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
     this.addSkeleton(o);
     if (o.rings) this.addRings(o.rings);
     if (o.arrows) this.addArrows(o.arrows);
@@ -110,10 +160,21 @@ export class OverlayView {
     for (const p of o.pictures) into.add(pictureOn(p, this.changed));
     for (const hot of [false, true]) {
       const list = o.spots.filter((s) => s.hot === hot);
-      for (const tone of new Set(list.map((s) => s.tone))) into.add(spotPoints(list.filter((s) => s.tone === tone), tone, hot));
+      for (const tone of new Set(list.map((s) => s.tone)))
+        into.add(
+          spotPoints(
+            list.filter((s) => s.tone === tone),
+            tone,
+            hot,
+          ),
+        );
     }
     if (o.faces.length > 0) into.add(...faceMarks(o.faces, colour));
-    if (o.cursor) into.add(boxLines({ min: o.cursor, size: [1, 1, 1] }, 0x22665f, 1, false, 0.06), boxFill({ min: o.cursor, size: [1, 1, 1] }, 0x4ba592, 0.35));
+    if (o.cursor)
+      into.add(
+        boxLines({ min: o.cursor, size: [1, 1, 1] }, 0x22665f, 1, false, 0.06),
+        boxFill({ min: o.cursor, size: [1, 1, 1] }, 0x4ba592, 0.35),
+      );
     if (o.bounds) o.mirror.forEach((h, axis) => h !== null && into.add(...mirrorPlane(o.bounds!, axis, h)));
   }
 
@@ -123,19 +184,37 @@ export class OverlayView {
     for (const j of o.joints) if (j.parent) this.group.add(boneBody(j.parent, j.at, j.selected));
     const points = (list: readonly JointMark[], material: PointsMaterial): void => {
       if (list.length === 0) return;
-      const g = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(list.flatMap((j) => [...j.at]), 3));
+      const g = new BufferGeometry().setAttribute(
+        'position',
+        new Float32BufferAttribute(
+          list.flatMap((j) => [...j.at]),
+          3,
+        ),
+      );
       const p = new Points(g, material);
       p.renderOrder = 22;
       this.group.add(p);
     };
-    points(o.joints.filter((j) => !j.selected && !j.control), this.dot);
-    points(o.joints.filter((j) => !j.selected && j.control), this.controlDot);
-    points(o.joints.filter((j) => j.selected), this.honeyDot);
+    points(
+      o.joints.filter((j) => !j.selected && !j.control),
+      this.dot,
+    );
+    points(
+      o.joints.filter((j) => !j.selected && j.control),
+      this.controlDot,
+    );
+    points(
+      o.joints.filter((j) => j.selected),
+      this.honeyDot,
+    );
   }
 
   private addRings({ at, axes, radius, hot }: NonNullable<Overlay['rings']>): void {
     axes.forEach((axis, i) => {
-      const ring = new Mesh(new TorusGeometry(radius, radius * (hot === i ? 0.028 : 0.015), 6, 72), onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 0.95 : 0.35));
+      const ring = new Mesh(
+        new TorusGeometry(radius, radius * (hot === i ? 0.028 : 0.015), 6, 72),
+        onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 0.95 : 0.35),
+      );
       ring.position.set(...at);
       ring.lookAt(at[0] + axis[0], at[1] + axis[1], at[2] + axis[2]);
       ring.renderOrder = 23;
@@ -147,7 +226,10 @@ export class OverlayView {
     axes.forEach((axis, i) => {
       const end: Vec3 = [at[0] + axis[0] * length, at[1] + axis[1] * length, at[2] + axis[2] * length];
       this.group.add(segments([...at, ...end], AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4, 23));
-      const head = new Mesh(new BoxGeometry(edge, edge, edge), onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4));
+      const head = new Mesh(
+        new BoxGeometry(edge, edge, edge),
+        onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4),
+      );
       head.position.set(...end);
       head.renderOrder = 23;
       this.group.add(head);
@@ -160,17 +242,39 @@ const spotMaterials = new Map<string, PointsMaterial>();
 function spotPoints(spots: readonly Spot[], tone: Tone, hot: boolean): Points {
   const key = `${tone} ${hot}`;
   let m = spotMaterials.get(key);
-  if (!m) spotMaterials.set(key, m = pointMaterial(hot ? '#f0b648' : '#ffffff', `#${TONES[tone].toString(16).padStart(6, '0')}`, hot ? 19 : 15, true));
-  const p = new Points(new BufferGeometry().setAttribute('position', new Float32BufferAttribute(spots.flatMap((s) => [...s.at]), 3)), m);
+  if (!m)
+    spotMaterials.set(
+      key,
+      (m = pointMaterial(
+        hot ? '#f0b648' : '#ffffff',
+        `#${TONES[tone].toString(16).padStart(6, '0')}`,
+        hot ? 19 : 15,
+        true,
+      )),
+    );
+  const p = new Points(
+    new BufferGeometry().setAttribute(
+      'position',
+      new Float32BufferAttribute(
+        spots.flatMap((s) => [...s.at]),
+        3,
+      ),
+    ),
+    m,
+  );
   p.renderOrder = 24;
   return p;
 }
 
 /** A bone from its parent's joint to its own: a slim body, thick where it begins. */
 function boneBody(from: Vec3, to: Vec3, selected: boolean): Mesh {
-  const a = new Vector3(...from), b = new Vector3(...to);
+  const a = new Vector3(...from),
+    b = new Vector3(...to);
   const length = Math.max(0.01, a.distanceTo(b));
-  const body = new Mesh(new CylinderGeometry(0.12, Math.min(0.62, 0.14 + length * 0.06), length, 4), onTop(selected ? HONEY : 0x3a322b, selected ? 0.85 : 0.42));
+  const body = new Mesh(
+    new CylinderGeometry(0.12, Math.min(0.62, 0.14 + length * 0.06), length, 4),
+    onTop(selected ? HONEY : 0x3a322b, selected ? 0.85 : 0.42),
+  );
   body.position.copy(a).add(b).multiplyScalar(0.5);
   body.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), b.sub(a).normalize());
   body.renderOrder = selected ? 21 : 20;

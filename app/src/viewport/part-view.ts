@@ -44,7 +44,11 @@ export class PartView {
   private glass = false;
   private lined = false;
 
-  constructor(private materials: PartMaterials, private readonly background: MeshInBackground, private readonly changed: () => void) {
+  constructor(
+    private materials: PartMaterials,
+    private readonly background: MeshInBackground,
+    private readonly changed: () => void,
+  ) {
     this.group.matrixAutoUpdate = false;
     this.groups = [this.newGroup()];
     this.solid = new CubeMeshes(this.groups[0]!, background, changed);
@@ -119,7 +123,14 @@ export class PartView {
   }
 
   setMaterials(materials: PartMaterials, copies: readonly PartCopy[] = []): void {
-    const same = copies.length === this.copies.length && copies.every((c, i) => c.materials === this.copies[i]!.materials && c.matrix === this.copies[i]!.matrix && c.shift.every((v, a) => v === this.copies[i]!.shift[a]));
+    const same =
+      copies.length === this.copies.length &&
+      copies.every(
+        (c, i) =>
+          c.materials === this.copies[i]!.materials &&
+          c.matrix === this.copies[i]!.matrix &&
+          c.shift.every((v, a) => v === this.copies[i]!.shift[a]),
+      );
     if (materials === this.materials && same) return;
     this.materials = materials;
     this.copies = copies;
@@ -152,16 +163,34 @@ export class PartView {
 
   private dress(): void {
     const haunted = this.copies.some((c) => c.matrix !== null);
-    const looks = [{ m: this.materials, ghost: this.ghost, posed: false }, ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost, posed: c.matrix !== null }))];
-    const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({ material, order, casts, receives, visible: true });
+    const looks = [
+      { m: this.materials, ghost: this.ghost, posed: false },
+      ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost, posed: c.matrix !== null })),
+    ];
+    const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({
+      material,
+      order,
+      casts,
+      receives,
+      visible: true,
+    });
     // A ghost first writes its depth, so that only its nearest faces are mixed with what is behind.
     const solid = ({ m, ghost, posed }: (typeof looks)[number]): Dress[] => {
       // Moments before and after write no depth, so that the figure of now shows over them.
       if (posed) return [plain(m.ghost, 3, false, false)];
       if (ghost) return [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)];
-      return this.glass ? [plain(m.glass, 0, true, false)] : haunted ? [plain(m.solid, 0, true, true), plain(m.over, 4, false, true)] : [plain(m.solid, 0, true, true)];
+      return this.glass
+        ? [plain(m.glass, 0, true, false)]
+        : haunted
+          ? [plain(m.solid, 0, true, true), plain(m.over, 4, false, true)]
+          : [plain(m.solid, 0, true, true)];
     };
-    const clear = (look: (typeof looks)[number]): Dress[] => (look.ghost || look.posed ? solid(look) : this.glass ? [plain(look.m.glass, 1, false, false)] : [plain(look.m.clear, 1, false, true)]);
+    const clear = (look: (typeof looks)[number]): Dress[] =>
+      look.ghost || look.posed
+        ? solid(look)
+        : this.glass
+          ? [plain(look.m.glass, 1, false, false)]
+          : [plain(look.m.clear, 1, false, true)];
     this.solid.setCopies(this.groups, looks.map(solid));
     this.clearMeshes?.setCopies(this.groups, looks.map(clear));
   }

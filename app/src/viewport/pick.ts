@@ -1,4 +1,12 @@
-import { type Mat4, type Vec3, boxHas, floor, invertMat, transformDirection, transformPoint } from '@sphalerite/core/math';
+import {
+  type Mat4,
+  type Vec3,
+  boxHas,
+  floor,
+  invertMat,
+  transformDirection,
+  transformPoint,
+} from '@sphalerite/core/math';
 import type { Part } from '@sphalerite/core/model';
 import { type VoxelGrid, rayWalk } from '@sphalerite/core/voxel';
 import type { Pick, Ray } from '../tools/tool';
@@ -19,7 +27,10 @@ export interface PickPlane {
 /** The cube face a ray meets, or the guide plane where that is nearer, or the floor of the volume where there is no cube. */
 export function pickPart(grid: VoxelGrid, part: Part, ray: Ray, guide: PickPlane | null = null): Pick | null {
   const hit = rayWalk(grid, ray.origin, ray.dir);
-  const cube = hit && hit.normal.some((n) => n !== 0) ? { t: hit.t, pick: { cell: hit.cell, normal: hit.normal, floor: false } } : null;
+  const cube =
+    hit && hit.normal.some((n) => n !== 0)
+      ? { t: hit.t, pick: { cell: hit.cell, normal: hit.normal, floor: false } }
+      : null;
   const plane = guide && onGuide(part, ray, guide);
   if (plane && (!cube || plane.t < cube.t)) return plane.pick;
   if (cube) return cube.pick;
@@ -45,5 +56,13 @@ function onGuide(part: Part, ray: Ray, { axis, at }: PickPlane): { t: number; pi
   if (!boxHas(part.bounds, cell)) return null;
   const normal = [0, 0, 0] as [number, number, number];
   normal[axis] = side;
-  return { t, pick: { cell: [cell[0] - normal[0], cell[1] - normal[1], cell[2] - normal[2]], normal, floor: true, point: point as unknown as Vec3 } };
+  return {
+    t,
+    pick: {
+      cell: [cell[0] - normal[0], cell[1] - normal[1], cell[2] - normal[2]],
+      normal,
+      floor: true,
+      point: point as unknown as Vec3,
+    },
+  };
 }

@@ -12,7 +12,8 @@ const MOST_LINED = 400_000;
 
 /** Works on whole rows: the cells exposed on a side are the set without the set moved to that side. */
 export function setSurface(wanted: CellSet): SetSurface {
-  const triangles: number[] = [], lines: number[] = [];
+  const triangles: number[] = [],
+    lines: number[] = [];
   const box = wanted.tight;
   if (!box) return { triangles, lines };
   const set = wanted.within(box);
@@ -29,9 +30,13 @@ export function setSurface(wanted: CellSet): SetSurface {
       const [u, v] = ([0, 1, 2] as const).filter((a) => a !== axis) as [number, number];
       open.runs((x0, x1, y, z) => {
         // Faces across X are one cell each; the others run along X.
-        for (const [from, to] of axis === 0 ? Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const) : [[x0, x1] as const]) {
-          const a = at(from, y, z), length = axis === 0 ? 1 : to - from;
-          const corner = (du: number, dv: number): number[] => a.map((c, i) => c + (i === u ? du * (u === 0 ? length : 1) : i === v ? dv : 0));
+        for (const [from, to] of axis === 0
+          ? Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const)
+          : [[x0, x1] as const]) {
+          const a = at(from, y, z),
+            length = axis === 0 ? 1 : to - from;
+          const corner = (du: number, dv: number): number[] =>
+            a.map((c, i) => c + (i === u ? du * (u === 0 ? length : 1) : i === v ? dv : 0));
           const [p, q, r, s] = [corner(0, 0), corner(1, 0), corner(1, 1), corner(0, 1)];
           triangles.push(...p, ...q, ...r, ...p, ...r, ...s);
         }
@@ -42,7 +47,9 @@ export function setSurface(wanted: CellSet): SetSurface {
         for (const way of [1, -1]) {
           open.minus(open.moved(step(side, -way))).runs((x0, x1, y, z) => {
             // Borders along X come as runs, the others cell by cell.
-            for (const [from, to] of along === 0 ? [[x0, x1] as const] : Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const)) {
+            for (const [from, to] of along === 0
+              ? [[x0, x1] as const]
+              : Array.from({ length: x1 - x0 }, (_, i) => [x0 + i, x0 + i + 1] as const)) {
               const a = at(from, y, z);
               if (way > 0) a[side]! += 1;
               const b = [...a];

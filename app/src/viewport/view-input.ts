@@ -40,7 +40,11 @@ export class ViewInput {
   private readonly off: (() => void)[] = [];
 
   /** @param onMenu – a right click that did not turn the view */
-  constructor(private readonly view: Viewport, private readonly user: () => PointerUser | null, private readonly onMenu: (e: PointerEvent) => void) {
+  constructor(
+    private readonly view: Viewport,
+    private readonly user: () => PointerUser | null,
+    private readonly onMenu: (e: PointerEvent) => void,
+  ) {
     const c = view.canvas;
     c.style.touchAction = 'none';
     this.on(c, 'pointerdown', (e) => this.down(e));
@@ -66,7 +70,11 @@ export class ViewInput {
     for (const off of this.off) off();
   }
 
-  private on<K extends keyof (HTMLElementEventMap & WindowEventMap)>(target: EventTarget, type: K, f: (e: (HTMLElementEventMap & WindowEventMap)[K]) => void): void {
+  private on<K extends keyof (HTMLElementEventMap & WindowEventMap)>(
+    target: EventTarget,
+    type: K,
+    f: (e: (HTMLElementEventMap & WindowEventMap)[K]) => void,
+  ): void {
     target.addEventListener(type, f as EventListener, { passive: false });
     this.off.push(() => target.removeEventListener(type, f as EventListener));
   }
@@ -101,7 +109,8 @@ export class ViewInput {
       this.pinch(e);
       return;
     }
-    const dx = e.clientX - this.last.x, dy = e.clientY - this.last.y;
+    const dx = e.clientX - this.last.x,
+      dy = e.clientY - this.last.y;
     if (this.mode === 'orbit') {
       this.view.camera.turn(dx, dy);
       this.view.invalidate();
@@ -135,7 +144,8 @@ export class ViewInput {
   private pinch(e: PointerEvent): void {
     const other = [...this.touches].find(([id]) => id !== e.pointerId)![1];
     const before = this.touches.get(e.pointerId)!;
-    const d0 = Math.hypot(before.x - other.x, before.y - other.y), d1 = Math.hypot(e.clientX - other.x, e.clientY - other.y);
+    const d0 = Math.hypot(before.x - other.x, before.y - other.y),
+      d1 = Math.hypot(e.clientX - other.x, e.clientY - other.y);
     this.view.camera.pan((e.clientX - before.x) / 2, (e.clientY - before.y) / 2, this.view.size.height);
     if (d1 > 0) this.view.camera.zoom(d0 / d1);
     this.touches.set(e.pointerId, { x: e.clientX, y: e.clientY });
@@ -146,7 +156,8 @@ export class ViewInput {
     e.preventDefault();
     if (this.user()?.wheel?.({ by: e.deltaY, alt: e.altKey, ctrl: e.ctrlKey })) return;
     const box = this.view.canvas.getBoundingClientRect();
-    const u = ((e.clientX - box.left) / box.width) * 2 - 1, v = 1 - ((e.clientY - box.top) / box.height) * 2;
+    const u = ((e.clientX - box.left) / box.width) * 2 - 1,
+      v = 1 - ((e.clientY - box.top) / box.height) * 2;
     this.view.camera.zoom(Math.exp(Math.max(-60, Math.min(60, e.deltaY)) * 0.0022), u, v, this.view.aspect);
     this.view.invalidate();
   }

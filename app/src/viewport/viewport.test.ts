@@ -12,12 +12,20 @@ import { angleOnRing } from './handles';
 import { OrbitCamera, type VIEWS } from './orbit-camera';
 import { type PartMaterials, PartView } from './part-view';
 
-const close = (a: readonly number[], b: readonly number[], digits = 6): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+const close = (a: readonly number[], b: readonly number[], digits = 6): void =>
+  a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
 
 describe('OrbitCamera', () => {
   it('looks along each axis square on', () => {
     const c = new OrbitCamera();
-    const expected: Record<keyof typeof VIEWS, Vec3> = { front: [0, 0, -1], back: [0, 0, 1], left: [-1, 0, 0], right: [1, 0, 0], top: [0, -1, 0], bottom: [0, 1, 0] };
+    const expected: Record<keyof typeof VIEWS, Vec3> = {
+      front: [0, 0, -1],
+      back: [0, 0, 1],
+      left: [-1, 0, 0],
+      right: [1, 0, 0],
+      top: [0, -1, 0],
+      bottom: [0, 1, 0],
+    };
     for (const [name, ahead] of Object.entries(expected)) {
       c.look(name as keyof typeof VIEWS);
       close(c.ahead, ahead);
@@ -32,7 +40,9 @@ describe('OrbitCamera', () => {
     for (const orthographic of [false, true]) {
       c.orthographic = orthographic;
       // A point in the plane of the target, where zooming to the cursor is exact.
-      const p = new Vector3(...c.target).addScaledVector(new Vector3(...c.right), 6).addScaledVector(new Vector3(...c.up), -4);
+      const p = new Vector3(...c.target)
+        .addScaledVector(new Vector3(...c.right), 6)
+        .addScaledVector(new Vector3(...c.up), -4);
       const before = p.clone().project(c.three(1.5));
       c.zoom(0.7, before.x, before.y, 1.5);
       const after = p.clone().project(c.three(1.5));
@@ -72,7 +82,8 @@ describe('OrbitCamera', () => {
 
 describe('handles', () => {
   it('the angle on a ring grows counter-clockwise about its axis', () => {
-    const at = (x: number, y: number): number => angleOnRing({ origin: [x, y, 10], dir: [0, 0, -1] }, [0, 0, 0], [0, 0, 1])!;
+    const at = (x: number, y: number): number =>
+      angleOnRing({ origin: [x, y, 10], dir: [0, 0, -1] }, [0, 0, 0], [0, 0, 1])!;
     const turn = at(0, 5) - at(5, 0);
     expect(((turn + 2 * Math.PI) % (2 * Math.PI)) * (180 / Math.PI)).toBeCloseTo(90, 6);
     expect(angleOnRing({ origin: [5, 0, 10], dir: [0, 0, -1] }, [0, 0, 0], [1, 0, 0])).toBeNull();
@@ -95,7 +106,8 @@ describe('picking', () => {
     expect(pickPart(grid, part, ray)).toEqual({ cell: [0, 0, 0], normal: [0, 1, 0], floor: false });
   });
   it('an empty part is built on its floor, and not beside it', () => {
-    const down = (x: number, z: number) => pickPart(VoxelGrid.empty(part.bounds), part, { origin: [x, 9, z], dir: [0, -1, 0] });
+    const down = (x: number, z: number) =>
+      pickPart(VoxelGrid.empty(part.bounds), part, { origin: [x, 9, z], dir: [0, -1, 0] });
     expect(down(3.5, -3.5)).toEqual({ cell: [3, -1, -4], normal: [0, 1, 0], floor: true });
     expect(down(4.5, 0)).toBeNull();
   });
@@ -105,15 +117,26 @@ const SOLID = new Uint8Array(256);
 /** A part drawn without a screen, with four looks at hand. */
 function viewOf(grid: VoxelGrid) {
   let calls = 0;
-  const looks = [0, 1, 2, 3].map((i) => Object.fromEntries(['solid', 'over', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }])) as unknown as PartMaterials);
-  const view = new PartView(looks[0]!, async () => (calls++, []), () => undefined);
+  const looks = [0, 1, 2, 3].map(
+    (i) =>
+      Object.fromEntries(
+        ['solid', 'over', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }]),
+      ) as unknown as PartMaterials,
+  );
+  const view = new PartView(
+    looks[0]!,
+    async () => (calls++, []),
+    () => undefined,
+  );
   view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
   view.setGrid(grid, SOLID);
   return { view, looks, asked: () => calls, shapes: () => view.group.children.flatMap((g) => g.children as Mesh[]) };
 }
 
 describe('drawn chunks', () => {
-  const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [64, 32, 32] }).edit((d) => d.fillBox({ min: [2, 2, 2], size: [5, 6, 7] }, 9));
+  const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [64, 32, 32] }).edit((d) =>
+    d.fillBox({ min: [2, 2, 2], size: [5, 6, 7] }, 9),
+  );
   it('six geometries, each with faces of its own direction only', () => {
     const g = chunkGeometries(meshChunk(grid, 0, 0, 0)!, [0, 0, 0]);
     expect(g.map((x) => x!.index!.count)).toEqual([6, 6, 6, 6, 6, 6]);
@@ -124,24 +147,42 @@ describe('drawn chunks', () => {
   it('an edit meshes its chunk alone; faces that look away from the eye are left out', () => {
     const { view, shapes, asked } = viewOf(grid);
     const before = new Set(shapes());
-    view.setGrid(grid.edit((d) => d.set(50, 5, 5, 3)), SOLID);
+    view.setGrid(
+      grid.edit((d) => d.set(50, 5, 5, 3)),
+      SOLID,
+    );
     expect(shapes().filter((c) => before.has(c)).length).toBe(before.size);
     expect(shapes().length).toBe(before.size * 2);
     expect(asked()).toBe(0);
     view.cull([200, 200, 200], [0, 0, -1], false);
-    const shown = shapes().filter((c) => c.visible).map((c) => c.userData['direction'] as number);
+    const shown = shapes()
+      .filter((c) => c.visible)
+      .map((c) => c.userData['direction'] as number);
     expect([...new Set(shown)].sort()).toEqual([0, 2, 4]);
     view.cull([0, 0, 100], sub([0, 0, 0], [0, 0, 1]), true);
-    expect(new Set(shapes().filter((c) => c.visible).map((c) => c.userData['direction'] as number))).toEqual(new Set([4]));
+    expect(
+      new Set(
+        shapes()
+          .filter((c) => c.visible)
+          .map((c) => c.userData['direction'] as number),
+      ),
+    ).toEqual(new Set([4]));
   });
   it('copies in other colours share every geometry with the first', () => {
     const { view, shapes, looks } = viewOf(grid);
     const own = shapes().length;
-    view.setMaterials(looks[0]!, [{ materials: looks[1]!, shift: [10, 0, 0], matrix: null }, { materials: looks[2]!, shift: [20, 0, 0], matrix: null }, { materials: looks[3]!, shift: [30, 0, 0], matrix: null }]);
+    view.setMaterials(looks[0]!, [
+      { materials: looks[1]!, shift: [10, 0, 0], matrix: null },
+      { materials: looks[2]!, shift: [20, 0, 0], matrix: null },
+      { materials: looks[3]!, shift: [30, 0, 0], matrix: null },
+    ]);
     expect(shapes().length).toBe(own * 4);
     expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
     expect(new Set(shapes().map((m) => m.material)).size).toBe(4);
-    view.setGrid(grid.edit((d) => d.set(3, 20, 3, 3)), SOLID);
+    view.setGrid(
+      grid.edit((d) => d.set(3, 20, 3, 3)),
+      SOLID,
+    );
     expect(shapes().length % 4).toBe(0);
     expect(view.group.children.map((g) => g.matrix.elements[12])).toEqual([0, 10, 20, 30]);
     view.setMaterials(looks[0]!);
@@ -149,19 +190,32 @@ describe('drawn chunks', () => {
   });
   it('a copy in another pose stands where that puts it, faintly, over the same geometry', () => {
     const { view, shapes, looks } = viewOf(grid);
-    const own = shapes().length, there = translation([0, 7, 0]);
+    const own = shapes().length,
+      there = translation([0, 7, 0]);
     view.setMatrix(translation([1, 0, 0]));
     view.setMaterials(looks[0]!, [{ materials: looks[0]!, shift: [0, 0, 0], matrix: there }]);
-    expect(view.group.children.map((g) => [g.matrix.elements[12], g.matrix.elements[13]])).toEqual([[1, 0], [0, 7]]);
+    expect(view.group.children.map((g) => [g.matrix.elements[12], g.matrix.elements[13]])).toEqual([
+      [1, 0],
+      [0, 7],
+    ]);
     // The faint faces, and the part itself solid, once before and once over them.
-    expect(shapes().map((m) => (m.material as { name: string }).name).filter((n) => n === 'solid 0')).toHaveLength(own);
-    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(new Set(['solid 0', 'over 0', 'ghost 0']));
+    expect(
+      shapes()
+        .map((m) => (m.material as { name: string }).name)
+        .filter((n) => n === 'solid 0'),
+    ).toHaveLength(own);
+    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(
+      new Set(['solid 0', 'over 0', 'ghost 0']),
+    );
     expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
   });
   it('cubes behind glass have faces of their own, and glass has its own material', () => {
     const pane = grid.edit((d) => d.fillBox({ min: [7, 2, 2], size: [1, 6, 7] }, 4));
     const { view, shapes, looks } = viewOf(pane);
-    const area = (material: unknown): number => shapes().filter((m) => m.material === material && m.userData['direction'] === 0).reduce((n, m) => n + m.geometry.index!.count / 6, 0);
+    const area = (material: unknown): number =>
+      shapes()
+        .filter((m) => m.material === material && m.userData['direction'] === 0)
+        .reduce((n, m) => n + m.geometry.index!.count / 6, 0);
     expect([area(looks[0]!.solid), area(looks[0]!.clear)]).toEqual([1, 0]);
     const glass = SOLID.with(4, 1);
     view.setGrid(pane, glass);
@@ -177,19 +231,29 @@ describe('the surface of a set', () => {
     let sum = 0;
     for (let i = 0; i < t.length; i += 9) {
       const [a, b, c] = [0, 3, 6].map((k) => t.slice(i + k, i + k + 3)) as [number[], number[], number[]];
-      const u = b.map((v, k) => v - a[k]!), w = c.map((v, k) => v - a[k]!);
-      sum += Math.hypot(u[1]! * w[2]! - u[2]! * w[1]!, u[2]! * w[0]! - u[0]! * w[2]!, u[0]! * w[1]! - u[1]! * w[0]!) / 2;
+      const u = b.map((v, k) => v - a[k]!),
+        w = c.map((v, k) => v - a[k]!);
+      sum +=
+        Math.hypot(u[1]! * w[2]! - u[2]! * w[1]!, u[2]! * w[0]! - u[0]! * w[2]!, u[0]! * w[1]! - u[1]! * w[0]!) / 2;
     }
     return sum;
   };
   const length = (l: readonly number[]): number => {
     let sum = 0;
-    for (let i = 0; i < l.length; i += 6) sum += Math.hypot(l[i]! - l[i + 3]!, l[i + 1]! - l[i + 4]!, l[i + 2]! - l[i + 5]!);
+    for (let i = 0; i < l.length; i += 6)
+      sum += Math.hypot(l[i]! - l[i + 3]!, l[i + 1]! - l[i + 4]!, l[i + 2]! - l[i + 5]!);
     return sum;
   };
   it('covers exactly the exposed faces and draws each flat region’s border once', () => {
     // A bar of 3×1×1 with a cube on its end: 18 faces; the borders of 8 flat regions.
-    const s = setSurface(CellSet.ofCells([[0, 0, 0], [1, 0, 0], [2, 0, 0], [2, 1, 0]]));
+    const s = setSurface(
+      CellSet.ofCells([
+        [0, 0, 0],
+        [1, 0, 0],
+        [2, 0, 0],
+        [2, 1, 0],
+      ]),
+    );
     expect(area(s.triangles)).toBeCloseTo(18);
     expect(length(s.lines)).toBeCloseTo(2 * 10 + 8 + 4 + 4 + 6 + 6 + 4);
     const box = setSurface(CellSet.ofBox({ min: [-40, 2, 3], size: [70, 4, 5] }));

@@ -4,7 +4,18 @@ import { type Palette, paletteTable } from '@sphalerite/core/palette';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
 import {
-  DirectionalLight, type DataTexture, GridHelper, HemisphereLight, Mesh, MeshBasicMaterial, PCFShadowMap, PlaneGeometry, Scene, ShadowMaterial, Vector3, WebGLRenderer,
+  DirectionalLight,
+  type DataTexture,
+  GridHelper,
+  HemisphereLight,
+  Mesh,
+  MeshBasicMaterial,
+  PCFShadowMap,
+  PlaneGeometry,
+  Scene,
+  ShadowMaterial,
+  Vector3,
+  WebGLRenderer,
 } from 'three';
 import { type CubeMaterialUniforms, cubeMaterial, paletteTexture } from './cube-material';
 import { OrbitCamera } from './orbit-camera';
@@ -76,7 +87,10 @@ export class Viewport {
   /** Called after each frame, for whatever follows the camera. */
   onFrame: () => void = () => undefined;
 
-  constructor(private readonly host: HTMLElement, private readonly background: MeshInBackground) {
+  constructor(
+    private readonly host: HTMLElement,
+    private readonly background: MeshInBackground,
+  ) {
     this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.renderer.setClearColor(0x000000, 0);
@@ -95,7 +109,10 @@ export class Viewport {
     this.sun.shadow.bias = -0.0015;
     this.sun.shadow.normalBias = 0.5;
     this.scene.add(this.sun, this.sun.target);
-    this.floor = new Mesh(new PlaneGeometry(1, 1).rotateX(-Math.PI / 2), new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22 }));
+    this.floor = new Mesh(
+      new PlaneGeometry(1, 1).rotateX(-Math.PI / 2),
+      new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22 }),
+    );
     this.floor.receiveShadow = true;
     this.floor.scale.setScalar(600);
     this.grid = new GridHelper(96, 48, 0x8a7f70, 0x8a7f70);
@@ -154,7 +171,9 @@ export class Viewport {
     this.current = next;
     this.placed = placeParts(next.project, next.pose);
     const seen = new Set<string>();
-    const posed = next.copies?.map((c) => c.pose && new Map(placeParts(next.project, c.pose).map((o) => [o.mount.id, o.matrix])));
+    const posed = next.copies?.map(
+      (c) => c.pose && new Map(placeParts(next.project, c.pose).map((o) => [o.mount.id, o.matrix])),
+    );
     for (const p of this.placed) {
       if (next.without(p)) continue;
       const key = p.mount.id;
@@ -162,7 +181,12 @@ export class Viewport {
       const palette = next.project.palettes.find((o) => o.id === p.part.palette)!;
       const materials = this.materialsOf(next, palette, 0);
       const others = (next.copies ?? []).map((c) => c.palettes.find((o) => o.id === p.part.palette)!);
-      const copies: PartCopy[] = next.copies?.map((c, i) => ({ materials: this.materialsOf(next, others[i]!, c.pose ? 0 : i + 1), shift: c.shift, matrix: posed?.[i]?.get(p.mount.id) ?? null })) ?? [];
+      const copies: PartCopy[] =
+        next.copies?.map((c, i) => ({
+          materials: this.materialsOf(next, others[i]!, c.pose ? 0 : i + 1),
+          shift: c.shift,
+          matrix: posed?.[i]?.get(p.mount.id) ?? null,
+        })) ?? [];
       let view = this.parts.get(key);
       if (!view) {
         view = new PartView(materials, this.background, () => {
@@ -199,9 +223,11 @@ export class Viewport {
   /** The ray under a point of the page. */
   rayAt(clientX: number, clientY: number): WorldRay {
     const box = this.canvas.getBoundingClientRect();
-    const u = ((clientX - box.left) / box.width) * 2 - 1, v = 1 - ((clientY - box.top) / box.height) * 2;
+    const u = ((clientX - box.left) / box.width) * 2 - 1,
+      v = 1 - ((clientY - box.top) / box.height) * 2;
     const cam = this.camera.three(this.aspect);
-    const near = new Vector3(u, v, -1).unproject(cam), far = new Vector3(u, v, 1).unproject(cam);
+    const near = new Vector3(u, v, -1).unproject(cam),
+      far = new Vector3(u, v, 1).unproject(cam);
     const d = far.sub(near).normalize();
     return { origin: [near.x, near.y, near.z], dir: [d.x, d.y, d.z] };
   }
@@ -215,12 +241,17 @@ export class Viewport {
 
   /** Frames parts, or everything there is. */
   frameParts(which: (p: PlacedPart) => boolean = () => true): void {
-    let lo: Vec3 = [Infinity, Infinity, Infinity], hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    let lo: Vec3 = [Infinity, Infinity, Infinity],
+      hi: Vec3 = [-Infinity, -Infinity, -Infinity];
     const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.copies?.map((c) => c.shift) ?? [])];
     for (const p of this.placed.filter(which)) {
       const b = composite(p.part).contentBox() ?? p.part.bounds;
       for (let k = 0; k < 8; k++) {
-        const c = transformPoint(p.matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+        const c = transformPoint(p.matrix, [
+          b.min[0] + (k & 1 ? b.size[0] : 0),
+          b.min[1] + (k & 2 ? b.size[1] : 0),
+          b.min[2] + (k & 4 ? b.size[2] : 0),
+        ]);
         for (const s of shifts) {
           lo = [Math.min(lo[0], c[0] + s[0]), Math.min(lo[1], c[1] + s[1]), Math.min(lo[2], c[2] + s[2])];
           hi = [Math.max(hi[0], c[0] + s[0]), Math.max(hi[1], c[1] + s[1]), Math.max(hi[2], c[2] + s[2])];
@@ -236,7 +267,11 @@ export class Viewport {
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.
     const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
-    const radius = Math.max(tall, Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.copies?.length ? 2.4 * this.aspect : 2.4), 3);
+    const radius = Math.max(
+      tall,
+      Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.copies?.length ? 2.4 * this.aspect : 2.4),
+      3,
+    );
     this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
     this.invalidate();
   }
@@ -264,7 +299,8 @@ export class Viewport {
     this.fitShadow();
     // Faces turned away from the eye still throw shadows, so they stay in when the shadows are drawn anew.
     const whole = this.renderer.shadowMap.needsUpdate;
-    for (const v of this.parts.values()) v.cull(whole ? null : this.camera.eye, this.camera.ahead, this.camera.orthographic);
+    for (const v of this.parts.values())
+      v.cull(whole ? null : this.camera.eye, this.camera.ahead, this.camera.orthographic);
     this.renderer.render(this.scene, cam);
     this.frames++;
     this.onFrame();
@@ -301,9 +337,26 @@ export class Viewport {
     const key = `${copy} ${palette.id}`;
     let entry = this.palettes.get(key);
     if (!entry) {
-      const uniforms: CubeMaterialUniforms = { swatches: { value: paletteTexture(palette) }, edges: { value: scene.edges === 'cubes' ? 1 : 0 }, lit: { value: scene.lit ? 1 : 0 }, glow: { value: scene.glow ? 1 : 0 } };
+      const uniforms: CubeMaterialUniforms = {
+        swatches: { value: paletteTexture(palette) },
+        edges: { value: scene.edges === 'cubes' ? 1 : 0 },
+        lit: { value: scene.lit ? 1 : 0 },
+        glow: { value: scene.glow ? 1 : 0 },
+      };
       const make = (form: Parameters<typeof cubeMaterial>[1]) => cubeMaterial(uniforms, form);
-      entry = { source: palette, texture: uniforms.swatches.value, materials: { solid: make('solid'), over: make('over'), clear: make('clear'), ghost: make('ghost'), glass: make('glass'), depth: this.depth }, uniforms };
+      entry = {
+        source: palette,
+        texture: uniforms.swatches.value,
+        materials: {
+          solid: make('solid'),
+          over: make('over'),
+          clear: make('clear'),
+          ghost: make('ghost'),
+          glass: make('glass'),
+          depth: this.depth,
+        },
+        uniforms,
+      };
       this.palettes.set(key, entry);
     } else if (entry.source !== palette) {
       entry.texture.dispose();

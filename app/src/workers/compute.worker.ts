@@ -9,10 +9,11 @@ const waiting: (() => void)[] = [];
 channel.port1.onmessage = () => waiting.shift()?.();
 
 /** Lets queued messages through without the delay of a timer. */
-const turnOfLoop = (): Promise<void> => new Promise((resolve) => {
-  waiting.push(resolve);
-  channel.port2.postMessage(null);
-});
+const turnOfLoop = (): Promise<void> =>
+  new Promise((resolve) => {
+    waiting.push(resolve);
+    channel.port2.postMessage(null);
+  });
 
 /** Buffers that can be handed over instead of copied. */
 function buffersOf(value: unknown, found = new Set<ArrayBuffer>()): ArrayBuffer[] {
@@ -21,7 +22,8 @@ function buffersOf(value: unknown, found = new Set<ArrayBuffer>()): ArrayBuffer[
   else if (value && typeof value === 'object') for (const v of Object.values(value)) buffersOf(v, found);
   return [...found];
 }
-const post = (message: FromWorker, payload?: unknown): void => self.postMessage(message, { transfer: buffersOf(payload) });
+const post = (message: FromWorker, payload?: unknown): void =>
+  self.postMessage(message, { transfer: buffersOf(payload) });
 
 self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
   if (data.type === 'cancel') {

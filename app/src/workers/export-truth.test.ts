@@ -33,17 +33,20 @@ async function furthest(project: Project, clip: Clip): Promise<number> {
     for (const b of project.rig.bones) {
       const node = nodes.get(b.name + sideSuffix(b.side));
       if (!node) continue;
-      const theirs = new Vector3().setFromMatrixPosition(node.matrixWorld).divideScalar(project.metresPerUnit), want = transformPoint(ours.get(b.id)!, [0, 0, 0]);
+      const theirs = new Vector3().setFromMatrixPosition(node.matrixWorld).divideScalar(project.metresPerUnit),
+        want = transformPoint(ours.get(b.id)!, [0, 0, 0]);
       worst = Math.max(worst, Math.hypot(theirs.x - want[0], theirs.y - want[1], theirs.z - want[2]));
     }
   }
   return worst;
 }
 
-describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }).flatMap(([name, build]) => {
-  const project = build();
-  return project.clips.map((clip) => ({ name: `${name}: ${clip.name}`, project, clip }));
-}))('$name', ({ project, clip }) => {
+describe.each(
+  Object.entries({ ...DEMOS, ...READY_RIGS }).flatMap(([name, build]) => {
+    const project = build();
+    return project.clips.map((clip) => ({ name: `${name}: ${clip.name}`, project, clip }));
+  }),
+)('$name', ({ project, clip }) => {
   it('is played by three as we evaluate it, to a thousandth of a cube at every joint', async () => {
     expect(await furthest(project, clip)).toBeLessThan(1e-3);
   });

@@ -1,16 +1,51 @@
-import { type GlbCounts, encodePng, exportGlb, planGlb, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import {
+  type GlbCounts,
+  encodePng,
+  exportGlb,
+  planGlb,
+  readProjectFile,
+  writeProjectFile,
+} from '@sphalerite/core/files';
 import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, allParts, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
 import {
-  type Edit, apply, centrePartEdit, coarsenPartEdit, editContext, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit, takeApartEdit,
+  type Edit,
+  apply,
+  centrePartEdit,
+  coarsenPartEdit,
+  editContext,
+  extrudeEdit,
+  finishEdit,
+  fitPartEdit,
+  mirrorOverEdit,
+  refinePartEdit,
+  setRowEdit,
+  strokeEdit,
+  takeApartEdit,
 } from '@sphalerite/core/project';
-import { type Film, type Strip, THUMBNAIL, developFilm, partThumbnail, projectThumbnail, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import {
+  type Film,
+  type Strip,
+  THUMBNAIL,
+  developFilm,
+  partThumbnail,
+  projectThumbnail,
+  traceSceneOf,
+  traceStrip,
+} from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
 import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
-import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, type ReturnedGrid, SentBricks } from './packed';
+import {
+  type BrickMirror,
+  type BrickParcel,
+  type PackedGrid,
+  type PackedProject,
+  type ReturnedGrid,
+  SentBricks,
+} from './packed';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -21,27 +56,59 @@ export interface Jobs {
     output: null;
     partial: Strip;
   };
-  glb: { input: { project: PackedProject }; output: { bytes: Uint8Array<ArrayBuffer>; notes: readonly string[]; counts: GlbCounts }; partial: never };
+  glb: {
+    input: { project: PackedProject };
+    output: { bytes: Uint8Array<ArrayBuffer>; notes: readonly string[]; counts: GlbCounts };
+    partial: never;
+  };
   /** A traced picture as a PNG. */
   png: { input: { film: Film; exposure: number }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** The bytes of a project file. */
   projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** A project file read and packed for the way back, with every brick. */
-  readFile: { input: { bytes: Uint8Array }; output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] }; partial: never };
+  readFile: {
+    input: { bytes: Uint8Array };
+    output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] };
+    partial: never;
+  };
   /** An edit of a project, by name; gives the project after it without cells, and its grids. */
-  edit: { input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number }; output: { json: unknown; grids: Record<string, ReturnedGrid> }; partial: never };
+  edit: {
+    input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number };
+    output: { json: unknown; grids: Record<string, ReturnedGrid> };
+    partial: never;
+  };
   /** What Fill and Select mean by a click. */
-  region: { input: { grid: PackedGrid; query: RegionQuery }; output: { box: Box; words: Int32Array<ArrayBuffer> }; partial: never };
+  region: {
+    input: { grid: PackedGrid; query: RegionQuery };
+    output: { box: Box; words: Int32Array<ArrayBuffer> };
+    partial: never;
+  };
   /** Loose cubes, holes and hidden cubes of a grid. */
-  untidy: { input: { grid: PackedGrid }; output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet }; partial: never };
+  untidy: {
+    input: { grid: PackedGrid };
+    output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet };
+    partial: never;
+  };
   /** How joints behave at several pivots. */
-  study: { input: { limb: PackedSet; body: PackedSet; pivots: readonly Vec3[]; axis: Axis; angles: readonly number[] }; output: JointStudy[]; partial: never };
+  study: {
+    input: { limb: PackedSet; body: PackedSet; pivots: readonly Vec3[]; axis: Axis; angles: readonly number[] };
+    output: JointStudy[];
+    partial: never;
+  };
   /** What the parts do to the ground and to each other, clip by clip. */
-  motion: { input: { project: PackedProject; clips: readonly string[]; ground: readonly [number, number] | null }; output: { contact: ContactReport; clashes: readonly Clash[] }[]; partial: never };
+  motion: {
+    input: { project: PackedProject; clips: readonly string[]; ground: readonly [number, number] | null };
+    output: { contact: ContactReport; clashes: readonly Clash[] }[];
+    partial: never;
+  };
   /** Faces as they would be shipped. */
   counts: { input: { project: PackedProject }; output: GlbCounts; partial: never };
   /** A part, or the whole project, as a PNG. */
-  thumbnail: { input: { project: PackedProject; part: string | null }; output: Uint8Array<ArrayBuffer>; partial: never };
+  thumbnail: {
+    input: { project: PackedProject; part: string | null };
+    output: Uint8Array<ArrayBuffer>;
+    partial: never;
+  };
 }
 export type JobKind = keyof Jobs;
 
@@ -59,10 +126,23 @@ export interface JobContext<P> {
   breathe(): Promise<void>;
 }
 
-type Handlers = { [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']> };
+type Handlers = {
+  [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']>;
+};
 
 /** Named one by one: a registry filled on the side would be left out of the worker's bundle. */
-const BACKGROUND_EDITS = [centrePartEdit, coarsenPartEdit, extrudeEdit, finishEdit, fitPartEdit, mirrorOverEdit, refinePartEdit, setRowEdit, strokeEdit, takeApartEdit] as readonly Edit<never>[];
+const BACKGROUND_EDITS = [
+  centrePartEdit,
+  coarsenPartEdit,
+  extrudeEdit,
+  finishEdit,
+  fitPartEdit,
+  mirrorOverEdit,
+  refinePartEdit,
+  setRowEdit,
+  strokeEdit,
+  takeApartEdit,
+] as readonly Edit<never>[];
 
 /** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
 const STRIP_ROWS = 8;
@@ -87,7 +167,8 @@ export const handlers: Handlers = {
     if (!known) throw new Error(`The edit "${edit}" is not one of those that run in the background.`);
     const after = apply(ctx.bricks.openProject(project), known as Edit<unknown>, args, editContext(seed, now));
     const grids: Record<string, ReturnedGrid> = {};
-    for (const part of allParts(after)) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
+    for (const part of allParts(after))
+      for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };
   },
 
@@ -110,7 +191,9 @@ export const handlers: Handlers = {
   },
 
   async study({ limb, body, pivots, axis, angles }, ctx) {
-    const l = new CellSet(limb.box, limb.words), b = new CellSet(body.box, body.words), out: JointStudy[] = [];
+    const l = new CellSet(limb.box, limb.words),
+      b = new CellSet(body.box, body.words),
+      out: JointStudy[] = [];
     for (const [i, pivot] of pivots.entries()) {
       out.push(...studyJoint(l, b, [pivot], axis, angles));
       ctx.report((i + 1) / pivots.length);
@@ -120,9 +203,11 @@ export const handlers: Handlers = {
   },
 
   async motion({ project, clips, ground }, ctx) {
-    const p = ctx.bricks.openProject(project), out: { contact: ContactReport; clashes: readonly Clash[] }[] = [];
+    const p = ctx.bricks.openProject(project),
+      out: { contact: ContactReport; clashes: readonly Clash[] }[] = [];
     for (const [i, id] of clips.entries()) {
-      const clip = must(p.clips, id, 'clip'), frames = placedFrames(p, clip);
+      const clip = must(p.clips, id, 'clip'),
+        frames = placedFrames(p, clip);
       out.push({ contact: contactReport(p, clip, 0, ground, frames), clashes: clashes(p, clip, frames) });
       ctx.report((i + 1) / clips.length);
       await ctx.breathe();
@@ -139,7 +224,7 @@ export const handlers: Handlers = {
     const strips = Math.ceil(scene.height / STRIP_ROWS);
     const mine = Array.from({ length: strips }, (_, i) => i).filter((i) => i % lanes === lane);
     let done = 0;
-    for (let sample = 0; sample < shot.samples; ) {
+    for (let sample = 0; sample < shot.samples;) {
       // The first passes are thin, so that a picture stands early; later ones carry more at a time.
       const samples = Math.min(shot.samples - sample, sample < 4 ? 1 : 4);
       for (const i of mine) {

@@ -51,7 +51,8 @@ export class SentBricks {
   packProject(project: Project, whole = false): PackedProject {
     const grids: Record<string, PackedGrid> = {};
     const slim: Project = whole ? project : { ...project, bin: [] };
-    for (const part of allParts(slim)) for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = this.packGrid(grid);
+    for (const part of allParts(slim))
+      for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = this.packGrid(grid);
     return { json: JSON.parse(JSON.stringify(projectToJson(slim))), grids };
   }
 
@@ -91,12 +92,20 @@ export interface ReturnedGrid {
 export function openReturned(packed: ReturnedGrid, known: ReadonlyMap<number, Brick>): VoxelGrid {
   const t = packed.table;
   let fresh = 0;
-  return VoxelGrid.fromBricks(packed.bounds, Array.from({ length: t.length / 4 }, (_, i) => {
-    const id = t[i * 4 + 3]!;
-    const brick = id < 0 ? uniformBrick(-id) : id > 0 ? known.get(id) : packed.cells.slice(fresh * BRICK_CELLS, ++fresh * BRICK_CELLS);
-    if (!brick) throw new Error(`Brick ${id} is not one of those that were sent.`);
-    return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
-  }));
+  return VoxelGrid.fromBricks(
+    packed.bounds,
+    Array.from({ length: t.length / 4 }, (_, i) => {
+      const id = t[i * 4 + 3]!;
+      const brick =
+        id < 0
+          ? uniformBrick(-id)
+          : id > 0
+            ? known.get(id)
+            : packed.cells.slice(fresh * BRICK_CELLS, ++fresh * BRICK_CELLS);
+      if (!brick) throw new Error(`Brick ${id} is not one of those that were sent.`);
+      return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
+    }),
+  );
 }
 
 /** The worker's side: its mirror of the bricks. */
@@ -125,23 +134,27 @@ export class BrickMirror {
     fresh.forEach(({ brick }, i) => cells.set(brick, i * BRICK_CELLS));
     entries.forEach(({ at, brick }, i) => {
       table.set(at, i * 4);
-      table[i * 4 + 3] = isUniformBrick(brick) ? -brick[0]! : this.numbers.get(brick) ?? 0;
+      table[i * 4 + 3] = isUniformBrick(brick) ? -brick[0]! : (this.numbers.get(brick) ?? 0);
     });
     return { bounds: grid.bounds, table, cells };
   }
 
   openGrid(packed: PackedGrid): VoxelGrid {
     const t = packed.table;
-    return VoxelGrid.fromBricks(packed.bounds, Array.from({ length: t.length / 4 }, (_, i) => {
-      const id = t[i * 4 + 3]!;
-      const brick = id < 0 ? uniformBrick(-id) : this.bricks.get(id);
-      if (!brick) throw new Error(`Brick ${id} has not been sent to this worker.`);
-      return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
-    }));
+    return VoxelGrid.fromBricks(
+      packed.bounds,
+      Array.from({ length: t.length / 4 }, (_, i) => {
+        const id = t[i * 4 + 3]!;
+        const brick = id < 0 ? uniformBrick(-id) : this.bricks.get(id);
+        if (!brick) throw new Error(`Brick ${id} has not been sent to this worker.`);
+        return { at: [t[i * 4]!, t[i * 4 + 1]!, t[i * 4 + 2]!] as const, brick };
+      }),
+    );
   }
 
   openProject(packed: PackedProject): Project {
-    return projectFromJson(packed.json as Parameters<typeof projectFromJson>[0], (part: { id: string }, layer) => this.openGrid(packed.grids[layerKey(part.id, layer)]!));
+    return projectFromJson(packed.json as Parameters<typeof projectFromJson>[0], (part: { id: string }, layer) =>
+      this.openGrid(packed.grids[layerKey(part.id, layer)]!),
+    );
   }
 }
-

@@ -27,7 +27,10 @@ export class WorkerPool {
   private readonly seats: Seat[] = [];
   private nextId = 1;
 
-  constructor(private readonly make: () => Worker, readonly size: number) {}
+  constructor(
+    private readonly make: () => Worker,
+    readonly size: number,
+  ) {}
 
   /** How many jobs are under way. */
   get busy(): number {
@@ -39,7 +42,11 @@ export class WorkerPool {
    *
    * @param pack – makes the input, given what packs grids for the chosen worker
    */
-  run<K extends JobKind>(kind: K, pack: (sent: SentBricks) => Jobs[K]['input'], options: JobOptions<K> = {}): Promise<Jobs[K]['output']> {
+  run<K extends JobKind>(
+    kind: K,
+    pack: (sent: SentBricks) => Jobs[K]['input'],
+    options: JobOptions<K> = {},
+  ): Promise<Jobs[K]['output']> {
     if (options.signal?.aborted) return Promise.reject(new JobCancelled());
     const seat = this.seatFor(options.worker);
     if (seat.sent.count > MAX_SENT && seat.pending.size === 0) {
@@ -64,7 +71,10 @@ export class WorkerPool {
         },
         progress: (p, partial) => options.onProgress?.(p, partial as Jobs[K]['partial']),
       });
-      seat.worker.postMessage({ type: 'run', id, kind, input, bricks } as ToWorker, [bricks.cells.buffer, bricks.ids.buffer] as Transferable[]);
+      seat.worker.postMessage(
+        { type: 'run', id, kind, input, bricks } as ToWorker,
+        [bricks.cells.buffer, bricks.ids.buffer] as Transferable[],
+      );
     });
   }
 

@@ -3,7 +3,15 @@ import type { BrickParcel } from './packed';
 
 /** Page to worker. */
 export type ToWorker =
-  | { [K in JobKind]: { readonly type: 'run'; readonly id: number; readonly kind: K; readonly input: Jobs[K]['input']; readonly bricks: BrickParcel } }[JobKind]
+  | {
+      [K in JobKind]: {
+        readonly type: 'run';
+        readonly id: number;
+        readonly kind: K;
+        readonly input: Jobs[K]['input'];
+        readonly bricks: BrickParcel;
+      };
+    }[JobKind]
   | { readonly type: 'cancel'; readonly id: number }
   | { readonly type: 'forget' };
 

@@ -17,7 +17,9 @@ export function partPicture(project: Project, part: Part): Promise<string> {
   let picture = byPalette.get(palette);
   if (!picture) {
     const alone: Project = { ...project, parts: [part], rig: EMPTY_RIG, clips: [], shots: [], bin: [] };
-    picture = sharedPool().run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id })).then((b) => URL.createObjectURL(png(b)));
+    picture = sharedPool()
+      .run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id }))
+      .then((b) => URL.createObjectURL(png(b)));
     byPalette.set(palette, picture);
   }
   return picture;

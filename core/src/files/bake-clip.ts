@@ -28,19 +28,31 @@ const SHORTEST = 2;
 export function bakeClip(clip: Clip, rig: Rig): BakedTrack[] {
   const steered = new Set(rig.constraints.filter((c) => c.on).flatMap((c) => constraintWrites(rig, c)));
   const reach = reaches(rig);
-  return [...solvedTracks(clip, rig, steered, reach), ...clip.lanes.flatMap((lane) => {
-    const bone = find(rig.bones, lane.bone);
-    if (!bone) return [];
-    return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map((channel): BakedTrack => {
-      const keys = keysOf(lane, channel).filter((k) => k.time <= clip.length);
-      const value = (time: number): readonly number[] => channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel);
-      const plain = plainEasing(keys);
-      if (!plain) return spline(bone.id, channel, knots(keys), value, tolerance(channel, reach.get(bone.id)!));
-      const values = keys.flatMap((k) => value(k.time));
-      if (channel === 'turn') keepShortWay(values);
-      return { bone: bone.id, channel, interpolation: plain, times: Float32Array.from(keys, (k) => k.time / TICKS), values: Float32Array.from(values) };
-    });
-  })];
+  return [
+    ...solvedTracks(clip, rig, steered, reach),
+    ...clip.lanes.flatMap((lane) => {
+      const bone = find(rig.bones, lane.bone);
+      if (!bone) return [];
+      return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map(
+        (channel): BakedTrack => {
+          const keys = keysOf(lane, channel).filter((k) => k.time <= clip.length);
+          const value = (time: number): readonly number[] =>
+            channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel);
+          const plain = plainEasing(keys);
+          if (!plain) return spline(bone.id, channel, knots(keys), value, tolerance(channel, reach.get(bone.id)!));
+          const values = keys.flatMap((k) => value(k.time));
+          if (channel === 'turn') keepShortWay(values);
+          return {
+            bone: bone.id,
+            channel,
+            interpolation: plain,
+            times: Float32Array.from(keys, (k) => k.time / TICKS),
+            values: Float32Array.from(values),
+          };
+        },
+      );
+    }),
+  ];
 }
 
 /** The turns of steered bones, as they come out of solving. */
@@ -48,7 +60,8 @@ function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>, reach: Rea
   if (steered.size === 0 || clip.lanes.length === 0) return [];
   const solved = new Map<number, Pose>();
   const poseAt = (time: number): Pose => {
-    const t = Math.max(0, Math.min(clip.length, time)), known = solved.get(t);
+    const t = Math.max(0, Math.min(clip.length, time)),
+      known = solved.get(t);
     if (known) return known;
     const pose = solvePose(rig, sampleClip(clip, rig, t));
     solved.set(t, pose);
@@ -56,8 +69,22 @@ function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>, reach: Rea
   };
   // A limb may bend wherever any key stands.
   const end = (time: number): Pick<AnyKey, 'time' | 'ease'> => ({ time, ease: 'ease' });
-  const all = knots([end(0), ...clip.lanes.flatMap((l) => CHANNELS.flatMap((c) => keysOf(l, c))), end(clip.length)].filter((k) => k.time <= clip.length).sort((a, b) => a.time - b.time));
-  return rig.bones.filter((b) => steered.has(b.id)).map((bone) => spline(bone.id, 'turn', all, (t) => poseAt(t).get(bone.id)?.q ?? bone.rest.q, tolerance('turn', reach.get(bone.id)!)));
+  const all = knots(
+    [end(0), ...clip.lanes.flatMap((l) => CHANNELS.flatMap((c) => keysOf(l, c))), end(clip.length)]
+      .filter((k) => k.time <= clip.length)
+      .sort((a, b) => a.time - b.time),
+  );
+  return rig.bones
+    .filter((b) => steered.has(b.id))
+    .map((bone) =>
+      spline(
+        bone.id,
+        'turn',
+        all,
+        (t) => poseAt(t).get(bone.id)?.q ?? bone.rest.q,
+        tolerance('turn', reach.get(bone.id)!),
+      ),
+    );
 }
 
 /** Times at which a channel may change its pace at once; before the end of a held stretch one tick earlier, so that it stays a step. */
@@ -78,14 +105,16 @@ function reaches(rig: Rig): Map<Id, number> {
   const out = new Map(rig.bones.map((b) => [b.id, 1]));
   for (const b of rig.bones) {
     for (let a = parent.get(b.id) ?? null; a !== null; a = parent.get(a) ?? null) {
-      const d = world.get(a)!.t, e = world.get(b.id)!.t;
+      const d = world.get(a)!.t,
+        e = world.get(b.id)!.t;
       out.set(a, Math.max(out.get(a)!, length([e[0] - d[0], e[1] - d[1], e[2] - d[2]])));
     }
   }
   return out;
 }
 
-const tolerance = (channel: Channel, reach: number): number => (channel === 'turn' ? BAKE_ERROR / reach / 2 : BAKE_ERROR);
+const tolerance = (channel: Channel, reach: number): number =>
+  channel === 'turn' ? BAKE_ERROR / reach / 2 : BAKE_ERROR;
 
 /**
  * A cubic spline through `value` with knots at the given times and more where it strays: each stretch is compared at eight places
@@ -94,24 +123,51 @@ const tolerance = (channel: Channel, reach: number): number => (channel === 'tur
  * @param value – at a time in ticks
  * @param error – largest difference of any number
  */
-function spline(bone: Id, channel: Channel, times: readonly number[], value: (time: number) => readonly number[], error: number): BakedTrack {
+function spline(
+  bone: Id,
+  channel: Channel,
+  times: readonly number[],
+  value: (time: number) => readonly number[],
+  error: number,
+): BakedTrack {
   const size = channel === 'turn' ? 4 : 3;
-  interface Stretch { readonly a: number; readonly b: number; readonly out: readonly number[]; readonly into: readonly number[]; readonly va: readonly number[]; readonly vb: readonly number[] }
+  interface Stretch {
+    readonly a: number;
+    readonly b: number;
+    readonly out: readonly number[];
+    readonly into: readonly number[];
+    readonly va: readonly number[];
+    readonly vb: readonly number[];
+  }
   // Turns are kept on one half of the sphere, stretch by stretch, from the value before.
-  const near = (v: readonly number[], to: readonly number[]): readonly number[] => (size === 4 && v.reduce((s, x, i) => s + x * to[i]!, 0) < 0 ? v.map((x) => -x) : v);
+  const near = (v: readonly number[], to: readonly number[]): readonly number[] =>
+    size === 4 && v.reduce((s, x, i) => s + x * to[i]!, 0) < 0 ? v.map((x) => -x) : v;
   const stretches: Stretch[] = [];
   const fit = (a: number, b: number, va: readonly number[]): readonly number[] => {
-    const h = b - a, e = Math.min(0.05, h / 64), vb = near(value(b), va);
+    const h = b - a,
+      e = Math.min(0.05, h / 64),
+      vb = near(value(b), va);
     // Slopes from inside the stretch, of second order, so that a bend at a key does not round them.
     const slope = (v: readonly number[], at: number, s: 1 | -1): number[] => {
-      const one = near(value(at + s * e), v), two = near(value(at + 2 * s * e), v);
+      const one = near(value(at + s * e), v),
+        two = near(value(at + 2 * s * e), v);
       return v.map((x, i) => (s * (4 * one[i]! - two[i]! - 3 * x)) / (2 * e));
     };
-    const out = slope(va, a, 1), into = slope(vb, b, -1);
+    const out = slope(va, a, 1),
+      into = slope(vb, b, -1);
     let off = 0;
     for (let k = 1; k < 8; k++) {
-      const t = k / 8, v = near(value(a + t * h), va), t2 = t * t, t3 = t2 * t;
-      const made = va.map((x, i) => (2 * t3 - 3 * t2 + 1) * x + (t3 - 2 * t2 + t) * h * out[i]! + (3 * t2 - 2 * t3) * vb[i]! + (t3 - t2) * h * into[i]!);
+      const t = k / 8,
+        v = near(value(a + t * h), va),
+        t2 = t * t,
+        t3 = t2 * t;
+      const made = va.map(
+        (x, i) =>
+          (2 * t3 - 3 * t2 + 1) * x +
+          (t3 - 2 * t2 + t) * h * out[i]! +
+          (3 * t2 - 2 * t3) * vb[i]! +
+          (t3 - t2) * h * into[i]!,
+      );
       // Players make unit quaternions of what comes out.
       const long = size === 4 ? Math.hypot(...made) : 1;
       made.forEach((x, i) => (off = Math.max(off, Math.abs(x / long - v[i]!))));
@@ -129,11 +185,25 @@ function spline(bone: Id, channel: Channel, times: readonly number[], value: (ti
   for (let i = 0; i + 1 < times.length; i++) v = fit(times[i]!, times[i + 1]!, v);
   const zero = new Array<number>(size).fill(0);
   const perSecond = (d: readonly number[]): number[] => d.map((x) => x * TICKS);
-  const rows = stretches.length === 0 ? [{ time: times[0]!, into: zero, v: first, out: zero }] : [
-    ...stretches.map((s, i) => ({ time: s.a, into: i === 0 ? zero : perSecond(stretches[i - 1]!.into), v: s.va, out: perSecond(s.out) })),
-    { time: stretches.at(-1)!.b, into: perSecond(stretches.at(-1)!.into), v: stretches.at(-1)!.vb, out: zero },
-  ];
-  return { bone, channel, interpolation: 'CUBICSPLINE', times: Float32Array.from(rows, (r) => r.time / TICKS), values: Float32Array.from(rows.flatMap((r) => [...r.into, ...r.v, ...r.out])) };
+  const rows =
+    stretches.length === 0
+      ? [{ time: times[0]!, into: zero, v: first, out: zero }]
+      : [
+          ...stretches.map((s, i) => ({
+            time: s.a,
+            into: i === 0 ? zero : perSecond(stretches[i - 1]!.into),
+            v: s.va,
+            out: perSecond(s.out),
+          })),
+          { time: stretches.at(-1)!.b, into: perSecond(stretches.at(-1)!.into), v: stretches.at(-1)!.vb, out: zero },
+        ];
+  return {
+    bone,
+    channel,
+    interpolation: 'CUBICSPLINE',
+    times: Float32Array.from(rows, (r) => r.time / TICKS),
+    values: Float32Array.from(rows.flatMap((r) => [...r.into, ...r.v, ...r.out])),
+  };
 }
 
 /** When a mounted part is there: stepped scales, zero while it is not, which is what every engine can play. */
@@ -146,14 +216,19 @@ export interface BakedSwap {
 }
 
 /** What the slots of a clip wear, for each of their mounts. */
-export const bakeSwaps = (clip: Clip, rig: Rig): BakedSwap[] => clip.swaps.flatMap((lane) => {
-  const keys = lane.keys.filter((k) => k.time <= clip.length);
-  if (keys.length === 0) return [];
-  // From its start the clip shows what its first key says, as sampling does.
-  return rig.mounts.filter((m) => m.slot === lane.slot).map((m) => ({
-    mount: m.id, times: Float32Array.from(keys, (k) => k.time / TICKS), values: Float32Array.from(keys.flatMap((k) => (k.mount === m.id ? m.s : NOTHING))),
-  }));
-});
+export const bakeSwaps = (clip: Clip, rig: Rig): BakedSwap[] =>
+  clip.swaps.flatMap((lane) => {
+    const keys = lane.keys.filter((k) => k.time <= clip.length);
+    if (keys.length === 0) return [];
+    // From its start the clip shows what its first key says, as sampling does.
+    return rig.mounts
+      .filter((m) => m.slot === lane.slot)
+      .map((m) => ({
+        mount: m.id,
+        times: Float32Array.from(keys, (k) => k.time / TICKS),
+        values: Float32Array.from(keys.flatMap((k) => (k.mount === m.id ? m.s : NOTHING))),
+      }));
+  });
 const NOTHING: Vec3 = [0, 0, 0];
 
 const channelValue = (t: { t: Vec3; q: Quat; s: Vec3 }, channel: Channel): readonly number[] =>
@@ -172,4 +247,3 @@ function keepShortWay(q: number[]): void {
     if (d < 0) for (let k = 0; k < 4; k++) q[i + k]! *= -1;
   }
 }
-

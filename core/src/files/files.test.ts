@@ -2,11 +2,27 @@ import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
 import { decode } from 'fast-png';
 import validator from 'gltf-validator';
 import { WebIO } from '@gltf-transform/core';
-import { type EmissiveStrength, KHRMaterialsEmissiveStrength, KHRMaterialsVariants, type MappingList } from '@gltf-transform/extensions';
+import {
+  type EmissiveStrength,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsVariants,
+  type MappingList,
+} from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
 import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
-import { addBoneEdit, addClipEdit, addColourwayEdit, apply, deletePartEdit, editContext, editSwatchEdit, mountPartEdit, setKeyEdit, strokeEdit } from '../project';
+import {
+  addBoneEdit,
+  addClipEdit,
+  addColourwayEdit,
+  apply,
+  deletePartEdit,
+  editContext,
+  editSwatchEdit,
+  mountPartEdit,
+  setKeyEdit,
+  strokeEdit,
+} from '../project';
 import { boxStroke } from '../sculpt';
 import { FileError, bakeClip, exportGlb, planGlb, readProjectFile, sheetLayout, writeProjectFile } from '.';
 
@@ -15,14 +31,29 @@ const ctx = () => editContext(`files test ${n++}`);
 function lamp(): Project {
   let p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [20, 30, 20]);
   const target = { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id };
-  const box = (value: number, min: readonly [number, number, number], size: readonly [number, number, number]) => apply(p, strokeEdit, { ...target, stroke: boxStroke('add', value, [{ min, size }]) }, ctx());
+  const box = (value: number, min: readonly [number, number, number], size: readonly [number, number, number]) =>
+    apply(p, strokeEdit, { ...target, stroke: boxStroke('add', value, [{ min, size }]) }, ctx());
   p = box(5, [-2, 0, -2], [4, 20, 4]);
   p = box(16, [-4, 20, -4], [8, 6, 8]);
   p = apply(p, addBoneEdit, { name: 'Post', parent: null, t: [0, 2, 0] }, ctx());
   p = apply(p, mountPartEdit, { part: target.part, bone: p.rig.bones[0]!.id }, ctx());
   p = apply(p, addClipEdit, { name: 'Sway', frames: 24, fps: 24, loop: true }, ctx());
-  for (const [time, a] of [[0, 0], [600, 0.4], [1200, 0]] as const) {
-    p = apply(p, setKeyEdit, { clip: p.clips[0]!.id, bone: p.rig.bones[0]!.id, channel: 'turn', key: { time, ease: 'even', value: quatFromAxisAngle([0, 0, 1], a) } }, ctx());
+  for (const [time, a] of [
+    [0, 0],
+    [600, 0.4],
+    [1200, 0],
+  ] as const) {
+    p = apply(
+      p,
+      setKeyEdit,
+      {
+        clip: p.clips[0]!.id,
+        bone: p.rig.bones[0]!.id,
+        channel: 'turn',
+        key: { time, ease: 'even', value: quatFromAxisAngle([0, 0, 1], a) },
+      },
+      ctx(),
+    );
   }
   return p;
 }
@@ -58,19 +89,51 @@ describe('project file', () => {
       const files = unzipSync(writeProjectFile(lamp()));
       const json = JSON.parse(strFromU8(files['project.json']!)) as Record<string, never>;
       f(json);
-      return zipSync({ ...Object.fromEntries(Object.entries(files).filter(([k]) => !drop?.test(k))), 'project.json': strToU8(JSON.stringify(json)) });
+      return zipSync({
+        ...Object.fromEntries(Object.entries(files).filter(([k]) => !drop?.test(k))),
+        'project.json': strToU8(JSON.stringify(json)),
+      });
     };
-    expect(() => readProjectFile(change((j) => ((j as Record<string, unknown>)['formatVersion'] = 99)))).toThrow(/format 99.*newer Sphalerite/);
-    expect(() => readProjectFile(change((j) => (((j as never)['rig'] as { bones: { id: string; parent: string }[] }).bones[0]!.parent = ((j as never)['rig'] as { bones: { id: string }[] }).bones[0]!.id)))).toThrow(/circle/);
+    expect(() => readProjectFile(change((j) => ((j as Record<string, unknown>)['formatVersion'] = 99)))).toThrow(
+      /format 99.*newer Sphalerite/,
+    );
+    expect(() =>
+      readProjectFile(
+        change(
+          (j) =>
+            (((j as never)['rig'] as { bones: { id: string; parent: string }[] }).bones[0]!.parent = (
+              (j as never)['rig'] as { bones: { id: string }[] }
+            ).bones[0]!.id),
+        ),
+      ),
+    ).toThrow(/circle/);
     expect(() => readProjectFile(change(() => undefined, /png$/))).toThrow(/cubes of "Body".*missing/);
-    expect(() => readProjectFile(change((j) => (((j as never)['parts'] as { cell: number }[])[0]!.cell = -1)))).toThrow(/damaged at parts › 0 › cell/);
-    expect(() => readProjectFile(change((j) => (((j as never)['cells'] as Record<string, { box: { size: number[] } }>)[Object.keys(j['cells'] as unknown as object)[0]!]!.box.size = [4, 4, 4])))).toThrow(/pixels; the project says/);
-    expect(() => readProjectFile(zipSync({ '../../etc/passwd': strToU8('x'), 'project.json': strToU8('[]') }))).toThrow(FileError);
+    expect(() => readProjectFile(change((j) => (((j as never)['parts'] as { cell: number }[])[0]!.cell = -1)))).toThrow(
+      /damaged at parts › 0 › cell/,
+    );
+    expect(() =>
+      readProjectFile(
+        change(
+          (j) =>
+            (((j as never)['cells'] as Record<string, { box: { size: number[] } }>)[
+              Object.keys(j['cells'] as unknown as object)[0]!
+            ]!.box.size = [4, 4, 4]),
+        ),
+      ),
+    ).toThrow(/pixels; the project says/);
+    expect(() => readProjectFile(zipSync({ '../../etc/passwd': strToU8('x'), 'project.json': strToU8('[]') }))).toThrow(
+      FileError,
+    );
     expect(() => readProjectFile(strToU8('hello'))).toThrow(/cannot be unpacked/);
   });
 
   it('lays slices out so that any box fits', () => {
-    for (const size of [[1, 1, 1], [256, 256, 256], [3, 200, 2], [200, 3, 9]] as const) {
+    for (const size of [
+      [1, 1, 1],
+      [256, 256, 256],
+      [3, 200, 2],
+      [200, 3, 9],
+    ] as const) {
       const l = sheetLayout({ min: [0, 0, 0], size });
       expect(l.columns * Math.ceil(size[1] / l.columns)).toBeGreaterThanOrEqual(size[1]);
       expect(l.width * l.height).toBeLessThan(size[0] * size[1] * size[2] * 2 + 600);
@@ -80,8 +143,15 @@ describe('project file', () => {
 
 describe('migrations', () => {
   it('carry an old version up one step at a time', () => {
-    const steps = { 1: (j: Record<string, unknown>) => ({ ...j, colour: j['color'] }), 2: (j: Record<string, unknown>) => ({ ...j, tone: 'warm' }) };
-    expect(upgrade({ formatVersion: 1, color: 'x' }, steps, 3)).toMatchObject({ formatVersion: 3, colour: 'x', tone: 'warm' });
+    const steps = {
+      1: (j: Record<string, unknown>) => ({ ...j, colour: j['color'] }),
+      2: (j: Record<string, unknown>) => ({ ...j, tone: 'warm' }),
+    };
+    expect(upgrade({ formatVersion: 1, color: 'x' }, steps, 3)).toMatchObject({
+      formatVersion: 3,
+      colour: 'x',
+      tone: 'warm',
+    });
     expect(() => upgrade({ formatVersion: 0 }, steps, 3)).toThrow(/never existed/);
     expect(() => migrateProject({ hello: 1 })).toThrow(/does not say its format version/);
   });
@@ -99,44 +169,98 @@ describe('GLB', () => {
     const doc = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength]).readBinary(result);
     const material = doc.getRoot().listMaterials()[0]!;
     expect(material.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')!.getEmissiveStrength()).toBe(4);
-    const mesh = doc.getRoot().listNodes().find((o) => o.getName() === 'Body')!;
+    const mesh = doc
+      .getRoot()
+      .listNodes()
+      .find((o) => o.getName() === 'Body')!;
     expect(mesh.getParentNode()!.getName()).toBe('Post');
     const positions = mesh.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!;
     expect(positions.getMax([]).map((v) => Math.round(v * 1000))).toEqual([200, 1300, 200]);
   });
   it('ships colourways as variants over the same meshes, and slots as materials of that name', async () => {
-    let p = apply(lamp(), editSwatchEdit, { palette: lamp().palettes[0]!.id, byte: 16, change: { slot: 'Lamp' } }, ctx());
+    let p = apply(
+      lamp(),
+      editSwatchEdit,
+      { palette: lamp().palettes[0]!.id, byte: 16, change: { slot: 'Lamp' } },
+      ctx(),
+    );
     for (const name of ['Frost', 'Dusk']) p = apply(p, addColourwayEdit, { name }, ctx());
-    p = apply(p, editSwatchEdit, { palette: p.palettes[0]!.id, byte: 16, change: { colour: '#3060ff', opacity: 0.5 }, colourway: p.colourways[0]!.id }, ctx());
+    p = apply(
+      p,
+      editSwatchEdit,
+      {
+        palette: p.palettes[0]!.id,
+        byte: 16,
+        change: { colour: '#3060ff', opacity: 0.5 },
+        colourway: p.colourways[0]!.id,
+      },
+      ctx(),
+    );
     const { result, counts } = await exportGlb(p);
     const report = (await validator.validateBytes(result)) as { issues: { messages: { code: string }[] } };
     expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION')).toEqual([]);
     // The top of the post has faces of its own behind the glass.
     expect(counts).toEqual(planGlb(p));
     expect(counts.faces).toBe(planGlb(lamp()).faces + 16);
-    const root = (await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants]).readBinary(result)).getRoot();
+    const root = (
+      await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants]).readBinary(result)
+    ).getRoot();
     const primitives = root.listMeshes()[0]!.listPrimitives();
-    const looks = (i: number) => primitives[i]!.getExtension<MappingList>('KHR_materials_variants')!.listMappings().map((m) => `${m.listVariants().map((v) => v.getName()).join()}: ${m.getMaterial()!.getName()}`);
+    const looks = (i: number) =>
+      primitives[i]!.getExtension<MappingList>('KHR_materials_variants')!
+        .listMappings()
+        .map(
+          (m) =>
+            `${m
+              .listVariants()
+              .map((v) => v.getName())
+              .join()}: ${m.getMaterial()!.getName()}`,
+        );
     expect(primitives.map((o) => o.getMaterial()!.getName())).toEqual(['Starter', 'Lamp clear']);
-    expect([looks(0), looks(1)]).toEqual([['Frost: Starter (Frost)', 'Dusk: Starter'], ['Frost: Lamp clear (Frost)', 'Dusk: Lamp clear']]);
-    const pixel = (material: string) => [...decode(root.listMaterials().find((m) => m.getName() === material)!.getBaseColorTexture()!.getImage()!).data.slice(64, 68)];
-    expect([pixel('Lamp clear'), pixel('Lamp clear (Frost)')]).toEqual([[255, 210, 122, 255], [48, 96, 255, 128]]);
+    expect([looks(0), looks(1)]).toEqual([
+      ['Frost: Starter (Frost)', 'Dusk: Starter'],
+      ['Frost: Lamp clear (Frost)', 'Dusk: Lamp clear'],
+    ]);
+    const pixel = (material: string) => [
+      ...decode(
+        root
+          .listMaterials()
+          .find((m) => m.getName() === material)!
+          .getBaseColorTexture()!
+          .getImage()!,
+      ).data.slice(64, 68),
+    ];
+    expect([pixel('Lamp clear'), pixel('Lamp clear (Frost)')]).toEqual([
+      [255, 210, 122, 255],
+      [48, 96, 255, 128],
+    ]);
   });
   it('names what it leaves out, and refuses an empty project', async () => {
     const p = lamp();
-    await expect(exportGlb({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) })).rejects.toThrow(/no cubes to export/);
+    await expect(exportGlb({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) })).rejects.toThrow(
+      /no cubes to export/,
+    );
     const more = apply(p, addClipEdit, { name: 'Still', frames: 2, fps: 12, loop: false }, ctx());
     expect((await exportGlb(more)).notes).toEqual(['Clip "Still" has no keys and was left out.']);
   });
   it('bakes easing into splines with few keys and leaves straight keys alone', () => {
     const p = lamp();
-    expect(bakeClip(p.clips[0]!, p.rig)[0]).toMatchObject({ interpolation: 'LINEAR', times: Float32Array.from([0, 0.5, 1]) });
-    const eased = { ...p.clips[0]!, lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'ease' as const })) })) };
+    expect(bakeClip(p.clips[0]!, p.rig)[0]).toMatchObject({
+      interpolation: 'LINEAR',
+      times: Float32Array.from([0, 0.5, 1]),
+    });
+    const eased = {
+      ...p.clips[0]!,
+      lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'ease' as const })) })),
+    };
     const spline = bakeClip(eased, p.rig)[0]!;
     expect(spline.interpolation).toBe('CUBICSPLINE');
     expect(spline.times.length).toBeLessThan(10);
     expect(spline.values).toHaveLength(spline.times.length * 12);
-    const stepped = { ...p.clips[0]!, lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'step' as const })) })) };
+    const stepped = {
+      ...p.clips[0]!,
+      lanes: p.clips[0]!.lanes.map((l) => ({ ...l, turn: l.turn.map((k) => ({ ...k, ease: 'step' as const })) })),
+    };
     expect(bakeClip(stepped, p.rig)[0]).toMatchObject({ interpolation: 'STEP' });
   });
 });

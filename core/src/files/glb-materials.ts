@@ -21,19 +21,27 @@ export class PaletteMaterials {
   private readonly strips = new Map<Palette, (clear: boolean, name: string) => Material>();
   private readonly variants: readonly { way: Colourway; variant: Variant }[];
 
-  constructor(private readonly doc: Document, project: Project) {
+  constructor(
+    private readonly doc: Document,
+    project: Project,
+  ) {
     const extension = project.colourways.length > 0 ? doc.createExtension(KHRMaterialsVariants) : null;
-    this.variants = extension ? project.colourways.map((way) => ({ way, variant: extension.createVariant(way.name) })) : [];
+    this.variants = extension
+      ? project.colourways.map((way) => ({ way, variant: extension.createVariant(way.name) }))
+      : [];
   }
 
   /** Slots of a palette, solid before see-through. What is see-through in any colourway counts as such. */
   groups(palette: Palette): MaterialGroup[] {
-    const clear = everClear(palette, this.variants.map((v) => v.way));
+    const clear = everClear(
+      palette,
+      this.variants.map((v) => v.way),
+    );
     const out = new Map<string, MaterialGroup>();
     const group = (slot: string, clear: boolean): MaterialGroup => {
       const key = `${clear ? 1 : 0} ${slot}`;
       let g = out.get(key);
-      if (!g) out.set(key, g = { slot, clear, bytes: new Uint8Array(256) });
+      if (!g) out.set(key, (g = { slot, clear, bytes: new Uint8Array(256) }));
       return g;
     };
     // Bytes that the palette does not list are solid and of no slot.
@@ -53,7 +61,12 @@ export class PaletteMaterials {
     const extension = this.doc.createExtension(KHRMaterialsVariants);
     const list = extension.createMappingList();
     for (const { way, variant } of this.variants) {
-      list.addMapping(extension.createMapping().setMaterial(this.material(dressed(palette, way), group, dressed(palette, way) === palette ? '' : way.name)).addVariant(variant));
+      list.addMapping(
+        extension
+          .createMapping()
+          .setMaterial(this.material(dressed(palette, way), group, dressed(palette, way) === palette ? '' : way.name))
+          .addVariant(variant),
+      );
     }
     primitive.setExtension('KHR_materials_variants', list);
   }
@@ -62,7 +75,7 @@ export class PaletteMaterials {
     const name = `${slot || palette.name}${clear ? ' clear' : ''}${way ? ` (${way})` : ''}`;
     const key = JSON.stringify([palette.id, slot, clear, way]);
     let m = this.made.get(key);
-    if (!m) this.made.set(key, m = this.strip(palette, way)(clear, name));
+    if (!m) this.made.set(key, (m = this.strip(palette, way)(clear, name)));
     return m;
   }
 
@@ -72,17 +85,36 @@ export class PaletteMaterials {
     const { doc } = this;
     const strip = paletteStrip(palette);
     const title = palette.name + (way ? ` (${way})` : '');
-    const texture = (name: string, image: Uint8Array) => doc.createTexture(`${title} ${name}`).setMimeType('image/png').setImage(image as Uint8Array<ArrayBuffer>);
+    const texture = (name: string, image: Uint8Array) =>
+      doc
+        .createTexture(`${title} ${name}`)
+        .setMimeType('image/png')
+        .setImage(image as Uint8Array<ArrayBuffer>);
     const colour = texture('colour', strip.colour);
     const surface = texture('roughness-metal', strip.roughnessMetal);
     const glow = strip.glow ? texture('glow', strip.glow) : null;
-    const strength = strip.glowStrength > 1 ? doc.createExtension(KHRMaterialsEmissiveStrength).createEmissiveStrength().setEmissiveStrength(strip.glowStrength) : null;
+    const strength =
+      strip.glowStrength > 1
+        ? doc
+            .createExtension(KHRMaterialsEmissiveStrength)
+            .createEmissiveStrength()
+            .setEmissiveStrength(strip.glowStrength)
+        : null;
     const make = (clear: boolean, name: string): Material => {
-      const m = doc.createMaterial(name).setBaseColorTexture(colour).setMetallicRoughnessTexture(surface).setRoughnessFactor(1).setMetallicFactor(1);
+      const m = doc
+        .createMaterial(name)
+        .setBaseColorTexture(colour)
+        .setMetallicRoughnessTexture(surface)
+        .setRoughnessFactor(1)
+        .setMetallicFactor(1);
       if (glow) m.setEmissiveTexture(glow).setEmissiveFactor([1, 1, 1]);
       if (strength) m.setExtension('KHR_materials_emissive_strength', strength);
       if (clear) m.setAlphaMode('BLEND');
-      for (const info of [m.getBaseColorTextureInfo(), m.getMetallicRoughnessTextureInfo(), m.getEmissiveTextureInfo()]) {
+      for (const info of [
+        m.getBaseColorTextureInfo(),
+        m.getMetallicRoughnessTextureInfo(),
+        m.getEmissiveTextureInfo(),
+      ]) {
         info?.setMagFilter(NEAREST).setMinFilter(NEAREST).setWrapS(CLAMP).setWrapT(CLAMP);
       }
       return m;

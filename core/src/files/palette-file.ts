@@ -14,7 +14,10 @@ export interface PaletteFile {
 }
 
 const lineOf = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
-const tooMany = (n: number): FileError => new FileError(`This file holds ${n.toLocaleString('en')} colours; a palette holds at most ${MAX_SWATCHES}. Reduce them first.`);
+const tooMany = (n: number): FileError =>
+  new FileError(
+    `This file holds ${n.toLocaleString('en')} colours; a palette holds at most ${MAX_SWATCHES}. Reduce them first.`,
+  );
 
 /** A colour a line as `#rrggbb`, then its name; `;` begins a remark. Surfaces are not in it. */
 export const paletteToHexList = (p: Palette): string =>
@@ -28,21 +31,31 @@ export const paletteToHexList = (p: Palette): string =>
 export function readHexList(text: string): PaletteFile {
   let name: string | null = null;
   const swatches: Swatch[] = [];
-  text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).forEach((raw, i) => {
-    const line = raw.trim();
-    const remark = /^(?:;|\/\/)\s*(.*)$/.exec(line);
-    if (remark) {
-      if (swatches.length === 0 && name === null && remark[1]) name = remark[1].slice(0, 120);
-      return;
-    }
-    if (line === '') return;
-    const m = /^(?:#|0x)?([0-9a-f]{8}|[0-9a-f]{6}|[0-9a-f]{3})(?:[\s,;]+(.*))?$/i.exec(line);
-    if (!m) throw new FileError(`Line ${i + 1}, “${line.slice(0, 40)}”, is not a colour. Write it as #rrggbb, with a name behind it if you like.`);
-    let digits = m[1]!.toLowerCase();
-    if (digits.length === 3) digits = [...digits].map((d) => d + d).join('');
-    const opacity = digits.length === 8 ? Math.round((Number.parseInt(digits.slice(6), 16) / 255) * 1000) / 1000 : 1;
-    swatches.push(makeSwatch(Math.min(255, swatches.length + 1), (m[2] ?? '').trim().slice(0, 120), `#${digits.slice(0, 6)}`, { opacity }));
-  });
+  text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .forEach((raw, i) => {
+      const line = raw.trim();
+      const remark = /^(?:;|\/\/)\s*(.*)$/.exec(line);
+      if (remark) {
+        if (swatches.length === 0 && name === null && remark[1]) name = remark[1].slice(0, 120);
+        return;
+      }
+      if (line === '') return;
+      const m = /^(?:#|0x)?([0-9a-f]{8}|[0-9a-f]{6}|[0-9a-f]{3})(?:[\s,;]+(.*))?$/i.exec(line);
+      if (!m)
+        throw new FileError(
+          `Line ${i + 1}, “${line.slice(0, 40)}”, is not a colour. Write it as #rrggbb, with a name behind it if you like.`,
+        );
+      let digits = m[1]!.toLowerCase();
+      if (digits.length === 3) digits = [...digits].map((d) => d + d).join('');
+      const opacity = digits.length === 8 ? Math.round((Number.parseInt(digits.slice(6), 16) / 255) * 1000) / 1000 : 1;
+      swatches.push(
+        makeSwatch(Math.min(255, swatches.length + 1), (m[2] ?? '').trim().slice(0, 120), `#${digits.slice(0, 6)}`, {
+          opacity,
+        }),
+      );
+    });
   return checked(name, swatches);
 }
 
@@ -67,7 +80,10 @@ export function readPaletteStrip(png: Uint8Array): PaletteFile {
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);
   if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError('This is not a PNG picture.');
   // Before anything is unpacked: a picture of a palette is small.
-  if (view.getUint32(16) * view.getUint32(20) > 4_194_304) throw new FileError(`The picture is ${view.getUint32(16).toLocaleString('en')} × ${view.getUint32(20).toLocaleString('en')} pixels, too large for a palette. Use one of up to 2,048 × 2,048.`);
+  if (view.getUint32(16) * view.getUint32(20) > 4_194_304)
+    throw new FileError(
+      `The picture is ${view.getUint32(16).toLocaleString('en')} × ${view.getUint32(20).toLocaleString('en')} pixels, too large for a palette. Use one of up to 2,048 × 2,048.`,
+    );
   let image;
   try {
     image = decode(png);
@@ -75,11 +91,14 @@ export function readPaletteStrip(png: Uint8Array): PaletteFile {
     throw new FileError('The picture is damaged and cannot be decoded.');
   }
   const { width, height, channels, depth, palette } = image;
-  const eight = (v: number): number => (depth === 16 ? v >> 8 : depth < 8 && !palette ? Math.round((v * 255) / (2 ** depth - 1)) : v);
+  const eight = (v: number): number =>
+    depth === 16 ? v >> 8 : depth < 8 && !palette ? Math.round((v * 255) / (2 ** depth - 1)) : v;
   const indexAt = (i: number): number => {
     if (depth >= 8) return image.data[i]!;
     // Several pixels share a byte, and each row begins a new one.
-    const row = Math.ceil((width * depth) / 8), x = i % width, y = Math.floor(i / width);
+    const row = Math.ceil((width * depth) / 8),
+      x = i % width,
+      y = Math.floor(i / width);
     return (image.data[y * row + ((x * depth) >> 3)]! >> (8 - depth - ((x * depth) & 7))) & (2 ** depth - 1);
   };
   const pixel = (i: number): readonly [number, number, number, number] => {
@@ -92,7 +111,12 @@ export function readPaletteStrip(png: Uint8Array): PaletteFile {
       return [g, g, g, channels === 2 ? eight(image.data[i * 2 + 1]!) : 255];
     }
     const o = i * channels;
-    return [eight(image.data[o]!), eight(image.data[o + 1]!), eight(image.data[o + 2]!), channels === 4 ? eight(image.data[o + 3]!) : 255];
+    return [
+      eight(image.data[o]!),
+      eight(image.data[o + 1]!),
+      eight(image.data[o + 2]!),
+      channels === 4 ? eight(image.data[o + 3]!) : 255,
+    ];
   };
   const strip = (width === 1 || height === 1) && width * height <= MAX_SWATCHES;
   const seen = new Set<number>();
@@ -103,7 +127,12 @@ export function readPaletteStrip(png: Uint8Array): PaletteFile {
     const key = ((r << 24) | (g << 16) | (b << 8) | a) >>> 0;
     if (!strip && seen.has(key)) continue;
     seen.add(key);
-    if (swatches.length < MAX_SWATCHES) swatches.push(makeSwatch(swatches.length + 1, '', bytesHex(r, g, b), { opacity: a === 255 ? 1 : Math.round((a / 255) * 1000) / 1000 }));
+    if (swatches.length < MAX_SWATCHES)
+      swatches.push(
+        makeSwatch(swatches.length + 1, '', bytesHex(r, g, b), {
+          opacity: a === 255 ? 1 : Math.round((a / 255) * 1000) / 1000,
+        }),
+      );
   }
   if (!strip && seen.size > MAX_SWATCHES) throw tooMany(seen.size);
   return checked(null, swatches);
@@ -111,11 +140,19 @@ export function readPaletteStrip(png: Uint8Array): PaletteFile {
 
 const unit = z.number('must be a number').min(0, 'must be 0 or more').max(1, 'must be 1 or less');
 const swatchJson = z.strictObject({
-  name: z.string('must be a text').max(120).default(''), colour: z.string('must be a text such as "#e3a127"').regex(/^#[0-9a-f]{6}$/i, 'must be a colour such as "#e3a127"'),
-  emissive: z.number('must be a number').min(0, 'must be 0 or more').max(1000, 'must be 1000 or less').default(0), roughness: unit.default(0.8), metalness: unit.default(0), opacity: unit.default(1),
-  slot: z.string('must be a text').max(120).default(''), helper: z.boolean('must be true or false').default(false),
+  name: z.string('must be a text').max(120).default(''),
+  colour: z.string('must be a text such as "#e3a127"').regex(/^#[0-9a-f]{6}$/i, 'must be a colour such as "#e3a127"'),
+  emissive: z.number('must be a number').min(0, 'must be 0 or more').max(1000, 'must be 1000 or less').default(0),
+  roughness: unit.default(0.8),
+  metalness: unit.default(0),
+  opacity: unit.default(1),
+  slot: z.string('must be a text').max(120).default(''),
+  helper: z.boolean('must be true or false').default(false),
 });
-const paletteJson = z.strictObject({ palette: z.string('must be a text').max(120), swatches: z.array(swatchJson, 'must be a list') });
+const paletteJson = z.strictObject({
+  palette: z.string('must be a text').max(120),
+  swatches: z.array(swatchJson, 'must be a list'),
+});
 
 /** Everything about a palette but its bytes: name, colours, surfaces, slots; a swatch a line. */
 export const paletteToJson = (p: Palette): string =>
@@ -126,7 +163,12 @@ export function readPaletteJson(text: string): PaletteFile {
   const errors: { error: number; offset: number }[] = [];
   const tree = parseTree(text, errors as Parameters<typeof parseTree>[1], { disallowComments: true });
   const first = errors[0];
-  if (first) throw new FileError(`Line ${lineOf(text, first.offset)} is not valid JSON: ${printParseErrorCode(first.error).replaceAll(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}.`);
+  if (first)
+    throw new FileError(
+      `Line ${lineOf(text, first.offset)} is not valid JSON: ${printParseErrorCode(first.error)
+        .replaceAll(/([a-z])([A-Z])/g, '$1 $2')
+        .toLowerCase()}.`,
+    );
   const parsed = paletteJson.safeParse(tree ? JSON.parse(text) : null);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
@@ -134,12 +176,18 @@ export function readPaletteJson(text: string): PaletteFile {
     // The thing itself may be missing; then the line of what should hold it is told.
     let node: Node | undefined;
     for (let n = path.length; !node && tree && n >= 0; n--) node = findNodeAtLocation(tree, path.slice(0, n));
-    const what = path.length === 0 ? 'the palette' : path.map((k) => (typeof k === 'number' ? `number ${k + 1}` : k)).join(' › ');
+    const what =
+      path.length === 0 ? 'the palette' : path.map((k) => (typeof k === 'number' ? `number ${k + 1}` : k)).join(' › ');
     const missing = node && path.length > 0 && tree && findNodeAtLocation(tree, path) === undefined;
     const extra = issue.code === 'unrecognized_keys' ? `has something unknown: ${issue.keys.join(', ')}` : null;
-    throw new FileError(`Line ${lineOf(text, node?.offset ?? 0)}: ${what} ${extra ?? (missing ? 'is missing' : issue.message.charAt(0).toLowerCase() + issue.message.slice(1))}.`);
+    throw new FileError(
+      `Line ${lineOf(text, node?.offset ?? 0)}: ${what} ${extra ?? (missing ? 'is missing' : issue.message.charAt(0).toLowerCase() + issue.message.slice(1))}.`,
+    );
   }
-  return checked(parsed.data.palette || null, parsed.data.swatches.map((s, i) => makeSwatch(Math.min(255, i + 1), s.name, s.colour, s)));
+  return checked(
+    parsed.data.palette || null,
+    parsed.data.swatches.map((s, i) => makeSwatch(Math.min(255, i + 1), s.name, s.colour, s)),
+  );
 }
 
 export const PALETTE_FORMATS = ['json', 'hex', 'png'] as const;
@@ -150,10 +198,13 @@ export function readPaletteFile(bytes: Uint8Array): PaletteFile {
   if (bytes.length === 0) throw new FileError('The file is empty.');
   if (bytes[0] === 0x89 && bytes[1] === 0x50) return readPaletteStrip(bytes);
   const text = strFromU8(bytes);
-  if (/[\u0000\ufffd]/.test(text)) throw new FileError('This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.');
+  if (/[\u0000\ufffd]/.test(text))
+    throw new FileError('This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.');
   return /^\s*[{[]/.test(text) ? readPaletteJson(text) : readHexList(text);
 }
 
 export function writePaletteFile(palette: Palette, format: PaletteFormat): Uint8Array {
-  return format === 'png' ? paletteToStrip(palette) : strToU8(format === 'json' ? paletteToJson(palette) : paletteToHexList(palette));
+  return format === 'png'
+    ? paletteToStrip(palette)
+    : strToU8(format === 'json' ? paletteToJson(palette) : paletteToHexList(palette));
 }

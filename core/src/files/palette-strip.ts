@@ -13,7 +13,9 @@ export interface PaletteStrip {
 }
 
 export function paletteStrip(palette: Palette): PaletteStrip {
-  const colour = new Uint8Array(1024), surface = new Uint8Array(1024), glow = new Uint8Array(1024);
+  const colour = new Uint8Array(1024),
+    surface = new Uint8Array(1024),
+    glow = new Uint8Array(1024);
   for (let i = 3; i < 1024; i += 4) colour[i] = surface[i] = glow[i] = 255;
   const strongest = Math.max(0, ...palette.swatches.map((s) => s.emissive));
   const glowStrength = Math.max(1, strongest);
@@ -26,8 +28,16 @@ export function paletteStrip(palette: Palette): PaletteStrip {
     surface[o + 2] = Math.round(s.metalness * 255);
     if (s.emissive > 0) {
       // The share is of light, the picture is in sRGB.
-      glow.set(rgb.map((v) => Math.round(255 * fromLinear(toLinear(v / 255) * (s.emissive / glowStrength)))), o);
+      glow.set(
+        rgb.map((v) => Math.round(255 * fromLinear(toLinear(v / 255) * (s.emissive / glowStrength)))),
+        o,
+      );
     }
   }
-  return { colour: encodePng(256, 1, colour), roughnessMetal: encodePng(256, 1, surface), glow: strongest > 0 ? encodePng(256, 1, glow) : null, glowStrength };
+  return {
+    colour: encodePng(256, 1, colour),
+    roughnessMetal: encodePng(256, 1, surface),
+    glow: strongest > 0 ? encodePng(256, 1, glow) : null,
+    glowStrength,
+  };
 }

@@ -6,8 +6,20 @@ export const encodePng = (width: number, height: number, rgba: Uint8Array): Uint
   encode({ width, height, data: rgba, channels: 4, depth: 8 });
 
 /** One byte a pixel with a palette of up to 256 colours; colour 0 is transparent. */
-export const encodeIndexedPng = (width: number, height: number, bytes: Uint8Array, palette: readonly (readonly [number, number, number])[]): Uint8Array =>
-  encode({ width, height, data: bytes, channels: 1, depth: 8, palette: palette.map(([r, g, b], i) => [r, g, b, i === 0 ? 0 : 255]) });
+export const encodeIndexedPng = (
+  width: number,
+  height: number,
+  bytes: Uint8Array,
+  palette: readonly (readonly [number, number, number])[],
+): Uint8Array =>
+  encode({
+    width,
+    height,
+    data: bytes,
+    channels: 1,
+    depth: 8,
+    palette: palette.map(([r, g, b], i) => [r, g, b, i === 0 ? 0 : 255]),
+  });
 
 /** The bytes of an indexed picture of exactly this size. @throws FileError */
 export function decodeIndexedPng(png: Uint8Array, width: number, height: number, what: string): Uint8Array {
@@ -15,7 +27,9 @@ export function decodeIndexedPng(png: Uint8Array, width: number, height: number,
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);
   if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError(`${what} is not a PNG picture.`);
   if (view.getUint32(16) !== width || view.getUint32(20) !== height) {
-    throw new FileError(`${what} is ${view.getUint32(16)}×${view.getUint32(20)} pixels; the project says ${width}×${height}.`);
+    throw new FileError(
+      `${what} is ${view.getUint32(16)}×${view.getUint32(20)} pixels; the project says ${width}×${height}.`,
+    );
   }
   if (png[24] !== 8 || png[25] !== 3) throw new FileError(`${what} is not an indexed picture of 8 bits.`);
   let decoded;

@@ -1,6 +1,17 @@
 import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Box } from '../math';
-import { type Project, FormatError, allParts, gridsOf, layerKey, migrateProject, must, projectFromJson, projectSchema, projectToJson } from '../model';
+import {
+  type Project,
+  FormatError,
+  allParts,
+  gridsOf,
+  layerKey,
+  migrateProject,
+  must,
+  projectFromJson,
+  projectSchema,
+  projectToJson,
+} from '../model';
 import { VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
@@ -12,7 +23,9 @@ const MAX_ENTRIES = 20_000;
 /** A fixed date, so that equal projects give equal files. */
 const MTIME = new Date(2000, 0, 1);
 
-interface CellsIndex { readonly [layer: string]: { readonly box: Box; readonly file: string } }
+interface CellsIndex {
+  readonly [layer: string]: { readonly box: Box; readonly file: string };
+}
 
 /** The project as the bytes of a `.sphal` file; see docs/formats.md. Equal projects give equal bytes. */
 export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
@@ -30,7 +43,10 @@ export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
   }
   // The schema puts fields in its own order, whatever edits made of them, and nothing unreadable is ever written.
   const json = { format: 'sphalerite project', ...projectSchema.parse(projectToJson(project)), cells };
-  return zipSync({ [INDEX]: strToU8(JSON.stringify(json, null, 1)), ...entries }, { mtime: MTIME, level: 6 }) as Uint8Array<ArrayBuffer>;
+  return zipSync(
+    { [INDEX]: strToU8(JSON.stringify(json, null, 1)), ...entries },
+    { mtime: MTIME, level: 6 },
+  ) as Uint8Array<ArrayBuffer>;
 }
 
 export interface ReadProject {
@@ -50,7 +66,8 @@ export function readProjectFile(bytes: Uint8Array): ReadProject {
   } catch {
     throw new FileError(`The project file is damaged: ${INDEX} is not JSON.`);
   }
-  if (typeof raw !== 'object' || raw === null) throw new FileError(`The project file is damaged: ${INDEX} holds no project.`);
+  if (typeof raw !== 'object' || raw === null)
+    throw new FileError(`The project file is damaged: ${INDEX} holds no project.`);
   const { format: _format, cells, ...rest } = raw as Record<string, unknown>;
   const table = checkCells(cells);
   const used = new Set<string>([INDEX]);
@@ -60,12 +77,18 @@ export function readProjectFile(bytes: Uint8Array): ReadProject {
       const empty = VoxelGrid.empty(part.bounds as Box);
       if (!entry) return empty;
       const png = files[entry.file];
-      if (!png) throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
+      if (!png)
+        throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
       used.add(entry.file);
-      return readSliceSheet(png, entry.box, `The picture of "${part.name}" (${entry.file})`).withBounds(part.bounds as Box);
+      return readSliceSheet(png, entry.box, `The picture of "${part.name}" (${entry.file})`).withBounds(
+        part.bounds as Box,
+      );
     });
     const spare = Object.keys(files).filter((f) => !used.has(f));
-    return { result, notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [] };
+    return {
+      result,
+      notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [],
+    };
   } catch (e) {
     if (e instanceof FormatError) throw new FileError(e.message);
     throw e;
@@ -73,12 +96,16 @@ export function readProjectFile(bytes: Uint8Array): ReadProject {
 }
 
 function unpack(bytes: Uint8Array): Unzipped {
-  let total = 0, count = 0;
+  let total = 0,
+    count = 0;
   try {
     return unzipSync(bytes, {
       filter: (f) => {
         total += f.originalSize;
-        if (++count > MAX_ENTRIES || total > MAX_UNPACKED) throw new FileError(`The project file is too large: it unpacks to more than ${MAX_UNPACKED / 1048576} MB or ${MAX_ENTRIES.toLocaleString('en')} files.`);
+        if (++count > MAX_ENTRIES || total > MAX_UNPACKED)
+          throw new FileError(
+            `The project file is too large: it unpacks to more than ${MAX_UNPACKED / 1048576} MB or ${MAX_ENTRIES.toLocaleString('en')} files.`,
+          );
         return f.name === INDEX || /^cells\/[A-Za-z0-9_-]{1,40}\/[A-Za-z0-9_-]{1,40}\.png$/.test(f.name);
       },
     });
@@ -93,7 +120,8 @@ function checkCells(cells: unknown): CellsIndex {
     throw new FileError('The project file is damaged: its list of cubes makes no sense.');
   };
   if (typeof cells !== 'object' || cells === null) return bad();
-  const whole = (v: unknown, lo: number, hi: number): boolean => Number.isInteger(v) && (v as number) >= lo && (v as number) <= hi;
+  const whole = (v: unknown, lo: number, hi: number): boolean =>
+    Number.isInteger(v) && (v as number) >= lo && (v as number) <= hi;
   for (const e of Object.values(cells as Record<string, { box?: { min?: unknown; size?: unknown }; file?: unknown }>)) {
     const { min, size } = e?.box ?? {};
     if (!Array.isArray(min) || min.length !== 3 || !min.every((v) => whole(v, -1e6, 1e6))) bad();

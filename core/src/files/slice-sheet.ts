@@ -22,7 +22,8 @@ export function writeSliceSheet(grid: VoxelGrid, box: Box, palette: Palette): Ui
   const [nx, ny, nz] = box.size;
   const pixels = new Uint8Array(width * height);
   for (let y = 0; y < ny; y++) {
-    const left = (y % columns) * nx, top = Math.floor(y / columns) * nz;
+    const left = (y % columns) * nx,
+      top = Math.floor(y / columns) * nz;
     for (let z = 0; z < nz; z++) {
       const from = (z * ny + y) * nx;
       pixels.set(cells.subarray(from, from + nx), (top + z) * width + left);
@@ -40,7 +41,8 @@ export function readSliceSheet(png: Uint8Array, box: Box, what: string): VoxelGr
   const [nx, ny, nz] = box.size;
   const cells = new Uint8Array(nx * ny * nz);
   for (let y = 0; y < ny; y++) {
-    const left = (y % columns) * nx, top = Math.floor(y / columns) * nz;
+    const left = (y % columns) * nx,
+      top = Math.floor(y / columns) * nz;
     for (let z = 0; z < nz; z++) {
       const from = (top + z) * width + left;
       cells.set(pixels.subarray(from, from + nx), (z * ny + y) * nx);

@@ -14,8 +14,12 @@ export const boxFromCells = (a: Vec3, b: Vec3): Box => {
 export const boxVolume = (b: Box): number => b.size[0] * b.size[1] * b.size[2];
 export const boxEnd = (b: Box): Vec3 => add(b.min, b.size);
 export const boxHas = (b: Box, c: Vec3): boolean =>
-  c[0] >= b.min[0] && c[1] >= b.min[1] && c[2] >= b.min[2] &&
-  c[0] < b.min[0] + b.size[0] && c[1] < b.min[1] + b.size[1] && c[2] < b.min[2] + b.size[2];
+  c[0] >= b.min[0] &&
+  c[1] >= b.min[1] &&
+  c[2] >= b.min[2] &&
+  c[0] < b.min[0] + b.size[0] &&
+  c[1] < b.min[1] + b.size[1] &&
+  c[2] < b.min[2] + b.size[2];
 /** The cells in both boxes; an empty box (some size 0) when there are none. */
 export const intersectBoxes = (a: Box, b: Box): Box => {
   const lo = max(a.min, b.min);

@@ -8,7 +8,8 @@ export const QUAT_IDENTITY: Quat = [0, 0, 0, 1];
 type Mutable4 = [number, number, number, number];
 
 /** The rotation that turns by `b` first and by `a` after it. */
-export const mulQuat = (a: Quat, b: Quat): Quat => quat.multiply([0, 0, 0, 1], a as Mutable4, b as Mutable4) as Mutable4;
+export const mulQuat = (a: Quat, b: Quat): Quat =>
+  quat.multiply([0, 0, 0, 1], a as Mutable4, b as Mutable4) as Mutable4;
 export const invertQuat = (a: Quat): Quat => [-a[0], -a[1], -a[2], a[3]];
 export const normalizeQuat = (a: Quat): Quat => quat.normalize([0, 0, 0, 1], a as Mutable4) as Mutable4;
 export const rotate = (q: Quat, v: Vec3): Vec3 =>

@@ -32,7 +32,14 @@ export const max = (a: Vec3, b: Vec3): Vec3 => [Math.max(a[0], b[0]), Math.max(a
 export const floor = (a: Vec3): Vec3 => [Math.floor(a[0]), Math.floor(a[1]), Math.floor(a[2])];
 export const equals = (a: Vec3, b: Vec3): boolean => a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
 /** The six ways out of a cube. */
-export const FACE_DIRECTIONS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
+export const FACE_DIRECTIONS: readonly Vec3[] = [
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, 1],
+  [0, 0, -1],
+];
 /** `a` with its component on `axis` replaced. */
 export const withAxis = (a: Vec3, axis: Axis, value: number): Vec3 => {
   const r: [number, number, number] = [a[0], a[1], a[2]];

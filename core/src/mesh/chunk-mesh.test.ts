@@ -5,7 +5,9 @@ import { FACE_DIRECTIONS, changedChunks, chunksOf, countExposedFaces, forQuads, 
 
 type Cell = [number, number, number, number];
 const build = (cells: Cell[], size = 70): VoxelGrid =>
-  VoxelGrid.empty({ min: [-size / 2, -size / 2, -size / 2], size: [size, size, size] }).edit((d) => cells.forEach(([x, y, z, v]) => d.set(x, y, z, v)));
+  VoxelGrid.empty({ min: [-size / 2, -size / 2, -size / 2], size: [size, size, size] }).edit((d) =>
+    cells.forEach(([x, y, z, v]) => d.set(x, y, z, v)),
+  );
 
 /** Every unit face that the quads cover, with its colour; throws when two quads cover the same one. */
 function coveredFaces(grid: VoxelGrid): Map<string, number> {
@@ -19,38 +21,52 @@ function coveredFaces(grid: VoxelGrid): Map<string, number> {
       const axis = d >> 1;
       lo[axis]! -= d % 2 === 0 ? 1 : 0;
       hi[axis] = lo[axis]! + 1;
-      for (let z = lo[2]!; z < hi[2]!; z++) for (let y = lo[1]!; y < hi[1]!; y++) for (let x = lo[0]!; x < hi[0]!; x++) {
-        const key = `${x},${y},${z},${d}`;
-        if (found.has(key)) throw new Error(`face ${key} twice`);
-        found.set(key, colour);
-      }
+      for (let z = lo[2]!; z < hi[2]!; z++)
+        for (let y = lo[1]!; y < hi[1]!; y++)
+          for (let x = lo[0]!; x < hi[0]!; x++) {
+            const key = `${x},${y},${z},${d}`;
+            if (found.has(key)) throw new Error(`face ${key} twice`);
+            found.set(key, colour);
+          }
     });
   }
   return found;
 }
 function exposedFaces(grid: VoxelGrid): Map<string, number> {
   const found = new Map<string, number>();
-  grid.forEach((x, y, z, v) => FACE_DIRECTIONS.forEach(([dx, dy, dz], d) => {
-    if (grid.get(x + dx, y + dy, z + dz) === 0) found.set(`${x},${y},${z},${d}`, v);
-  }));
+  grid.forEach((x, y, z, v) =>
+    FACE_DIRECTIONS.forEach(([dx, dy, dz], d) => {
+      if (grid.get(x + dx, y + dy, z + dz) === 0) found.set(`${x},${y},${z},${d}`, v);
+    }),
+  );
   return found;
 }
 const coord = fc.integer({ min: -35, max: 34 });
 const cell = fc.tuple(coord, coord, coord, fc.integer({ min: 1, max: 3 })) as fc.Arbitrary<Cell>;
-const near = fc.tuple(fc.integer({ min: -3, max: 3 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: 1, max: 2 })) as fc.Arbitrary<Cell>;
+const near = fc.tuple(
+  fc.integer({ min: -3, max: 3 }),
+  fc.integer({ min: -3, max: 3 }),
+  fc.integer({ min: -3, max: 3 }),
+  fc.integer({ min: 1, max: 2 }),
+) as fc.Arbitrary<Cell>;
 
 describe('meshChunk', () => {
   it('covers exactly the exposed faces, each once, in its own colour', () => {
-    fc.assert(fc.property(fc.array(fc.oneof(cell, near), { maxLength: 200 }), (cells) => {
-      const grid = build(cells);
-      const faces = exposedFaces(grid);
-      expect(new Map([...coveredFaces(grid)].sort())).toEqual(new Map([...faces].sort()));
-      expect(faces.size).toBe(countExposedFaces(grid));
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(fc.array(fc.oneof(cell, near), { maxLength: 200 }), (cells) => {
+        const grid = build(cells);
+        const faces = exposedFaces(grid);
+        expect(new Map([...coveredFaces(grid)].sort())).toEqual(new Map([...faces].sort()));
+        expect(faces.size).toBe(countExposedFaces(grid));
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('a solid box of one colour inside one chunk is six quads', () => {
-    const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [32, 32, 32] }).edit((d) => d.fillBox({ min: [1, 2, 3], size: [29, 28, 20] }, 4));
+    const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [32, 32, 32] }).edit((d) =>
+      d.fillBox({ min: [1, 2, 3], size: [29, 28, 20] }, 4),
+    );
     const mesh = meshChunk(grid, 0, 0, 0)!;
     expect(mesh.counts).toEqual([1, 1, 1, 1, 1, 1]);
     const full = grid.edit((d) => d.fillBox(d.bounds, 5));
@@ -58,11 +74,18 @@ describe('meshChunk', () => {
   });
 
   it('winds every quad counter-clockwise seen from outside', () => {
-    const surface = surfaceOf(build([[0, 0, 0, 1], [1, 0, 0, 2], [-4, 3, 2, 1]]));
+    const surface = surfaceOf(
+      build([
+        [0, 0, 0, 1],
+        [1, 0, 0, 2],
+        [-4, 3, 2, 1],
+      ]),
+    );
     const p = (i: number): number[] => [...surface.positions.subarray(i * 3, i * 3 + 3)];
     for (let t = 0; t < surface.indices.length; t += 3) {
       const [a, b, c] = [0, 1, 2].map((k) => p(surface.indices[t + k]!)) as [number[], number[], number[]];
-      const u = b.map((v, i) => v - a[i]!), w = c.map((v, i) => v - a[i]!);
+      const u = b.map((v, i) => v - a[i]!),
+        w = c.map((v, i) => v - a[i]!);
       const n = [u[1]! * w[2]! - u[2]! * w[1]!, u[2]! * w[0]! - u[0]! * w[2]!, u[0]! * w[1]! - u[1]! * w[0]!];
       const stored = [...surface.normals.subarray(surface.indices[t]! * 3, surface.indices[t]! * 3 + 3)];
       expect(n.map(Math.sign).map((v) => v + 0)).toEqual(stored.map((v) => v + 0));

@@ -103,7 +103,10 @@ function load(grid: VoxelGrid, cx: number, cy: number, cz: number): 'empty' | 's
             const w = row * 8 + bx * 4;
             if (src) {
               const i = (z * 16 + y) * 4;
-              const a = src[i]!, b = src[i + 1]!, c = src[i + 2]!, d = src[i + 3]!;
+              const a = src[i]!,
+                b = src[i + 1]!,
+                c = src[i + 2]!,
+                d = src[i + 3]!;
               words[w] = a;
               words[w + 1] = b;
               words[w + 2] = c;
@@ -172,7 +175,8 @@ function sameAlongX(row: number): number {
 
 /** Bits over x: the cubes of two rows are equal. */
 function sameRows(a: number, b: number): number {
-  const wa = a * 8, wb = b * 8;
+  const wa = a * 8,
+    wb = b * 8;
   let m = 0;
   for (let k = 0; k < 8; k++) {
     const d = words[wa + k]! ^ words[wb + k]!;
@@ -238,10 +242,12 @@ function findXFaces(): boolean {
   }
   if (any === 0) return false;
   for (let z = 0; z < N; z++) {
-    for (let y = 0; y < N; y++) block[y] = y < N - 1 && xFaces[z * N + y] !== 0 ? sameRows(z * N + y, z * N + y + 1) : 0;
+    for (let y = 0; y < N; y++)
+      block[y] = y < N - 1 && xFaces[z * N + y] !== 0 ? sameRows(z * N + y, z * N + y + 1) : 0;
     turn(block);
     for (let x = 0; x < N; x++) eqYTurned[x * N + z] = block[x]!;
-    for (let y = 0; y < N; y++) block[y] = z < N - 1 && xFaces[z * N + y] !== 0 ? sameRows(z * N + y, (z + 1) * N + y) : 0;
+    for (let y = 0; y < N; y++)
+      block[y] = z < N - 1 && xFaces[z * N + y] !== 0 ? sameRows(z * N + y, (z + 1) * N + y) : 0;
     turn(block);
     for (let x = 0; x < N; x++) eqZTurned[x * N + z] = block[x]!;
   }

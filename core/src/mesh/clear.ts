@@ -12,7 +12,10 @@ export function withoutClear(grid: VoxelGrid, clear: Uint8Array): VoxelGrid {
   if (!clear.includes(1)) return grid;
   const old = known.get(grid);
   if (old && old.clear.every((v, i) => v === clear[i])) return old.grid;
-  const out = mapBytes(grid, Uint8Array.from({ length: 256 }, (_, i) => (clear[i] === 1 ? 0 : i)));
+  const out = mapBytes(
+    grid,
+    Uint8Array.from({ length: 256 }, (_, i) => (clear[i] === 1 ? 0 : i)),
+  );
   known.set(grid, { clear, grid: out });
   return out;
 }

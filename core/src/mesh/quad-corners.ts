@@ -6,7 +6,8 @@ import { CHUNK, type ChunkMesh, quadH, quadW, quadX, quadY, quadZ } from './chun
  * @param visit – called with the direction's index, the palette byte and 12 numbers (valid during the call only)
  */
 export function forQuads(
-  mesh: ChunkMesh, at: readonly [number, number, number],
+  mesh: ChunkMesh,
+  at: readonly [number, number, number],
   visit: (direction: number, colour: number, corners: Int32Array) => void,
 ): void {
   const c = new Int32Array(12);
@@ -17,7 +18,8 @@ export function forQuads(
     for (let n = 0; n < mesh.counts[d]!; n++, i++) {
       const q = mesh.quads[i]!;
       const base = [quadX(q) + at[0] * CHUNK, quadY(q) + at[1] * CHUNK, quadZ(q) + at[2] * CHUNK];
-      const w = quadW(q), h = quadH(q);
+      const w = quadW(q),
+        h = quadH(q);
       base[axis]! += positive ? 1 : 0;
       const u = axis === 0 ? 1 : 0;
       const v = axis === 2 ? 1 : 2;

@@ -27,7 +27,8 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
   const colours: number[] = [];
   const indices: number[] = [];
   const known = new Map<string, number>();
-  let quads = 0, faces = 0;
+  let quads = 0,
+    faces = 0;
   for (const at of chunksOf(grid)) {
     const mesh = meshChunk(grid, at[0], at[1], at[2]);
     if (!mesh) continue;
@@ -35,7 +36,10 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
       if (!accept(colour)) return;
       quads++;
       // Two of the three extents are the sides; along the face's own axis there is none.
-      faces += [0, 1, 2].reduce((area, a) => area * (Math.max(c[a]!, c[a + 3]!, c[a + 6]!) - Math.min(c[a]!, c[a + 3]!, c[a + 6]!) || 1), 1);
+      faces += [0, 1, 2].reduce(
+        (area, a) => area * (Math.max(c[a]!, c[a + 3]!, c[a + 6]!) - Math.min(c[a]!, c[a + 3]!, c[a + 6]!) || 1),
+        1,
+      );
       const corner: number[] = [];
       for (let k = 0; k < 12; k += 3) {
         const key = `${c[k]},${c[k + 1]},${c[k + 2]},${d},${colour}`;
@@ -53,8 +57,12 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
     });
   }
   return {
-    positions: Float32Array.from(positions), normals: Float32Array.from(normals), colours: Uint8Array.from(colours),
-    indices: Uint32Array.from(indices), quads, faces,
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    colours: Uint8Array.from(colours),
+    indices: Uint32Array.from(indices),
+    quads,
+    faces,
   };
 }
 

@@ -8,7 +8,7 @@ export function inColourway(project: Project, id: string | null): Project {
   const way = id === null ? undefined : project.colourways.find((c) => c.id === id);
   if (!way) return project;
   let known = dressedProjects.get(project);
-  if (!known) dressedProjects.set(project, known = new WeakMap());
+  if (!known) dressedProjects.set(project, (known = new WeakMap()));
   let out = known.get(way);
   if (!out) {
     const palettes = project.palettes.map((p) => dressed(p, way));

@@ -4,10 +4,13 @@ import type { Constraint, IkConstraint, Rig } from './types';
 /** The bones that a constraint looks at. */
 export function constraintTargets(c: Constraint): readonly Id[] {
   switch (c.kind) {
-    case 'ik': return c.pole === null ? [c.goal] : [c.goal, c.pole];
+    case 'ik':
+      return c.pole === null ? [c.goal] : [c.goal, c.pole];
     case 'match':
-    case 'look': return [c.target];
-    default: return [];
+    case 'look':
+      return [c.target];
+    default:
+      return [];
   }
 }
 
@@ -23,4 +26,5 @@ export function chainOf(rig: Rig, c: Pick<IkConstraint, 'bone' | 'links'>): read
 }
 
 /** The bones whose turns a constraint writes. */
-export const constraintWrites = (rig: Rig, c: Constraint): readonly Id[] => (c.kind !== 'ik' ? [c.bone] : c.hold ? chainOf(rig, c) : chainOf(rig, c).slice(0, -1));
+export const constraintWrites = (rig: Rig, c: Constraint): readonly Id[] =>
+  c.kind !== 'ik' ? [c.bone] : c.hold ? chainOf(rig, c) : chainOf(rig, c).slice(0, -1);

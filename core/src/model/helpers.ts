@@ -21,7 +21,10 @@ export function withoutHelpers(project: Project): Project {
   if (!project.palettes.some((p) => p.swatches.some((s) => s.helper))) return project;
   let out = bare.get(project);
   if (!out) {
-    out = { ...project, parts: project.parts.map((p) => partWithoutHelpers(p, must(project.palettes, p.palette, 'palette'))) };
+    out = {
+      ...project,
+      parts: project.parts.map((p) => partWithoutHelpers(p, must(project.palettes, p.palette, 'palette'))),
+    };
     bare.set(project, out);
   }
   return out;
@@ -32,7 +35,10 @@ export function partWithoutHelpers(part: Part, palette: Palette): Part {
   if (!table) return part;
   const known = bareParts.get(part);
   if (known?.palette === palette) return known.part;
-  const out = { ...part, layers: part.layers.map((l) => ({ ...l, grid: l.grid.edit((d) => d.fillSet(CellSet.matching(l.grid, table), 0)) })) };
+  const out = {
+    ...part,
+    layers: part.layers.map((l) => ({ ...l, grid: l.grid.edit((d) => d.fillSet(CellSet.matching(l.grid, table), 0)) })),
+  };
   bareParts.set(part, { palette, part: out });
   return out;
 }

@@ -16,24 +16,35 @@ const partToJson = (part: Part): PartJson => ({
 export function projectToJson(project: Project): ProjectJson {
   const { bin, parts, stamps, ...rest } = project as unknown as ProjectJson & Project;
   return {
-    ...(rest as unknown as ProjectJson), formatVersion: FORMAT_VERSION, parts: (parts as unknown as Part[]).map(partToJson), stamps: (stamps as unknown as Part[]).map(partToJson),
-    bin: (bin as unknown as Project['bin']).map((b) => (b.kind === 'part' ? { ...b, part: partToJson(b.part) } : b)) as unknown as ProjectJson['bin'],
+    ...(rest as unknown as ProjectJson),
+    formatVersion: FORMAT_VERSION,
+    parts: (parts as unknown as Part[]).map(partToJson),
+    stamps: (stamps as unknown as Part[]).map(partToJson),
+    bin: (bin as unknown as Project['bin']).map((b) =>
+      b.kind === 'part' ? { ...b, part: partToJson(b.part) } : b,
+    ) as unknown as ProjectJson['bin'],
   };
 }
 
 /** Every part, stamps and those in the bin included. */
 export const allParts = (project: Project): Part[] => [
-  ...project.parts, ...project.stamps, ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
+  ...project.parts,
+  ...project.stamps,
+  ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
 ];
 
 /** The project from checked JSON and a way to get the cells of each layer. */
 export function projectFromJson(json: ProjectJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Project {
   const { formatVersion: _version, ...rest } = json;
   const part = (p: PartJson): Part => ({
-    ...p, layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })), regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
+    ...p,
+    layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })),
+    regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
   });
   return {
-    ...rest, parts: json.parts.map(part), stamps: json.stamps.map(part),
+    ...rest,
+    parts: json.parts.map(part),
+    stamps: json.stamps.map(part),
     bin: json.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),
   };
 }

@@ -1,8 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { VoxelGrid } from '../voxel';
-import { type Project, MissingError, composite, compositeFromScratch, find, freeName, idsFrom, makeProject, migrateProject, moveRecord, must, partContent, projectFromJson, projectToJson, replaceRecord, withPartBounds } from '.';
+import {
+  type Project,
+  MissingError,
+  composite,
+  compositeFromScratch,
+  find,
+  freeName,
+  idsFrom,
+  makeProject,
+  migrateProject,
+  moveRecord,
+  must,
+  partContent,
+  projectFromJson,
+  projectToJson,
+  replaceRecord,
+  withPartBounds,
+} from '.';
 
-const list = [{ id: 'a', v: 1 }, { id: 'b', v: 2 }, { id: 'c', v: 3 }];
+const list = [
+  { id: 'a', v: 1 },
+  { id: 'b', v: 2 },
+  { id: 'c', v: 3 },
+];
 
 describe('records', () => {
   it('are found, replaced and moved, and lists stay the same when nothing changes', () => {
@@ -36,18 +57,45 @@ describe('parts', () => {
   const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [8, 8, 8]);
   const part = p.parts[0]!;
   const layer = (id: string, cells: [number, number, number, number][], hidden = false) => ({
-    id, name: id, hidden, locked: false, grid: VoxelGrid.empty(part.bounds).edit((d) => cells.forEach((c) => d.set(...c))),
+    id,
+    name: id,
+    hidden,
+    locked: false,
+    grid: VoxelGrid.empty(part.bounds).edit((d) => cells.forEach((c) => d.set(...c))),
   });
-  const two = { ...part, layers: [layer('cloth', [[0, 0, 0, 1], [1, 0, 0, 1]]), layer('trim', [[1, 0, 0, 2], [2, 0, 0, 2]]), layer('draft', [[0, 0, 0, 7]], true)] };
+  const two = {
+    ...part,
+    layers: [
+      layer('cloth', [
+        [0, 0, 0, 1],
+        [1, 0, 0, 1],
+      ]),
+      layer('trim', [
+        [1, 0, 0, 2],
+        [2, 0, 0, 2],
+      ]),
+      layer('draft', [[0, 0, 0, 7]], true),
+    ],
+  };
   it('the topmost visible cube wins, and the picture is kept for the same layers', () => {
     const seen = composite(two);
     expect([seen.get(0, 0, 0), seen.get(1, 0, 0), seen.get(2, 0, 0), seen.count]).toEqual([1, 2, 2, 3]);
     expect(composite(two)).toBe(seen);
-    expect(seen.equals(compositeFromScratch(two.layers.filter((l) => !l.hidden), two.bounds))).toBe(true);
+    expect(
+      seen.equals(
+        compositeFromScratch(
+          two.layers.filter((l) => !l.hidden),
+          two.bounds,
+        ),
+      ),
+    ).toBe(true);
     expect(composite(part)).toBe(part.layers[0]!.grid);
   });
   it('what they hold counts hidden layers too; a new box moves nothing', () => {
-    expect(partContent({ ...two, layers: [...two.layers, layer('far', [[3, 7, -4, 1]], true)] })).toEqual({ min: [0, 0, -4], size: [4, 8, 5] });
+    expect(partContent({ ...two, layers: [...two.layers, layer('far', [[3, 7, -4, 1]], true)] })).toEqual({
+      min: [0, 0, -4],
+      size: [4, 8, 5],
+    });
     expect(partContent(part)).toBeNull();
     expect(withPartBounds(two, { min: [0, 0, 0], size: [2, 1, 1] }).layers.map((l) => l.grid.count)).toEqual([2, 1, 1]);
   });

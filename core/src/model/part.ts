@@ -29,21 +29,26 @@ export function compositeFromScratch(layers: readonly Layer[], bounds: Box): Vox
 export const pivotPoint = (part: Part): Vec3 => [part.pivot[0] / 2, part.pivot[1] / 2, part.pivot[2] / 2];
 
 /** Every grid of a part: its layers', and the one that says which region a cube belongs to. */
-export const gridsOf = (part: Part): readonly { readonly id: string; readonly grid: VoxelGrid }[] => (part.regions ? [...part.layers, part.regions] : part.layers);
+export const gridsOf = (part: Part): readonly { readonly id: string; readonly grid: VoxelGrid }[] =>
+  part.regions ? [...part.layers, part.regions] : part.layers;
 
 /** The part with each of its grids changed alike, as when its volume changes. */
 export const mapGrids = (part: Part, change: (grid: VoxelGrid) => VoxelGrid): Part => ({
-  ...part, layers: part.layers.map((l) => ({ ...l, grid: change(l.grid) })), regions: part.regions && { ...part.regions, grid: change(part.regions.grid) },
+  ...part,
+  layers: part.layers.map((l) => ({ ...l, grid: change(l.grid) })),
+  regions: part.regions && { ...part.regions, grid: change(part.regions.grid) },
 });
 
 /** The part with another box, its cubes and pivot where they are. Cubes outside are dropped. */
 export const withPartBounds = (part: Part, bounds: Box): Part => ({
-  ...mapGrids(part, (g) => g.withBounds(bounds)), bounds,
+  ...mapGrids(part, (g) => g.withBounds(bounds)),
+  bounds,
 });
 
 /** The smallest box around what every layer holds, hidden ones included; null when all are empty. */
 export function partContent(part: Part): Box | null {
-  let lo: Vec3 | null = null, hi: Vec3 | null = null;
+  let lo: Vec3 | null = null,
+    hi: Vec3 | null = null;
   for (const l of part.layers) {
     const b = l.grid.contentBox();
     if (!b) continue;

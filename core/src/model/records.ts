@@ -3,14 +3,20 @@ import type { Id } from './ids';
 /** What kind of thing was not there, and which. */
 export class MissingError extends Error {
   override readonly name = 'MissingError';
-  constructor(readonly what: string, readonly id: string) {
+  constructor(
+    readonly what: string,
+    readonly id: string,
+  ) {
     super(`There is no ${what} "${id}" in this project.`);
   }
 }
 
-interface Record { readonly id: Id }
+interface Record {
+  readonly id: Id;
+}
 
-export const find = <T extends Record>(list: readonly T[], id: Id | null): T | undefined => list.find((r) => r.id === id);
+export const find = <T extends Record>(list: readonly T[], id: Id | null): T | undefined =>
+  list.find((r) => r.id === id);
 
 /** The record of that id. @throws MissingError */
 export function must<T extends Record>(list: readonly T[], id: Id, what: string): T {

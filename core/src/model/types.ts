@@ -128,7 +128,9 @@ export interface LookConstraint extends ConstraintBase {
   readonly axis: Vec3;
 }
 /** Keeps the bone's turn in the world, whatever it hangs on does. */
-export interface UprightConstraint extends ConstraintBase { readonly kind: 'upright' }
+export interface UprightConstraint extends ConstraintBase {
+  readonly kind: 'upright';
+}
 /** Holds the angles from rest (YXZ, degrees). */
 export interface LimitConstraint extends ConstraintBase {
   readonly kind: 'limit';
@@ -173,11 +175,17 @@ interface KeyBase {
   readonly curve?: Curve | undefined;
 }
 /** A shift from rest, in project units. */
-export interface MoveKey extends KeyBase { readonly value: Vec3 }
+export interface MoveKey extends KeyBase {
+  readonly value: Vec3;
+}
 /** A turn from rest. */
-export interface TurnKey extends KeyBase { readonly value: Quat }
+export interface TurnKey extends KeyBase {
+  readonly value: Quat;
+}
 /** A scale relative to rest. */
-export interface ScaleKey extends KeyBase { readonly value: Vec3 }
+export interface ScaleKey extends KeyBase {
+  readonly value: Vec3;
+}
 
 /** The keys of one bone, each list in order of time. */
 export interface Lane {
@@ -188,8 +196,14 @@ export interface Lane {
 }
 
 /** What a slot wears from a moment on. */
-export interface SwapKey { readonly time: number; readonly mount: Id | null }
-export interface SwapLane { readonly slot: Id; readonly keys: readonly SwapKey[] }
+export interface SwapKey {
+  readonly time: number;
+  readonly mount: Id | null;
+}
+export interface SwapLane {
+  readonly slot: Id;
+  readonly keys: readonly SwapKey[];
+}
 
 export const CHANNELS = ['move', 'turn', 'scale'] as const;
 export type Channel = (typeof CHANNELS)[number];
@@ -300,8 +314,25 @@ export interface Target {
 export const BINNED = ['part', 'bone', 'clip', 'shot', 'colourway'] as const;
 /** Something deleted, with all that is needed to put it back as it was. */
 export type BinItem =
-  | { readonly id: Id; readonly kind: 'part'; readonly at: number; readonly part: Part; readonly mounts: readonly Mount[]; readonly references: readonly Reference[] }
-  | { readonly id: Id; readonly kind: 'bone'; readonly at: number; readonly bone: Bone; readonly children: readonly Id[]; readonly mounts: readonly Id[]; readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[]; readonly constraints: readonly Constraint[]; readonly attachments: readonly Attachment[] }
+  | {
+      readonly id: Id;
+      readonly kind: 'part';
+      readonly at: number;
+      readonly part: Part;
+      readonly mounts: readonly Mount[];
+      readonly references: readonly Reference[];
+    }
+  | {
+      readonly id: Id;
+      readonly kind: 'bone';
+      readonly at: number;
+      readonly bone: Bone;
+      readonly children: readonly Id[];
+      readonly mounts: readonly Id[];
+      readonly lanes: readonly { readonly clip: Id; readonly lane: Lane }[];
+      readonly constraints: readonly Constraint[];
+      readonly attachments: readonly Attachment[];
+    }
   | { readonly id: Id; readonly kind: 'clip'; readonly at: number; readonly clip: Clip }
   | { readonly id: Id; readonly kind: 'shot'; readonly at: number; readonly shot: Shot }
   | { readonly id: Id; readonly kind: 'colourway'; readonly at: number; readonly colourway: Colourway };

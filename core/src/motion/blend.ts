@@ -7,7 +7,8 @@ export function blendPoses(rig: Rig, a: Pose, b: Pose, amount: number): Pose {
   const rest = new Map(rig.bones.map((o) => [o.id, o.rest]));
   const out = new Map<Id, Transform>();
   for (const id of new Set([...a.keys(), ...b.keys()])) {
-    const x = a.get(id) ?? rest.get(id) ?? TRANSFORM_IDENTITY, y = b.get(id) ?? rest.get(id) ?? TRANSFORM_IDENTITY;
+    const x = a.get(id) ?? rest.get(id) ?? TRANSFORM_IDENTITY,
+      y = b.get(id) ?? rest.get(id) ?? TRANSFORM_IDENTITY;
     out.set(id, { t: lerp(x.t, y.t, amount), q: slerp(x.q, y.q, amount), s: lerp(x.s, y.s, amount) });
   }
   return out;

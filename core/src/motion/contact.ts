@@ -41,14 +41,21 @@ const cornersOf = new WeakMap<VoxelGrid, readonly Vec3[]>();
 export function outerCorners(grid: VoxelGrid): readonly Vec3[] {
   const known = cornersOf.get(grid);
   if (known) return known;
-  const reach = [new Map<string, [number, number]>(), new Map<string, [number, number]>(), new Map<string, [number, number]>()];
+  const reach = [
+    new Map<string, [number, number]>(),
+    new Map<string, [number, number]>(),
+    new Map<string, [number, number]>(),
+  ];
   const key = (p: readonly number[], axis: number): string => `${p[(axis + 1) % 3]} ${p[(axis + 2) % 3]}`;
-  const each = (visit: (p: Vec3) => void): void => grid.forEach((x, y, z) => {
-    for (let c = 0; c < 8; c++) visit([x + (c & 1), y + ((c >> 1) & 1), z + (c >> 2)]);
-  });
+  const each = (visit: (p: Vec3) => void): void =>
+    grid.forEach((x, y, z) => {
+      for (let c = 0; c < 8; c++) visit([x + (c & 1), y + ((c >> 1) & 1), z + (c >> 2)]);
+    });
   each((p) => {
     for (const axis of [0, 1, 2]) {
-      const k = key(p, axis), r = reach[axis]!.get(k), v = p[axis]!;
+      const k = key(p, axis),
+        r = reach[axis]!.get(k),
+        v = p[axis]!;
       if (!r) reach[axis]!.set(k, [v, v]);
       else if (v < r[0]) r[0] = v;
       else if (v > r[1]) r[1] = v;
@@ -75,7 +82,10 @@ export function placedFrames(project: Project, clip: Clip): PlacedPart[][] {
   return frameTimes(clip).map((t) => placeParts(dressedAt(project, clip, t), sampleClip(clip, project.rig, t)));
 }
 
-interface Foot { readonly height: number; readonly standing: readonly Vec3[] }
+interface Foot {
+  readonly height: number;
+  readonly standing: readonly Vec3[];
+}
 
 /** @param level – height of the ground in project units */
 function footOf({ matrix }: PlacedPart, corners: readonly Vec3[], level: number): Foot {
@@ -96,25 +106,36 @@ function footOf({ matrix }: PlacedPart, corners: readonly Vec3[], level: number)
  * @param level – height of the ground
  * @param ground – how the ground goes per frame; found when null
  */
-export function contactReport(project: Project, clip: Clip, level = 0, ground: readonly [number, number] | null = null, frames = placedFrames(project, clip)): ContactReport {
-  const rest = new Map(placeParts(project).map((p) => [p.part.id, footOf(p, outerCorners(composite(p.part)), level).height]));
+export function contactReport(
+  project: Project,
+  clip: Clip,
+  level = 0,
+  ground: readonly [number, number] | null = null,
+  frames = placedFrames(project, clip),
+): ContactReport {
+  const rest = new Map(
+    placeParts(project).map((p) => [p.part.id, footOf(p, outerCorners(composite(p.part)), level).height]),
+  );
   const parts = new Map<Id, Part>();
   for (const list of frames) for (const p of list) if (composite(p.part).count > 0) parts.set(p.part.id, p.part);
   const paces: { x: number; z: number; part: Id; frame: number }[] = [];
   const tracks = [...parts.values()].map((part): SoleTrack => {
-    const corners = outerCorners(composite(part)), height: number[] = [];
+    const corners = outerCorners(composite(part)),
+      height: number[] = [];
     frames.forEach((list, f) => {
       const now = list.find((p) => p.part.id === part.id);
       if (!now) {
         height.push(Infinity);
         return;
       }
-      const foot = footOf(now, corners, level), next = frames[f + 1]?.find((p) => p.part.id === part.id);
+      const foot = footOf(now, corners, level),
+        next = frames[f + 1]?.find((p) => p.part.id === part.id);
       height.push(foot.height);
       if (!next || foot.standing.length === 0) return;
       // Corners that stand now and in the next frame.
       for (const c of foot.standing) {
-        const a = transformPoint(now.matrix, c), b = transformPoint(next.matrix, c);
+        const a = transformPoint(now.matrix, c),
+          b = transformPoint(next.matrix, c);
         if (b[1] - level < TOUCH) paces.push({ x: b[0] - a[0], z: b[2] - a[2], part: part.id, frame: f });
       }
     });
@@ -122,27 +143,30 @@ export function contactReport(project: Project, clip: Clip, level = 0, ground: r
   });
   const soles = new Set(tracks.filter((t) => t.sole).map((t) => t.part));
   const walked = paces.filter((p) => soles.has(p.part));
-  const pace = ground ?? [median(walked.map((p) => p.x)), median(walked.map((p) => p.z))] as const;
+  const pace = ground ?? ([median(walked.map((p) => p.x)), median(walked.map((p) => p.z))] as const);
   const slides = new Map(tracks.map((t) => [t.part, t.slide as number[]]));
   for (const p of paces) {
     const list = slides.get(p.part)!;
     list[p.frame] = Math.max(list[p.frame]!, Math.hypot(p.x - pace[0], p.z - pace[1]));
   }
-  let depth: ContactReport['depth'] = { by: 0, frame: 0, part: null }, slide: ContactReport['slide'] = { by: 0, frame: 0, part: null };
+  let depth: ContactReport['depth'] = { by: 0, frame: 0, part: null },
+    slide: ContactReport['slide'] = { by: 0, frame: 0, part: null };
   for (const t of tracks) {
     t.height.forEach((h, frame) => {
       if (-h > depth.by + 1e-9) depth = { by: -h, frame, part: t.part };
     });
-    if (t.sole) t.slide.forEach((by, frame) => {
-      if (by > slide.by + 1e-9) slide = { by, frame, part: t.part };
-    });
+    if (t.sole)
+      t.slide.forEach((by, frame) => {
+        if (by > slide.by + 1e-9) slide = { by, frame, part: t.part };
+      });
   }
   return { clip: clip.id, times: frameTimes(clip), tracks, ground: pace, depth, slide };
 }
 
 function median(list: readonly number[]): number {
   if (list.length === 0) return 0;
-  const sorted = [...list].sort((a, b) => a - b), m = sorted.length >> 1;
+  const sorted = [...list].sort((a, b) => a - b),
+    m = sorted.length >> 1;
   return sorted.length % 2 === 1 ? sorted[m]! : (sorted[m - 1]! + sorted[m]!) / 2;
 }
 
@@ -161,9 +185,11 @@ export interface Clash {
  */
 export function clashes(project: Project, clip: Clip, frames = placedFrames(project, clip)): Clash[] {
   const parentOf = new Map(project.rig.bones.map((b) => [b.id, b.parent]));
-  const joined = (a: Id | null, b: Id | null): boolean => a === b || (a !== null && parentOf.get(a) === b) || (b !== null && parentOf.get(b) === a);
+  const joined = (a: Id | null, b: Id | null): boolean =>
+    a === b || (a !== null && parentOf.get(a) === b) || (b !== null && parentOf.get(b) === a);
   const count = (small: PlacedPart, large: PlacedPart): number => {
-    const m: Mat4 = mulMat(invertMat(large.matrix), small.matrix), grid = composite(large.part);
+    const m: Mat4 = mulMat(invertMat(large.matrix), small.matrix),
+      grid = composite(large.part);
     let n = 0;
     composite(small.part).forEach((x, y, z) => {
       const p = transformPoint(m, [x + 0.5, y + 0.5, z + 0.5]);
@@ -175,30 +201,47 @@ export function clashes(project: Project, clip: Clip, frames = placedFrames(proj
   const boxOf = (p: PlacedPart): { lo: Vec3; hi: Vec3 } | null => {
     if (boxes.has(p)) return boxes.get(p)!;
     const b = composite(p.part).contentBox();
-    const pts = b && Array.from({ length: 8 }, (_, c) => transformPoint(p.matrix, [b.min[0] + (c & 1 ? b.size[0] : 0), b.min[1] + (c & 2 ? b.size[1] : 0), b.min[2] + (c & 4 ? b.size[2] : 0)]));
-    const box = pts && { lo: [0, 1, 2].map((i) => Math.min(...pts.map((q) => q[i]!))) as unknown as Vec3, hi: [0, 1, 2].map((i) => Math.max(...pts.map((q) => q[i]!))) as unknown as Vec3 };
+    const pts =
+      b &&
+      Array.from({ length: 8 }, (_, c) =>
+        transformPoint(p.matrix, [
+          b.min[0] + (c & 1 ? b.size[0] : 0),
+          b.min[1] + (c & 2 ? b.size[1] : 0),
+          b.min[2] + (c & 4 ? b.size[2] : 0),
+        ]),
+      );
+    const box = pts && {
+      lo: [0, 1, 2].map((i) => Math.min(...pts.map((q) => q[i]!))) as unknown as Vec3,
+      hi: [0, 1, 2].map((i) => Math.max(...pts.map((q) => q[i]!))) as unknown as Vec3,
+    };
     boxes.set(p, box);
     return box;
   };
   const meets = (a: PlacedPart, b: PlacedPart): boolean => {
-    const x = boxOf(a), y = boxOf(b);
+    const x = boxOf(a),
+      y = boxOf(b);
     return x !== null && y !== null && [0, 1, 2].every((i) => x.lo[i]! < y.hi[i]! - 1e-6 && y.lo[i]! < x.hi[i]! - 1e-6);
   };
   const pairs = (list: readonly PlacedPart[], visit: (a: PlacedPart, b: PlacedPart) => void): void => {
-    for (let i = 0; i < list.length; i++) for (let j = i + 1; j < list.length; j++) {
-      const a = list[i]!, b = list[j]!;
-      if (joined(a.mount.bone, b.mount.bone) || !meets(a, b)) continue;
-      if (composite(a.part).count <= composite(b.part).count) visit(a, b);
-      else visit(b, a);
-    }
+    for (let i = 0; i < list.length; i++)
+      for (let j = i + 1; j < list.length; j++) {
+        const a = list[i]!,
+          b = list[j]!;
+        if (joined(a.mount.bone, b.mount.bone) || !meets(a, b)) continue;
+        if (composite(a.part).count <= composite(b.part).count) visit(a, b);
+        else visit(b, a);
+      }
   };
   const key = (a: PlacedPart, b: PlacedPart): string => `${a.mount.id} ${b.mount.id}`;
   const rest = new Map<string, number>();
   pairs(placeParts(project), (a, b) => rest.set(key(a, b), count(a, b)));
   const worst = new Map<string, Clash>();
-  frames.forEach((list, frame) => pairs(list, (a, b) => {
-    const cubes = count(a, b) - (rest.get(key(a, b)) ?? 0);
-    if (cubes > (worst.get(key(a, b))?.cubes ?? 0)) worst.set(key(a, b), { a: a.part.id, b: b.part.id, cubes, frame });
-  }));
+  frames.forEach((list, frame) =>
+    pairs(list, (a, b) => {
+      const cubes = count(a, b) - (rest.get(key(a, b)) ?? 0);
+      if (cubes > (worst.get(key(a, b))?.cubes ?? 0))
+        worst.set(key(a, b), { a: a.part.id, b: b.part.id, cubes, frame });
+    }),
+  );
   return [...worst.values()].sort((x, y) => y.cubes - x.cubes);
 }

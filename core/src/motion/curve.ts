@@ -4,7 +4,8 @@ import type { Curve } from '../model';
 export const EVEN_CURVE: Curve = [0.4, 0, 0.6, 1];
 
 const at = (a: number, b: number, s: number): number => ((1 + 3 * a - 3 * b) * s + (3 * b - 6 * a)) * s * s + 3 * a * s;
-const slope = (a: number, b: number, s: number): number => 3 * (1 + 3 * a - 3 * b) * s * s + 2 * (3 * b - 6 * a) * s + 3 * a;
+const slope = (a: number, b: number, s: number): number =>
+  3 * (1 + 3 * a - 3 * b) * s * s + 2 * (3 * b - 6 * a) * s + 3 * a;
 
 /**
  * The height of a cubic Bézier from (0, 0) to (1, 1) over `t`, solved to 1e-9: Newton's method, kept inside a bracket that halves
@@ -13,7 +14,9 @@ const slope = (a: number, b: number, s: number): number => 3 * (1 + 3 * a - 3 * 
 export function curveAt([x1, y1, x2, y2]: Curve, t: number): number {
   if (t <= 0) return 0;
   if (t >= 1) return 1;
-  let lo = 0, hi = 1, s = t;
+  let lo = 0,
+    hi = 1,
+    s = t;
   for (let i = 0; i < 60; i++) {
     const off = at(x1, x2, s) - t;
     if (Math.abs(off) < 1e-13 * Math.min(1, t)) break;

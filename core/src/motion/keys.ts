@@ -1,16 +1,26 @@
 import type { Quat, Vec3 } from '../math';
 import { type Channel, CHANNELS, type Clip, type Curve, type Easing, type Id, type Lane } from '../model';
 
-export interface AnyKey { readonly time: number; readonly ease: Easing; readonly curve?: Curve | undefined; readonly value: Vec3 | Quat }
+export interface AnyKey {
+  readonly time: number;
+  readonly ease: Easing;
+  readonly curve?: Curve | undefined;
+  readonly value: Vec3 | Quat;
+}
 
 /** A key's address in a clip. */
-export interface KeyRef { readonly bone: Id; readonly channel: Channel; readonly time: number }
+export interface KeyRef {
+  readonly bone: Id;
+  readonly channel: Channel;
+  readonly time: number;
+}
 
 export const emptyLane = (bone: Id): Lane => ({ bone, move: [], turn: [], scale: [] });
 
 export const keysOf = (lane: Lane, channel: Channel): readonly AnyKey[] => lane[channel];
 
-const withKeys = (lane: Lane, channel: Channel, keys: readonly AnyKey[]): Lane => ({ ...lane, [channel]: keys }) as Lane;
+const withKeys = (lane: Lane, channel: Channel, keys: readonly AnyKey[]): Lane =>
+  ({ ...lane, [channel]: keys }) as Lane;
 
 const isEmpty = (lane: Lane): boolean => CHANNELS.every((c) => lane[c].length === 0);
 
@@ -37,7 +47,11 @@ export function setKey(clip: Clip, bone: Id, channel: Channel, key: AnyKey): Cli
  * Every key that is meant becomes what `change` makes of it (null: it goes); those it lands on give way. One pass over each lane, so
  * that thousands of keys are as quick as one.
  */
-export function changeKeys(clip: Clip, refs: readonly KeyRef[], change: (key: AnyKey, ref: KeyRef) => AnyKey | null): Clip {
+export function changeKeys(
+  clip: Clip,
+  refs: readonly KeyRef[],
+  change: (key: AnyKey, ref: KeyRef) => AnyKey | null,
+): Clip {
   const meant = new Map<Id, Map<Channel, Set<number>>>();
   for (const r of refs) {
     const lane = meant.get(r.bone) ?? meant.set(r.bone, new Map()).get(r.bone)!;
@@ -49,7 +63,8 @@ export function changeKeys(clip: Clip, refs: readonly KeyRef[], change: (key: An
     if (!channels) return [lane];
     let out = lane;
     for (const [channel, times] of channels) {
-      const keys = keysOf(lane, channel), made: AnyKey[] = [];
+      const keys = keysOf(lane, channel),
+        made: AnyKey[] = [];
       let same = true;
       for (const k of keys) {
         if (!times.has(k.time)) continue;
@@ -60,7 +75,11 @@ export function changeKeys(clip: Clip, refs: readonly KeyRef[], change: (key: An
       if (same) continue;
       const landed = new Map(made.map((k) => [k.time, k]));
       const rest = keys.filter((k) => !times.has(k.time) && !landed.has(k.time));
-      out = withKeys(out, channel, [...rest, ...landed.values()].sort((a, b) => a.time - b.time));
+      out = withKeys(
+        out,
+        channel,
+        [...rest, ...landed.values()].sort((a, b) => a.time - b.time),
+      );
     }
     if (out === lane) return [lane];
     changed = true;
@@ -74,7 +93,8 @@ export const removeKeys = (clip: Clip, refs: readonly KeyRef[]): Clip => changeK
 /** Moves keys in time by `delta` ticks, held inside the clip; those they land on give way. */
 export function shiftKeys(clip: Clip, refs: readonly KeyRef[], delta: number): Clip {
   if (refs.length === 0) return clip;
-  let first = Infinity, last = -Infinity;
+  let first = Infinity,
+    last = -Infinity;
   for (const r of refs) {
     first = Math.min(first, r.time);
     last = Math.max(last, r.time);
@@ -84,29 +104,39 @@ export function shiftKeys(clip: Clip, refs: readonly KeyRef[], delta: number): C
 }
 
 /** Where a time goes when it is scaled about a moment, in whole ticks, inside the clip. */
-export const scaledTime = (clip: Clip, time: number, about: number, by: number): number => Math.round(Math.max(0, Math.min(clip.length, about + (time - about) * by)));
+export const scaledTime = (clip: Clip, time: number, about: number, by: number): number =>
+  Math.round(Math.max(0, Math.min(clip.length, about + (time - about) * by)));
 
 /** Draws keys together or apart in time about a moment; those that land on one another give way to the later. */
 export const scaleKeys = (clip: Clip, refs: readonly KeyRef[], about: number, by: number): Clip =>
-  (by === 1 ? clip : changeKeys(clip, refs, (k) => ({ ...k, time: scaledTime(clip, k.time, about, by) })));
+  by === 1 ? clip : changeKeys(clip, refs, (k) => ({ ...k, time: scaledTime(clip, k.time, about, by) }));
 
 /** Every key of a clip, by its address. */
-export const allKeys = (clip: Clip): KeyRef[] => clip.lanes.flatMap((lane) => CHANNELS.flatMap((channel) => keysOf(lane, channel).map((k) => ({ bone: lane.bone, channel, time: k.time }))));
+export const allKeys = (clip: Clip): KeyRef[] =>
+  clip.lanes.flatMap((lane) =>
+    CHANNELS.flatMap((channel) => keysOf(lane, channel).map((k) => ({ bone: lane.bone, channel, time: k.time }))),
+  );
 
 /**
  * Puts time in after a moment (`by` above zero) or takes it out: what comes after moves along, and the clip becomes longer or
  * shorter. What stands in time that is taken out goes.
  */
 export function rippleClip(clip: Clip, from: number, by: number): Clip {
-  const cut = Math.min(Math.max(0, -by), clip.length - from - 1), after = by < 0 ? from + cut : from;
+  const cut = Math.min(Math.max(0, -by), clip.length - from - 1),
+    after = by < 0 ? from + cut : from;
   const keys = <K extends { readonly time: number }>(list: readonly K[]): K[] => {
-    const later = list.filter((k) => (by < 0 ? k.time >= after : k.time > from)).map((k) => ({ ...k, time: k.time + (by < 0 ? -cut : by) }));
+    const later = list
+      .filter((k) => (by < 0 ? k.time >= after : k.time > from))
+      .map((k) => ({ ...k, time: k.time + (by < 0 ? -cut : by) }));
     const early = list.filter((k) => k.time <= from && (by > 0 || k.time < after));
     return [...early.filter((k) => k.time !== later[0]?.time), ...later];
   };
   return {
-    ...clip, length: clip.length + (by < 0 ? -cut : by),
-    lanes: clip.lanes.map((l) => ({ ...l, move: keys(l.move), turn: keys(l.turn), scale: keys(l.scale) })).filter((l) => !isEmpty(l)),
+    ...clip,
+    length: clip.length + (by < 0 ? -cut : by),
+    lanes: clip.lanes
+      .map((l) => ({ ...l, move: keys(l.move), turn: keys(l.turn), scale: keys(l.scale) }))
+      .filter((l) => !isEmpty(l)),
     swaps: clip.swaps.map((l) => ({ ...l, keys: keys(l.keys) })),
   };
 }
@@ -117,10 +147,16 @@ export interface CopiedKeys {
 }
 
 export function copyKeys(clip: Clip, refs: readonly KeyRef[]): CopiedKeys {
-  const first = refs.reduce((t, r) => Math.min(t, r.time), Infinity), wanted = new Set(refs.map((r) => `${r.bone} ${r.channel} ${r.time}`));
+  const first = refs.reduce((t, r) => Math.min(t, r.time), Infinity),
+    wanted = new Set(refs.map((r) => `${r.bone} ${r.channel} ${r.time}`));
   return {
-    keys: clip.lanes.flatMap((lane) => CHANNELS.flatMap((channel) => keysOf(lane, channel)
-      .filter((k) => wanted.has(`${lane.bone} ${channel} ${k.time}`)).map((k) => ({ bone: lane.bone, channel, key: { ...k, time: k.time - first } })))),
+    keys: clip.lanes.flatMap((lane) =>
+      CHANNELS.flatMap((channel) =>
+        keysOf(lane, channel)
+          .filter((k) => wanted.has(`${lane.bone} ${channel} ${k.time}`))
+          .map((k) => ({ bone: lane.bone, channel, key: { ...k, time: k.time - first } })),
+      ),
+    ),
   };
 }
 
@@ -128,14 +164,24 @@ export function copyKeys(clip: Clip, refs: readonly KeyRef[]): CopiedKeys {
 export function pasteKeys(clip: Clip, copied: CopiedKeys, at: number): Clip {
   const by = new Map<Id, { channel: Channel; key: AnyKey }[]>();
   for (const { bone, channel, key } of copied.keys) {
-    if (key.time + at <= clip.length) (by.get(bone) ?? by.set(bone, []).get(bone)!).push({ channel, key: { ...key, time: key.time + at } });
+    if (key.time + at <= clip.length)
+      (by.get(bone) ?? by.set(bone, []).get(bone)!).push({ channel, key: { ...key, time: key.time + at } });
   }
   let out = clip;
   for (const [bone, keys] of by) {
-    out = updateLane(out, bone, (lane) => CHANNELS.reduce((l, channel) => {
-      const fresh = keys.filter((k) => k.channel === channel).map((k) => k.key), times = new Set(fresh.map((k) => k.time));
-      return fresh.length === 0 ? l : withKeys(l, channel, [...keysOf(l, channel).filter((k) => !times.has(k.time)), ...fresh].sort((a, b) => a.time - b.time));
-    }, lane));
+    out = updateLane(out, bone, (lane) =>
+      CHANNELS.reduce((l, channel) => {
+        const fresh = keys.filter((k) => k.channel === channel).map((k) => k.key),
+          times = new Set(fresh.map((k) => k.time));
+        return fresh.length === 0
+          ? l
+          : withKeys(
+              l,
+              channel,
+              [...keysOf(l, channel).filter((k) => !times.has(k.time)), ...fresh].sort((a, b) => a.time - b.time),
+            );
+      }, lane),
+    );
   }
   return out;
 }

@@ -13,10 +13,12 @@ export interface LoopGap {
 
 /** By how much the first and the last pose differ, the worst first; nothing for a clip that closes. */
 export function loopGaps(clip: Clip, rig: Rig): LoopGap[] {
-  const first = sampleClip(clip, rig, 0), last = sampleClip(clip, rig, clip.length);
+  const first = sampleClip(clip, rig, 0),
+    last = sampleClip(clip, rig, clip.length);
   const out: LoopGap[] = [];
   for (const [bone, a] of first) {
-    const b = last.get(bone)!, dot = Math.min(1, Math.abs(a.q[0] * b.q[0] + a.q[1] * b.q[1] + a.q[2] * b.q[2] + a.q[3] * b.q[3]));
+    const b = last.get(bone)!,
+      dot = Math.min(1, Math.abs(a.q[0] * b.q[0] + a.q[1] * b.q[1] + a.q[2] * b.q[2] + a.q[3] * b.q[3]));
     const gap = { bone, move: length(sub(a.t, b.t)), turn: (2 * Math.acos(dot) * 180) / Math.PI };
     if (gap.move > 1e-4 || gap.turn > 1e-2) out.push(gap);
   }
@@ -30,5 +32,8 @@ export function closedLoop(clip: Clip): Clip {
     return start ? [...keys.filter((k) => k.time < clip.length), { ...start, time: clip.length }] : keys;
   };
   // A lane that begins later stands at its first key from the start.
-  return { ...clip, lanes: clip.lanes.map((l) => ({ ...l, move: close(l.move), turn: close(l.turn), scale: close(l.scale) })) };
+  return {
+    ...clip,
+    lanes: clip.lanes.map((l) => ({ ...l, move: close(l.move), turn: close(l.turn), scale: close(l.scale) })),
+  };
 }

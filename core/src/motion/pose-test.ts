@@ -6,7 +6,11 @@ import { emptyLane } from './keys';
 const FPS = 24;
 /** Frames for a swing to one side and back to the other. */
 const SWING = 24;
-const AXES: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 const NO_TURN: Quat = [0, 0, 0, 1];
 
 /**
@@ -16,17 +20,27 @@ const NO_TURN: Quat = [0, 0, 0, 1];
  * @param degrees – to each side
  */
 export function poseTest(rig: Rig, degrees: number): Pick<Clip, 'length' | 'fps' | 'loop' | 'lanes'> | null {
-  const steered = new Set(rig.constraints.flatMap((c) => constraintWrites(rig, c))), controls = new Set(rig.constraints.flatMap(constraintTargets));
-  const bones = bonesInOrder(rig).filter((b) => rig.mounts.some((m) => m.bone === b.id) && !steered.has(b.id) && !controls.has(b.id));
+  const steered = new Set(rig.constraints.flatMap((c) => constraintWrites(rig, c))),
+    controls = new Set(rig.constraints.flatMap(constraintTargets));
+  const bones = bonesInOrder(rig).filter(
+    (b) => rig.mounts.some((m) => m.bone === b.id) && !steered.has(b.id) && !controls.has(b.id),
+  );
   if (bones.length === 0) return null;
-  const tick = TICKS / FPS, angle = (degrees * Math.PI) / 180;
+  const tick = TICKS / FPS,
+    angle = (degrees * Math.PI) / 180;
   const lanes = bones.map((b, i): Lane => {
     const from = i * AXES.length * SWING;
-    const turn = AXES.flatMap((axis, k) => [0, 0.25, 0.75].map((at) => ({
-      time: Math.round((from + (k + at) * SWING) * tick), ease: 'ease' as const,
-      value: at === 0 ? NO_TURN : quatFromAxisAngle(axis, at < 0.5 ? angle : -angle),
-    })));
-    return { ...emptyLane(b.id), turn: [...turn, { time: Math.round((from + AXES.length * SWING) * tick), ease: 'ease', value: NO_TURN }] };
+    const turn = AXES.flatMap((axis, k) =>
+      [0, 0.25, 0.75].map((at) => ({
+        time: Math.round((from + (k + at) * SWING) * tick),
+        ease: 'ease' as const,
+        value: at === 0 ? NO_TURN : quatFromAxisAngle(axis, at < 0.5 ? angle : -angle),
+      })),
+    );
+    return {
+      ...emptyLane(b.id),
+      turn: [...turn, { time: Math.round((from + AXES.length * SWING) * tick), ease: 'ease', value: NO_TURN }],
+    };
   });
   return { length: Math.round(bones.length * AXES.length * SWING * tick), fps: FPS, loop: true, lanes };
 }

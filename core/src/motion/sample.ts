@@ -3,22 +3,32 @@ import type { Clip, Curve, Easing, Id, Lane, Rig } from '../model';
 import type { Pose } from '../rig';
 import { EVEN_CURVE, curveAt } from './curve';
 
-interface Key<V> { readonly time: number; readonly ease: Easing; readonly curve?: Curve | undefined; readonly value: V }
+interface Key<V> {
+  readonly time: number;
+  readonly ease: Easing;
+  readonly curve?: Curve | undefined;
+  readonly value: V;
+}
 
 /** How much of the way from a key to the next is gone at `t`, 0–1. */
 export function eased({ ease, curve }: Pick<Key<unknown>, 'ease' | 'curve'>, t: number): number {
   switch (ease) {
-    case 'step': return 0;
-    case 'even': return t;
-    case 'ease': return t * t * (3 - 2 * t);
-    case 'curve': return curveAt(curve ?? EVEN_CURVE, t);
+    case 'step':
+      return 0;
+    case 'even':
+      return t;
+    case 'ease':
+      return t * t * (3 - 2 * t);
+    case 'curve':
+      return curveAt(curve ?? EVEN_CURVE, t);
   }
 }
 
 /** The value of a list of keys at a time: held before the first and after the last. Null for no keys. */
 export function sampleKeys<V>(keys: readonly Key<V>[], time: number, blend: (a: V, b: V, t: number) => V): V | null {
   if (keys.length === 0) return null;
-  let lo = 0, hi = keys.length - 1;
+  let lo = 0,
+    hi = keys.length - 1;
   if (time <= keys[0]!.time) return keys[0]!.value;
   if (time >= keys[hi]!.time) return keys[hi]!.value;
   while (hi - lo > 1) {
@@ -26,7 +36,8 @@ export function sampleKeys<V>(keys: readonly Key<V>[], time: number, blend: (a: 
     if (keys[mid]!.time <= time) lo = mid;
     else hi = mid;
   }
-  const a = keys[lo]!, b = keys[hi]!;
+  const a = keys[lo]!,
+    b = keys[hi]!;
   return blend(a.value, b.value, eased(a, (time - a.time) / (b.time - a.time)));
 }
 
@@ -43,7 +54,9 @@ export const sampleLane = (lane: Lane, time: number): Transform => ({
 
 /** Rest with an offset on it: t + Δt, q · Δq, s ∘ Δs. */
 export const offsetRest = (rest: Transform, d: Transform): Transform => ({
-  t: add(rest.t, d.t), q: normalizeQuat(mulQuat(rest.q, d.q)), s: mul(rest.s, d.s),
+  t: add(rest.t, d.t),
+  q: normalizeQuat(mulQuat(rest.q, d.q)),
+  s: mul(rest.s, d.s),
 });
 
 /** Brings any time into the clip: round again for loops, held at the ends otherwise. */

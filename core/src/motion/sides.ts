@@ -5,7 +5,12 @@ import { type AnyKey, type CopiedKeys, emptyLane, keysOf } from './keys';
 /** For each bone the one of its name on the other side; a bone of the middle, or one alone, is its own. */
 export function otherSides(rig: Rig): Map<Id, Id> {
   const byName = new Map(rig.bones.map((b) => [`${b.name} ${b.side}`, b.id]));
-  return new Map(rig.bones.map((b) => [b.id, (b.side === 'centre' ? undefined : byName.get(`${b.name} ${b.side === 'left' ? 'right' : 'left'}`)) ?? b.id]));
+  return new Map(
+    rig.bones.map((b) => [
+      b.id,
+      (b.side === 'centre' ? undefined : byName.get(`${b.name} ${b.side === 'left' ? 'right' : 'left'}`)) ?? b.id,
+    ]),
+  );
 }
 
 const flip = (v: number): number => (v === 0 ? 0 : -v);
@@ -21,7 +26,13 @@ export function mirroredValue(channel: Channel, value: Vec3 | Quat): Vec3 | Quat
 /** Copied keys for the other side. */
 export function mirroredKeys(copied: CopiedKeys, rig: Rig): CopiedKeys {
   const other = otherSides(rig);
-  return { keys: copied.keys.map(({ bone, channel, key }) => ({ bone: other.get(bone) ?? bone, channel, key: { ...key, value: mirroredValue(channel, key.value) } })) };
+  return {
+    keys: copied.keys.map(({ bone, channel, key }) => ({
+      bone: other.get(bone) ?? bone,
+      channel,
+      key: { ...key, value: mirroredValue(channel, key.value) },
+    })),
+  };
 }
 
 /**
@@ -29,15 +40,19 @@ export function mirroredKeys(copied: CopiedKeys, rig: Rig): CopiedKeys {
  * later, mirrored, on the bone's other side; the end is the beginning. Keys of the second half go.
  */
 export function secondHalfMirrored(clip: Clip, rig: Rig): Clip {
-  const half = Math.round(clip.length / 2), other = otherSides(rig);
+  const half = Math.round(clip.length / 2),
+    other = otherSides(rig);
   const first = new Map(clip.lanes.map((l) => [l.bone, l]));
   const bones = new Set([...first.keys()].flatMap((b) => [b, other.get(b) ?? b]));
   const lanes = [...bones].map((bone): Lane => {
-    const own = first.get(bone) ?? emptyLane(bone), theirs = first.get(other.get(bone) ?? bone) ?? emptyLane(bone);
+    const own = first.get(bone) ?? emptyLane(bone),
+      theirs = first.get(other.get(bone) ?? bone) ?? emptyLane(bone);
     const lane: Record<Channel, readonly AnyKey[]> = { move: [], turn: [], scale: [] };
     for (const channel of CHANNELS) {
       const mine = keysOf(own, channel).filter((k) => k.time < half);
-      const mirrored = keysOf(theirs, channel).filter((k) => k.time < half).map((k) => ({ ...k, time: k.time + half, value: mirroredValue(channel, k.value) }));
+      const mirrored = keysOf(theirs, channel)
+        .filter((k) => k.time < half)
+        .map((k) => ({ ...k, time: k.time + half, value: mirroredValue(channel, k.value) }));
       const start = mine.find((k) => k.time === 0);
       lane[channel] = [...mine, ...mirrored, ...(start ? [{ ...start, time: clip.length }] : [])];
     }

@@ -25,21 +25,31 @@ const OWN_DEPTH = 2;
  *
  * @param seen – all visible layers, by which surfaces are found
  */
-export function applyFinish(layer: VoxelGrid, seen: VoxelGrid, finish: Finish, frame: PaintFrame, palette: Palette, limits: FinishLimits): VoxelGrid {
+export function applyFinish(
+  layer: VoxelGrid,
+  seen: VoxelGrid,
+  finish: Finish,
+  frame: PaintFrame,
+  palette: Palette,
+  limits: FinishLimits,
+): VoxelGrid {
   const own = finish.ramp.length === 0 ? ownTones(palette) : null;
   const tone = toner(finish, own);
   const only = limits.only && Uint8Array.from({ length: 256 }, (_, i) => (limits.only!.includes(i) ? 1 : 0));
   const at = (c: number, axis: 0 | 1 | 2): number => ((2 * c + 1 + frame.half[axis]) * frame.cell) / 2;
   const index = (c: number, axis: 0 | 1 | 2): number => (2 * c + 1 + frame.half[axis]) >> 1;
-  const may = (x: number, y: number, z: number, v: number): boolean => (only === null || only[v] === 1) && (limits.within === null || limits.within.has(x, y, z));
+  const may = (x: number, y: number, z: number, v: number): boolean =>
+    (only === null || only[v] === 1) && (limits.within === null || limits.within.has(x, y, z));
 
   return layer.edit((draft) => {
-    const give = (x: number, y: number, z: number, v: number, value: number, blend: Blend): void => draft.set(x, y, z, tone(v, value, blend, index(x, 0), index(y, 1), index(z, 2)));
+    const give = (x: number, y: number, z: number, v: number, value: number, blend: Blend): void =>
+      draft.set(x, y, z, tone(v, value, blend, index(x, 0), index(y, 1), index(z, 2)));
     /** Visits what may be painted. */
     const inBox = layer.clippedTo(limits.box);
-    const each = (visit: (x: number, y: number, z: number, v: number) => void): void => inBox.forEach((x, y, z, v) => {
-      if (may(x, y, z, v)) visit(x, y, z, v);
-    });
+    const each = (visit: (x: number, y: number, z: number, v: number) => void): void =>
+      inBox.forEach((x, y, z, v) => {
+        if (may(x, y, z, v)) visit(x, y, z, v);
+      });
     switch (finish.kind) {
       case 'gradient': {
         const { from, to } = finish;
@@ -47,7 +57,12 @@ export function applyFinish(layer: VoxelGrid, seen: VoxelGrid, finish: Finish, f
         const length = d[0] * d[0] + d[1] * d[1] + d[2] * d[2];
         each((x, y, z, v) => {
           const p = [at(x, 0) - from[0], at(y, 1) - from[1], at(z, 2) - from[2]] as const;
-          const t = length === 0 ? 0 : finish.round ? Math.sqrt((p[0] * p[0] + p[1] * p[1] + p[2] * p[2]) / length) : (p[0] * d[0] + p[1] * d[1] + p[2] * d[2]) / length;
+          const t =
+            length === 0
+              ? 0
+              : finish.round
+                ? Math.sqrt((p[0] * p[0] + p[1] * p[1] + p[2] * p[2]) / length)
+                : (p[0] * d[0] + p[1] * d[1] + p[2] * d[2]) / length;
           give(x, y, z, v, t, finish.blend);
         });
         return;
@@ -64,24 +79,36 @@ export function applyFinish(layer: VoxelGrid, seen: VoxelGrid, finish: Finish, f
         const clump = (c: number, axis: 0 | 1 | 2): number => Math.floor(at(c, axis) / finish.size + 1e-9);
         each((x, y, z, v) => {
           const [a, b, c] = [clump(x, 0), clump(y, 1), clump(z, 2)];
-          if (scatter(a, b, c, finish.seed) < finish.amount) give(x, y, z, v, scatter(a, b, c, finish.seed + 1), 'bands');
+          if (scatter(a, b, c, finish.seed) < finish.amount)
+            give(x, y, z, v, scatter(a, b, c, finish.seed + 1), 'bands');
         });
         return;
       }
       case 'occlusion':
-        forOcclusion(seen, finish.reach, (x, y, z, shut) => {
-          const v = layer.get(x, y, z);
-          // What another layer covers cannot be seen.
-          if (v !== 0 && seen.get(x, y, z) === v && may(x, y, z, v)) give(x, y, z, v, 1 - Math.min(1, 2 * shut * finish.strength), finish.blend);
-        }, limits.box);
+        forOcclusion(
+          seen,
+          finish.reach,
+          (x, y, z, shut) => {
+            const v = layer.get(x, y, z);
+            // What another layer covers cannot be seen.
+            if (v !== 0 && seen.get(x, y, z) === v && may(x, y, z, v))
+              give(x, y, z, v, 1 - Math.min(1, 2 * shut * finish.strength), finish.blend);
+          },
+          limits.box,
+        );
         return;
-      case 'bricks': case 'planks': {
+      case 'bricks':
+      case 'planks': {
         const tones = Math.max(1, finish.ramp.length || 2 * OWN_DEPTH - 1);
-        const facingOf = finish.sides === 'floor' ? () => 'y' as const : facings(seen, limits.box, finish.sides === 'each');
+        const facingOf =
+          finish.sides === 'floor' ? () => 'y' as const : facings(seen, limits.box, finish.sides === 'each');
         each((x, y, z, v) => {
           const facing = facingOf(x, y, z);
-          const u = facing === 'x' ? at(z, 2) : at(x, 0), w = facing === 'y' ? at(z, 2) : at(y, 1);
-          const t = finish.upright ? toneOfCourse(finish, w, u, FACING[facing], tones) : toneOfCourse(finish, u, w, FACING[facing], tones);
+          const u = facing === 'x' ? at(z, 2) : at(x, 0),
+            w = facing === 'y' ? at(z, 2) : at(y, 1);
+          const t = finish.upright
+            ? toneOfCourse(finish, w, u, FACING[facing], tones)
+            : toneOfCourse(finish, u, w, FACING[facing], tones);
           if (t < 0) draft.set(x, y, z, finish.joint || v);
           else if (own) draft.set(x, y, z, stepped(own, v, t - OWN_DEPTH + 1));
           else draft.set(x, y, z, finish.ramp[t]!);
@@ -92,8 +119,13 @@ export function applyFinish(layer: VoxelGrid, seen: VoxelGrid, finish: Finish, f
 }
 
 /** Which way the open faces of a cube look; dense cells are read many times faster than a grid. */
-function facings(seen: VoxelGrid, { min, size }: Box, floors: boolean): (x: number, y: number, z: number) => 'x' | 'y' | 'z' {
-  const nx = size[0] + 2, slice = nx * (size[1] + 2);
+function facings(
+  seen: VoxelGrid,
+  { min, size }: Box,
+  floors: boolean,
+): (x: number, y: number, z: number) => 'x' | 'y' | 'z' {
+  const nx = size[0] + 2,
+    slice = nx * (size[1] + 2);
   const cells = seen.readBox({ min: [min[0] - 1, min[1] - 1, min[2] - 1], size: [nx, size[1] + 2, size[2] + 2] });
   return (x, y, z) => {
     const i = x - min[0] + 1 + (y - min[1] + 1) * nx + (z - min[2] + 1) * slice;
@@ -114,7 +146,8 @@ function stepped(own: OwnTones, v: number, steps: number): number {
 function toner(finish: Finish, own: OwnTones | null) {
   const { ramp, seed } = finish;
   // Corners darken a colour, nothing lightens it; elsewhere its own tone lies in the middle.
-  const [low, high] = finish.kind === 'occlusion' ? [-OWN_DEPTH, 0] : finish.kind === 'speckle' ? [-1, 1] : [-OWN_DEPTH, OWN_DEPTH];
+  const [low, high] =
+    finish.kind === 'occlusion' ? [-OWN_DEPTH, 0] : finish.kind === 'speckle' ? [-1, 1] : [-OWN_DEPTH, OWN_DEPTH];
   const last = own ? high - low : ramp.length - 1;
   return (v: number, value: number, blend: Blend, x: number, y: number, z: number): number => {
     const t = Math.min(1, Math.max(0, value));

@@ -35,7 +35,8 @@ export function toneOfCourse(f: Laid, u: number, v: number, facing: number, tone
   const tone = whole(scatter(plank, course, 2, salt) * tones);
   if (f.grain <= 0) return Math.min(tones - 1, tone);
   // Streaks a few units long, in rows of their own.
-  const line = whole(v), streak = whole((u + scatter(line, plank, 3, salt) * 4) / 4);
+  const line = whole(v),
+    streak = whole((u + scatter(line, plank, 3, salt) * 4) / 4);
   const s = scatter(streak, line, 4 + plank, salt);
   return Math.max(0, Math.min(tones - 1, s < f.grain / 2 ? tone - 1 : s < f.grain ? tone + 1 : tone));
 }

@@ -32,22 +32,29 @@ interface Laid {
 }
 
 /** A way to paint many cubes at once, in plain data. Points and lengths are in project units, at the rest pose. */
-export type Finish = Toned & (
+export type Finish = Toned &
   /** Along the ramp between two points; `round` makes it spread from the first. */
-  | { readonly kind: 'gradient'; readonly from: Vec3; readonly to: Vec3; readonly round: boolean; readonly blend: Blend }
-  /** A share of the cubes (0–1), in clumps of an edge length, takes some tone of the ramp. */
-  | { readonly kind: 'speckle'; readonly amount: number; readonly size: number }
-  /** A mixture that is the same everywhere: 0 is all of the first tone, 1 all of the last. */
-  | { readonly kind: 'dither'; readonly share: number; readonly blend: Exclude<Blend, 'bands'> }
-  /** Dark below, light above, between two heights. */
-  | { readonly kind: 'height'; readonly low: number; readonly high: number; readonly blend: Blend }
-  /** Dark in corners, light in the open; `reach` in cubes, `strength` 1 makes an inner corner of two walls the darkest. */
-  | { readonly kind: 'occlusion'; readonly reach: number; readonly strength: number; readonly blend: Blend }
-  /** `bond` is how far each course is shifted against the one below, in bricks. */
-  | Laid & { readonly kind: 'bricks'; readonly long: number; readonly high: number; readonly bond: number }
-  /** `grain` (0–1) streaks the planks with neighbouring tones. */
-  | Laid & { readonly kind: 'planks'; readonly long: number; readonly wide: number; readonly grain: number }
-);
+  (
+    | {
+        readonly kind: 'gradient';
+        readonly from: Vec3;
+        readonly to: Vec3;
+        readonly round: boolean;
+        readonly blend: Blend;
+      }
+    /** A share of the cubes (0–1), in clumps of an edge length, takes some tone of the ramp. */
+    | { readonly kind: 'speckle'; readonly amount: number; readonly size: number }
+    /** A mixture that is the same everywhere: 0 is all of the first tone, 1 all of the last. */
+    | { readonly kind: 'dither'; readonly share: number; readonly blend: Exclude<Blend, 'bands'> }
+    /** Dark below, light above, between two heights. */
+    | { readonly kind: 'height'; readonly low: number; readonly high: number; readonly blend: Blend }
+    /** Dark in corners, light in the open; `reach` in cubes, `strength` 1 makes an inner corner of two walls the darkest. */
+    | { readonly kind: 'occlusion'; readonly reach: number; readonly strength: number; readonly blend: Blend }
+    /** `bond` is how far each course is shifted against the one below, in bricks. */
+    | (Laid & { readonly kind: 'bricks'; readonly long: number; readonly high: number; readonly bond: number })
+    /** `grain` (0–1) streaks the planks with neighbouring tones. */
+    | (Laid & { readonly kind: 'planks'; readonly long: number; readonly wide: number; readonly grain: number })
+  );
 
 /** Where a part's lattice stands among the patterns: all parts share them, so that courses run on from part to part. */
 export interface PaintFrame {

@@ -5,7 +5,12 @@ import type { VoxelGrid } from '../voxel';
 export const MAX_REACH = 16;
 
 /** Rows of the half ball before a face: where they lie from the cube, and how far they go along X to both sides. */
-interface Row { readonly dy: number; readonly dz: number; readonly lo: number; readonly hi: number }
+interface Row {
+  readonly dy: number;
+  readonly dz: number;
+  readonly lo: number;
+  readonly hi: number;
+}
 
 /** Cubes at most `reach` + ½ away that lie before the face, as rows along X. */
 function halfBall(reach: number, [nx, ny, nz]: Vec3): Row[] {
@@ -16,7 +21,8 @@ function halfBall(reach: number, [nx, ny, nz]: Vec3): Row[] {
       const left = far - dy * dy - dz * dz;
       if (left < 0 || dy * ny + dz * nz < (nx === 0 ? 1 : 0)) continue;
       const w = Math.floor(Math.sqrt(left));
-      const lo = nx > 0 ? 1 : -w, hi = nx < 0 ? -1 : w;
+      const lo = nx > 0 ? 1 : -w,
+        hi = nx < 0 ? -1 : w;
       if (lo <= hi) rows.push({ dy, dz, lo, hi });
     }
   }
@@ -31,13 +37,21 @@ function halfBall(reach: number, [nx, ny, nz]: Vec3): Row[] {
  * @param reach – whole cubes, 1 to 16
  * @param box – only cubes in it are visited, all of the grid by default
  */
-export function forOcclusion(grid: VoxelGrid, reach: number, visit: (x: number, y: number, z: number, shut: number) => void, box: Box = grid.bounds): void {
+export function forOcclusion(
+  grid: VoxelGrid,
+  reach: number,
+  visit: (x: number, y: number, z: number, shut: number) => void,
+  box: Box = grid.bounds,
+): void {
   const content = grid.contentBox();
   if (!content) return;
   const inner = intersectBoxes(content, box);
   if (inner.size.some((s) => s <= 0)) return;
   const r = Math.max(1, Math.min(MAX_REACH, Math.round(reach)));
-  const pad: Box = { min: [inner.min[0] - r, inner.min[1] - r, inner.min[2] - r], size: [inner.size[0] + 2 * r, inner.size[1] + 2 * r, inner.size[2] + 2 * r] };
+  const pad: Box = {
+    min: [inner.min[0] - r, inner.min[1] - r, inner.min[2] - r],
+    size: [inner.size[0] + 2 * r, inner.size[1] + 2 * r, inner.size[2] + 2 * r],
+  };
   const cells = grid.readBox(pad);
   const [nx, ny, nz] = pad.size;
   // Filled cubes before each place of a row: any stretch of a row is then one subtraction.
@@ -54,7 +68,8 @@ export function forOcclusion(grid: VoxelGrid, reach: number, visit: (x: number, 
     const rows = halfBall(r, d);
     return {
       next: d[0] + (d[1] + d[2] * ny) * nx,
-      offset: Int32Array.from(rows, (o) => (o.dy + o.dz * ny) * step + o.lo), length: Int32Array.from(rows, (o) => o.hi - o.lo + 1),
+      offset: Int32Array.from(rows, (o) => (o.dy + o.dz * ny) * step + o.lo),
+      length: Int32Array.from(rows, (o) => o.hi - o.lo + 1),
       total: rows.reduce((n, o) => n + o.hi - o.lo + 1, 0),
     };
   });
@@ -64,7 +79,9 @@ export function forOcclusion(grid: VoxelGrid, reach: number, visit: (x: number, 
       for (let x = r; x < nx - r; x++) {
         const i = row * nx + x;
         if (cells[i] === 0) continue;
-        let open = 0, shut = 0, axis = -1;
+        let open = 0,
+          shut = 0,
+          axis = -1;
         for (let d = 0; d < 6; d++) {
           // Two faces an axis: the second adds only what it is more.
           if ((d & 1) === 0) axis = -1;

@@ -7,9 +7,18 @@ import { type Finish, FINISH_KINDS, applyFinish, forOcclusion, ordered, ownTones
 
 const palette = { id: 'p', name: 'Dusk', swatches: READY_PALETTES[1]!.swatches };
 const FRAME = { half: [0, 0, 0] as Vec3, cell: 1 };
-const filled = (min: Vec3, size: Vec3, value = 12): VoxelGrid => VoxelGrid.empty({ min, size }).edit((d) => d.fillBox({ min, size }, value));
-const paint = (grid: VoxelGrid, finish: Finish, more: Partial<{ frame: typeof FRAME; only: number[]; within: CellSet }> = {}): VoxelGrid =>
-  applyFinish(grid, grid, finish, more.frame ?? FRAME, palette, { within: more.within ?? null, only: more.only ?? null, box: grid.bounds });
+const filled = (min: Vec3, size: Vec3, value = 12): VoxelGrid =>
+  VoxelGrid.empty({ min, size }).edit((d) => d.fillBox({ min, size }, value));
+const paint = (
+  grid: VoxelGrid,
+  finish: Finish,
+  more: Partial<{ frame: typeof FRAME; only: number[]; within: CellSet }> = {},
+): VoxelGrid =>
+  applyFinish(grid, grid, finish, more.frame ?? FRAME, palette, {
+    within: more.within ?? null,
+    only: more.only ?? null,
+    box: grid.bounds,
+  });
 const ramp = [11, 12, 13, 14];
 const ALL: Readonly<Record<(typeof FINISH_KINDS)[number], Finish>> = {
   gradient: { kind: 'gradient', ramp, seed: 7, from: [0, 0, 0], to: [9, 5, 3], round: false, blend: 'noise' },
@@ -17,8 +26,30 @@ const ALL: Readonly<Record<(typeof FINISH_KINDS)[number], Finish>> = {
   dither: { kind: 'dither', ramp, seed: 7, share: 0.4, blend: 'ordered' },
   height: { kind: 'height', ramp, seed: 7, low: 0, high: 10, blend: 'ordered' },
   occlusion: { kind: 'occlusion', ramp, seed: 7, reach: 3, strength: 1, blend: 'noise' },
-  bricks: { kind: 'bricks', ramp, seed: 7, long: 4, high: 2, bond: 0.5, gap: 1, joint: 30, sides: 'each', upright: false },
-  planks: { kind: 'planks', ramp, seed: 7, long: 7, wide: 2, gap: 0, joint: 0, grain: 0.3, sides: 'each', upright: false },
+  bricks: {
+    kind: 'bricks',
+    ramp,
+    seed: 7,
+    long: 4,
+    high: 2,
+    bond: 0.5,
+    gap: 1,
+    joint: 30,
+    sides: 'each',
+    upright: false,
+  },
+  planks: {
+    kind: 'planks',
+    ramp,
+    seed: 7,
+    long: 7,
+    wide: 2,
+    gap: 0,
+    joint: 0,
+    grain: 0.3,
+    sides: 'each',
+    upright: false,
+  },
 };
 /** FNV-1a over all cells, in reading order. */
 const hash = (g: VoxelGrid): string => {
@@ -34,7 +65,9 @@ const room = VoxelGrid.empty({ min: [-3, 0, -2], size: [12, 10, 9] }).edit((d) =
 
 describe('scatter and ordered patterns', () => {
   it('are the same on every machine: these are their numbers', () => {
-    expect([scatter(0, 0, 0, 0), scatter(1, -2, 3, 4), scatter(-100, 7, 0, 99)].map((v) => Math.round(v * 1e9))).toEqual([631039715, 546331091, 67228770]);
+    expect(
+      [scatter(0, 0, 0, 0), scatter(1, -2, 3, 4), scatter(-100, 7, 0, 99)].map((v) => Math.round(v * 1e9)),
+    ).toEqual([631039715, 546331091, 67228770]);
     expect(Object.fromEntries(FINISH_KINDS.map((k) => [k, hash(paint(room, ALL[k]))]))).toMatchInlineSnapshot(`
       {
         "bricks": "34a077c4",
@@ -50,15 +83,21 @@ describe('scatter and ordered patterns', () => {
   it('any share of an ordered block is met exactly, and its faces are even', () => {
     const block = Array.from({ length: 64 }, (_, i) => ordered(i & 3, (i >> 2) & 3, i >> 4));
     expect([...block].sort((a, b) => a - b)).toEqual(Array.from({ length: 64 }, (_, i) => (i + 0.5) / 64));
-    for (let k = 0; k < 4; k++) for (const plane of [(i: number) => (i & 3) === k, (i: number) => ((i >> 2) & 3) === k, (i: number) => i >> 4 === k]) {
-      const half = block.filter((v, i) => plane(i) && v < 0.5).length;
-      expect(half).toBeGreaterThanOrEqual(7);
-      expect(half).toBeLessThanOrEqual(9);
-    }
+    for (let k = 0; k < 4; k++)
+      for (const plane of [
+        (i: number) => (i & 3) === k,
+        (i: number) => ((i >> 2) & 3) === k,
+        (i: number) => i >> 4 === k,
+      ]) {
+        const half = block.filter((v, i) => plane(i) && v < 0.5).length;
+        expect(half).toBeGreaterThanOrEqual(7);
+        expect(half).toBeLessThanOrEqual(9);
+      }
   });
   it('speckle takes about the share it is told, in clumps of the size it is told', () => {
     const g = paint(filled([0, 0, 0], [40, 40, 40], 5), { ...ALL.speckle, size: 2 } as Finish);
-    let n = 0, torn = 0;
+    let n = 0,
+      torn = 0;
     g.forEach((x, y, z, v) => {
       if (v !== 5) n++;
       if (v !== g.get(x & ~1, y & ~1, z & ~1)) torn++;
@@ -91,22 +130,42 @@ describe('every finish', () => {
     for (const kind of ['gradient', 'speckle', 'bricks', 'planks', 'occlusion'] as const) {
       expect(paint(room, { ...ALL[kind], seed: 8 }).equals(paint(room, ALL[kind])), kind).toBe(false);
       const bounds: Box = { min: [-20, -5, -9], size: [40, 30, 30] };
-      expect(paint(room.withBounds(bounds), ALL[kind]).withBounds(room.bounds).equals(paint(room, ALL[kind])), kind).toBe(true);
+      expect(
+        paint(room.withBounds(bounds), ALL[kind]).withBounds(room.bounds).equals(paint(room, ALL[kind])),
+        kind,
+      ).toBe(true);
     }
   });
 });
 
 describe('gradient, height and dither', () => {
   it('bands stand where they are worked out by hand', () => {
-    const g = paint(filled([0, 0, 0], [8, 1, 1]), { ...ALL.gradient, from: [0, 0.5, 0.5], to: [8, 0.5, 0.5], blend: 'bands' } as Finish);
+    const g = paint(filled([0, 0, 0], [8, 1, 1]), {
+      ...ALL.gradient,
+      from: [0, 0.5, 0.5],
+      to: [8, 0.5, 0.5],
+      blend: 'bands',
+    } as Finish);
     expect(Array.from({ length: 8 }, (_, x) => g.get(x, 0, 0))).toEqual([11, 11, 12, 12, 13, 13, 14, 14]);
     const h = paint(filled([0, -4, 0], [1, 8, 1]), { ...ALL.height, low: -4, high: 4, blend: 'bands' } as Finish);
     expect(Array.from({ length: 8 }, (_, y) => h.get(0, y - 4, 0))).toEqual([11, 11, 12, 12, 13, 13, 14, 14]);
-    const round = paint(filled([0, 0, 0], [9, 1, 1]), { ...ALL.gradient, from: [4.5, 0.5, 0.5], to: [9, 0.5, 0.5], round: true, blend: 'bands' } as Finish);
+    const round = paint(filled([0, 0, 0], [9, 1, 1]), {
+      ...ALL.gradient,
+      from: [4.5, 0.5, 0.5],
+      to: [9, 0.5, 0.5],
+      round: true,
+      blend: 'bands',
+    } as Finish);
     expect(Array.from({ length: 9 }, (_, x) => round.get(x, 0, 0))).toEqual([14, 13, 12, 11, 11, 11, 12, 13, 14]);
   });
   it('a dither of two tones has each in its share, exactly per block', () => {
-    const g = paint(filled([0, 0, 0], [8, 8, 8]), { kind: 'dither', ramp: [11, 14], seed: 1, share: 0.25, blend: 'ordered' });
+    const g = paint(filled([0, 0, 0], [8, 8, 8]), {
+      kind: 'dither',
+      ramp: [11, 14],
+      seed: 1,
+      share: 0.25,
+      blend: 'ordered',
+    });
     let n = 0;
     g.forEach((_x, _y, _z, v) => (n += v === 14 ? 1 : 0));
     expect(n).toBe(128);
@@ -119,14 +178,24 @@ describe('occlusion', () => {
     const out = new Map<string, number>();
     grid.forEach((x, y, z) => {
       const faces = new Map<string, number>();
-      for (const [nx, ny, nz] of [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]] as const) {
+      for (const [nx, ny, nz] of [
+        [1, 0, 0],
+        [-1, 0, 0],
+        [0, 1, 0],
+        [0, -1, 0],
+        [0, 0, 1],
+        [0, 0, -1],
+      ] as const) {
         if (grid.get(x + nx, y + ny, z + nz) !== 0) continue;
-        let n = 0, shut = 0;
-        for (let dz = -reach; dz <= reach; dz++) for (let dy = -reach; dy <= reach; dy++) for (let dx = -reach; dx <= reach; dx++) {
-          if (dx * nx + dy * ny + dz * nz < 1 || Math.hypot(dx, dy, dz) > reach + 0.5) continue;
-          n++;
-          if (grid.get(x + dx, y + dy, z + dz) !== 0) shut++;
-        }
+        let n = 0,
+          shut = 0;
+        for (let dz = -reach; dz <= reach; dz++)
+          for (let dy = -reach; dy <= reach; dy++)
+            for (let dx = -reach; dx <= reach; dx++) {
+              if (dx * nx + dy * ny + dz * nz < 1 || Math.hypot(dx, dy, dz) > reach + 0.5) continue;
+              n++;
+              if (grid.get(x + dx, y + dy, z + dz) !== 0) shut++;
+            }
         const axis = [nx, ny, nz].map(Math.abs).join();
         faces.set(axis, Math.max(faces.get(axis) ?? 0, shut / n));
       }
@@ -140,22 +209,36 @@ describe('occlusion', () => {
     return out;
   };
   it('agrees with brute force on random heaps of boxes', () => {
-    const coord = fc.integer({ min: -8, max: 8 }), size = fc.integer({ min: 1, max: 7 });
-    fc.assert(fc.property(fc.array(fc.tuple(coord, coord, coord, size, size, size), { minLength: 1, maxLength: 8 }), fc.integer({ min: 1, max: 4 }), (boxes, reach) => {
-      const g = VoxelGrid.empty({ min: [-8, -8, -8], size: [24, 24, 24] }).edit((d) => boxes.forEach(([x, y, z, a, b, c]) => d.fillBox({ min: [x, y, z], size: [a, b, c] }, 3)));
-      const want = slow(g, reach), is = fast(g, reach);
-      expect([...is.keys()].sort()).toEqual([...want.keys()].sort());
-      for (const [k, v] of want) expect(is.get(k)).toBeCloseTo(v, 12);
-    }), { numRuns: 20 });
+    const coord = fc.integer({ min: -8, max: 8 }),
+      size = fc.integer({ min: 1, max: 7 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(coord, coord, coord, size, size, size), { minLength: 1, maxLength: 8 }),
+        fc.integer({ min: 1, max: 4 }),
+        (boxes, reach) => {
+          const g = VoxelGrid.empty({ min: [-8, -8, -8], size: [24, 24, 24] }).edit((d) =>
+            boxes.forEach(([x, y, z, a, b, c]) => d.fillBox({ min: [x, y, z], size: [a, b, c] }, 3)),
+          );
+          const want = slow(g, reach),
+            is = fast(g, reach);
+          expect([...is.keys()].sort()).toEqual([...want.keys()].sort());
+          for (const [k, v] of want) expect(is.get(k)).toBeCloseTo(v, 12);
+        },
+      ),
+      { numRuns: 20 },
+    );
   });
   it('is nothing on an open plane and nearly a half in the corner of two walls', () => {
     const plane = fast(filled([-20, 0, -20], [41, 3, 41]), 4);
     expect(plane.get('0,2,0')).toBe(0);
     expect(plane.has('0,1,0')).toBe(false);
-    const corner = fast(VoxelGrid.empty({ min: [-20, 0, -20], size: [41, 41, 41] }).edit((d) => {
-      d.fillBox({ min: [-20, 0, -20], size: [41, 1, 41] }, 1);
-      d.fillBox({ min: [-20, 0, -20], size: [20, 41, 41] }, 1);
-    }), 4);
+    const corner = fast(
+      VoxelGrid.empty({ min: [-20, 0, -20], size: [41, 41, 41] }).edit((d) => {
+        d.fillBox({ min: [-20, 0, -20], size: [41, 1, 41] }, 1);
+        d.fillBox({ min: [-20, 0, -20], size: [20, 41, 41] }, 1);
+      }),
+      4,
+    );
     expect(corner.get('0,0,0')!).toBeGreaterThan(0.35);
     expect(corner.get('0,0,0')!).toBeLessThan(0.5);
     expect(corner.get('8,0,0')).toBe(0);
@@ -174,12 +257,22 @@ describe('bricks and planks', () => {
   it('have courses, joints and a bond where they are worked out by hand', () => {
     const g = paint(filled([0, 0, 0], [10, 6, 1]), { ...bricks, ramp: [11] });
     const row = (y: number) => Array.from({ length: 10 }, (_, x) => (g.get(x, y, 0) === 30 ? '-' : '#')).join('');
-    expect([0, 1, 2, 3, 4, 5].map(row)).toEqual(['####-####-', '####-####-', '----------', '##-####-##', '##-####-##', '----------']);
+    expect([0, 1, 2, 3, 4, 5].map(row)).toEqual([
+      '####-####-',
+      '####-####-',
+      '----------',
+      '##-####-##',
+      '##-####-##',
+      '----------',
+    ]);
   });
   it('repeat without a seam: the joints of one period are those of the next', () => {
     const joint = (a: number, b: number): boolean => toneOfCourse(bricks, a + 0.5, b + 0.5, 0, 4) < 0;
     const wrong: number[][] = [];
-    for (let u = 0; u < 40; u++) for (let v = 0; v < 24; v++) if ([joint(u + 5, v), joint(u, v + 6), joint(u - 100, v - 60)].some((j) => j !== joint(u, v))) wrong.push([u, v]);
+    for (let u = 0; u < 40; u++)
+      for (let v = 0; v < 24; v++)
+        if ([joint(u + 5, v), joint(u, v + 6), joint(u - 100, v - 60)].some((j) => j !== joint(u, v)))
+          wrong.push([u, v]);
     expect(wrong).toEqual([]);
   });
   it('keep their courses level across parts, at half cubes and when one is finer', () => {
@@ -189,16 +282,33 @@ describe('bricks and planks', () => {
     const right = paint(filled([0, 0, 0], [8, 16, 1]), bricks, { frame: { half: [16, 0, 0], cell: 1 } });
     wall.forEach((x, y, _z, v) => expect(x < 8 ? left.get(x - 3, y + 5, 0) : right.get(x - 8, y, 0)).toBe(v));
     const fine = paint(filled([0, 0, 0], [32, 32, 1]), bricks, { frame: { half: [0, 0, 0], cell: 0.5 } });
-    wall.forEach((x, y, _z, v) => expect([fine.get(2 * x, 2 * y, 0), fine.get(2 * x + 1, 2 * y + 1, 0)]).toEqual([v, v]));
+    wall.forEach((x, y, _z, v) =>
+      expect([fine.get(2 * x, 2 * y, 0), fine.get(2 * x + 1, 2 * y + 1, 0)]).toEqual([v, v]),
+    );
     const third = paint(filled([0, 0, 0], [48, 48, 1]), bricks, { frame: { half: [0, 0, 0], cell: 1 / 3 } });
-    wall.forEach((x, y, _z, v) => expect([third.get(3 * x, 3 * y, 0), third.get(3 * x + 2, 3 * y + 2, 0)]).toEqual([v, v]));
+    wall.forEach((x, y, _z, v) =>
+      expect([third.get(3 * x, 3 * y, 0), third.get(3 * x + 2, 3 * y + 2, 0)]).toEqual([v, v]),
+    );
   });
   it('lie on walls by their own face, and on floors along X', () => {
     const g = paint(filled([0, 0, 0], [12, 6, 12]), { ...bricks, ramp: [11] });
     expect([g.get(11, 0, 4), g.get(11, 0, 3), g.get(4, 0, 11), g.get(3, 0, 11)]).toEqual([30, 11, 30, 11]);
     expect([g.get(4, 5, 4), g.get(3, 5, 4), g.get(3, 5, 5)]).toEqual([11, 11, 30]);
-    const upright = paint(filled([0, 0, 0], [6, 12, 1]), { ...ALL.planks, ramp: [11, 14], grain: 0, wide: 2, long: 500 } as Finish & { kind: 'planks' });
-    const turned = paint(filled([0, 0, 0], [6, 12, 1]), { ...ALL.planks, ramp: [11, 14], grain: 0, wide: 2, long: 500, upright: true } as Finish & { kind: 'planks' });
+    const upright = paint(filled([0, 0, 0], [6, 12, 1]), {
+      ...ALL.planks,
+      ramp: [11, 14],
+      grain: 0,
+      wide: 2,
+      long: 500,
+    } as Finish & { kind: 'planks' });
+    const turned = paint(filled([0, 0, 0], [6, 12, 1]), {
+      ...ALL.planks,
+      ramp: [11, 14],
+      grain: 0,
+      wide: 2,
+      long: 500,
+      upright: true,
+    } as Finish & { kind: 'planks' });
     for (let y = 0; y < 12; y++) expect(new Set([0, 1, 2, 3, 4, 5].map((x) => upright.get(x, y, 0))).size).toBe(1);
     for (let x = 0; x < 6; x++) expect(new Set([0, 3, 6, 9, 11].map((y) => turned.get(x, y, 0))).size).toBe(1);
   });
@@ -212,12 +322,24 @@ describe('tones of one’s own', () => {
     expect([name(t.darker[of('Chestnut')]!), name(t.lighter[of('Chestnut')]!)]).toEqual(['Walnut', 'Tan']);
     expect(t.lighter[of('Lamp glass')]).toBe(of('Lamp glass'));
     // Names of a ramp count for more than likeness: skin never turns to the clay beside it.
-    const named = ownTones({ id: 'q', name: 'Named', swatches: [makeSwatch(1, 'Skin', '#d99668'), makeSwatch(2, 'Clay', '#c98a60'), makeSwatch(3, 'Skin, shade', '#8a4a6f'), makeSwatch(4, 'Skin 2', '#efb98c')] });
+    const named = ownTones({
+      id: 'q',
+      name: 'Named',
+      swatches: [
+        makeSwatch(1, 'Skin', '#d99668'),
+        makeSwatch(2, 'Clay', '#c98a60'),
+        makeSwatch(3, 'Skin, shade', '#8a4a6f'),
+        makeSwatch(4, 'Skin 2', '#efb98c'),
+      ],
+    });
     expect([named.darker[1], named.lighter[1], named.darker[2]]).toEqual([3, 4, 2]);
     for (const s of palette.swatches) {
-      const l = toOklch(s.colour).l, at = (b: number) => toOklch(palette.swatches.find((o) => o.byte === b)!.colour).l;
+      const l = toOklch(s.colour).l,
+        at = (b: number) => toOklch(palette.swatches.find((o) => o.byte === b)!.colour).l;
       expect([at(t.darker[s.byte]!) <= l, at(t.lighter[s.byte]!) >= l]).toEqual([true, true]);
     }
-    expect([...ownTones({ id: 'q', name: 'One', swatches: [makeSwatch(4, 'Clay', '#b5533a')] }).darker]).toEqual(Array.from({ length: 256 }, (_, i) => i));
+    expect([...ownTones({ id: 'q', name: 'One', swatches: [makeSwatch(4, 'Clay', '#b5533a')] }).darker]).toEqual(
+      Array.from({ length: 256 }, (_, i) => i),
+    );
   });
 });

@@ -19,18 +19,29 @@ export function ownTones(palette: Palette): OwnTones {
   let out = known.get(palette);
   if (!out) {
     const list = palette.swatches.map((s) => ({ s, stem: stemOf(s.name), ...toOklch(s.colour) }));
-    const darker = Uint8Array.from({ length: 256 }, (_, i) => i), lighter = darker.slice();
-    const alike = (a: Swatch, b: Swatch): boolean => a.helper === b.helper && a.emissive > 0 === b.emissive > 0 && a.opacity < 1 === b.opacity < 1 && a.metalness > 0.5 === b.metalness > 0.5;
+    const darker = Uint8Array.from({ length: 256 }, (_, i) => i),
+      lighter = darker.slice();
+    const alike = (a: Swatch, b: Swatch): boolean =>
+      a.helper === b.helper &&
+      a.emissive > 0 === b.emissive > 0 &&
+      a.opacity < 1 === b.opacity < 1 &&
+      a.metalness > 0.5 === b.metalness > 0.5;
     for (const a of list) {
       const family = a.stem !== '' && list.some((b) => b !== a && b.stem === a.stem);
-      let down = Infinity, up = Infinity;
+      let down = Infinity,
+        up = Infinity;
       for (const b of list) {
         if (a === b || (family ? a.stem !== b.stem : !alike(a.s, b.s))) continue;
         const turn = Math.abs(((a.h - b.h + 540) % 360) - 180);
         const grey = a.c < 0.04 && b.c < 0.04;
         const rise = b.l - a.l;
         // The name says it; else hue and distance must.
-        if (family ? Math.abs(rise) < 0.005 : (!grey && (turn > 40 || a.c < 0.02 || b.c < 0.02)) || Math.abs(rise) < 0.02 || Math.abs(rise) > 0.32) continue;
+        if (
+          family
+            ? Math.abs(rise) < 0.005
+            : (!grey && (turn > 40 || a.c < 0.02 || b.c < 0.02)) || Math.abs(rise) < 0.02 || Math.abs(rise) > 0.32
+        )
+          continue;
         const cost = Math.abs(Math.abs(rise) - STEP) + (grey ? 0 : turn / 400) + 2 * Math.abs(a.c - b.c);
         if (rise < 0 && cost < down) {
           down = cost;
@@ -41,7 +52,7 @@ export function ownTones(palette: Palette): OwnTones {
         }
       }
     }
-    known.set(palette, out = { darker, lighter });
+    known.set(palette, (out = { darker, lighter }));
   }
   return out;
 }

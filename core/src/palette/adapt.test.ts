@@ -1,30 +1,63 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  type Colourway, READY_PALETTES, VISIONS, VISION_MATRIX, appended, colourDistance, confused, dressed, fromHsv, fromOklch, harmonies, hexBytes, makeSwatch, nearDuplicates, nearestBytes, ramp, sameSwatch, seenAs, sortedBytes, toHsv,
-  toOklch, tones, withLook,
+  type Colourway,
+  READY_PALETTES,
+  VISIONS,
+  VISION_MATRIX,
+  appended,
+  colourDistance,
+  confused,
+  dressed,
+  fromHsv,
+  fromOklch,
+  harmonies,
+  hexBytes,
+  makeSwatch,
+  nearDuplicates,
+  nearestBytes,
+  ramp,
+  sameSwatch,
+  seenAs,
+  sortedBytes,
+  toHsv,
+  toOklch,
+  tones,
+  withLook,
 } from '.';
 
 const hex = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
-const swatches = (max: number) => fc.array(fc.tuple(hex, fc.constantFrom(0, 0, 0, 3), fc.constantFrom(1, 1, 1, 0.5)), { minLength: 1, maxLength: max }).map((l) => l.map(([c, emissive, opacity], i) => makeSwatch(i + 1, `s${i}`, c, { emissive, opacity })));
+const swatches = (max: number) =>
+  fc
+    .array(fc.tuple(hex, fc.constantFrom(0, 0, 0, 3), fc.constantFrom(1, 1, 1, 0.5)), { minLength: 1, maxLength: max })
+    .map((l) => l.map(([c, emissive, opacity], i) => makeSwatch(i + 1, `s${i}`, c, { emissive, opacity })));
 const palette = (list: readonly ReturnType<typeof makeSwatch>[]) => ({ id: 'p', name: 'P', swatches: list });
 
 describe('ways to give a colour', () => {
   it('HSV and OKLCH and back are the same colour, for all', () => {
-    fc.assert(fc.property(hex, (c) => {
-      expect(fromHsv(toHsv(c))).toBe(c);
-      expect(Math.max(...hexBytes(fromOklch(toOklch(c))).map((v, i) => Math.abs(v - hexBytes(c)[i]!)))).toBeLessThanOrEqual(1);
-    }));
+    fc.assert(
+      fc.property(hex, (c) => {
+        expect(fromHsv(toHsv(c))).toBe(c);
+        expect(
+          Math.max(...hexBytes(fromOklch(toOklch(c))).map((v, i) => Math.abs(v - hexBytes(c)[i]!))),
+        ).toBeLessThanOrEqual(1);
+      }),
+    );
   });
   it('known values, and colours no screen can show lose chroma, not hue', () => {
     expect(toHsv('#ff8000')).toEqual({ h: expect.closeTo(30.118, 2) as number, s: 1, v: 1 });
-    expect(toOklch('#ff0000')).toEqual({ l: expect.closeTo(0.62796, 4) as number, c: expect.closeTo(0.25768, 4) as number, h: expect.closeTo(29.234, 2) as number });
+    expect(toOklch('#ff0000')).toEqual({
+      l: expect.closeTo(0.62796, 4) as number,
+      c: expect.closeTo(0.25768, 4) as number,
+      h: expect.closeTo(29.234, 2) as number,
+    });
     expect(toOklch('#808080')).toMatchObject({ c: 0, h: 0 });
     const fitted = toOklch(fromOklch({ l: 0.6, c: 0.4, h: 150 }));
     expect([Math.abs(fitted.h - 150) < 3, fitted.c < 0.3, Math.abs(fitted.l - 0.6) < 0.02]).toEqual([true, true, true]);
   });
   it('a hue shift bends a ramp aside and leaves its ends', () => {
-    const plain = ramp('#552211', '#f0d0a0', 5), bent = ramp('#552211', '#f0d0a0', 5, 40);
+    const plain = ramp('#552211', '#f0d0a0', 5),
+      bent = ramp('#552211', '#f0d0a0', 5, 40);
     expect([bent[0], bent[4]]).toEqual([plain[0], plain[4]]);
     const turn = (toOklch(bent[2]!).h - toOklch(plain[2]!).h + 360) % 360;
     expect(turn).toBeGreaterThan(30);
@@ -37,43 +70,88 @@ describe('ways to give a colour', () => {
     expect(light.every((v, i) => i === 0 || v > light[i - 1]!)).toBe(true);
   });
   it('harmonies stand at their angles', () => {
-    const base = '#9a6a5a', h = toOklch(base).h;
-    const angles = Object.fromEntries(harmonies(base).map((o) => [o.name, o.colours.map((c) => Math.round(((toOklch(c).h - h + 360) % 360) / 10) * 10)]));
-    expect(angles).toEqual({ neighbours: [330, 30], opposite: [180], split: [150, 210], three: [120, 240], four: [90, 180, 270] });
+    const base = '#9a6a5a',
+      h = toOklch(base).h;
+    const angles = Object.fromEntries(
+      harmonies(base).map((o) => [
+        o.name,
+        o.colours.map((c) => Math.round(((toOklch(c).h - h + 360) % 360) / 10) * 10),
+      ]),
+    );
+    expect(angles).toEqual({
+      neighbours: [330, 30],
+      opposite: [180],
+      split: [150, 210],
+      three: [120, 240],
+      four: [90, 180, 270],
+    });
   });
 });
 
 describe('adapting palettes', () => {
   it('the nearest swatch is the nearest by brute force among its like, for 200 against 32', () => {
-    fc.assert(fc.property(swatches(200), swatches(32), (from, to) => {
-      const map = nearestBytes(from, to);
-      for (const f of from) {
-        const like = to.filter((t) => t.emissive > 0 === f.emissive > 0 && t.opacity < 1 === f.opacity < 1);
-        const least = Math.min(...(like.length ? like : to).map((t) => colourDistance(t.colour, f.colour)));
-        expect(colourDistance(to.find((t) => t.byte === map[f.byte])!.colour, f.colour)).toBeCloseTo(least, 9);
-      }
-      expect(map[0]).toBe(0);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(swatches(200), swatches(32), (from, to) => {
+        const map = nearestBytes(from, to);
+        for (const f of from) {
+          const like = to.filter((t) => t.emissive > 0 === f.emissive > 0 && t.opacity < 1 === f.opacity < 1);
+          const least = Math.min(...(like.length ? like : to).map((t) => colourDistance(t.colour, f.colour)));
+          expect(colourDistance(to.find((t) => t.byte === map[f.byte])!.colour, f.colour)).toBeCloseTo(least, 9);
+        }
+        expect(map[0]).toBe(0);
+      }),
+      { numRuns: 30 },
+    );
   });
   it('equal swatches are united, others take free bytes, and nobody loses a byte', () => {
-    fc.assert(fc.property(swatches(60), swatches(60), (a, b) => {
-      const out = appended(palette(a), b);
-      expect(out.swatches.slice(0, a.length)).toEqual(a);
-      expect(new Set(out.swatches.map((s) => s.byte)).size).toBe(out.swatches.length);
-      b.forEach((s, i) => expect(sameSwatch({ ...s, byte: out.bytes[i]! }, out.swatches.find((o) => o.byte === out.bytes[i])!)).toBe(true));
-      expect(out.swatches.length).toBe(a.length + b.length - out.united);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(swatches(60), swatches(60), (a, b) => {
+        const out = appended(palette(a), b);
+        expect(out.swatches.slice(0, a.length)).toEqual(a);
+        expect(new Set(out.swatches.map((s) => s.byte)).size).toBe(out.swatches.length);
+        b.forEach((s, i) =>
+          expect(
+            sameSwatch(
+              { ...s, byte: out.bytes[i]! },
+              out.swatches.find((o) => o.byte === out.bytes[i])!,
+            ),
+          ).toBe(true),
+        );
+        expect(out.swatches.length).toBe(a.length + b.length - out.united);
+      }),
+      { numRuns: 30 },
+    );
   });
   it('says how many find no place above 255', () => {
-    const full = palette(Array.from({ length: 254 }, (_, i) => makeSwatch(i + 1, '', `#0000${i.toString(16).padStart(2, '0')}`)));
-    expect(appended(full, [makeSwatch(1, 'a', '#ff0000'), makeSwatch(2, 'b', '#00ff00'), makeSwatch(3, 'c', '#000000')])).toMatchObject({ left: 1, united: 1, bytes: [255, 0, 1] });
+    const full = palette(
+      Array.from({ length: 254 }, (_, i) => makeSwatch(i + 1, '', `#0000${i.toString(16).padStart(2, '0')}`)),
+    );
+    expect(
+      appended(full, [makeSwatch(1, 'a', '#ff0000'), makeSwatch(2, 'b', '#00ff00'), makeSwatch(3, 'c', '#000000')]),
+    ).toMatchObject({ left: 1, united: 1, bytes: [255, 0, 1] });
   });
   it('sorting gives every byte once', () => {
     const p = palette(READY_PALETTES[1]!.swatches);
-    for (const by of ['hue', 'light', 'vivid', 'name', 'use'] as const) expect([...sortedBytes(p, by, [])].sort((a, b) => a - b)).toEqual(p.swatches.map((s) => s.byte));
-    const small = palette([makeSwatch(1, 'b', '#808080'), makeSwatch(2, 'C', '#ff2020'), makeSwatch(3, 'a', '#101010')]);
-    expect([sortedBytes(small, 'light'), sortedBytes(small, 'vivid'), sortedBytes(small, 'name'), sortedBytes(small, 'use', [0, 5, 9, 1]), sortedBytes(small, 'hue')])
-      .toEqual([[3, 1, 2], [2, 1, 3], [3, 1, 2], [2, 1, 3], [3, 1, 2]]);
+    for (const by of ['hue', 'light', 'vivid', 'name', 'use'] as const)
+      expect([...sortedBytes(p, by, [])].sort((a, b) => a - b)).toEqual(p.swatches.map((s) => s.byte));
+    const small = palette([
+      makeSwatch(1, 'b', '#808080'),
+      makeSwatch(2, 'C', '#ff2020'),
+      makeSwatch(3, 'a', '#101010'),
+    ]);
+    expect([
+      sortedBytes(small, 'light'),
+      sortedBytes(small, 'vivid'),
+      sortedBytes(small, 'name'),
+      sortedBytes(small, 'use', [0, 5, 9, 1]),
+      sortedBytes(small, 'hue'),
+    ]).toEqual([
+      [3, 1, 2],
+      [2, 1, 3],
+      [3, 1, 2],
+      [2, 1, 3],
+      [3, 1, 2],
+    ]);
   });
 });
 
@@ -85,7 +163,10 @@ describe('colourways', () => {
     expect(blue.changes).toEqual([{ palette: 'p', byte: 1, look: { colour: '#224488' } }]);
     expect(dressed(p, plain)).toBe(p);
     expect(dressed(p, blue)).toBe(dressed(p, blue));
-    expect(dressed(p, blue).swatches.map((s) => [s.colour, s.emissive, s.name])).toEqual([['#224488', 0, 'Coat'], ['#ffc866', 5, 'Lamp']]);
+    expect(dressed(p, blue).swatches.map((s) => [s.colour, s.emissive, s.name])).toEqual([
+      ['#224488', 0, 'Coat'],
+      ['#ffc866', 5, 'Lamp'],
+    ]);
     const more = { ...p, swatches: [...p.swatches, makeSwatch(3, 'New', '#123456')] };
     expect(dressed(more, blue).swatches.map((s) => s.colour)).toEqual(['#224488', '#ffc866', '#123456']);
     expect(withLook(blue, p, 1, { colour: '#a34e18' }).changes).toEqual([]);
@@ -103,7 +184,9 @@ describe('colour vision', () => {
     expect(hexBytes(seenAs('#ff0000', 'protan')).map((v) => Math.round(v / 8))).toEqual([14, 12, 0]);
   });
   it('finds what cannot be told apart any more', () => {
-    const moss = makeSwatch(1, 'Moss', '#6d7a2a'), rust = makeSwatch(2, 'Rust', '#94632d'), sky = makeSwatch(3, 'Sky', '#6fa3c4');
+    const moss = makeSwatch(1, 'Moss', '#6d7a2a'),
+      rust = makeSwatch(2, 'Rust', '#94632d'),
+      sky = makeSwatch(3, 'Sky', '#6fa3c4');
     const pair = confused(palette([moss, rust, sky]), 'deutan', 0.08);
     expect(pair.map((c) => c.a.name + c.b.name)).toEqual(['MossRust']);
     expect(confused(palette([moss, rust, sky]), 'all')).toEqual([]);

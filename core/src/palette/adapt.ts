@@ -3,10 +3,17 @@ import { MAX_SWATCHES, type Palette, type Swatch } from './swatch';
 
 /** Whether two swatches look and ship alike, whatever they are called. */
 export const sameSwatch = (a: Swatch, b: Swatch): boolean =>
-  a.colour === b.colour && a.emissive === b.emissive && a.roughness === b.roughness && a.metalness === b.metalness && a.opacity === b.opacity && a.slot === b.slot && a.helper === b.helper;
+  a.colour === b.colour &&
+  a.emissive === b.emissive &&
+  a.roughness === b.roughness &&
+  a.metalness === b.metalness &&
+  a.opacity === b.opacity &&
+  a.slot === b.slot &&
+  a.helper === b.helper;
 
 /** What kind of surface a swatch has: these must not be mixed up when colours are matched. */
-const surface = (s: Swatch): number => (s.helper ? 1 : 0) + (s.emissive > 0 ? 2 : 0) + (s.opacity < 1 ? 4 : 0) + (s.metalness > 0.5 ? 8 : 0);
+const surface = (s: Swatch): number =>
+  (s.helper ? 1 : 0) + (s.emissive > 0 ? 2 : 0) + (s.opacity < 1 ? 4 : 0) + (s.metalness > 0.5 ? 8 : 0);
 
 /**
  * For each byte of a palette the byte of the nearest swatch of another, by distance in OKLab. Glowing, see-through, metal
@@ -19,7 +26,8 @@ export function nearestBytes(from: readonly Swatch[], to: readonly Swatch[]): Ui
   for (const f of from) {
     const p = oklab(f.colour);
     const like = to.some((t) => surface(t) === surface(f));
-    let best = -1, least = Infinity;
+    let best = -1,
+      least = Infinity;
     to.forEach((t, i) => {
       if (like && surface(t) !== surface(f)) return;
       const q = lab[i]!;
@@ -50,7 +58,9 @@ export function appended(palette: Palette, incoming: readonly Omit<Swatch, 'byte
   const swatches = [...palette.swatches];
   const used = new Set(swatches.map((s) => s.byte));
   const bytes: number[] = [];
-  let united = 0, left = 0, next = 1;
+  let united = 0,
+    left = 0,
+    next = 1;
   for (const s of incoming) {
     const twin = swatches.find((o) => sameSwatch(o, { ...s, byte: o.byte }));
     if (twin) {

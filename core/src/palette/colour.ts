@@ -1,4 +1,16 @@
-import { clampChroma, converter, formatHex, interpolate, modeHsv, modeLrgb, modeOklab, modeOklch, modeRgb, parse, useMode } from 'culori/fn';
+import {
+  clampChroma,
+  converter,
+  formatHex,
+  interpolate,
+  modeHsv,
+  modeLrgb,
+  modeOklab,
+  modeOklch,
+  modeRgb,
+  parse,
+  useMode,
+} from 'culori/fn';
 
 // Only these spaces are taken from the library, so that a page does not load thirty.
 useMode(modeRgb);
@@ -15,11 +27,20 @@ export function readHex(text: string): string | null {
 }
 
 /** A colour as OKLCH: lightness 0–1, chroma 0 to about 0.37, hue in degrees (0 for greys). */
-export interface Oklch { readonly l: number; readonly c: number; readonly h: number }
+export interface Oklch {
+  readonly l: number;
+  readonly c: number;
+  readonly h: number;
+}
 /** A colour as HSV: hue in degrees, saturation and value 0–1. */
-export interface Hsv { readonly h: number; readonly s: number; readonly v: number }
+export interface Hsv {
+  readonly h: number;
+  readonly s: number;
+  readonly v: number;
+}
 
-const inOklch = converter('oklch'), inHsv = converter('hsv');
+const inOklch = converter('oklch'),
+  inHsv = converter('hsv');
 
 export function toOklch(hex: string): Oklch {
   const { l, c, h } = inOklch(hex)!;
@@ -76,7 +97,10 @@ export function harmonies(base: string): { readonly name: string; readonly colou
   const { l, c, h } = toOklch(base);
   const at = (...angles: number[]): string[] => angles.map((a) => fromOklch({ l, c, h: h + a }));
   return [
-    { name: 'neighbours', colours: at(-30, 30) }, { name: 'opposite', colours: at(180) }, { name: 'split', colours: at(150, 210) },
-    { name: 'three', colours: at(120, 240) }, { name: 'four', colours: at(90, 180, 270) },
+    { name: 'neighbours', colours: at(-30, 30) },
+    { name: 'opposite', colours: at(180) },
+    { name: 'split', colours: at(150, 210) },
+    { name: 'three', colours: at(120, 240) },
+    { name: 'four', colours: at(90, 180, 270) },
   ];
 }

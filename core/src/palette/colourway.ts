@@ -2,7 +2,13 @@ import type { Palette, Swatch } from './swatch';
 
 /** What a colourway may change of a swatch; its name, slot and meaning stay. */
 export type SwatchLook = Pick<Swatch, 'colour' | 'emissive' | 'roughness' | 'metalness' | 'opacity'>;
-export const LOOKS = ['colour', 'emissive', 'roughness', 'metalness', 'opacity'] as const satisfies readonly (keyof SwatchLook)[];
+export const LOOKS = [
+  'colour',
+  'emissive',
+  'roughness',
+  'metalness',
+  'opacity',
+] as const satisfies readonly (keyof SwatchLook)[];
 
 /** One swatch of one palette that looks different in a colourway. */
 export interface SwatchChange {
@@ -24,11 +30,14 @@ const dressedPalettes = new WeakMap<Palette, WeakMap<readonly SwatchChange[], Pa
 export function dressed(palette: Palette, { changes }: Colourway): Palette {
   if (!changes.some((c) => c.palette === palette.id)) return palette;
   let known = dressedPalettes.get(palette);
-  if (!known) dressedPalettes.set(palette, known = new WeakMap());
+  if (!known) dressedPalettes.set(palette, (known = new WeakMap()));
   let out = known.get(changes);
   if (!out) {
     const looks = new Map(changes.filter((c) => c.palette === palette.id).map((c) => [c.byte, c.look]));
-    out = { ...palette, swatches: palette.swatches.map((s) => (looks.has(s.byte) ? { ...s, ...looks.get(s.byte) } : s)) };
+    out = {
+      ...palette,
+      swatches: palette.swatches.map((s) => (looks.has(s.byte) ? { ...s, ...looks.get(s.byte) } : s)),
+    };
     known.set(changes, out);
   }
   return out;
@@ -39,14 +48,20 @@ export function withLook(way: Colourway, palette: Palette, byte: number, look: P
   const swatch = palette.swatches.find((s) => s.byte === byte);
   const before = way.changes.find((c) => c.palette === palette.id && c.byte === byte);
   const merged = { ...before?.look, ...look };
-  const kept = Object.fromEntries(LOOKS.flatMap((k) => (merged[k] !== undefined && merged[k] !== swatch?.[k] ? [[k, merged[k]]] : []))) as Partial<SwatchLook>;
+  const kept = Object.fromEntries(
+    LOOKS.flatMap((k) => (merged[k] !== undefined && merged[k] !== swatch?.[k] ? [[k, merged[k]]] : [])),
+  ) as Partial<SwatchLook>;
   const rest = way.changes.filter((c) => c !== before);
-  return { ...way, changes: Object.keys(kept).length > 0 ? [...rest, { palette: palette.id, byte, look: kept }] : rest };
+  return {
+    ...way,
+    changes: Object.keys(kept).length > 0 ? [...rest, { palette: palette.id, byte, look: kept }] : rest,
+  };
 }
 
 /** 1 for each byte that is see-through in the palette's own look or in one of its colourways: cubes behind it need faces. */
 export function everClear(palette: Palette, ways: readonly Colourway[]): Uint8Array {
   const out = new Uint8Array(256);
-  for (const look of [palette, ...ways.map((w) => dressed(palette, w))]) for (const s of look.swatches) if (s.opacity < 1) out[s.byte] = 1;
+  for (const look of [palette, ...ways.map((w) => dressed(palette, w))])
+    for (const s of look.swatches) if (s.opacity < 1) out[s.byte] = 1;
   return out;
 }

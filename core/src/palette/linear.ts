@@ -21,4 +21,5 @@ export const hexToLinear = (hex: string): Rgb => {
 };
 
 /** `#rrggbb` of three bytes. */
-export const bytesHex = (r: number, g: number, b: number): string => `#${((1 << 24) | (r << 16) | (g << 8) | b).toString(16).slice(1)}`;
+export const bytesHex = (r: number, g: number, b: number): string =>
+  `#${((1 << 24) | (r << 16) | (g << 8) | b).toString(16).slice(1)}`;

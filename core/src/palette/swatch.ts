@@ -28,10 +28,21 @@ export interface Palette {
 
 export const MAX_SWATCHES = 255;
 
-export const swatchDefaults = { emissive: 0, roughness: 0.8, metalness: 0, opacity: 1, slot: '', helper: false } as const;
+export const swatchDefaults = {
+  emissive: 0,
+  roughness: 0.8,
+  metalness: 0,
+  opacity: 1,
+  slot: '',
+  helper: false,
+} as const;
 
 export const makeSwatch = (byte: number, name: string, colour: string, more: Partial<Swatch> = {}): Swatch => ({
-  ...swatchDefaults, ...more, byte, name, colour: colour.toLowerCase(),
+  ...swatchDefaults,
+  ...more,
+  byte,
+  name,
+  colour: colour.toLowerCase(),
 });
 
 /** The lowest byte that no swatch of the palette uses, or 0 when all 255 are taken. */

@@ -14,7 +14,8 @@ export interface Finding {
   readonly id: Id;
 }
 
-const quoted = (r: { name: string; side: Parameters<typeof sideSuffix>[0] }): string => `“${r.name}${sideSuffix(r.side)}”`;
+const quoted = (r: { name: string; side: Parameters<typeof sideSuffix>[0] }): string =>
+  `“${r.name}${sideSuffix(r.side)}”`;
 
 /** Parts on no bone or on two, or far from it; bones that carry nothing or stand on the wrong side; sides that differ; too many bones. */
 export function checkRig(project: Project): Finding[] {
@@ -24,33 +25,52 @@ export function checkRig(project: Project): Finding[] {
   const world = restWorld(project.rig);
   for (const part of project.parts) {
     const on = mounts.filter((m) => m.part === part.id && m.bone !== null).length;
-    if (bones.length > 0 && on === 0) out.push({ text: `${quoted(part)} hangs on no bone, so no clip moves it.`, step: 'rig', id: part.id });
+    if (bones.length > 0 && on === 0)
+      out.push({ text: `${quoted(part)} hangs on no bone, so no clip moves it.`, step: 'rig', id: part.id });
     if (on > 1) out.push({ text: `${quoted(part)} hangs on ${on} bones.`, step: 'rig', id: part.id });
   }
   for (const b of bones) {
     // A control carries nothing: it steers.
-    if (!mounts.some((m) => m.bone === b.id) && !bones.some((o) => o.parent === b.id) && !controls.has(b.id)) out.push({ text: `${quoted(b)} carries nothing.`, step: 'rig', id: b.id });
+    if (!mounts.some((m) => m.bone === b.id) && !bones.some((o) => o.parent === b.id) && !controls.has(b.id))
+      out.push({ text: `${quoted(b)} carries nothing.`, step: 'rig', id: b.id });
   }
   for (const b of bones) {
     const at = world.get(b.id)!.t;
     // The character's own left is +X.
-    if (b.side !== 'centre' && Math.abs(at[0]) > 0.5 && at[0] > 0 !== (b.side === 'left')) out.push({ text: `${quoted(b)} stands on the other side: a character’s own left is +X.`, step: 'rig', id: b.id });
+    if (b.side !== 'centre' && Math.abs(at[0]) > 0.5 && at[0] > 0 !== (b.side === 'left'))
+      out.push({ text: `${quoted(b)} stands on the other side: a character’s own left is +X.`, step: 'rig', id: b.id });
   }
   for (const m of mounts) {
-    const part = project.parts.find((p) => p.id === m.part), joint = m.bone === null ? undefined : world.get(m.bone);
+    const part = project.parts.find((p) => p.id === m.part),
+      joint = m.bone === null ? undefined : world.get(m.bone);
     const box = part && partContent(part);
     if (!part || !joint || !box || part.hidden) continue;
-    const far = length(sub(partMiddle(project, part, world), joint.t)), wide = Math.hypot(...box.size) * part.cell * Math.max(...m.s);
-    if (far > 2 * wide + 4) out.push({ text: `${quoted(part)} stands far from the joint of ${quoted(bones.find((b) => b.id === m.bone)!)}.`, step: 'rig', id: part.id });
+    const far = length(sub(partMiddle(project, part, world), joint.t)),
+      wide = Math.hypot(...box.size) * part.cell * Math.max(...m.s);
+    if (far > 2 * wide + 4)
+      out.push({
+        text: `${quoted(part)} stands far from the joint of ${quoted(bones.find((b) => b.id === m.bone)!)}.`,
+        step: 'rig',
+        id: part.id,
+      });
   }
   for (const p of project.parts) {
-    const other = p.side === 'right' && !p.twin && !p.hidden ? project.parts.find((o) => o.side === 'left' && o.name === p.name && !o.twin && !o.hidden) : undefined;
+    const other =
+      p.side === 'right' && !p.twin && !p.hidden
+        ? project.parts.find((o) => o.side === 'left' && o.name === p.name && !o.twin && !o.hidden)
+        : undefined;
     // A few cubes are a slip; more are meant, such as a hand that grips.
     const odd = other ? Math.abs(composite(other).count - composite(p).count) : 0;
-    if (other && odd > 0 && odd <= 2 + 0.02 * composite(p).count) out.push({ text: `${quoted(p)} has ${composite(p).count.toLocaleString('en')} cubes, its other side ${composite(other).count.toLocaleString('en')}.`, step: 'rig', id: p.id });
+    if (other && odd > 0 && odd <= 2 + 0.02 * composite(p).count)
+      out.push({
+        text: `${quoted(p)} has ${composite(p).count.toLocaleString('en')} cubes, its other side ${composite(other).count.toLocaleString('en')}.`,
+        step: 'rig',
+        id: p.id,
+      });
   }
   const most = project.target.bones;
-  if (most > 0 && bones.length > most) out.push({ text: `${bones.length} bones; the target sheet allows ${most}.`, step: 'rig', id: bones[0]!.id });
+  if (most > 0 && bones.length > most)
+    out.push({ text: `${bones.length} bones; the target sheet allows ${most}.`, step: 'rig', id: bones[0]!.id });
   return out;
 }
 
@@ -58,7 +78,15 @@ export function checkRig(project: Project): Finding[] {
 export function checkProject(project: Project): Finding[] {
   return [
     ...checkRig(project),
-    ...project.parts.filter((p) => composite(p).count === 0).map((p): Finding => ({ text: `${quoted(p)} is empty and stays out of the file.`, step: 'build', id: p.id })),
-    ...project.clips.filter((c) => c.ships && c.lanes.length + c.swaps.length === 0).map((c): Finding => ({ text: `Clip “${c.name}” has no keys and stays out of the file.`, step: 'animate', id: c.id })),
+    ...project.parts
+      .filter((p) => composite(p).count === 0)
+      .map((p): Finding => ({ text: `${quoted(p)} is empty and stays out of the file.`, step: 'build', id: p.id })),
+    ...project.clips
+      .filter((c) => c.ships && c.lanes.length + c.swaps.length === 0)
+      .map((c): Finding => ({
+        text: `Clip “${c.name}” has no keys and stays out of the file.`,
+        step: 'animate',
+        id: c.id,
+      })),
   ];
 }

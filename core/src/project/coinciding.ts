@@ -14,17 +14,30 @@ export interface Coinciding {
 export function coincidingFaces(project: Project, id: Id): Coinciding[] {
   const part = must(project.parts, id, 'part');
   const own = CellSet.filled(composite(part));
-  return project.parts.filter((o) => o !== part && !o.hidden && o.cell === part.cell && composite(o).count > 0 && project.rig.mounts.some((m) => m.part === o.id)).flatMap((other): Coinciding[] => {
-    let theirs: CellSet;
-    try {
-      theirs = CellSet.filled(composite(other)).moved(latticeShift(project, part, other));
-    } catch (e) {
-      if (e instanceof EditError) return [];
-      throw e;
-    }
-    const both = own.intersect(theirs);
-    if (both.isEmpty) return [];
-    const faces = FACE_DIRECTIONS.reduce((n, s) => n + both.minus(own.moved([-s[0], -s[1], -s[2]])).minus(theirs.moved([-s[0], -s[1], -s[2]])).count, 0);
-    return faces > 0 ? [{ other, faces }] : [];
-  }).sort((a, b) => b.faces - a.faces);
+  return project.parts
+    .filter(
+      (o) =>
+        o !== part &&
+        !o.hidden &&
+        o.cell === part.cell &&
+        composite(o).count > 0 &&
+        project.rig.mounts.some((m) => m.part === o.id),
+    )
+    .flatMap((other): Coinciding[] => {
+      let theirs: CellSet;
+      try {
+        theirs = CellSet.filled(composite(other)).moved(latticeShift(project, part, other));
+      } catch (e) {
+        if (e instanceof EditError) return [];
+        throw e;
+      }
+      const both = own.intersect(theirs);
+      if (both.isEmpty) return [];
+      const faces = FACE_DIRECTIONS.reduce(
+        (n, s) => n + both.minus(own.moved([-s[0], -s[1], -s[2]])).minus(theirs.moved([-s[0], -s[1], -s[2]])).count,
+        0,
+      );
+      return faces > 0 ? [{ other, faces }] : [];
+    })
+    .sort((a, b) => b.faces - a.faces);
 }

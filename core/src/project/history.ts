@@ -25,8 +25,17 @@ export interface History<View> {
 
 export const DEFAULT_HISTORY_BUDGET = 256 * 1024 * 1024;
 
-export function startHistory<View>(project: Project, view: View, at: number, budget = DEFAULT_HISTORY_BUDGET): History<View> {
-  return { entries: [{ label: 'Opened', at, where: '', project, viewBefore: view, viewAfter: view, bytes: 0 }], now: 0, budget };
+export function startHistory<View>(
+  project: Project,
+  view: View,
+  at: number,
+  budget = DEFAULT_HISTORY_BUDGET,
+): History<View> {
+  return {
+    entries: [{ label: 'Opened', at, where: '', project, viewBefore: view, viewAfter: view, bytes: 0 }],
+    now: 0,
+    budget,
+  };
 }
 
 export const current = <View>(h: History<View>): Project => h.entries[h.now]!.project;

@@ -1,5 +1,23 @@
 import {
-  type Axis, type Mat4, type Transform, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, decompose, invertQuat, matrixOf, mulMat, mulQuat, quatFromAxisAngle, relativeTransform, rotate, scale, sub, transformPoint, translation,
+  type Axis,
+  type Mat4,
+  type Transform,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  add,
+  composeTransform,
+  decompose,
+  invertQuat,
+  matrixOf,
+  mulMat,
+  mulQuat,
+  quatFromAxisAngle,
+  relativeTransform,
+  rotate,
+  scale,
+  sub,
+  transformPoint,
+  translation,
 } from '../math';
 import { type Id, type Part, type Project, composite, isWorn, must } from '../model';
 import { restWorld } from '../rig';
@@ -22,25 +40,53 @@ export interface JointCells {
 /** The joint of a bone: what is mounted on it, against what is mounted on the bone above. @throws EditError when there is nothing to study */
 export function jointOf(project: Project, id: Id): JointCells {
   const bone = must(project.rig.bones, id, 'bone');
-  const on = (b: Id | null): Part[] => project.rig.mounts.filter((m) => b !== null && m.bone === b && isWorn(project.rig, m)).map((m) => must(project.parts, m.part, 'part')).filter((p) => !p.hidden && composite(p).count > 0);
-  const limbs = on(id), bodies = on(bone.parent);
+  const on = (b: Id | null): Part[] =>
+    project.rig.mounts
+      .filter((m) => b !== null && m.bone === b && isWorn(project.rig, m))
+      .map((m) => must(project.parts, m.part, 'part'))
+      .filter((p) => !p.hidden && composite(p).count > 0);
+  const limbs = on(id),
+    bodies = on(bone.parent);
   const home = limbs[0];
   if (!home) throw new EditError(`Nothing is mounted on "${bone.name}", so its joint has no limb to swing.`);
-  if (bodies.length === 0) throw new EditError(`Nothing is mounted above "${bone.name}", so its joint has no body to turn in.`);
-  const gathered = (list: readonly Part[]): CellSet => list.map((p) => CellSet.filled(composite(p)).moved(p === home ? [0, 0, 0] : latticeShift(project, home, p))).reduce((a, b) => a.union(b));
-  const world = restWorld(project.rig), mount = project.rig.mounts.find((m) => m.part === home.id)!;
+  if (bodies.length === 0)
+    throw new EditError(`Nothing is mounted above "${bone.name}", so its joint has no body to turn in.`);
+  const gathered = (list: readonly Part[]): CellSet =>
+    list
+      .map((p) => CellSet.filled(composite(p)).moved(p === home ? [0, 0, 0] : latticeShift(project, home, p)))
+      .reduce((a, b) => a.union(b));
+  const world = restWorld(project.rig),
+    mount = project.rig.mounts.find((m) => m.part === home.id)!;
   const frame: Transform = composeTransform(world.get(mount.bone!) ?? TRANSFORM_IDENTITY, mount);
   const half = 2 / home.cell;
-  const now = relativeTransform(frame, world.get(id)!).t.map((v, i) => Math.round(v * half + home.pivot[i]!)) as unknown as Vec3;
-  return { limb: gathered(limbs), body: gathered(bodies), now, matrix: mulMat(matrixOf({ ...frame, s: scale(frame.s, home.cell) }), translation(scale(home.pivot, -0.5))), shift: (h) => rotate(frame.q, scale(h, home.cell / 2)) };
+  const now = relativeTransform(frame, world.get(id)!).t.map((v, i) =>
+    Math.round(v * half + home.pivot[i]!),
+  ) as unknown as Vec3;
+  return {
+    limb: gathered(limbs),
+    body: gathered(bodies),
+    now,
+    matrix: mulMat(matrixOf({ ...frame, s: scale(frame.s, home.cell) }), translation(scale(home.pivot, -0.5))),
+    shift: (h) => rotate(frame.q, scale(h, home.cell / 2)),
+  };
 }
 
 /** Where the limb's bone stands, below its parent, when it is swung about a pivot (half cubes of the joint's lattice) instead of its joint. */
-export function swungAt(project: Project, id: Id, joint: JointCells, pivot: Vec3, axis: Axis, degrees: number): Transform {
-  const bone = must(project.rig.bones, id, 'bone'), world = restWorld(project.rig);
-  const frame = decompose(joint.matrix), at = transformPoint(joint.matrix, scale(pivot, 0.5));
+export function swungAt(
+  project: Project,
+  id: Id,
+  joint: JointCells,
+  pivot: Vec3,
+  axis: Axis,
+  degrees: number,
+): Transform {
+  const bone = must(project.rig.bones, id, 'bone'),
+    world = restWorld(project.rig);
+  const frame = decompose(joint.matrix),
+    at = transformPoint(joint.matrix, scale(pivot, 0.5));
   const way: Vec3 = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
   const q = mulQuat(mulQuat(frame.q, quatFromAxisAngle(way, (degrees * Math.PI) / 180)), invertQuat(frame.q));
-  const was = world.get(id)!, is = { ...was, q: mulQuat(q, was.q), t: add(at, rotate(q, sub(was.t, at))) };
+  const was = world.get(id)!,
+    is = { ...was, q: mulQuat(q, was.q), t: add(at, rotate(q, sub(was.t, at))) };
   return relativeTransform(bone.parent === null ? TRANSFORM_IDENTITY : world.get(bone.parent)!, is);
 }

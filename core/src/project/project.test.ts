@@ -2,20 +2,56 @@ import { describe, expect, it } from 'vitest';
 import { type Project, find, idsFrom, makeProject } from '../model';
 import { boxStroke } from '../sculpt';
 import {
-  EditError, addBoneEdit, addClipEdit, addPartEdit, addSwatchEdit, apply, canRedo, current, deleteBoneEdit, deletePartEdit, editContext, editNames, editSwatchEdit, historyBytes, jump, record, redo,
-  renameBoneEdit, resizePartEdit, restoreEdit, setKeyEdit, shrinkPartEdit, startHistory, strokeEdit, summarize, undo,
+  EditError,
+  addBoneEdit,
+  addClipEdit,
+  addPartEdit,
+  addSwatchEdit,
+  apply,
+  canRedo,
+  current,
+  deleteBoneEdit,
+  deletePartEdit,
+  editContext,
+  editNames,
+  editSwatchEdit,
+  historyBytes,
+  jump,
+  record,
+  redo,
+  renameBoneEdit,
+  resizePartEdit,
+  restoreEdit,
+  setKeyEdit,
+  shrinkPartEdit,
+  startHistory,
+  strokeEdit,
+  summarize,
+  undo,
 } from '.';
 
 let n = 0;
 const ctx = () => editContext(`project test ${n++}`);
 const start = (): Project => makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [8, 8, 8]);
-const paintAt = (p: Project, x: number, value = 3, y = 0): Project => apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke('add', value, [{ min: [x, y, 0], size: [1, 1, 1] }]) }, ctx());
+const paintAt = (p: Project, x: number, value = 3, y = 0): Project =>
+  apply(
+    p,
+    strokeEdit,
+    {
+      part: p.parts[0]!.id,
+      layer: p.parts[0]!.layers[0]!.id,
+      stroke: boxStroke('add', value, [{ min: [x, y, 0], size: [1, 1, 1] }]),
+    },
+    ctx(),
+  );
 
 describe('edits', () => {
   it('give the same project for the same seed, and the same reference when nothing changes', () => {
     const p = start();
     const args = { name: 'Arm', bounds: { min: [0, 0, 0] as const, size: [4, 4, 4] as const } };
-    expect(apply(p, addPartEdit, args, editContext('a')).parts[1]!.id).toBe(apply(p, addPartEdit, args, editContext('a')).parts[1]!.id);
+    expect(apply(p, addPartEdit, args, editContext('a')).parts[1]!.id).toBe(
+      apply(p, addPartEdit, args, editContext('a')).parts[1]!.id,
+    );
     expect(paintAt(paintAt(p, 1), 1)).not.toBe(p);
     const once = paintAt(p, 1);
     expect(paintAt(once, 1)).toBe(once);
@@ -26,10 +62,18 @@ describe('edits', () => {
   it('refuse with a sentence and change nothing', () => {
     const p = paintAt(start(), 3);
     const part = p.parts[0]!;
-    expect(() => apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [2, 2, 2] } }, ctx())).toThrow(/cut off 1 cubes of "Body"/);
-    expect(() => apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [999, 2, 2] } }, ctx())).toThrow(EditError);
-    expect(() => apply(p, strokeEdit, { part: 'nobody', layer: 'x', stroke: boxStroke('erase', 0, []) }, ctx())).toThrow(/no part "nobody"/);
-    expect(() => apply(p, addSwatchEdit, { palette: p.palettes[0]!.id, name: 'x', colour: 'redish' }, ctx())).toThrow(/"redish" is not a colour/);
+    expect(() =>
+      apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [2, 2, 2] } }, ctx()),
+    ).toThrow(/cut off 1 cubes of "Body"/);
+    expect(() =>
+      apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [999, 2, 2] } }, ctx()),
+    ).toThrow(EditError);
+    expect(() =>
+      apply(p, strokeEdit, { part: 'nobody', layer: 'x', stroke: boxStroke('erase', 0, []) }, ctx()),
+    ).toThrow(/no part "nobody"/);
+    expect(() => apply(p, addSwatchEdit, { palette: p.palettes[0]!.id, name: 'x', colour: 'redish' }, ctx())).toThrow(
+      /"redish" is not a colour/,
+    );
     const locked: Project = { ...p, parts: [{ ...part, layers: [{ ...part.layers[0]!, locked: true }] }] };
     expect(() => paintAt(locked, 2)).toThrow(/locked/);
   });
@@ -59,7 +103,12 @@ describe('edits', () => {
     p = apply(p, addBoneEdit, { name: 'Tip', parent: root, t: [0, 2, 0] }, ctx());
     p = apply(p, addPartEdit, { name: 'Shade', bounds: { min: [0, 0, 0], size: [2, 2, 2] }, bone: root }, ctx());
     p = apply(p, addClipEdit, { name: 'Sway', frames: 10, fps: 24, loop: true }, ctx());
-    p = apply(p, setKeyEdit, { clip: p.clips[0]!.id, bone: root, channel: 'turn', key: { time: 0, ease: 'ease', value: [0, 0, 0, 1] } }, ctx());
+    p = apply(
+      p,
+      setKeyEdit,
+      { clip: p.clips[0]!.id, bone: root, channel: 'turn', key: { time: 0, ease: 'ease', value: [0, 0, 0, 1] } },
+      ctx(),
+    );
     const shade = p.parts[1]!.id;
     const gone = apply(apply(p, deletePartEdit, { part: shade }, ctx()), deleteBoneEdit, { bone: root }, ctx());
     expect(gone.parts).toHaveLength(1);
@@ -75,7 +124,8 @@ describe('edits', () => {
 });
 
 describe('history', () => {
-  const step = (h: ReturnType<typeof startHistory<null>>, project: Project) => record(h, { label: 'x', at: 0, where: '', project, viewBefore: null, viewAfter: null });
+  const step = (h: ReturnType<typeof startHistory<null>>, project: Project) =>
+    record(h, { label: 'x', at: 0, where: '', project, viewBefore: null, viewAfter: null });
 
   it('goes back, forth and anywhere; a new step drops what could be redone', () => {
     const p0 = start();
@@ -107,6 +157,11 @@ describe('history', () => {
 
 describe('summarize', () => {
   it('counts and names', () => {
-    expect(summarize(paintAt(start(), 1))).toMatchObject({ name: 'Lamp', cubes: 1, parts: [{ name: 'Body', cubes: 1, bone: null }], swatches: 16 });
+    expect(summarize(paintAt(start(), 1))).toMatchObject({
+      name: 'Lamp',
+      cubes: 1,
+      parts: [{ name: 'Body', cubes: 1, bone: null }],
+      swatches: 16,
+    });
   });
 });

@@ -6,7 +6,11 @@ import { EditError } from './edit-error';
 /** What a sealed rig keeps: every bone with its joint within `range` project units of where it stands, and every clip. */
 export function sealOf(project: Project, name: string, range: number): Seal {
   const world = restWorld(project.rig);
-  return { rig: name, bones: project.rig.bones.map((b) => ({ bone: b.id, at: world.get(b.id)!.t, range })), clips: project.clips.map((c) => c.id) };
+  return {
+    rig: name,
+    bones: project.rig.bones.map((b) => ({ bone: b.id, at: world.get(b.id)!.t, range })),
+    clips: project.clips.map((c) => c.id),
+  };
 }
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
@@ -28,12 +32,15 @@ export function keepSeal(before: Project, after: Project): Project {
   if (before.rig.bones !== after.rig.bones) {
     const world = restWorld(after.rig);
     for (const { bone, at, range } of seal.bones) {
-      const was = find(before.rig.bones, bone), is = find(after.rig.bones, bone);
+      const was = find(before.rig.bones, bone),
+        is = find(after.rig.bones, bone);
       if (!was) continue;
       const name = `“${was.name}${sideSuffix(was.side)}”`;
       if (!is) return refuse(`${name} is a bone`);
-      if (was !== is && !same(fixed(was), fixed(is))) refuse(`The name, turn, size and place in the tree of ${name} belong to what is kept`);
-      if (!near(world.get(bone)!.t, at, range)) refuse(`The joint of ${name} may move by ${range} and no further: it is one`);
+      if (was !== is && !same(fixed(was), fixed(is)))
+        refuse(`The name, turn, size and place in the tree of ${name} belong to what is kept`);
+      if (!near(world.get(bone)!.t, at, range))
+        refuse(`The joint of ${name} may move by ${range} and no further: it is one`);
     }
   }
   if (before.rig.constraints !== after.rig.constraints) {
@@ -51,4 +58,5 @@ export function keepSeal(before: Project, after: Project): Project {
 }
 
 /** What of a project the seal keeps, for lists of what unsealing lays open. */
-export const sealedClips = (project: Project): Id[] => (project.seal?.clips ?? []).filter((id) => find(project.clips, id));
+export const sealedClips = (project: Project): Id[] =>
+  (project.seal?.clips ?? []).filter((id) => find(project.clips, id));

@@ -7,7 +7,14 @@ export interface ProjectSummary {
   readonly kind: string;
   readonly metresPerUnit: number;
   readonly cubes: number;
-  readonly parts: readonly { name: string; side: string; size: readonly number[]; cubes: number; layers: number; bone: string | null }[];
+  readonly parts: readonly {
+    name: string;
+    side: string;
+    size: readonly number[];
+    cubes: number;
+    layers: number;
+    bone: string | null;
+  }[];
   readonly bones: readonly { name: string; side: string; parent: string | null }[];
   readonly clips: readonly { name: string; seconds: number; fps: number; loop: boolean; keys: number }[];
   readonly shots: readonly { name: string; size: readonly number[]; samples: number }[];
@@ -21,14 +28,27 @@ export function summarize(whole: Project): ProjectSummary {
     return b ? b.name + sideSuffix(b.side) : null;
   };
   const parts = project.parts.map((p) => ({
-    name: p.name, side: p.side, size: p.bounds.size, cubes: composite(p).count, layers: p.layers.length,
+    name: p.name,
+    side: p.side,
+    size: p.bounds.size,
+    cubes: composite(p).count,
+    layers: p.layers.length,
     bone: boneName(project.rig.mounts.find((m) => m.part === p.id)?.bone ?? null),
   }));
   return {
-    name: project.name, kind: project.kind, metresPerUnit: project.metresPerUnit,
-    cubes: parts.reduce((n, p) => n + p.cubes, 0), parts,
+    name: project.name,
+    kind: project.kind,
+    metresPerUnit: project.metresPerUnit,
+    cubes: parts.reduce((n, p) => n + p.cubes, 0),
+    parts,
     bones: project.rig.bones.map((b) => ({ name: b.name, side: b.side, parent: boneName(b.parent) })),
-    clips: project.clips.map((c) => ({ name: c.name, seconds: c.length / 1200, fps: c.fps, loop: c.loop, keys: countKeys(c) })),
+    clips: project.clips.map((c) => ({
+      name: c.name,
+      seconds: c.length / 1200,
+      fps: c.fps,
+      loop: c.loop,
+      keys: countKeys(c),
+    })),
     shots: project.shots.map((s) => ({ name: s.name, size: s.size, samples: s.samples })),
     swatches: project.palettes.reduce((n, p) => n + p.swatches.length, 0),
   };

@@ -2,11 +2,29 @@ import { describe, expect, it } from 'vitest';
 import { idsFrom, makeProject, type Project } from '../model';
 import { addBoneEdit, apply, editContext, mountPartEdit, strokeEdit } from '../project';
 import { boxStroke } from '../sculpt';
-import { THUMBNAIL, addStrip, developFilm, makeFilm, partThumbnail, projectThumbnail, traceCamera, traceSceneOf } from '.';
+import {
+  THUMBNAIL,
+  addStrip,
+  developFilm,
+  makeFilm,
+  partThumbnail,
+  projectThumbnail,
+  traceCamera,
+  traceSceneOf,
+} from '.';
 
 function lamp(): Project {
   const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [12, 20, 12]);
-  return apply(p, strokeEdit, { part: p.parts[0]!.id, layer: p.parts[0]!.layers[0]!.id, stroke: boxStroke('add', 9, [{ min: [-3, 2, -3], size: [6, 12, 6] }]) }, editContext('film'));
+  return apply(
+    p,
+    strokeEdit,
+    {
+      part: p.parts[0]!.id,
+      layer: p.parts[0]!.layers[0]!.id,
+      stroke: boxStroke('add', 9, [{ min: [-3, 2, -3], size: [6, 12, 6] }]),
+    },
+    editContext('film'),
+  );
 }
 
 describe('film', () => {
@@ -34,7 +52,8 @@ describe('film', () => {
     const film = makeFilm(5, 3);
     film.sum.forEach((_, i) => (film.sum[i] = i % 4 === 0 ? (i / 4) * 0.02 : 0));
     film.samples.fill(1);
-    const whole = developFilm(film), quick = developFilm(film, 0, 2);
+    const whole = developFilm(film),
+      quick = developFilm(film, 0, 2);
     expect(quick).toHaveLength(3 * 2 * 4);
     expect([0, 4, 8, 12].map((i) => quick[i])).toEqual([0, 2, 4, 10].map((i) => whole[i * 4]));
   });
@@ -45,7 +64,11 @@ describe('camera', () => {
     const c = traceCamera({ kind: 'perspective', eye: [0, 0, 10], target: [0, 0, 0], fov: 90, height: 1 }, 200, 100);
     expect(c.up.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0, 1, 0]);
     expect(Math.hypot(...c.right)).toBeCloseTo(2, 9);
-    const flat = traceCamera({ kind: 'orthographic', eye: [0, 10, 0], target: [0, 0, 0], fov: 90, height: 8 }, 100, 100);
+    const flat = traceCamera(
+      { kind: 'orthographic', eye: [0, 10, 0], target: [0, 0, 0], fov: 90, height: 8 },
+      100,
+      100,
+    );
     expect(Math.hypot(...flat.up)).toBeCloseTo(4, 9);
     expect(flat.ahead).toEqual([0, -1, 0]);
   });
@@ -59,7 +82,9 @@ describe('scene of a shot', () => {
     const scene = traceSceneOf(p, p.shots[0]!);
     expect(scene.light.groundY).toBe(-3);
     expect(scene.instances).toHaveLength(1);
-    expect(traceSceneOf({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }, p.shots[0]!).instances).toHaveLength(0);
+    expect(
+      traceSceneOf({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }, p.shots[0]!).instances,
+    ).toHaveLength(0);
   });
 });
 
@@ -71,7 +96,9 @@ describe('thumbnails', () => {
     const clear = (x: number, y: number) => px[(y * THUMBNAIL + x) * 4 + 3] === 0;
     expect(clear(1, 1)).toBe(true);
     expect(clear(THUMBNAIL / 2, THUMBNAIL / 2)).toBe(false);
-    const rows = Array.from({ length: THUMBNAIL }, (_, y) => y).filter((y) => !Array.from({ length: THUMBNAIL }, (_, x) => clear(x, y)).every(Boolean));
+    const rows = Array.from({ length: THUMBNAIL }, (_, y) => y).filter(
+      (y) => !Array.from({ length: THUMBNAIL }, (_, x) => clear(x, y)).every(Boolean),
+    );
     expect(rows.length).toBeGreaterThan(THUMBNAIL * 0.85);
   });
   it('of nothing are wholly clear, and the same twice', () => {

@@ -9,7 +9,10 @@ export interface Film {
   readonly samples: Uint32Array;
 }
 export const makeFilm = (width: number, height: number): Film => ({
-  width, height, sum: new Float32Array(width * height * 4), samples: new Uint32Array(height),
+  width,
+  height,
+  sum: new Float32Array(width * height * 4),
+  samples: new Uint32Array(height),
 });
 
 export function addStrip(film: Film, strip: Strip): void {
@@ -35,7 +38,8 @@ export function developFilm(film: Film, exposure = 0, step = 1): Uint8Array<Arra
     const k = film.samples[y]! > 0 ? gain / film.samples[y]! : 0;
     for (let x = 0; x < film.width; x += step, o += 4) {
       const i = (y * film.width + x) * 4;
-      for (let c = 0; c < 3; c++) out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(film.sum[i + c]! * k))));
+      for (let c = 0; c < 3; c++)
+        out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(film.sum[i + c]! * k))));
       out[o + 3] = 255;
     }
   }

@@ -9,13 +9,27 @@ export const hit = {
   instance: -1,
   /** Palette byte. */
   value: 0,
-  nx: 0, ny: 1, nz: 0,
+  nx: 0,
+  ny: 1,
+  nz: 0,
 };
 
-const missesBox = (i: TraceInstance, ox: number, oy: number, oz: number, ix: number, iy: number, iz: number, tMax: number): boolean => {
-  const x0 = (i.lo[0] - ox) * ix, x1 = (i.hi[0] - ox) * ix;
-  const y0 = (i.lo[1] - oy) * iy, y1 = (i.hi[1] - oy) * iy;
-  const z0 = (i.lo[2] - oz) * iz, z1 = (i.hi[2] - oz) * iz;
+const missesBox = (
+  i: TraceInstance,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  tMax: number,
+): boolean => {
+  const x0 = (i.lo[0] - ox) * ix,
+    x1 = (i.hi[0] - ox) * ix;
+  const y0 = (i.lo[1] - oy) * iy,
+    y1 = (i.hi[1] - oy) * iy;
+  const z0 = (i.lo[2] - oz) * iz,
+    z1 = (i.hi[2] - oz) * iz;
   const near = Math.max(Math.min(x0, x1), Math.min(y0, y1), Math.min(z0, z1), 0);
   const far = Math.min(Math.max(x0, x1), Math.max(y0, y1), Math.max(z0, z1), tMax);
   return near > far;
@@ -26,11 +40,21 @@ const missesBox = (i: TraceInstance, ox: number, oy: number, oz: number, ix: num
  * normalised, so that distances compare. Returns whether anything was met; details go to `hit`.
  */
 export function intersectScene(
-  scene: TraceScene, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMin: number, tMax: number,
+  scene: TraceScene,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  tMin: number,
+  tMax: number,
 ): boolean {
   hit.t = tMax;
   hit.instance = -2;
-  const ix = 1 / dx, iy = 1 / dy, iz = 1 / dz;
+  const ix = 1 / dx,
+    iy = 1 / dy,
+    iz = 1 / dz;
   const list = scene.instances;
   for (let k = 0; k < list.length; k++) {
     const i = list[k]!;

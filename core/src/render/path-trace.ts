@@ -33,7 +33,14 @@ const EPSILON = 1e-4;
  *
  * @param first – number of the first sample, so that later passes add new ones
  */
-export function traceStrip(scene: TraceScene, y: number, rows: number, first: number, samples: number, options: TraceOptions = TRACE_DEFAULTS): Strip {
+export function traceStrip(
+  scene: TraceScene,
+  y: number,
+  rows: number,
+  first: number,
+  samples: number,
+  options: TraceOptions = TRACE_DEFAULTS,
+): Strip {
   const { width, height, camera: c } = scene;
   const sum = new Float32Array(width * rows * 4);
   for (let j = 0; j < rows; j++) {
@@ -43,9 +50,15 @@ export function traceStrip(scene: TraceScene, y: number, rows: number, first: nu
         seed((y + j) * width + i, s);
         const u = ((i + random()) / width) * 2 - 1;
         const v = 1 - ((y + j + random()) / height) * 2;
-        let ox = c.eye[0], oy = c.eye[1], oz = c.eye[2];
-        let dx = c.ahead[0], dy = c.ahead[1], dz = c.ahead[2];
-        const px = c.right[0] * u + c.up[0] * v, py = c.right[1] * u + c.up[1] * v, pz = c.right[2] * u + c.up[2] * v;
+        let ox = c.eye[0],
+          oy = c.eye[1],
+          oz = c.eye[2];
+        let dx = c.ahead[0],
+          dy = c.ahead[1],
+          dz = c.ahead[2];
+        const px = c.right[0] * u + c.up[0] * v,
+          py = c.right[1] * u + c.up[1] * v,
+          pz = c.right[2] * u + c.up[2] * v;
         if (c.perspective) {
           dx += px;
           dy += py;
@@ -83,10 +96,23 @@ function random(): number {
   return (state >>> 0) / 4294967296;
 }
 
-function radiance(scene: TraceScene, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, options: TraceOptions): void {
+function radiance(
+  scene: TraceScene,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  options: TraceOptions,
+): void {
   const L = scene.light;
-  let r = 0, g = 0, b = 0;
-  let wr = 1, wg = 1, wb = 1;
+  let r = 0,
+    g = 0,
+    b = 0;
+  let wr = 1,
+    wg = 1,
+    wb = 1;
   let tMin = EPSILON;
   // Glow met after a diffuse bounce was counted already, when it was aimed for.
   let countGlow = true;
@@ -115,8 +141,15 @@ function radiance(scene: TraceScene, ox: number, oy: number, oz: number, dx: num
       break;
     }
     light.covered = 1;
-    const t = hit.t, nx = hit.nx, ny = hit.ny, nz = hit.nz;
-    let cr: number, cg: number, cb: number, metal = 0, rough = 1;
+    const t = hit.t,
+      nx = hit.nx,
+      ny = hit.ny,
+      nz = hit.nz;
+    let cr: number,
+      cg: number,
+      cb: number,
+      metal = 0,
+      rough = 1;
     if (hit.instance >= 0) {
       const s = scene.instances[hit.instance]!.surfaces;
       const v = hit.value;
@@ -136,7 +169,13 @@ function radiance(scene: TraceScene, ox: number, oy: number, oz: number, dx: num
         wg *= 0.5 + 0.5 * cg;
         wb *= 0.5 + 0.5 * cb;
         const m = scene.instances[hit.instance]!.toLocal;
-        const reach = 1 / Math.max(Math.abs(m[0]! * dx + m[4]! * dy + m[8]! * dz), Math.abs(m[1]! * dx + m[5]! * dy + m[9]! * dz), Math.abs(m[2]! * dx + m[6]! * dy + m[10]! * dz));
+        const reach =
+          1 /
+          Math.max(
+            Math.abs(m[0]! * dx + m[4]! * dy + m[8]! * dz),
+            Math.abs(m[1]! * dx + m[5]! * dy + m[9]! * dz),
+            Math.abs(m[2]! * dx + m[6]! * dy + m[10]! * dz),
+          );
         ox += dx * (t + reach);
         oy += dy * (t + reach);
         oz += dz * (t + reach);
@@ -217,13 +256,18 @@ const fadeAt = (t: number, [near, far]: readonly [number, number]): number => Ma
 const bounceDir = { x: 0, y: 1, z: 0 };
 /** A cosine-weighted direction about a unit normal (Malley's method; frame after Duff et al. 2017). */
 function scatter(nx: number, ny: number, nz: number): void {
-  const u = random(), phi = 2 * Math.PI * random();
-  const rad = Math.sqrt(u), x = rad * Math.cos(phi), y = rad * Math.sin(phi), z = Math.sqrt(1 - u);
+  const u = random(),
+    phi = 2 * Math.PI * random();
+  const rad = Math.sqrt(u),
+    x = rad * Math.cos(phi),
+    y = rad * Math.sin(phi),
+    z = Math.sqrt(1 - u);
   aim(nx, ny, nz, x, y, z);
 }
 function aim(nx: number, ny: number, nz: number, x: number, y: number, z: number): void {
   const sign = nz >= 0 ? 1 : -1;
-  const a = -1 / (sign + nz), b = nx * ny * a;
+  const a = -1 / (sign + nz),
+    b = nx * ny * a;
   bounceDir.x = x * (1 + sign * nx * nx * a) + y * b + z * nx;
   bounceDir.y = x * sign * b + y * (sign + ny * ny * a) + z * ny;
   bounceDir.z = -x * sign * nx - y * ny + z * nz;
@@ -236,7 +280,9 @@ function aim(nx: number, ny: number, nz: number, x: number, y: number, z: number
 function sunShare(scene: TraceScene, ox: number, oy: number, oz: number, nx: number, ny: number, nz: number): number {
   const L = scene.light;
   if (L.sunColour[0] + L.sunColour[1] + L.sunColour[2] === 0) return 0;
-  const z = 1 - random() * (1 - L.sunCos), s = Math.sqrt(Math.max(0, 1 - z * z)), phi = 2 * Math.PI * random();
+  const z = 1 - random() * (1 - L.sunCos),
+    s = Math.sqrt(Math.max(0, 1 - z * z)),
+    phi = 2 * Math.PI * random();
   aim(L.sunDirection[0], L.sunDirection[1], L.sunDirection[2], s * Math.cos(phi), s * Math.sin(phi), z);
   const cos = bounceDir.x * nx + bounceDir.y * ny + bounceDir.z * nz;
   if (cos <= 0 || bounceDir.y <= 0) return 0;
@@ -253,7 +299,9 @@ function glowShare(scene: TraceScene, ox: number, oy: number, oz: number, nx: nu
   const e = scene.emitters;
   const count = e.length / EMITTER_STRIDE;
   aimed = Math.min(count - 1, Math.floor(random() * count)) * EMITTER_STRIDE;
-  const i = aimed, a = random(), b = random();
+  const i = aimed,
+    a = random(),
+    b = random();
   let dx = e[i]! + e[i + 3]! * a + e[i + 6]! * b - ox;
   let dy = e[i + 1]! + e[i + 4]! * a + e[i + 7]! * b - oy;
   let dz = e[i + 2]! + e[i + 5]! * a + e[i + 8]! * b - oz;

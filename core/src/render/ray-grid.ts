@@ -44,7 +44,9 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
   }
   const reach = new Uint8Array(count * 8);
   for (let octant = 0; octant < 8; octant++) {
-    const sx = octant & 1 ? -1 : 1, sy = octant & 2 ? -1 : 1, sz = octant & 4 ? -1 : 1;
+    const sx = octant & 1 ? -1 : 1,
+      sy = octant & 2 ? -1 : 1,
+      sz = octant & 4 ? -1 : 1;
     const base = octant * count;
     const at = (x: number, y: number, z: number): number =>
       x < 0 || y < 0 || z < 0 || x >= bx || y >= by || z >= bz ? 255 : reach[base + (z * by + y) * bx + x]!;
@@ -57,8 +59,13 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
           const n = (z * by + y) * bx + x;
           if (bits[n * 2] !== 0 || bits[n * 2 + 1] !== 0) continue;
           const m = Math.min(
-            at(x + sx, y, z), at(x, y + sy, z), at(x, y, z + sz), at(x + sx, y + sy, z),
-            at(x + sx, y, z + sz), at(x, y + sy, z + sz), at(x + sx, y + sy, z + sz),
+            at(x + sx, y, z),
+            at(x, y + sy, z),
+            at(x, y, z + sz),
+            at(x + sx, y + sy, z),
+            at(x + sx, y, z + sz),
+            at(x, y + sy, z + sz),
+            at(x + sx, y + sy, z + sz),
           );
           reach[base + n] = Math.min(254, m) + 1;
         }
@@ -77,53 +84,94 @@ export const gridHit = { value: 0, axis: 0, sign: 1 };
  * filled cell meets it at `tMin`. Details go to `gridHit`.
  */
 export function intersectGrid(
-  g: RayGrid, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMin: number, tMax: number,
+  g: RayGrid,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  tMin: number,
+  tMax: number,
 ): number {
   ox -= g.min[0];
   oy -= g.min[1];
   oz -= g.min[2];
-  const nx = g.size[0], ny = g.size[1], nz = g.size[2];
-  const ix = 1 / dx, iy = 1 / dy, iz = 1 / dz;
-  let enter = tMin, axis = -1;
+  const nx = g.size[0],
+    ny = g.size[1],
+    nz = g.size[2];
+  const ix = 1 / dx,
+    iy = 1 / dy,
+    iz = 1 / dz;
+  let enter = tMin,
+    axis = -1;
   let leave = tMax;
   if (dx !== 0) {
-    const a = (dx > 0 ? -ox : nx - ox) * ix, b = (dx > 0 ? nx - ox : -ox) * ix;
-    if (a > enter) { enter = a; axis = 0; }
+    const a = (dx > 0 ? -ox : nx - ox) * ix,
+      b = (dx > 0 ? nx - ox : -ox) * ix;
+    if (a > enter) {
+      enter = a;
+      axis = 0;
+    }
     if (b < leave) leave = b;
   } else if (ox < 0 || ox >= nx) return Infinity;
   if (dy !== 0) {
-    const a = (dy > 0 ? -oy : ny - oy) * iy, b = (dy > 0 ? ny - oy : -oy) * iy;
-    if (a > enter) { enter = a; axis = 1; }
+    const a = (dy > 0 ? -oy : ny - oy) * iy,
+      b = (dy > 0 ? ny - oy : -oy) * iy;
+    if (a > enter) {
+      enter = a;
+      axis = 1;
+    }
     if (b < leave) leave = b;
   } else if (oy < 0 || oy >= ny) return Infinity;
   if (dz !== 0) {
-    const a = (dz > 0 ? -oz : nz - oz) * iz, b = (dz > 0 ? nz - oz : -oz) * iz;
-    if (a > enter) { enter = a; axis = 2; }
+    const a = (dz > 0 ? -oz : nz - oz) * iz,
+      b = (dz > 0 ? nz - oz : -oz) * iz;
+    if (a > enter) {
+      enter = a;
+      axis = 2;
+    }
     if (b < leave) leave = b;
   } else if (oz < 0 || oz >= nz) return Infinity;
   if (enter >= leave) return Infinity;
 
-  const bits = g.bits, reach = g.reach;
-  const bx = g.blocks[0], by = g.blocks[1], bz = g.blocks[2];
-  const px = dx > 0, py = dy > 0, pz = dz > 0;
+  const bits = g.bits,
+    reach = g.reach;
+  const bx = g.blocks[0],
+    by = g.blocks[1],
+    bz = g.blocks[2];
+  const px = dx > 0,
+    py = dy > 0,
+    pz = dz > 0;
   const base = ((px ? 0 : 1) | (py ? 0 : 2) | (pz ? 0 : 4)) * bx * by * bz;
-  const sx = px ? 1 : -1, sy = py ? 1 : -1, sz = pz ? 1 : -1;
+  const sx = px ? 1 : -1,
+    sy = py ? 1 : -1,
+    sz = pz ? 1 : -1;
   let t = enter;
-  let x = Math.floor(ox + dx * t), y = Math.floor(oy + dy * t), z = Math.floor(oz + dz * t);
+  let x = Math.floor(ox + dx * t),
+    y = Math.floor(oy + dy * t),
+    z = Math.floor(oz + dz * t);
   // Entering through a face: rounding must not put the ray a cell outside or a cell too deep.
-  if (x < 0) x = 0; else if (x >= nx) x = nx - 1;
-  if (y < 0) y = 0; else if (y >= ny) y = ny - 1;
-  if (z < 0) z = 0; else if (z >= nz) z = nz - 1;
+  if (x < 0) x = 0;
+  else if (x >= nx) x = nx - 1;
+  if (y < 0) y = 0;
+  else if (y >= ny) y = ny - 1;
+  if (z < 0) z = 0;
+  else if (z >= nz) z = nz - 1;
   for (;;) {
     const block = ((z >> 2) * by + (y >> 2)) * bx + (x >> 2);
     const step = reach[base + block]!;
     if (step === 0) {
       // Inside a block with something in it: cell by cell until the block is left.
-      const blockX = x >> 2, blockY = y >> 2, blockZ = z >> 2;
+      const blockX = x >> 2,
+        blockY = y >> 2,
+        blockZ = z >> 2;
       let tx = dx !== 0 ? ((px ? x + 1 : x) - ox) * ix : Infinity;
       let ty = dy !== 0 ? ((py ? y + 1 : y) - oy) * iy : Infinity;
       let tz = dz !== 0 ? ((pz ? z + 1 : z) - oz) * iz : Infinity;
-      const ddx = Math.abs(ix), ddy = Math.abs(iy), ddz = Math.abs(iz);
+      const ddx = Math.abs(ix),
+        ddy = Math.abs(iy),
+        ddz = Math.abs(iz);
       for (;;) {
         if ((bits[block * 2 + ((z >> 1) & 1)]! >>> ((z & 1) * 16 + (y & 3) * 4 + (x & 3))) & 1) {
           if (t >= leave) return Infinity;
@@ -161,7 +209,9 @@ export function intersectGrid(
       const tx = dx !== 0 ? (ex - ox) * ix : Infinity;
       const ty = dy !== 0 ? (ey - oy) * iy : Infinity;
       const tz = dz !== 0 ? (ez - oz) * iz : Infinity;
-      let cx = x, cy = y, cz = z;
+      let cx = x,
+        cy = y,
+        cz = z;
       if (tx < ty && tx < tz) {
         t = tx;
         axis = 0;
@@ -183,9 +233,12 @@ export function intersectGrid(
       }
       if (t >= leave) return Infinity;
       // Only ever move in the ray's direction, and stay in the empty cube across the axis: rounding could loop for ever.
-      if (axis !== 0) x = px ? (cx < x ? x : cx >= ex ? ex - 1 : cx) : cx > x ? x : cx < ex ? ex : cx; else x = cx;
-      if (axis !== 1) y = py ? (cy < y ? y : cy >= ey ? ey - 1 : cy) : cy > y ? y : cy < ey ? ey : cy; else y = cy;
-      if (axis !== 2) z = pz ? (cz < z ? z : cz >= ez ? ez - 1 : cz) : cz > z ? z : cz < ez ? ez : cz; else z = cz;
+      if (axis !== 0) x = px ? (cx < x ? x : cx >= ex ? ex - 1 : cx) : cx > x ? x : cx < ex ? ex : cx;
+      else x = cx;
+      if (axis !== 1) y = py ? (cy < y ? y : cy >= ey ? ey - 1 : cy) : cy > y ? y : cy < ey ? ey : cy;
+      else y = cy;
+      if (axis !== 2) z = pz ? (cz < z ? z : cz >= ez ? ez - 1 : cz) : cz > z ? z : cz < ez ? ez : cz;
+      else z = cz;
       if (x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
     }
   }

@@ -1,5 +1,14 @@
 import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint } from '../math';
-import { type Camera, type Light, type Project, type Shot, composite, find, inColourway, withoutHelpers } from '../model';
+import {
+  type Camera,
+  type Light,
+  type Project,
+  type Shot,
+  composite,
+  find,
+  inColourway,
+  withoutHelpers,
+} from '../model';
 import { clipTime, dressedAt, sampleClip } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE, placeParts } from '../rig';
@@ -73,21 +82,37 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
   if (!ray) return null;
   const axes = new Float64Array(9);
   for (let a = 0; a < 3; a++) axes.set(normalize([matrix[a * 4]!, matrix[a * 4 + 1]!, matrix[a * 4 + 2]!]), a * 3);
-  const lo = [Infinity, Infinity, Infinity], hi = [-Infinity, -Infinity, -Infinity];
+  const lo = [Infinity, Infinity, Infinity],
+    hi = [-Infinity, -Infinity, -Infinity];
   for (let k = 0; k < 8; k++) {
     const p = transformPoint(matrix, [
-      ray.min[0] + (k & 1 ? ray.size[0] : 0), ray.min[1] + (k & 2 ? ray.size[1] : 0), ray.min[2] + (k & 4 ? ray.size[2] : 0),
+      ray.min[0] + (k & 1 ? ray.size[0] : 0),
+      ray.min[1] + (k & 2 ? ray.size[1] : 0),
+      ray.min[2] + (k & 4 ? ray.size[2] : 0),
     ]);
     for (let a = 0; a < 3; a++) {
       lo[a] = Math.min(lo[a]!, p[a]!);
       hi[a] = Math.max(hi[a]!, p[a]!);
     }
   }
-  return { grid: ray, surfaces, toLocal: Float64Array.from(invertMat(matrix)), axes, lo: lo as unknown as Vec3, hi: hi as unknown as Vec3, emitters: emittersOf(grid, surfaces, matrix) };
+  return {
+    grid: ray,
+    surfaces,
+    toLocal: Float64Array.from(invertMat(matrix)),
+    axes,
+    lo: lo as unknown as Vec3,
+    hi: hi as unknown as Vec3,
+    emitters: emittersOf(grid, surfaces, matrix),
+  };
 }
 
-export function traceLight(light: Light, groundY: number, fade: readonly [number, number] = [Infinity, Infinity]): TraceLight {
-  const az = (light.sun.azimuth * Math.PI) / 180, el = (light.sun.elevation * Math.PI) / 180;
+export function traceLight(
+  light: Light,
+  groundY: number,
+  fade: readonly [number, number] = [Infinity, Infinity],
+): TraceLight {
+  const az = (light.sun.azimuth * Math.PI) / 180,
+    el = (light.sun.elevation * Math.PI) / 180;
   const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
   return {
     sunDirection: [Math.sin(az) * Math.cos(el), Math.sin(el), Math.cos(az) * Math.cos(el)],
@@ -107,10 +132,17 @@ export function traceCamera(camera: Camera, width: number, height: number): Trac
   const right = normalize(side);
   const up = cross(right, ahead);
   const half = camera.kind === 'perspective' ? Math.tan((camera.fov * Math.PI) / 360) : camera.height / 2;
-  return { perspective: camera.kind === 'perspective', eye: camera.eye, right: scale(right, (half * width) / height), up: scale(up, half), ahead };
+  return {
+    perspective: camera.kind === 'perspective',
+    eye: camera.eye,
+    right: scale(right, (half * width) / height),
+    up: scale(up, half),
+    ahead,
+  };
 }
 
-export const joinEmitters = (instances: readonly TraceInstance[]): Float64Array => Float64Array.from(instances.flatMap((i) => i.emitters));
+export const joinEmitters = (instances: readonly TraceInstance[]): Float64Array =>
+  Float64Array.from(instances.flatMap((i) => i.emitters));
 
 /** The pose that a shot shows. */
 export function shotPose(project: Project, shot: Shot): Pose {
@@ -127,16 +159,20 @@ export function shotProject(project: Project, shot: Shot): Project {
 /** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
 export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number, number] = shot.size): TraceScene {
   const project = shotProject(withoutHelpers(whole), shot);
-  const instancesAt = (pose: Pose): TraceInstance[] => placeParts(project, pose).flatMap(({ part, matrix }) => {
-    const i = traceInstance(composite(part), surfacesOf(project, part.palette, shot.light.glow), matrix);
-    return i ? [i] : [];
-  });
+  const instancesAt = (pose: Pose): TraceInstance[] =>
+    placeParts(project, pose).flatMap(({ part, matrix }) => {
+      const i = traceInstance(composite(part), surfacesOf(project, part.palette, shot.light.glow), matrix);
+      return i ? [i] : [];
+    });
   const floor = Math.min(0, ...instancesAt(REST_POSE).map((i) => i.lo[1]));
   const instances = instancesAt(shotPose(project, shot));
   const away = length(sub(shot.camera.eye, shot.camera.target));
   return {
-    instances, emitters: joinEmitters(instances),
+    instances,
+    emitters: joinEmitters(instances),
     light: traceLight(shot.light, Math.round(floor * 1000) / 1000, [away * 2, away * 9]),
-    camera: traceCamera(shot.camera, size[0], size[1]), width: size[0], height: size[1],
+    camera: traceCamera(shot.camera, size[0], size[1]),
+    width: size[0],
+    height: size[1],
   };
 }

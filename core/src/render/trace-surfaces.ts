@@ -14,9 +14,13 @@ export interface TraceSurfaces {
 /** A palette of a project as the tracer sees it; `glow` multiplies every swatch's emission. */
 export function surfacesOf(project: Project, palette: string, glow: number): TraceSurfaces {
   const table = paletteTable(must(project.palettes, palette, 'palette'));
-  const column = (f: (s: (typeof table.swatches)[number]) => number): Float32Array => Float32Array.from(table.swatches, f);
+  const column = (f: (s: (typeof table.swatches)[number]) => number): Float32Array =>
+    Float32Array.from(table.swatches, f);
   return {
-    colour: table.linear, emissive: column((s) => s.emissive * glow), roughness: column((s) => s.roughness),
-    metalness: column((s) => s.metalness), opacity: column((s) => s.opacity),
+    colour: table.linear,
+    emissive: column((s) => s.emissive * glow),
+    roughness: column((s) => s.roughness),
+    metalness: column((s) => s.metalness),
+    opacity: column((s) => s.opacity),
   };
 }

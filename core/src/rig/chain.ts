@@ -1,4 +1,18 @@
-import { type Quat, type Vec3, add, cross, dot, length, mulQuat, normalize, normalizeQuat, quatFromAxisAngle, rotate, scale, sub } from '../math';
+import {
+  type Quat,
+  type Vec3,
+  add,
+  cross,
+  dot,
+  length,
+  mulQuat,
+  normalize,
+  normalizeQuat,
+  quatFromAxisAngle,
+  rotate,
+  scale,
+  sub,
+} from '../math';
 
 const TINY = 1e-9;
 
@@ -36,8 +50,10 @@ export const anySquare = (u: Vec3): Vec3 => squareTo(u, Math.abs(u[2]) < 0.9 ? [
  * @param bend – to which side it bends, square to the way from root to goal
  */
 export function reach(joints: readonly Vec3[], goal: Vec3, aim: Vec3, bend: Vec3, turn: Quat): Vec3[] {
-  const root = joints[0]!, lengths = joints.slice(1).map((j, i) => length(sub(j, joints[i]!)));
-  const all = lengths.reduce((a, b) => a + b, 0), far = length(sub(goal, root));
+  const root = joints[0]!,
+    lengths = joints.slice(1).map((j, i) => length(sub(j, joints[i]!)));
+  const all = lengths.reduce((a, b) => a + b, 0),
+    far = length(sub(goal, root));
   if (lengths.length === 1) return [root, add(root, scale(aim, lengths[0]!))];
   if (far >= all - TINY) {
     let at = 0;
@@ -53,7 +69,9 @@ export function reach(joints: readonly Vec3[], goal: Vec3, aim: Vec3, bend: Vec3
   }
   const at = joints.map((j) => add(root, rotate(turn, sub(j, root))));
   // A straight chain has no side to bend to; it is given one.
-  const straight = at.every((p) => squareTo(aim, sub(p, root)) === null || length(sub(sub(p, root), scale(aim, dot(aim, sub(p, root))))) < 1e-4);
+  const straight = at.every(
+    (p) => squareTo(aim, sub(p, root)) === null || length(sub(sub(p, root), scale(aim, dot(aim, sub(p, root))))) < 1e-4,
+  );
   if (straight) for (let i = 1; i < at.length - 1; i++) at[i] = add(at[i]!, scale(bend, 0.05 * all));
   const place = (i: number, from: number): void => {
     at[i] = add(at[from]!, scale(normalize(sub(at[i]!, at[from]!)), lengths[Math.min(i, from)]!));

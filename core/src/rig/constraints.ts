@@ -1,4 +1,23 @@
-import { type Quat, type Transform, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, cross, dot, eulerFromQuat, invertQuat, length, mulQuat, normalize, normalizeQuat, quatFromEuler, rotate, slerp, sub } from '../math';
+import {
+  type Quat,
+  type Transform,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  add,
+  composeTransform,
+  cross,
+  dot,
+  eulerFromQuat,
+  invertQuat,
+  length,
+  mulQuat,
+  normalize,
+  normalizeQuat,
+  quatFromEuler,
+  rotate,
+  slerp,
+  sub,
+} from '../math';
 import { type Bone, type Constraint, type Id, type Rig, chainOf, constraintTargets, constraintWrites } from '../model';
 import { anySquare, reach, shortestTurn, squareTo, turnOfFrames } from './chain';
 import { restWorld } from './keep-place';
@@ -17,14 +36,17 @@ export function solveOrder(rig: Rig): readonly Step[] | null {
   if (known !== undefined) return known;
   const on = rig.constraints.filter((c) => c.on);
   const nodes: Step[] = [...rig.bones.map((bone) => ({ bone })), ...on.map((constraint) => ({ constraint }))];
-  const boneAt = new Map(rig.bones.map((b, i) => [b.id, i])), first = rig.bones.length;
+  const boneAt = new Map(rig.bones.map((b, i) => [b.id, i])),
+    first = rig.bones.length;
   const before: Set<number>[] = nodes.map(() => new Set<number>());
   rig.bones.forEach((b, i) => {
     const parent = b.parent === null ? undefined : boneAt.get(b.parent);
     if (parent !== undefined) before[i]!.add(parent);
   });
   on.forEach((c, k) => {
-    const me = first + k, writes = constraintWrites(rig, c), mine = new Set(writes);
+    const me = first + k,
+      writes = constraintWrites(rig, c),
+      mine = new Set(writes);
     for (const id of writes) {
       const bone = boneAt.get(id)!;
       before[bone]!.add(me);
@@ -36,7 +58,8 @@ export function solveOrder(rig: Rig): readonly Step[] | null {
       if (constraintWrites(rig, o).some((id) => mine.has(id))) before[me]!.add(first + j);
     });
   });
-  const done = new Set<number>(), out: Step[] = [];
+  const done = new Set<number>(),
+    out: Step[] = [];
   for (let found = true; found;) {
     found = false;
     for (let i = 0; i < nodes.length; i++) {
@@ -80,7 +103,8 @@ function fixedOf(rig: Rig): Fixed {
   let f = fixed.get(rig);
   if (!f) {
     f = {
-      rest: restWorld(rig), bones: new Map(rig.bones.map((b) => [b.id, b])),
+      rest: restWorld(rig),
+      bones: new Map(rig.bones.map((b) => [b.id, b])),
       chains: new Map(rig.constraints.flatMap((c) => (c.kind === 'ik' ? [[c.id, chainOf(rig, c)] as const] : []))),
       limited: new Set(rig.constraints.filter((c) => c.kind === 'limit' && c.on).map((c) => c.bone)),
     };
@@ -96,7 +120,10 @@ class Solver {
   private readonly bones: ReadonlyMap<Id, Bone>;
   private readonly fixed: Fixed;
 
-  constructor(private readonly rig: Rig, pose: Pose) {
+  constructor(
+    private readonly rig: Rig,
+    pose: Pose,
+  ) {
     this.locals = new Map(pose);
     this.fixed = fixedOf(rig);
     ({ bones: this.bones, rest: this.rest } = this.fixed);
@@ -105,7 +132,7 @@ class Solver {
   private local = (id: Id): Transform => this.locals.get(id) ?? this.bones.get(id)!.rest;
   private above = (id: Id): Transform => {
     const parent = this.bones.get(id)!.parent;
-    return parent === null ? TRANSFORM_IDENTITY : this.world.get(parent) ?? TRANSFORM_IDENTITY;
+    return parent === null ? TRANSFORM_IDENTITY : (this.world.get(parent) ?? TRANSFORM_IDENTITY);
   };
   settle(id: Id): void {
     this.world.set(id, composeTransform(this.above(id), this.local(id)));
@@ -119,13 +146,16 @@ class Solver {
     const bone = this.bones.get(c.bone);
     if (!bone || c.amount <= 0) return;
     switch (c.kind) {
-      case 'ik': return this.ik(c);
+      case 'ik':
+        return this.ik(c);
       case 'match': {
         const target = this.bones.get(c.target);
         if (!target) return;
         const delta = mulQuat(invertQuat(target.rest.q), this.local(target.id).q);
         const e = eulerFromQuat(delta);
-        const part = c.axes.every((a) => a) ? delta : quatFromEuler([c.axes[0] ? e[0] : 0, c.axes[1] ? e[1] : 0, c.axes[2] ? e[2] : 0]);
+        const part = c.axes.every((a) => a)
+          ? delta
+          : quatFromEuler([c.axes[0] ? e[0] : 0, c.axes[1] ? e[1] : 0, c.axes[2] ? e[2] : 0]);
         // Its own turn stays, with so much of the other's on it.
         const now = this.local(c.bone);
         this.locals.set(c.bone, { ...now, q: normalizeQuat(mulQuat(now.q, slerp([0, 0, 0, 1], part, c.amount))) });
@@ -134,17 +164,28 @@ class Solver {
       case 'look': {
         const target = this.world.get(c.target);
         if (!target) return;
-        const above = this.above(c.bone), now = composeTransform(above, this.local(c.bone));
+        const above = this.above(c.bone),
+          now = composeTransform(above, this.local(c.bone));
         const way = sub(target.t, now.t);
         if (length(way) < 1e-6) return;
-        const from = rotate(now.q, c.axis), to = normalize(way);
-        return this.turn(c.bone, mulQuat(invertQuat(above.q), mulQuat(shortestTurn(from, to, anySquare(from)), now.q)), c.amount);
+        const from = rotate(now.q, c.axis),
+          to = normalize(way);
+        return this.turn(
+          c.bone,
+          mulQuat(invertQuat(above.q), mulQuat(shortestTurn(from, to, anySquare(from)), now.q)),
+          c.amount,
+        );
       }
       case 'upright': {
         const own = mulQuat(invertQuat(bone.rest.q), this.local(c.bone).q);
-        return this.turn(c.bone, mulQuat(invertQuat(this.above(c.bone).q), mulQuat(this.rest.get(c.bone)!.q, own)), c.amount);
+        return this.turn(
+          c.bone,
+          mulQuat(invertQuat(this.above(c.bone).q), mulQuat(this.rest.get(c.bone)!.q, own)),
+          c.amount,
+        );
       }
-      case 'limit': return this.turn(c.bone, this.limited(c.bone, this.local(c.bone).q), c.amount);
+      case 'limit':
+        return this.turn(c.bone, this.limited(c.bone, this.local(c.bone).q), c.amount);
     }
   }
 
@@ -155,30 +196,46 @@ class Solver {
     for (const c of this.rig.constraints) {
       if (c.kind !== 'limit' || !c.on || c.bone !== id) continue;
       const e = eulerFromQuat(normalizeQuat(mulQuat(invertQuat(bone.rest.q), out)));
-      const held = e.map((v, i) => Math.max((c.min[i]! * Math.PI) / 180, Math.min((c.max[i]! * Math.PI) / 180, v))) as unknown as Vec3;
+      const held = e.map((v, i) =>
+        Math.max((c.min[i]! * Math.PI) / 180, Math.min((c.max[i]! * Math.PI) / 180, v)),
+      ) as unknown as Vec3;
       if (held.some((v, i) => v !== e[i])) out = normalizeQuat(mulQuat(bone.rest.q, quatFromEuler(held)));
     }
     return out;
   }
 
   private ik(c: Extract<Constraint, { kind: 'ik' }>): void {
-    const goal = this.world.get(c.goal), goalRest = this.rest.get(c.goal);
-    const chain = this.fixed.chains.get(c.id)!, root = chain[0]!;
+    const goal = this.world.get(c.goal),
+      goalRest = this.rest.get(c.goal);
+    const chain = this.fixed.chains.get(c.id)!,
+      root = chain[0]!;
     if (!goal || !goalRest || chain.length < 2) return;
     // The chain at rest, under whatever its root hangs on now.
-    const above = this.above(root), rootRest = this.rest.get(root)!;
+    const above = this.above(root),
+      rootRest = this.rest.get(root)!;
     const parent = this.bones.get(root)!.parent;
     const carried = mulQuat(above.q, invertQuat(parent === null ? [0, 0, 0, 1] : this.rest.get(parent)!.q));
     const worlds: Transform[] = [];
-    for (const id of chain) worlds.push(composeTransform(worlds.at(-1) ?? above, { ...this.local(id), q: this.bones.get(id)!.rest.q }));
-    const joints = worlds.map((w) => w.t), start = joints[0]!;
+    for (const id of chain)
+      worlds.push(composeTransform(worlds.at(-1) ?? above, { ...this.local(id), q: this.bones.get(id)!.rest.q }));
+    const joints = worlds.map((w) => w.t),
+      start = joints[0]!;
     const span = sub(joints.at(-1)!, start);
     const u = normalize(length(span) > 1e-6 ? span : sub(joints[1]!, start));
     // To which side it bends at rest: towards its bend control, or as it is bent, or as it was told.
     const poleRest = c.pole === null ? undefined : this.rest.get(c.pole);
-    const lean = joints.slice(1, -1).reduce<Vec3>((s, j) => add(s, sub(sub(j, start), u.map((v) => v * dot(u, sub(j, start))) as unknown as Vec3)), [0, 0, 0]);
+    const lean = joints
+      .slice(1, -1)
+      .reduce<Vec3>(
+        (s, j) => add(s, sub(sub(j, start), u.map((v) => v * dot(u, sub(j, start))) as unknown as Vec3)),
+        [0, 0, 0],
+      );
     const bent = length(lean) > 1e-3 ? squareTo(u, lean) : null;
-    const b = (poleRest && squareTo(u, rotate(carried, sub(poleRest.t, rootRest.t)))) ?? bent ?? squareTo(u, rotate(carried, c.bend)) ?? anySquare(u);
+    const b =
+      (poleRest && squareTo(u, rotate(carried, sub(poleRest.t, rootRest.t)))) ??
+      bent ??
+      squareTo(u, rotate(carried, c.bend)) ??
+      anySquare(u);
     const way = sub(goal.t, start);
     const aim = length(way) > 1e-6 ? normalize(way) : u;
     const pole = c.pole === null ? undefined : this.world.get(c.pole);
@@ -191,7 +248,8 @@ class Solver {
     let under = above;
     const turns: Quat[] = [];
     for (let i = 0; i + 1 < chain.length; i++) {
-      const was = normalize(rotate(whole, sub(joints[i + 1]!, joints[i]!))), is = normalize(sub(places[i + 1]!, places[i]!));
+      const was = normalize(rotate(whole, sub(joints[i + 1]!, joints[i]!))),
+        is = normalize(sub(places[i + 1]!, places[i]!));
       const q = mulQuat(shortestTurn(was, is, hinge), mulQuat(whole, worlds[i]!.q));
       turns.push(normalizeQuat(mulQuat(invertQuat(under.q), q)));
       under = { ...under, q: normalizeQuat(q) };
@@ -200,7 +258,11 @@ class Solver {
     if (c.hold) {
       let now = above;
       for (const id of chain.slice(0, -1)) now = composeTransform(now, this.local(id));
-      this.turn(c.bone, mulQuat(invertQuat(now.q), mulQuat(mulQuat(goal.q, invertQuat(goalRest.q)), this.rest.get(c.bone)!.q)), c.amount);
+      this.turn(
+        c.bone,
+        mulQuat(invertQuat(now.q), mulQuat(mulQuat(goal.q, invertQuat(goalRest.q)), this.rest.get(c.bone)!.q)),
+        c.amount,
+      );
     }
   }
 
@@ -209,15 +271,23 @@ class Solver {
     const limits = chain.some((id, i) => i < chain.length - 1 && this.fixed.limited.has(id));
     if (limits) {
       // From where the free chain would be, and from rest: limits may hold one of the two in a corner.
-      const tries = [turns, chain.slice(0, -1).map((id) => this.bones.get(id)!.rest.q)].map((start) => this.crawl(chain, start, goal, above));
+      const tries = [turns, chain.slice(0, -1).map((id) => this.bones.get(id)!.rest.q)].map((start) =>
+        this.crawl(chain, start, goal, above),
+      );
       turns = tries.reduce((a, b) => (b.miss < a.miss - 1e-6 ? b : a)).turns;
     }
     turns.forEach((q, i) => this.turn(chain[i]!, q, amount));
   }
 
   /** Turns inside their limits that bring the tip nearer to the goal joint by joint (cyclic coordinate descent). */
-  private crawl(chain: readonly Id[], start: readonly Quat[], goal: Vec3, above: Transform): { readonly turns: Quat[]; readonly miss: number } {
-    const bones = chain.map((id) => this.local(id)), turns = start.map((q, i) => this.limited(chain[i]!, q));
+  private crawl(
+    chain: readonly Id[],
+    start: readonly Quat[],
+    goal: Vec3,
+    above: Transform,
+  ): { readonly turns: Quat[]; readonly miss: number } {
+    const bones = chain.map((id) => this.local(id)),
+      turns = start.map((q, i) => this.limited(chain[i]!, q));
     const joints = (): Transform[] => {
       const out: Transform[] = [];
       bones.forEach((b, i) => out.push(composeTransform(out.at(-1) ?? above, { ...b, q: turns[i] ?? b.q })));
@@ -226,9 +296,12 @@ class Solver {
     const miss = (): number => length(sub(joints().at(-1)!.t, goal));
     for (let k = 0; k < 60 && miss() > 1e-5; k++) {
       for (let i = turns.length - 1; i >= 0; i--) {
-        const w = joints(), from = sub(w.at(-1)!.t, w[i]!.t), to = sub(goal, w[i]!.t);
+        const w = joints(),
+          from = sub(w.at(-1)!.t, w[i]!.t),
+          to = sub(goal, w[i]!.t);
         if (length(from) < 1e-9 || length(to) < 1e-9) continue;
-        const f = normalize(from), q = mulQuat(shortestTurn(f, normalize(to), anySquare(f)), w[i]!.q);
+        const f = normalize(from),
+          q = mulQuat(shortestTurn(f, normalize(to), anySquare(f)), w[i]!.q);
         turns[i] = this.limited(chain[i]!, normalizeQuat(mulQuat(invertQuat(i === 0 ? above.q : w[i - 1]!.q), q)));
       }
     }

@@ -5,7 +5,8 @@ import { openPoints, pivotChoices, studyJoint } from '.';
 
 const box = (min: Vec3, size: Vec3): CellSet => CellSet.ofBox({ min, size } satisfies Box);
 /** Two bars of 4 × 4, one above the other, that meet at height 10. */
-const body = box([0, 10, 0], [4, 12, 4]), limb = box([0, 0, 0], [4, 10, 4]);
+const body = box([0, 10, 0], [4, 12, 4]),
+  limb = box([0, 0, 0], [4, 10, 4]);
 const rad = (d: number): number => (d * Math.PI) / 180;
 
 describe('the joint study, against joints worked out by hand', () => {
@@ -13,17 +14,27 @@ describe('the joint study, against joints worked out by hand', () => {
     // The pivot in the edge at z = 4: the lower bar swings back about X.
     const [s] = studyJoint(limb, body, [[4, 20, 8]], 0, [-40, 0, 40]);
     const wedge = 0.5 * 16 * 4;
-    const [lower, upper] = s!.gap[0]! > s!.gap[2]! ? [0, 2] as const : [2, 0] as const;
+    const [lower, upper] = s!.gap[0]! > s!.gap[2]! ? ([0, 2] as const) : ([2, 0] as const);
     expect(s!.gap[lower]).toBeCloseTo(wedge * rad(40), 1);
     expect(s!.overlap[lower]).toBeLessThan(0.3);
     expect(s!.gap[upper]).toBeLessThan(0.3);
     // What turns in is a right triangle over w with the angle θ, less the corner that stands out of the body beyond w.
-    const beyond = 4 / Math.cos(rad(40)) - 4, into = 0.5 * 16 * Math.tan(rad(40)) - 0.5 * beyond * beyond * Math.tan(rad(50));
+    const beyond = 4 / Math.cos(rad(40)) - 4,
+      into = 0.5 * 16 * Math.tan(rad(40)) - 0.5 * beyond * beyond * Math.tan(rad(50));
     expect(s!.overlap[upper]! / (into * 4)).toBeCloseTo(1, 1);
     expect([s!.overlap[1], s!.gap[1]]).toEqual([0, 0]);
   });
   it('at the middle each side has a quarter of that; at a quarter, nine and one sixteenths', () => {
-    const [middle, quarter] = studyJoint(limb, body, [[4, 20, 4], [4, 20, 2]], 0, [-30, 30]) as [ReturnType<typeof studyJoint>[0], ReturnType<typeof studyJoint>[0]];
+    const [middle, quarter] = studyJoint(
+      limb,
+      body,
+      [
+        [4, 20, 4],
+        [4, 20, 2],
+      ],
+      0,
+      [-30, 30],
+    ) as [ReturnType<typeof studyJoint>[0], ReturnType<typeof studyJoint>[0]];
     const wedge = 0.5 * 16 * rad(30) * 4;
     for (const i of [0, 1]) expect(middle.gap[i]! / wedge).toBeCloseTo(0.25, 1);
     expect(middle.gap[0]).toBeCloseTo(middle.gap[1]!, 6);
@@ -35,11 +46,15 @@ describe('the joint study, against joints worked out by hand', () => {
   });
   it('light comes through within the wedge that opens, and nowhere where it does not', () => {
     // The pivot in the edge at z = 4: what opens is the wedge between the cut and where the limb has swung it.
-    const [open, shut] = [openPoints(limb, body, [4, 20, 8], 0, 40), openPoints(limb, body, [4, 20, 8], 0, -40)].sort((a, b) => b.length - a.length) as [Vec3[], Vec3[]];
+    const [open, shut] = [openPoints(limb, body, [4, 20, 8], 0, 40), openPoints(limb, body, [4, 20, 8], 0, -40)].sort(
+      (a, b) => b.length - a.length,
+    ) as [Vec3[], Vec3[]];
     expect(shut).toEqual([]);
     expect(open.length).toBeGreaterThan(40);
     for (const [x, y, z] of open) {
-      const down = 10 - y, away = 4 - z, angle = Math.atan2(down, away) * (180 / Math.PI);
+      const down = 10 - y,
+        away = 4 - z,
+        angle = Math.atan2(down, away) * (180 / Math.PI);
       expect([x > 0 && x < 4, angle > 0 && angle < 40, Math.hypot(down, away) < 4]).toEqual([true, true, true]);
     }
     expect(openPoints(limb, body, [4, 20, 8], 0, 0)).toEqual([]);
@@ -52,7 +67,14 @@ describe('the joint study, against joints worked out by hand', () => {
     expect(s!.overlap[0]).toBe(0);
   });
   it('offers the middle of the cut, its edges and the way into both', () => {
-    expect(pivotChoices(limb, body, [0, 20, 0], 0)).toEqual([[0, 20, 0], [4, 20, 4], [4, 18, 4], [4, 22, 4], [4, 20, 0], [4, 20, 8]]);
+    expect(pivotChoices(limb, body, [0, 20, 0], 0)).toEqual([
+      [0, 20, 0],
+      [4, 20, 4],
+      [4, 18, 4],
+      [4, 22, 4],
+      [4, 20, 0],
+      [4, 20, 8],
+    ]);
     expect(pivotChoices(limb, box([90, 0, 0], [1, 1, 1]), [1, 2, 3], 0)).toEqual([[1, 2, 3]]);
   });
 });

@@ -1,5 +1,15 @@
 import {
-  type Transform, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, equals, invertQuat, mul, relativeTransform, rotate, sub,
+  type Transform,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  add,
+  composeTransform,
+  equals,
+  invertQuat,
+  mul,
+  relativeTransform,
+  rotate,
+  sub,
 } from '../math';
 import type { Bone, Id, Mount, Part, Rig } from '../model';
 
@@ -19,13 +29,27 @@ export function restWorld(rig: Rig): Map<Id, Transform> {
   return world;
 }
 
-const withLocal = <T extends Transform>(record: T, local: Transform): T => ({ ...record, t: local.t, q: local.q, s: local.s });
+const withLocal = <T extends Transform>(record: T, local: Transform): T => ({
+  ...record,
+  t: local.t,
+  q: local.q,
+  s: local.s,
+});
 
 /** A mount taken off its bone: the part stays where it is at rest, at the rig's own origin. */
-export const loosened = (mount: Mount, rig: Rig): Mount => (mount.bone === null ? mount : { ...withLocal(mount, composeTransform(restWorld(rig).get(mount.bone) ?? TRANSFORM_IDENTITY, mount)), bone: null });
+export const loosened = (mount: Mount, rig: Rig): Mount =>
+  mount.bone === null
+    ? mount
+    : {
+        ...withLocal(mount, composeTransform(restWorld(rig).get(mount.bone) ?? TRANSFORM_IDENTITY, mount)),
+        bone: null,
+      };
 
 /** A loose mount hung on a bone, the part staying where it is at rest. */
-export const hungOn = (mount: Mount, bone: Id, rig: Rig): Mount => ({ ...withLocal(mount, relativeTransform(restWorld(rig).get(bone)!, mount)), bone });
+export const hungOn = (mount: Mount, bone: Id, rig: Rig): Mount => ({
+  ...withLocal(mount, relativeTransform(restWorld(rig).get(bone)!, mount)),
+  bone,
+});
 
 /** Hangs a bone on another (or on none), staying where it is at rest. Assumes no circle would form. */
 export function reparentKeepingPlace(rig: Rig, id: Id, parent: Id | null): Rig {
@@ -77,6 +101,10 @@ function carryAnchor(mount: Mount, part: Part): { mount: Mount; part: Part } | n
 
 /** Moves a part's pivot (half cubes) while its cubes keep their place: the mount takes up the difference. */
 export function movePivot(mount: Mount, part: Part, pivot: Vec3): { mount: Mount; part: Part } {
-  const shift = mul(sub(pivot, part.pivot), [0.5 * mount.s[0] * part.cell, 0.5 * mount.s[1] * part.cell, 0.5 * mount.s[2] * part.cell]);
+  const shift = mul(sub(pivot, part.pivot), [
+    0.5 * mount.s[0] * part.cell,
+    0.5 * mount.s[1] * part.cell,
+    0.5 * mount.s[2] * part.cell,
+  ]);
   return { mount: { ...mount, t: add(mount.t, rotate(mount.q, shift)) }, part: { ...part, pivot } };
 }

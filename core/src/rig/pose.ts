@@ -32,7 +32,8 @@ export function childrenOf(rig: Rig): Map<Id | null, Bone[]> {
 
 /** The matrix of every bone in rig space (world = parent · local), from its pose or its rest, constraints solved. */
 export function worldMatrices(rig: Rig, pose: Pose = REST_POSE): Map<Id, Mat4> {
-  const world = new Map<Id, Mat4>(), solved = solvePose(rig, pose);
+  const world = new Map<Id, Mat4>(),
+    solved = solvePose(rig, pose);
   for (const b of bonesInOrder(rig)) {
     const local = matrixOf(solved.get(b.id) ?? b.rest);
     const parent = b.parent === null ? undefined : world.get(b.parent);

@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Transform, type Vec3, matrixOf, mulMat, quatFromAxisAngle, transformPoint } from '../math';
 import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
-import { addBoneEdit, addPartEdit, apply, editContext, moveJointEdit, reparentBoneEdit, setPivotEdit, setRestEdit } from '../project';
+import {
+  addBoneEdit,
+  addPartEdit,
+  apply,
+  editContext,
+  moveJointEdit,
+  reparentBoneEdit,
+  setPivotEdit,
+  setRestEdit,
+} from '../project';
 import { mountMatrix, placeParts, worldMatrices } from '.';
 
 let step = 0;
@@ -13,7 +22,12 @@ function leg(): Project {
   p = apply(p, addBoneEdit, { name: 'Hips', parent: null, t: [0, 10, 0] }, ctx());
   p = apply(p, addBoneEdit, { name: 'Thigh', parent: p.rig.bones[0]!.id, t: [2, -1, 0] }, ctx());
   p = apply(p, addBoneEdit, { name: 'Shin', parent: p.rig.bones[1]!.id, t: [0, -4, 0] }, ctx());
-  return apply(p, addPartEdit, { name: 'Thigh', bounds: { min: [0, 4, -2], size: [4, 6, 4] }, bone: p.rig.bones[1]!.id, pivot: [4, 18, 0] }, ctx());
+  return apply(
+    p,
+    addPartEdit,
+    { name: 'Thigh', bounds: { min: [0, 4, -2], size: [4, 6, 4] }, bone: p.rig.bones[1]!.id, pivot: [4, 18, 0] },
+    ctx(),
+  );
 }
 const corner = (p: Project, at: Vec3): Vec3 => transformPoint(placeParts(p)[0]!.matrix, at);
 const close = (a: Vec3, b: Vec3): void => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 8));
@@ -23,9 +37,13 @@ const half = fc.integer({ min: -40, max: 40 }).map((h) => h / 2);
 describe('transforms as written', () => {
   it('a point stands at World(bone) · T(m) · R(m) · S(m · cell) · T(−pivot) · p, worked out by hand', () => {
     // A cube edge of 2, pivot (1, 0, 0) in cubes, mounted 3 up and turned a quarter about Z on a bone at (10, 0, 0) turned a quarter about Y.
-    const quarterZ = quatFromAxisAngle([0, 0, 1], Math.PI / 2), quarterY = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
+    const quarterZ = quatFromAxisAngle([0, 0, 1], Math.PI / 2),
+      quarterY = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
     const part = { pivot: [2, 0, 0] as Vec3, cell: 2 };
-    const m = mountMatrix({ slot: null, id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] }, part as never);
+    const m = mountMatrix(
+      { slot: null, id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] },
+      part as never,
+    );
     const bone = matrixOf({ t: [10, 0, 0], q: quarterY, s: [1, 1, 1] });
     // (4,1,0) − pivot = (3,1,0); × 2 = (6,2,0); quarter about Z = (−2,6,0); + (0,3,0) = (−2,9,0); quarter about Y = (0,9,2); + (10,0,0).
     close(transformPoint(mulMat(bone, m), [4, 1, 0]), [10, 9, 2]);
@@ -33,7 +51,12 @@ describe('transforms as written', () => {
 
   it('children follow a turn of their parent', () => {
     const p = leg();
-    const turned = apply(p, setRestEdit, { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([1, 0, 0], -Math.PI / 2) } }, ctx());
+    const turned = apply(
+      p,
+      setRestEdit,
+      { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([1, 0, 0], -Math.PI / 2) } },
+      ctx(),
+    );
     const shin = worldMatrices(turned.rig).get(p.rig.bones[2]!.id)!;
     // The shin hung 4 below the thigh's joint at (2, 9, 0); a quarter turn forward brings it 4 in front.
     close([shin[12]!, shin[13]!, shin[14]!], [2, 9, 4]);
@@ -42,16 +65,19 @@ describe('transforms as written', () => {
 
 describe('keep in place', () => {
   it('moving a joint moves no cube and no child, whatever the pose and the way', () => {
-    fc.assert(fc.property(angle, angle, fc.tuple(half, half, half), (a, b, delta) => {
-      let p = leg();
-      p = apply(p, setRestEdit, { bone: p.rig.bones[0]!.id, rest: { q: quatFromAxisAngle([0, 0, 1], a) } }, ctx());
-      p = apply(p, setRestEdit, { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([1, 0, 0], b) } }, ctx());
-      const moved = apply(p, moveJointEdit, { bone: p.rig.bones[1]!.id, delta: delta as Vec3 }, ctx());
-      close(corner(moved, [0, 4, -2]), corner(p, [0, 4, -2]));
-      close(corner(moved, [4, 10, 2]), corner(p, [4, 10, 2]));
-      const shin = (q: Project): Vec3 => transformPoint(worldMatrices(q.rig).get(p.rig.bones[2]!.id)!, [0, 0, 0]);
-      close(shin(moved), shin(p));
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(angle, angle, fc.tuple(half, half, half), (a, b, delta) => {
+        let p = leg();
+        p = apply(p, setRestEdit, { bone: p.rig.bones[0]!.id, rest: { q: quatFromAxisAngle([0, 0, 1], a) } }, ctx());
+        p = apply(p, setRestEdit, { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([1, 0, 0], b) } }, ctx());
+        const moved = apply(p, moveJointEdit, { bone: p.rig.bones[1]!.id, delta: delta as Vec3 }, ctx());
+        close(corner(moved, [0, 4, -2]), corner(p, [0, 4, -2]));
+        close(corner(moved, [4, 10, 2]), corner(p, [4, 10, 2]));
+        const shin = (q: Project): Vec3 => transformPoint(worldMatrices(q.rig).get(p.rig.bones[2]!.id)!, [0, 0, 0]);
+        close(shin(moved), shin(p));
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('carries the anchor of a part whose pivot stood on the joint', () => {
@@ -62,18 +88,31 @@ describe('keep in place', () => {
   });
 
   it('moving a pivot and hanging a bone elsewhere keep every cube', () => {
-    fc.assert(fc.property(angle, fc.tuple(fc.integer({ min: -20, max: 20 }), fc.integer({ min: -20, max: 20 }), fc.integer({ min: -20, max: 20 })), (a, pivot) => {
-      let p = leg();
-      p = apply(p, setRestEdit, { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([0, 1, 0], a) } }, ctx());
-      const at = corner(p, [1, 5, 0]);
-      close(corner(apply(p, setPivotEdit, { part: p.parts[0]!.id, pivot: pivot as Vec3 }, ctx()), [1, 5, 0]), at);
-      close(corner(apply(p, reparentBoneEdit, { bone: p.rig.bones[1]!.id, parent: null }, ctx()), [1, 5, 0]), at);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(
+        angle,
+        fc.tuple(
+          fc.integer({ min: -20, max: 20 }),
+          fc.integer({ min: -20, max: 20 }),
+          fc.integer({ min: -20, max: 20 }),
+        ),
+        (a, pivot) => {
+          let p = leg();
+          p = apply(p, setRestEdit, { bone: p.rig.bones[1]!.id, rest: { q: quatFromAxisAngle([0, 1, 0], a) } }, ctx());
+          const at = corner(p, [1, 5, 0]);
+          close(corner(apply(p, setPivotEdit, { part: p.parts[0]!.id, pivot: pivot as Vec3 }, ctx()), [1, 5, 0]), at);
+          close(corner(apply(p, reparentBoneEdit, { bone: p.rig.bones[1]!.id, parent: null }, ctx()), [1, 5, 0]), at);
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 
   it('refuses a circle of bones with a sentence', () => {
     const p = leg();
-    expect(() => apply(p, reparentBoneEdit, { bone: p.rig.bones[0]!.id, parent: p.rig.bones[2]!.id }, ctx())).toThrow(/"Hips" cannot hang on "Shin"/);
+    expect(() => apply(p, reparentBoneEdit, { bone: p.rig.bones[0]!.id, parent: p.rig.bones[2]!.id }, ctx())).toThrow(
+      /"Hips" cannot hang on "Shin"/,
+    );
   });
 });
 

@@ -3,13 +3,18 @@ import { type RingPlan, ringOfBars, ringSide, ringVariants } from '.';
 
 /** Gap and overlap by sampling the whole ring, bar by bar. */
 function byPoints({ sides, inner, thick }: RingPlan, length: number, step = 0.02): { gap: number; overlap: number } {
-  const out = inner + thick, reach = out / Math.cos(Math.PI / sides) + length;
-  let gap = 0, overlap = 0;
+  const out = inner + thick,
+    reach = out / Math.cos(Math.PI / sides) + length;
+  let gap = 0,
+    overlap = 0;
   for (let x = -reach; x < reach; x += step) {
     for (let y = -reach; y < reach; y += step) {
-      let covered = 0, deepest = -Infinity;
+      let covered = 0,
+        deepest = -Infinity;
       for (let k = 0; k < sides; k++) {
-        const a = (k * 2 * Math.PI) / sides, u = x * Math.cos(a) + y * Math.sin(a), v = -x * Math.sin(a) + y * Math.cos(a);
+        const a = (k * 2 * Math.PI) / sides,
+          u = x * Math.cos(a) + y * Math.sin(a),
+          v = -x * Math.sin(a) + y * Math.cos(a);
         if (Math.abs(u) <= length / 2 && v >= inner && v <= out) covered++;
         deepest = Math.max(deepest, v);
       }
@@ -23,8 +28,13 @@ function byPoints({ sides, inner, thick }: RingPlan, length: number, step = 0.02
 
 describe('the ring builder', () => {
   it('an octagon closes with the length that brute force finds, and its gap and overlap are what sampling finds', () => {
-    for (const [inner, thick] of [[6, 2], [9, 3], [4, 4]] as const) {
-      const plan = { sides: 8, inner, thick }, best = ringVariants(plan)[0]!;
+    for (const [inner, thick] of [
+      [6, 2],
+      [9, 3],
+      [4, 4],
+    ] as const) {
+      const plan = { sides: 8, inner, thick },
+        best = ringVariants(plan)[0]!;
       const tried = Array.from({ length: 14 }, (_, i) => ({ length: i + 1, ...byPoints(plan, i + 1, 0.08) }));
       const brute = tried.reduce((a, b) => (b.gap + b.overlap < a.gap + a.overlap ? b : a));
       expect(best.length).toBe(brute.length);
@@ -33,15 +43,23 @@ describe('the ring builder', () => {
       expect(Math.abs(best.overlap - fine.overlap)).toBeLessThan(0.05 + 0.02 * fine.overlap);
     }
   });
-  it.each([3, 4, 5, 6, 8, 12, 16, 31])('with %i sides no real length does better than the one halfway through', (sides) => {
-    const plan = { sides, inner: 5, thick: 2 }, cost = (l: number): number => ringOfBars(plan, l).gap + ringOfBars(plan, l).overlap;
-    const side = ringSide(plan), least = cost(side);
-    for (const off of [-0.4, -0.1, -0.01, 0.01, 0.1, 0.4]) expect(cost(side + off)).toBeGreaterThan(least);
-    expect(ringVariants(plan)[0]).toMatchObject({ kind: 'bars', bones: sides, triangles: sides * 12 });
-  });
+  it.each([3, 4, 5, 6, 8, 12, 16, 31])(
+    'with %i sides no real length does better than the one halfway through',
+    (sides) => {
+      const plan = { sides, inner: 5, thick: 2 },
+        cost = (l: number): number => ringOfBars(plan, l).gap + ringOfBars(plan, l).overlap;
+      const side = ringSide(plan),
+        least = cost(side);
+      for (const off of [-0.4, -0.1, -0.01, 0.01, 0.1, 0.4]) expect(cost(side + off)).toBeGreaterThan(least);
+      expect(ringVariants(plan)[0]).toMatchObject({ kind: 'bars', bones: sides, triangles: sides * 12 });
+    },
+  );
   it('a square of bars as long as its side halfway has corners of known size: a quarter gaps, a quarter is doubled', () => {
     // Inner 2, thick 2: bars of 6 meet at the middle of each corner. Outside gapes a triangle of 1 a half joint, inside one is doubled.
-    for (const [length, gap, overlap] of [[6, 4, 4], [8, 0, 16]] as const) {
+    for (const [length, gap, overlap] of [
+      [6, 4, 4],
+      [8, 0, 16],
+    ] as const) {
       const ring = ringOfBars({ sides: 4, inner: 2, thick: 2 }, length);
       expect(ring.gap).toBeCloseTo(gap, 9);
       expect(ring.overlap).toBeCloseTo(overlap, 9);

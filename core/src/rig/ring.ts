@@ -29,7 +29,8 @@ export interface RingVariant {
  * The length of the side halfway through the bars, at which gap and overlap of uncut ends are equal: the best real length. With
  * |y·tan(π/n) − h| summed over the height of a bar, h = half a length is best at the middle of the heights (the median).
  */
-export const ringSide = ({ sides, inner, thick }: RingPlan): number => 2 * Math.tan(Math.PI / sides) * (inner + thick / 2);
+export const ringSide = ({ sides, inner, thick }: RingPlan): number =>
+  2 * Math.tan(Math.PI / sides) * (inner + thick / 2);
 
 /** ∫ max(0, s·(y·k − h)) dy over y from a to b, for s = 1 or −1. */
 function beyond(a: number, b: number, k: number, h: number, s: 1 | -1): number {
@@ -40,10 +41,16 @@ function beyond(a: number, b: number, k: number, h: number, s: 1 | -1): number {
 
 /** Gap and overlap of a ring of bars of one length: each joint is the same, and its two halves mirror one another. */
 export function ringOfBars(plan: RingPlan, length: number): RingVariant {
-  const k = Math.tan(Math.PI / plan.sides), out = plan.inner + plan.thick;
+  const k = Math.tan(Math.PI / plan.sides),
+    out = plan.inner + plan.thick;
   return {
-    kind: 'bars', length, width: plan.thick, bones: plan.sides, triangles: plan.sides * 12,
-    gap: 2 * plan.sides * beyond(plan.inner, out, k, length / 2, 1), overlap: 2 * plan.sides * beyond(plan.inner, out, k, length / 2, -1),
+    kind: 'bars',
+    length,
+    width: plan.thick,
+    bones: plan.sides,
+    triangles: plan.sides * 12,
+    gap: 2 * plan.sides * beyond(plan.inner, out, k, length / 2, 1),
+    overlap: 2 * plan.sides * beyond(plan.inner, out, k, length / 2, -1),
   };
 }
 
@@ -52,11 +59,13 @@ export function ringOfBars(plan: RingPlan, length: number): RingVariant {
  * even numbers one bar crossed with itself, which fills the shape and needs half the bones.
  */
 export function ringVariants(plan: RingPlan): RingVariant[] {
-  const best = (list: RingVariant[]): RingVariant => list.reduce((a, b) => (b.gap + b.overlap < a.gap + a.overlap - 1e-9 ? b : a));
+  const best = (list: RingVariant[]): RingVariant =>
+    list.reduce((a, b) => (b.gap + b.overlap < a.gap + a.overlap - 1e-9 ? b : a));
   const side = ringSide(plan);
   const out = [best([Math.max(1, Math.floor(side)), Math.ceil(side)].map((l) => ringOfBars(plan, l)))];
   if (plan.sides % 2 === 0) {
-    const across = 2 * (plan.inner + plan.thick), wide = across * Math.tan(Math.PI / plan.sides);
+    const across = 2 * (plan.inner + plan.thick),
+      wide = across * Math.tan(Math.PI / plan.sides);
     out.push(best([Math.max(1, Math.floor(wide)), Math.ceil(wide)].map((w) => crossedBars(plan.sides, across, w))));
   }
   return out;
@@ -65,16 +74,30 @@ export function ringVariants(plan: RingPlan): RingVariant[] {
 /** Bars through the middle, `across` long and `width` wide: what the regular shape has beyond their union, and they beyond it. */
 function crossedBars(sides: number, across: number, width: number): RingVariant {
   // One of 2n equal slices from a bar's middle line to the next corner line; inside it the nearest bar alone counts for the outline.
-  const r = across / 2, angle = Math.PI / sides, steps = 4096, h = width / 2;
-  let gap = 0, overlap = 0;
+  const r = across / 2,
+    angle = Math.PI / sides,
+    steps = 4096,
+    h = width / 2;
+  let gap = 0,
+    overlap = 0;
   for (let i = 0; i < steps; i++) {
-    const a = ((i + 0.5) / steps) * angle, wanted = r / Math.cos(a);
-    const reach = (off: number): number => Math.min(r / Math.max(1e-12, Math.cos(off)), h / Math.max(1e-12, Math.abs(Math.sin(off))));
+    const a = ((i + 0.5) / steps) * angle,
+      wanted = r / Math.cos(a);
+    const reach = (off: number): number =>
+      Math.min(r / Math.max(1e-12, Math.cos(off)), h / Math.max(1e-12, Math.abs(Math.sin(off))));
     // The two bars beside this slice reach furthest in it.
     const got = Math.max(reach(a), reach(2 * angle - a));
     const slice = ((angle / steps) * Math.abs(got * got - wanted * wanted)) / 2;
     if (got < wanted) gap += slice;
     else overlap += slice;
   }
-  return { kind: 'crossed', length: across, width, gap: gap * 2 * sides, overlap: overlap * 2 * sides, bones: sides / 2, triangles: (sides / 2) * 12 };
+  return {
+    kind: 'crossed',
+    length: across,
+    width,
+    gap: gap * 2 * sides,
+    overlap: overlap * 2 * sides,
+    bones: sides / 2,
+    triangles: (sides / 2) * 12,
+  };
 }

@@ -21,18 +21,25 @@ export function untidy(grid: VoxelGrid): Untidy {
   const empty = filled.inverted(box);
   const holes = connectedPieces(empty);
   return {
-    loose: piecesSet(pieces, (p) => p > 0), loosePieces: Math.max(0, pieces.sizes.length - 1),
+    loose: piecesSet(pieces, (p) => p > 0),
+    loosePieces: Math.max(0, pieces.sizes.length - 1),
     holes: piecesSet(holes, (p) => holes.sizes[p] === 1).minus(borderOf(filled)),
     hidden: filled.minus(outsideOf(grid).grown(1, false, wider(box))),
   };
 }
 
-const wider = (b: CellSet['box']): CellSet['box'] => ({ min: [b.min[0] - 1, b.min[1] - 1, b.min[2] - 1], size: [b.size[0] + 2, b.size[1] + 2, b.size[2] + 2] });
+const wider = (b: CellSet['box']): CellSet['box'] => ({
+  min: [b.min[0] - 1, b.min[1] - 1, b.min[2] - 1],
+  size: [b.size[0] + 2, b.size[1] + 2, b.size[2] + 2],
+});
 /** The cells at the sides of the set's box. */
-const borderOf = (set: CellSet): CellSet => CellSet.ofBox(set.box).minus(CellSet.ofBox({
-  min: [set.box.min[0] + 1, set.box.min[1] + 1, set.box.min[2] + 1],
-  size: [Math.max(0, set.box.size[0] - 2), Math.max(0, set.box.size[1] - 2), Math.max(0, set.box.size[2] - 2)],
-}));
+const borderOf = (set: CellSet): CellSet =>
+  CellSet.ofBox(set.box).minus(
+    CellSet.ofBox({
+      min: [set.box.min[0] + 1, set.box.min[1] + 1, set.box.min[2] + 1],
+      size: [Math.max(0, set.box.size[0] - 2), Math.max(0, set.box.size[1] - 2), Math.max(0, set.box.size[2] - 2)],
+    }),
+  );
 
 /** The empty cells around and in a body that can be reached from outside its box over faces. */
 export function outsideOf(grid: VoxelGrid): CellSet {

@@ -15,12 +15,17 @@ export const axisOf = (normal: Vec3): Axis => (normal[0] !== 0 ? 0 : normal[1] !
  */
 export function faceRegion(grid: VoxelGrid, cell: Vec3, normal: Vec3, reach: FaceReach): Vec3[] {
   const axis = axisOf(normal);
-  const u = ((axis + 1) % 3) as Axis, v = ((axis + 2) % 3) as Axis;
+  const u = ((axis + 1) % 3) as Axis,
+    v = ((axis + 2) % 3) as Axis;
   const { min, size } = grid.bounds;
   const colour = grid.get(...cell);
   const open = (c: Vec3): boolean => {
     const value = grid.get(...c);
-    return value !== 0 && (reach !== 'colour' || value === colour) && grid.get(c[0] + normal[0], c[1] + normal[1], c[2] + normal[2]) === 0;
+    return (
+      value !== 0 &&
+      (reach !== 'colour' || value === colour) &&
+      grid.get(c[0] + normal[0], c[1] + normal[1], c[2] + normal[2]) === 0
+    );
   };
   if (!open(cell)) return [];
   const at = (iu: number, iv: number): Vec3 => {
@@ -31,7 +36,8 @@ export function faceRegion(grid: VoxelGrid, cell: Vec3, normal: Vec3, reach: Fac
   };
   const out: Vec3[] = [];
   if (reach === 'plane') {
-    for (let iv = 0; iv < size[v]; iv++) for (let iu = 0; iu < size[u]; iu++) if (open(at(iu, iv))) out.push(at(iu, iv));
+    for (let iv = 0; iv < size[v]; iv++)
+      for (let iu = 0; iu < size[u]; iu++) if (open(at(iu, iv))) out.push(at(iu, iv));
     return out;
   }
   const seen = new Uint8Array(size[u] * size[v]);
@@ -39,9 +45,15 @@ export function faceRegion(grid: VoxelGrid, cell: Vec3, normal: Vec3, reach: Fac
   seen[queue[0]!] = 1;
   while (queue.length > 0) {
     const i = queue.pop()!;
-    const iu = i % size[u], iv = (i - iu) / size[u];
+    const iu = i % size[u],
+      iv = (i - iu) / size[u];
     out.push(at(iu, iv));
-    for (const [nu, nv] of [[iu - 1, iv], [iu + 1, iv], [iu, iv - 1], [iu, iv + 1]] as const) {
+    for (const [nu, nv] of [
+      [iu - 1, iv],
+      [iu + 1, iv],
+      [iu, iv - 1],
+      [iu, iv + 1],
+    ] as const) {
       if (nu < 0 || nv < 0 || nu >= size[u] || nv >= size[v]) continue;
       const n = nu + nv * size[u];
       if (seen[n] || !open(at(nu, nv))) continue;
@@ -108,9 +120,16 @@ export function extrude(layer: VoxelGrid, seen: VoxelGrid, e: Extrusion, limit: 
 export function changedCells(before: VoxelGrid, after: VoxelGrid): CellSet {
   const set = new CellSet(after.bounds);
   for (const [bx, by, bz] of after.changedBricks(before)) {
-    const a = before.brickAt(bx, by, bz), b = after.brickAt(bx, by, bz);
+    const a = before.brickAt(bx, by, bz),
+      b = after.brickAt(bx, by, bz);
     for (let i = 0; i < BRICK_CELLS; i++) {
-      if ((a ? a[i] : 0) !== (b ? b[i] : 0)) set.addRun(bx * BRICK + (i & 15), bx * BRICK + (i & 15) + 1, by * BRICK + (i >> 4 & 15), bz * BRICK + (i >> 8));
+      if ((a ? a[i] : 0) !== (b ? b[i] : 0))
+        set.addRun(
+          bx * BRICK + (i & 15),
+          bx * BRICK + (i & 15) + 1,
+          by * BRICK + ((i >> 4) & 15),
+          bz * BRICK + (i >> 8),
+        );
     }
   }
   return set;

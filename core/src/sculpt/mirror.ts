@@ -7,7 +7,8 @@ export const NO_MIRROR: MirrorPlanes = [null, null, null];
 
 /** The mirror image of a box across plane `h` (half cubes). */
 export const mirrorBox = (b: Box, axis: Axis, h: number): Box => ({
-  min: withAxis(b.min, axis, h - b.min[axis] - b.size[axis]), size: b.size,
+  min: withAxis(b.min, axis, h - b.min[axis] - b.size[axis]),
+  size: b.size,
 });
 
 /** The boxes with all their reflections; up to eight for each, those that coincide once. */
@@ -29,9 +30,12 @@ export function mirrorFaces(cell: Vec3, normal: Vec3, planes: MirrorPlanes): { c
   for (const axis of AXES) {
     const h = planes[axis];
     if (h === null) continue;
-    out = out.concat(out.map((f) => ({
-      cell: withAxis(f.cell, axis, mirrorCell(f.cell[axis], h)), normal: withAxis(f.normal, axis, -f.normal[axis] || 0),
-    })));
+    out = out.concat(
+      out.map((f) => ({
+        cell: withAxis(f.cell, axis, mirrorCell(f.cell[axis], h)),
+        normal: withAxis(f.normal, axis, -f.normal[axis] || 0),
+      })),
+    );
   }
   return out;
 }

@@ -41,7 +41,8 @@ export function cutOpening(layer: VoxelGrid, seen: VoxelGrid, o: Opening, limit:
 /** The middle of an opening: its face without the frame. */
 export function innerOf(o: Opening): Box {
   const axis = axisOf(o.normal);
-  const min: [number, number, number] = [...o.face.min], size: [number, number, number] = [...o.face.size];
+  const min: [number, number, number] = [...o.face.min],
+    size: [number, number, number] = [...o.face.size];
   // A frame has a lower edge only on an upright wall.
   for (const a of ([0, 1, 2] as Axis[]).filter((k) => k !== axis)) {
     const low = a === 1 && !o.sill ? 0 : o.border;
@@ -53,8 +54,10 @@ export function innerOf(o: Opening): Box {
 
 /** Cells of a face moved along the normal, from depth `from` to `to`, both counted in cubes outwards. */
 function along(face: Box, axis: Axis, dir: number, from: number, to: number): Box {
-  const min: [number, number, number] = [...face.min], size: [number, number, number] = [...face.size];
-  const a = face.min[axis] + dir * (from + 1), b = face.min[axis] + dir * (to + 1);
+  const min: [number, number, number] = [...face.min],
+    size: [number, number, number] = [...face.size];
+  const a = face.min[axis] + dir * (from + 1),
+    b = face.min[axis] + dir * (to + 1);
   min[axis] = Math.min(a, b);
   size[axis] = to < from ? 0 : Math.abs(b - a) + 1;
   return { min, size };
@@ -69,7 +72,8 @@ function throughTo(seen: VoxelGrid, inner: Box, axis: Axis, dir: number): number
     const e = boxEnd(layer);
     let any = false;
     for (let z = layer.min[2]; z < e[2] && !any; z++) {
-      for (let y = layer.min[1]; y < e[1] && !any; y++) for (let x = layer.min[0]; x < e[0] && !any; x++) any = seen.get(x, y, z) !== 0;
+      for (let y = layer.min[1]; y < e[1] && !any; y++)
+        for (let x = layer.min[0]; x < e[0] && !any; x++) any = seen.get(x, y, z) !== 0;
     }
     if (!any) return n - 1;
   }

@@ -24,7 +24,9 @@ export function tipBox(tip: Tip, centre: Vec3): Box {
 
 /** The centre, in half cubes, of a tip that covers `cell` and, for even sizes, the cells towards `lean` (0 or 1 an axis). */
 export const tipCentre = (tip: Tip, cell: Vec3, lean: Vec3 = [1, 1, 1]): Vec3 =>
-  cell.map((c, i) => (tip.size % 2 === 1 || (tip.form === 'disc' && i === tip.axis) ? 2 * c + 1 : 2 * c + 2 * lean[i]!)) as unknown as Vec3;
+  cell.map((c, i) =>
+    tip.size % 2 === 1 || (tip.form === 'disc' && i === tip.axis) ? 2 * c + 1 : 2 * c + 2 * lean[i]!,
+  ) as unknown as Vec3;
 
 const tips = new Map<string, CellSet>();
 /** The cells of a tip around a centre in half cubes. */
@@ -34,8 +36,12 @@ export function tipCells(tip: Tip, centre: Vec3): CellSet {
   let set = tips.get(key);
   if (!set) {
     const at: Box = { min: [0, 0, 0], size: box.size };
-    set = tip.form === 'cube' ? CellSet.ofBox(at)
-      : tip.form === 'ball' ? ellipsoidCells(at) : standingCells({ box: at, axis: tip.axis, dir: 1, profile: 'straight', section: 'round', top: 1 });
+    set =
+      tip.form === 'cube'
+        ? CellSet.ofBox(at)
+        : tip.form === 'ball'
+          ? ellipsoidCells(at)
+          : standingCells({ box: at, axis: tip.axis, dir: 1, profile: 'straight', section: 'round', top: 1 });
     tips.set(key, set);
   }
   return set.moved(box.min);
@@ -52,7 +58,9 @@ export function lineCells(a: Vec3, b: Vec3, joined = false): Vec3[] {
   const out: Vec3[] = [];
   let last: Vec3 | null = null;
   for (let i = 0; i <= n; i++) {
-    const c = a.map((v, k) => v + Math.sign(d[k]!) * Math.floor((2 * Math.abs(d[k]!) * i + n) / (2 * n || 1))) as unknown as Vec3;
+    const c = a.map(
+      (v, k) => v + Math.sign(d[k]!) * Math.floor((2 * Math.abs(d[k]!) * i + n) / (2 * n || 1)),
+    ) as unknown as Vec3;
     const at: Vec3 = n === 0 ? a : c;
     if (joined && last) {
       let step: Vec3 = last;
@@ -73,8 +81,11 @@ export function lineCells(a: Vec3, b: Vec3, joined = false): Vec3[] {
  * `run` cells along, `rise` cells up (or down). The slope ends at the last whole cell before `b`'s distance.
  */
 export function stepCells(a: Vec3, b: Vec3, up: Axis, rise: number, run: number): Vec3[] {
-  const level = ([0, 1, 2] as Axis[]).filter((k) => k !== up).sort((p, q) => Math.abs(b[q] - a[q]) - Math.abs(b[p] - a[p]))[0]!;
-  const along = Math.sign(b[level] - a[level]), way = b[up] < a[up] ? -1 : 1;
+  const level = ([0, 1, 2] as Axis[])
+    .filter((k) => k !== up)
+    .sort((p, q) => Math.abs(b[q] - a[q]) - Math.abs(b[p] - a[p]))[0]!;
+  const along = Math.sign(b[level] - a[level]),
+    way = b[up] < a[up] ? -1 : 1;
   const out: Vec3[] = [];
   for (let i = 0; i <= Math.abs(b[level] - a[level]); i++) {
     const height = Math.floor(i / run) * rise;
@@ -102,7 +113,9 @@ export function curveCells(points: readonly Vec3[], joined = false): Vec3[] {
       const t = i / n;
       const at = [0, 1, 2].map((k) => {
         const [a, b, c, d] = p.map((q) => q[k]!) as [number, number, number, number];
-        return Math.round(0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t * t + (3 * b - a - 3 * c + d) * t * t * t));
+        return Math.round(
+          0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t * t + (3 * b - a - 3 * c + d) * t * t * t),
+        );
       }) as unknown as Vec3;
       for (const c of out.length > 0 ? lineCells(out.at(-1)!, at, joined) : [at]) {
         if (seen.has(c.join())) continue;
@@ -117,16 +130,27 @@ export function curveCells(points: readonly Vec3[], joined = false): Vec3[] {
 /** Cells along a path thickened by tips whose size goes evenly from the first to the last. */
 export function thickened(path: readonly Vec3[], tip: Tip, endSize: number): CellSet {
   if (path.length === 0) return new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
-  const size = (i: number): number => Math.max(1, Math.round(path.length === 1 ? tip.size : tip.size + ((endSize - tip.size) * i) / (path.length - 1)));
+  const size = (i: number): number =>
+    Math.max(1, Math.round(path.length === 1 ? tip.size : tip.size + ((endSize - tip.size) * i) / (path.length - 1)));
   const parts = path.map((c, i) => {
     const t = { ...tip, size: size(i) };
     return tipCells(t, tipCentre(t, c));
   });
   const lo = parts.map((p) => p.box);
-  const all = lo.slice(1).reduce((b, c) => boxFromCells(
-    [Math.min(b.min[0], c.min[0]), Math.min(b.min[1], c.min[1]), Math.min(b.min[2], c.min[2])],
-    [Math.max(b.min[0] + b.size[0], c.min[0] + c.size[0]) - 1, Math.max(b.min[1] + b.size[1], c.min[1] + c.size[1]) - 1, Math.max(b.min[2] + b.size[2], c.min[2] + c.size[2]) - 1],
-  ), lo[0]!);
+  const all = lo
+    .slice(1)
+    .reduce(
+      (b, c) =>
+        boxFromCells(
+          [Math.min(b.min[0], c.min[0]), Math.min(b.min[1], c.min[1]), Math.min(b.min[2], c.min[2])],
+          [
+            Math.max(b.min[0] + b.size[0], c.min[0] + c.size[0]) - 1,
+            Math.max(b.min[1] + b.size[1], c.min[1] + c.size[1]) - 1,
+            Math.max(b.min[2] + b.size[2], c.min[2] + c.size[2]) - 1,
+          ],
+        ),
+      lo[0]!,
+    );
   const out = new CellSet(all);
   for (const p of parts) p.runs((x0, x1, y, z) => out.addRun(x0, x1, y, z));
   return out;

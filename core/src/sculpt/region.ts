@@ -30,7 +30,8 @@ export function regionCells(grid: VoxelGrid, q: RegionQuery): CellSet {
   const filled = grid.get(...q.cell) !== 0;
   if (filled === (q.kind === 'space')) return new CellSet({ min: grid.bounds.min, size: [0, 0, 0] });
   if (q.kind === 'face') return CellSet.ofCells(faceRegion(grid, q.cell, q.normal, 'face'));
-  if (q.kind === 'colour' || q.kind === 'connected' || q.kind === 'space') return flood(openTo(grid, q, grid.bounds), [q.cell], q.diagonals);
+  if (q.kind === 'colour' || q.kind === 'connected' || q.kind === 'space')
+    return flood(openTo(grid, q, grid.bounds), [q.cell], q.diagonals);
   return openTo(grid, q, grid.bounds);
 }
 

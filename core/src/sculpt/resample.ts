@@ -4,9 +4,14 @@ import { VoxelGrid } from '../voxel';
 /** Each cube becomes k³; coordinates are multiplied, so that the origin stays where it is. */
 export function refined(grid: VoxelGrid, k: number): VoxelGrid {
   const box = refinedBox(grid.bounds, k);
-  return VoxelGrid.empty(box).edit((d) => grid.forEach((x, y, z, v) => d.fillBox({ min: [x * k, y * k, z * k], size: [k, k, k] }, v)));
+  return VoxelGrid.empty(box).edit((d) =>
+    grid.forEach((x, y, z, v) => d.fillBox({ min: [x * k, y * k, z * k], size: [k, k, k] }, v)),
+  );
 }
-export const refinedBox = (b: Box, k: number): Box => ({ min: b.min.map((v) => v * k) as unknown as Vec3, size: b.size.map((v) => v * k) as unknown as Vec3 });
+export const refinedBox = (b: Box, k: number): Box => ({
+  min: b.min.map((v) => v * k) as unknown as Vec3,
+  size: b.size.map((v) => v * k) as unknown as Vec3,
+});
 
 /** The box of blocks of k³ that cover `b`. */
 export function coarsenedBox(b: Box, k: number): Box {
@@ -24,19 +29,28 @@ export function coarsened(grid: VoxelGrid, k: number): VoxelGrid {
   const counts = new Map<number, Map<number, number>>();
   const [nx, ny] = box.size;
   grid.forEach((x, y, z, v) => {
-    const i = Math.floor(x / k) - box.min[0] + nx * (Math.floor(y / k) - box.min[1] + ny * (Math.floor(z / k) - box.min[2]));
+    const i =
+      Math.floor(x / k) - box.min[0] + nx * (Math.floor(y / k) - box.min[1] + ny * (Math.floor(z / k) - box.min[2]));
     let c = counts.get(i);
-    if (!c) counts.set(i, c = new Map());
+    if (!c) counts.set(i, (c = new Map()));
     c.set(v, (c.get(v) ?? 0) + 1);
   });
   return VoxelGrid.empty(box).edit((d) => {
     for (const [i, c] of counts) {
-      let all = 0, best = 0, most = 0;
+      let all = 0,
+        best = 0,
+        most = 0;
       for (const [v, n] of c) {
         all += n;
         if (n > most || (n === most && v < best)) [best, most] = [v, n];
       }
-      if (2 * all >= k ** 3) d.set(box.min[0] + i % nx, box.min[1] + Math.floor(i / nx) % ny, box.min[2] + Math.floor(i / (nx * ny)), best);
+      if (2 * all >= k ** 3)
+        d.set(
+          box.min[0] + (i % nx),
+          box.min[1] + (Math.floor(i / nx) % ny),
+          box.min[2] + Math.floor(i / (nx * ny)),
+          best,
+        );
     }
   });
 }

@@ -69,10 +69,14 @@ export function ellipsoidCells(box: Box): CellSet {
 export function sliceWidth(profile: Profile, k: number, height: number, top: number): number {
   const t = (k + 0.5) / height;
   switch (profile) {
-    case 'straight': return 1;
-    case 'taper': return height === 1 ? 1 : 1 + (top - 1) * (k / (height - 1));
-    case 'cone': return 1 - t;
-    case 'dome': return Math.sqrt(1 - t * t);
+    case 'straight':
+      return 1;
+    case 'taper':
+      return height === 1 ? 1 : 1 + (top - 1) * (k / (height - 1));
+    case 'cone':
+      return 1 - t;
+    case 'dome':
+      return Math.sqrt(1 - t * t);
     case 'egg': {
       const s = t < 0.4 ? (0.4 - t) / 0.4 : (t - 0.4) / 0.6;
       return Math.sqrt(1 - s * s);
@@ -84,11 +88,15 @@ export function sliceWidth(profile: Profile, k: number, height: number, top: num
  * The cells of a standing solid. A slice keeps at least one cell (two across an even width). Slices are made of rows,
  * each found from its end; slices of one width are found once.
  */
-export function standingCells(s: Standing, slices: { readonly from: number; readonly to: number } | null = null): CellSet {
+export function standingCells(
+  s: Standing,
+  slices: { readonly from: number; readonly to: number } | null = null,
+): CellSet {
   const { box, axis } = s;
   const set = new CellSet(box);
   // Rows run along X where the solid does not stand along it.
-  const run: Axis = axis === 0 ? 1 : 0, row: Axis = axis === 2 ? 1 : 2;
+  const run: Axis = axis === 0 ? 1 : 0,
+    row: Axis = axis === 2 ? 1 : 2;
   const [m, n, height] = [box.size[run], box.size[row], box.size[axis]];
   const limit = rightSide([m, n]);
   const firsts = new Int32Array(n);
@@ -101,8 +109,13 @@ export function standingCells(s: Standing, slices: { readonly from: number; read
       for (let j = 0; j < n; j++) {
         const b = off(j, n);
         const middle = Math.abs(2 * j + 1 - n) <= 1;
-        let i = s.section === 'round' ? firstInside(m, limit * w * w - b) : Math.sqrt(b) <= edge ? firstInside(m, edge * edge) : m;
-        if (middle) i = Math.min(i, m - 1 >> 1);
+        let i =
+          s.section === 'round'
+            ? firstInside(m, limit * w * w - b)
+            : Math.sqrt(b) <= edge
+              ? firstInside(m, edge * edge)
+              : m;
+        if (middle) i = Math.min(i, (m - 1) >> 1);
         firsts[j] = i;
       }
     }
@@ -110,7 +123,9 @@ export function standingCells(s: Standing, slices: { readonly from: number; read
     for (let j = 0; j < n; j++) {
       const i = firsts[j]!;
       if (i >= m) continue;
-      const from = box.min[run] + i, to = box.min[run] + m - i, at = box.min[row] + j;
+      const from = box.min[run] + i,
+        to = box.min[run] + m - i,
+        at = box.min[row] + j;
       if (axis === 1) set.addRun(from, to, level, at);
       else if (axis === 2) set.addRun(from, to, at, level);
       else for (let y = from; y < to; y++) set.addRun(level, level + 1, y, at);
@@ -140,7 +155,8 @@ export function wallOf(body: CellSet, hollow: Hollow): CellSet {
   let solid = body;
   if (o && (o.low || o.high)) {
     // The slice at an open end goes on beyond it, as far as the wall could see.
-    const min: [number, number, number] = [...box.min], size: [number, number, number] = [...box.size];
+    const min: [number, number, number] = [...box.min],
+      size: [number, number, number] = [...box.size];
     if (o.low) min[o.axis] -= n;
     size[o.axis] += (o.low ? n : 0) + (o.high ? n : 0);
     const wide = new CellSet({ min, size });

@@ -2,17 +2,40 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Box, Vec3 } from '../math';
 import { VoxelGrid, mirrorCell } from '../voxel';
-import { type MirrorPlanes, NO_SYMMETRY, type StrokeVerb, applyStroke, boxStroke, extrude, faceRegion, forCells, mirrorBoxes } from '.';
+import {
+  type MirrorPlanes,
+  NO_SYMMETRY,
+  type StrokeVerb,
+  applyStroke,
+  boxStroke,
+  extrude,
+  faceRegion,
+  forCells,
+  mirrorBoxes,
+} from '.';
 
 const bounds: Box = { min: [-20, -20, -20], size: [40, 40, 40] };
 const empty = VoxelGrid.empty(bounds);
-const cell = fc.tuple(...([0, 0, 0].map(() => fc.integer({ min: -22, max: 22 })) as [fc.Arbitrary<number>, fc.Arbitrary<number>, fc.Arbitrary<number>]));
-const box = fc.record({ min: cell, size: fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })) }) as fc.Arbitrary<Box>;
+const cell = fc.tuple(
+  ...([0, 0, 0].map(() => fc.integer({ min: -22, max: 22 })) as [
+    fc.Arbitrary<number>,
+    fc.Arbitrary<number>,
+    fc.Arbitrary<number>,
+  ]),
+);
+const box = fc.record({
+  min: cell,
+  size: fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })),
+}) as fc.Arbitrary<Box>;
 const plane = fc.option(fc.integer({ min: -6, max: 6 }), { nil: null });
 const planes = fc.tuple(plane, plane, plane) as fc.Arbitrary<MirrorPlanes>;
 
 /** The stroke cell by cell, the slow and plain way. */
-function slowly(layer: VoxelGrid, seen: VoxelGrid, s: { verb: StrokeVerb; value: number; boxes: readonly Box[]; mirror: MirrorPlanes }): VoxelGrid {
+function slowly(
+  layer: VoxelGrid,
+  seen: VoxelGrid,
+  s: { verb: StrokeVerb; value: number; boxes: readonly Box[]; mirror: MirrorPlanes },
+): VoxelGrid {
   return layer.edit((d) => {
     for (const b of mirrorBoxes(s.boxes, s.mirror)) {
       forCells(b, (x, y, z) => {
@@ -22,24 +45,41 @@ function slowly(layer: VoxelGrid, seen: VoxelGrid, s: { verb: StrokeVerb; value:
     }
   });
 }
-const filled = (boxes: readonly Box[]): VoxelGrid => empty.edit((d) => boxes.forEach((b, i) => d.fillBox(b, 1 + (i % 4))));
+const filled = (boxes: readonly Box[]): VoxelGrid =>
+  empty.edit((d) => boxes.forEach((b, i) => d.fillBox(b, 1 + (i % 4))));
 
 describe('strokes', () => {
   it('agree with the plain way for every verb, box and mirror', () => {
-    fc.assert(fc.property(fc.array(box, { maxLength: 4 }), fc.array(box, { minLength: 1, maxLength: 3 }), planes, fc.constantFrom('add', 'erase', 'paint'), (before, boxes, mirror, verb) => {
-      const layer = filled(before);
-      const v = verb as StrokeVerb;
-      expect(applyStroke(layer, layer, boxStroke(v, 9, boxes, mirror)).equals(slowly(layer, layer, { verb: v, value: 9, boxes, mirror }))).toBe(true);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(
+        fc.array(box, { maxLength: 4 }),
+        fc.array(box, { minLength: 1, maxLength: 3 }),
+        planes,
+        fc.constantFrom('add', 'erase', 'paint'),
+        (before, boxes, mirror, verb) => {
+          const layer = filled(before);
+          const v = verb as StrokeVerb;
+          expect(
+            applyStroke(layer, layer, boxStroke(v, 9, boxes, mirror)).equals(
+              slowly(layer, layer, { verb: v, value: 9, boxes, mirror }),
+            ),
+          ).toBe(true);
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
   it('mirrored on a symmetric body, the result is symmetric, on cubes and between', () => {
-    fc.assert(fc.property(fc.array(box, { minLength: 1, maxLength: 3 }), fc.integer({ min: -1, max: 1 }), (boxes, h) => {
-      const grid = applyStroke(empty, empty, boxStroke('add', 2, boxes, [h, null, null]));
-      grid.forEach((x, y, z) => {
-        const twin = mirrorCell(x, h);
-        if (twin >= -20 && twin < 20) expect(grid.get(twin, y, z)).toBe(2);
-      });
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(fc.array(box, { minLength: 1, maxLength: 3 }), fc.integer({ min: -1, max: 1 }), (boxes, h) => {
+        const grid = applyStroke(empty, empty, boxStroke('add', 2, boxes, [h, null, null]));
+        grid.forEach((x, y, z) => {
+          const twin = mirrorCell(x, h);
+          if (twin >= -20 && twin < 20) expect(grid.get(twin, y, z)).toBe(2);
+        });
+      }),
+      { numRuns: 40 },
+    );
   });
   it('three planes make eight of a box; what lies on a plane is not doubled', () => {
     expect(mirrorBoxes([{ min: [2, 2, 2], size: [1, 1, 1] }], [0, 0, 0])).toHaveLength(8);
@@ -70,7 +110,14 @@ describe('extrude', () => {
     expect(faceRegion(plate, [0, 0, 0], up, 'face')).toHaveLength(0);
   });
   it('pulls out keeping each cube’s colour, pushes in until it is through, and stops at what stands above', () => {
-    const pull = { cell: [2, 0, 0] as Vec3, normal: up, reach: 'face' as const, layers: 3, value: null, symmetry: NO_SYMMETRY };
+    const pull = {
+      cell: [2, 0, 0] as Vec3,
+      normal: up,
+      reach: 'face' as const,
+      layers: 3,
+      value: null,
+      symmetry: NO_SYMMETRY,
+    };
     const out = extrude(plate, plate, pull);
     expect(out.count).toBe(plate.count + 33);
     expect([out.get(1, 3, 0), out.get(2, 3, 0)]).toEqual([2, 1]);
@@ -84,14 +131,33 @@ describe('extrude', () => {
       d.fillBox({ min: [4, 0, 0], size: [2, 2, 2] }, 1);
       d.fillBox({ min: [-6, 0, 0], size: [2, 2, 2] }, 1);
     });
-    const out = extrude(pair, pair, { cell: [5, 0, 0], normal: [1, 0, 0], reach: 'face', layers: 2, value: 4, symmetry: { mirror: [0, null, null], radial: null } });
+    const out = extrude(pair, pair, {
+      cell: [5, 0, 0],
+      normal: [1, 0, 0],
+      reach: 'face',
+      layers: 2,
+      value: 4,
+      symmetry: { mirror: [0, null, null], radial: null },
+    });
     expect([out.get(7, 1, 1), out.get(-8, 1, 1), out.count]).toEqual([4, 4, 32]);
   });
   it('turned copies repeat what the first face did, quarter turns exactly', () => {
     const radial = { axis: 1 as const, count: 4, centre: [0, 0] as [number, number] };
-    const posts = applyStroke(empty, empty, { verb: 'add', value: 2, shapes: [{ kind: 'box', box: { min: [4, 0, -1], size: [2, 2, 2] } }], symmetry: { mirror: [null, null, null], radial } });
+    const posts = applyStroke(empty, empty, {
+      verb: 'add',
+      value: 2,
+      shapes: [{ kind: 'box', box: { min: [4, 0, -1], size: [2, 2, 2] } }],
+      symmetry: { mirror: [null, null, null], radial },
+    });
     expect(posts.count).toBe(32);
-    const out = extrude(posts, posts, { cell: [5, 0, 0], normal: [1, 0, 0], reach: 'face', layers: 2, value: null, symmetry: { mirror: [null, null, null], radial } });
+    const out = extrude(posts, posts, {
+      cell: [5, 0, 0],
+      normal: [1, 0, 0],
+      reach: 'face',
+      layers: 2,
+      value: null,
+      symmetry: { mirror: [null, null, null], radial },
+    });
     expect(out.count).toBe(64);
     expect([out.get(7, 0, 0), out.get(-8, 0, 0), out.get(0, 0, 7), out.get(0, 0, -8)]).toEqual([2, 2, 2, 2]);
   });

@@ -28,7 +28,8 @@ export function compareOutline(grid: VoxelGrid, o: Outline, depth: number): Outl
   const covered = new Set<string>();
   const extra: Vec3[] = [];
   const wanted = (cu: number, cv: number): boolean => {
-    const iu = cu - o.at[0], iv = cv - o.at[1];
+    const iu = cu - o.at[0],
+      iv = cv - o.at[1];
     return iu >= 0 && iv >= 0 && iu < o.size[0] && iv < o.size[1] && o.filled[iu + iv * o.size[0]] !== 0;
   };
   const out = new Set<string>();

@@ -29,8 +29,13 @@ export function strokeCells(shapes: readonly Shape[], symmetry: Symmetry, limit:
 /** The box that all of a stroke would fill, its copies included. */
 export function strokeBox(shapes: readonly Shape[], symmetry: Symmetry): Box | null {
   const far: Box = { min: [-1024, -1024, -1024], size: [2048, 2048, 2048] };
-  const box = shapes.map(shapeBox).filter((b) => boxVolume(b) > 0).reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] });
-  return boxVolume(box) === 0 ? null : (strokeCells([{ kind: 'set', set: CellSet.ofBoxes([box]) }], symmetry, far).tight ?? null);
+  const box = shapes
+    .map(shapeBox)
+    .filter((b) => boxVolume(b) > 0)
+    .reduce(uniteBoxes, { min: [0, 0, 0], size: [0, 0, 0] });
+  return boxVolume(box) === 0
+    ? null
+    : (strokeCells([{ kind: 'set', set: CellSet.ofBoxes([box]) }], symmetry, far).tight ?? null);
 }
 
 /**
@@ -41,7 +46,10 @@ export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke, l
   const inside = intersectBoxes(limit, layer.bounds);
   const boxes = plainBoxes(stroke, inside);
   // Boxes into empty space, or out of anything, need no look at single cells.
-  if (boxes && (stroke.verb === 'erase' || (stroke.verb === 'add' && boxes.every((b) => CellSet.filled(seen, b).isEmpty)))) {
+  if (
+    boxes &&
+    (stroke.verb === 'erase' || (stroke.verb === 'add' && boxes.every((b) => CellSet.filled(seen, b).isEmpty)))
+  ) {
     return layer.edit((d) => boxes.forEach((b) => d.fillBox(b, stroke.verb === 'erase' ? 0 : stroke.value)), inside);
   }
   const groups = new Map<number, Shape[]>();
@@ -69,7 +77,11 @@ export function applyStroke(layer: VoxelGrid, seen: VoxelGrid, stroke: Stroke, l
 function plainBoxes({ shapes, symmetry }: Stroke, inside: Box): readonly Box[] | null {
   if (symmetry.radial || shapes.length > 64) return null;
   const boxes = shapes.flatMap((s) => (s.kind === 'box' && !s.hollow && s.value === undefined ? [s.box] : []));
-  return boxes.length < shapes.length ? null : mirrorBoxes(boxes, symmetry.mirror).map((b) => intersectBoxes(b, inside)).filter((b) => boxVolume(b) > 0);
+  return boxes.length < shapes.length
+    ? null
+    : mirrorBoxes(boxes, symmetry.mirror)
+        .map((b) => intersectBoxes(b, inside))
+        .filter((b) => boxVolume(b) > 0);
 }
 
 export function forCells(box: Box, visit: (x: number, y: number, z: number) => void): void {

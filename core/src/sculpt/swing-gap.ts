@@ -1,9 +1,14 @@
 import { FACE_DIRECTIONS, type Axis, type Vec3, quatFromAxisAngle, rotate } from '../math';
 import type { CellSet } from '../voxel';
 
-const AXIS_VECTORS: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+const AXIS_VECTORS: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 /** Samples along an edge of a face, and turns looked at between rest and the full swing. */
-const ACROSS = 3, TURNS = 8;
+const ACROSS = 3,
+  TURNS = 8;
 
 /** A point of a cut, with the way out of the limb. */
 export interface CutPoint {
@@ -18,12 +23,13 @@ export function cutPoints(limb: CellSet, body: CellSet, across: number): CutPoin
   for (const normal of FACE_DIRECTIONS) {
     const [u, v] = [0, 1, 2].filter((i) => normal[i] === 0) as [number, number];
     own.intersect(body.moved([-normal[0], -normal[1], -normal[2]])).forEach((x, y, z) => {
-      for (let i = 0; i < across; i++) for (let j = 0; j < across; j++) {
-        const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
-        p[u] = p[u]! + (i + 0.5) / across - 0.5;
-        p[v] = p[v]! + (j + 0.5) / across - 0.5;
-        out.push({ at: p as unknown as Vec3, normal });
-      }
+      for (let i = 0; i < across; i++)
+        for (let j = 0; j < across; j++) {
+          const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
+          p[u] = p[u]! + (i + 0.5) / across - 0.5;
+          p[v] = p[v]! + (j + 0.5) / across - 0.5;
+          out.push({ at: p as unknown as Vec3, normal });
+        }
     });
   }
   return out;
@@ -38,15 +44,22 @@ export function cutPoints(limb: CellSet, body: CellSet, across: number): CutPoin
  * @param pivot – in half cubes
  */
 export function swingGap(cut: CellSet, limb: CellSet, body: CellSet, pivot: Vec3, axis: Axis, degrees: number): number {
-  const faces = cutPoints(cut, body, ACROSS).map(({ at }): Vec3 => [at[0] - pivot[0] / 2, at[1] - pivot[1] / 2, at[2] - pivot[2] / 2]);
+  const faces = cutPoints(cut, body, ACROSS).map(({ at }): Vec3 => [
+    at[0] - pivot[0] / 2,
+    at[1] - pivot[1] / 2,
+    at[2] - pivot[2] / 2,
+  ]);
   if (faces.length === 0) return 0;
-  const inside = (set: CellSet, p: Vec3): boolean => set.has(Math.floor(p[0] + pivot[0] / 2), Math.floor(p[1] + pivot[1] / 2), Math.floor(p[2] + pivot[2] / 2));
-  let open = 0, all = 0;
+  const inside = (set: CellSet, p: Vec3): boolean =>
+    set.has(Math.floor(p[0] + pivot[0] / 2), Math.floor(p[1] + pivot[1] / 2), Math.floor(p[2] + pivot[2] / 2));
+  let open = 0,
+    all = 0;
   for (const side of [-1, 1]) {
     const full = (side * degrees * Math.PI) / 180;
     for (let k = 0; k < TURNS; k++) {
       const there = (full * (k + 0.5)) / TURNS;
-      const out = quatFromAxisAngle(AXIS_VECTORS[axis]!, there), back = quatFromAxisAngle(AXIS_VECTORS[axis]!, there - full);
+      const out = quatFromAxisAngle(AXIS_VECTORS[axis]!, there),
+        back = quatFromAxisAngle(AXIS_VECTORS[axis]!, there - full);
       for (const f of faces) {
         all++;
         if (!inside(body, rotate(out, f)) && !inside(limb, rotate(back, f))) open++;

@@ -31,23 +31,30 @@ export function mirrorSet(set: CellSet, axis: Axis, h: number): CellSet {
 export function turnedBack(r: Radial, k: number): (iu: number, iv: number) => readonly [number, number] {
   const a = (2 * Math.PI * k) / r.count;
   const quarter = (4 * k) % r.count === 0;
-  const c = quarter ? Math.round(Math.cos(a)) : Math.cos(a), s = quarter ? Math.round(Math.sin(a)) : Math.sin(a);
+  const c = quarter ? Math.round(Math.cos(a)) : Math.cos(a),
+    s = quarter ? Math.round(Math.sin(a)) : Math.sin(a);
   const [hu, hv] = r.centre;
   return (iu, iv) => {
-    const du = 2 * iu + 1 - hu, dv = 2 * iv + 1 - hv;
+    const du = 2 * iu + 1 - hu,
+      dv = 2 * iv + 1 - hv;
     return [Math.floor((hu + du * c + dv * s) / 2 + 1e-9), Math.floor((hv - du * s + dv * c) / 2 + 1e-9)];
   };
 }
 
 /** The box that holds `box` after turn `k`. */
 export function turnedBox(box: Box, r: Radial, k: number): Box {
-  const u = ((r.axis + 1) % 3) as Axis, v = ((r.axis + 2) % 3) as Axis;
-  const a = (2 * Math.PI * k) / r.count, c = Math.cos(a), s = Math.sin(a);
+  const u = ((r.axis + 1) % 3) as Axis,
+    v = ((r.axis + 2) % 3) as Axis;
+  const a = (2 * Math.PI * k) / r.count,
+    c = Math.cos(a),
+    s = Math.sin(a);
   const e = boxEnd(box);
-  const us: number[] = [], vs: number[] = [];
+  const us: number[] = [],
+    vs: number[] = [];
   for (const cu of [box.min[u], e[u]]) {
     for (const cv of [box.min[v], e[v]]) {
-      const du = cu - r.centre[0] / 2, dv = cv - r.centre[1] / 2;
+      const du = cu - r.centre[0] / 2,
+        dv = cv - r.centre[1] / 2;
       us.push(r.centre[0] / 2 + du * c - dv * s);
       vs.push(r.centre[1] / 2 + du * s + dv * c);
     }
@@ -62,11 +69,14 @@ export function turnedBox(box: Box, r: Radial, k: number): Box {
  * from every target leaves no holes, which carrying cells forward would.
  */
 export function forTurned(box: Box, r: Radial, k: number, limit: Box, visit: (to: Vec3, from: Vec3) => void): void {
-  const u = ((r.axis + 1) % 3) as Axis, v = ((r.axis + 2) % 3) as Axis;
+  const u = ((r.axis + 1) % 3) as Axis,
+    v = ((r.axis + 2) % 3) as Axis;
   const target = intersectBoxes(turnedBox(box, r, k), limit);
-  const e = boxEnd(target), end = boxEnd(box);
+  const e = boxEnd(target),
+    end = boxEnd(box);
   const back = turnedBack(r, k);
-  const to: [number, number, number] = [0, 0, 0], from: [number, number, number] = [0, 0, 0];
+  const to: [number, number, number] = [0, 0, 0],
+    from: [number, number, number] = [0, 0, 0];
   for (let iv = target.min[v]; iv < e[v]; iv++) {
     for (let iu = target.min[u]; iu < e[u]; iu++) {
       const [bu, bv] = back(iu, iv);
@@ -93,7 +103,12 @@ export function symmetricSet(set: CellSet, s: Symmetry, limit: Box): CellSet {
   const r = s.radial;
   if (r) {
     const one = out;
-    const all = new CellSet(intersectBoxes(limit, Array.from({ length: r.count }, (_, k) => turnedBox(one.box, r, k)).reduce(uniteBoxes, one.box)));
+    const all = new CellSet(
+      intersectBoxes(
+        limit,
+        Array.from({ length: r.count }, (_, k) => turnedBox(one.box, r, k)).reduce(uniteBoxes, one.box),
+      ),
+    );
     one.runs((x0, x1, y, z) => all.addRun(x0, x1, y, z));
     for (let k = 1; k < r.count; k++) {
       forTurned(one.box, r, k, limit, (to, from) => {

@@ -26,15 +26,22 @@ export function contactOf(a: CellSet, b: CellSet): Contact | null {
 
 /** The contacts of every two of up to 255 pieces that share no cell, in one pass over their cells; by `i · n + j` with i < j. */
 export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Contact> {
-  const n = pieces.length, out = new Map<number, Contact>();
+  const n = pieces.length,
+    out = new Map<number, Contact>();
   const boxes = pieces.flatMap((p) => p.tight ?? []);
   if (boxes.length < 2) return out;
-  const { min, size: [nx, ny, nz] } = CellSet.ofBoxes(boxes).tight!;
+  const {
+    min,
+    size: [nx, ny, nz],
+  } = CellSet.ofBoxes(boxes).tight!;
   const labels = new Uint8Array(nx * ny * nz);
-  pieces.forEach((p, i) => p.forEach((x, y, z) => {
-    labels[(x - min[0]) + ((y - min[1]) + (z - min[2]) * ny) * nx] = i + 1;
-  }));
-  const faces = new Float64Array(n * n), sums = [new Float64Array(n * n), new Float64Array(n * n), new Float64Array(n * n)] as const;
+  pieces.forEach((p, i) =>
+    p.forEach((x, y, z) => {
+      labels[x - min[0] + (y - min[1] + (z - min[2]) * ny) * nx] = i + 1;
+    }),
+  );
+  const faces = new Float64Array(n * n),
+    sums = [new Float64Array(n * n), new Float64Array(n * n), new Float64Array(n * n)] as const;
   const meet = (a: number, b: number, x: number, y: number, z: number, axis: number): void => {
     const k = a < b ? (a - 1) * n + b - 1 : (b - 1) * n + a - 1;
     faces[k]!++;
@@ -42,16 +49,26 @@ export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Cont
     sums[1][k]! += 2 * y + (axis === 1 ? 2 : 1);
     sums[2][k]! += 2 * z + (axis === 2 ? 2 : 1);
   };
-  for (let z = 0, i = 0; z < nz; z++) for (let y = 0; y < ny; y++) for (let x = 0; x < nx; x++, i++) {
-    const a = labels[i]!;
-    if (a === 0) continue;
-    const right = x + 1 < nx ? labels[i + 1]! : 0, up = y + 1 < ny ? labels[i + nx]! : 0, front = z + 1 < nz ? labels[i + nx * ny]! : 0;
-    if (right !== 0 && right !== a) meet(a, right, x, y, z, 0);
-    if (up !== 0 && up !== a) meet(a, up, x, y, z, 1);
-    if (front !== 0 && front !== a) meet(a, front, x, y, z, 2);
-  }
+  for (let z = 0, i = 0; z < nz; z++)
+    for (let y = 0; y < ny; y++)
+      for (let x = 0; x < nx; x++, i++) {
+        const a = labels[i]!;
+        if (a === 0) continue;
+        const right = x + 1 < nx ? labels[i + 1]! : 0,
+          up = y + 1 < ny ? labels[i + nx]! : 0,
+          front = z + 1 < nz ? labels[i + nx * ny]! : 0;
+        if (right !== 0 && right !== a) meet(a, right, x, y, z, 0);
+        if (up !== 0 && up !== a) meet(a, up, x, y, z, 1);
+        if (front !== 0 && front !== a) meet(a, front, x, y, z, 2);
+      }
   faces.forEach((f, k) => {
-    if (f > 0) out.set(k, { faces: f, centre: [0, 1, 2].map((c) => Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2])) as unknown as Vec3 });
+    if (f > 0)
+      out.set(k, {
+        faces: f,
+        centre: [0, 1, 2].map((c) =>
+          Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2]),
+        ) as unknown as Vec3,
+      });
   });
   return out;
 }
@@ -59,11 +76,15 @@ export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Cont
 /**
  * Which piece each hangs on, by the largest faces on the way to the root; −1 for the root and for what touches nothing.
  */
-export function hangingOn(pieces: readonly CellSet[], root: number): { readonly parent: number; readonly contact: Contact | null }[] {
+export function hangingOn(
+  pieces: readonly CellSet[],
+  root: number,
+): { readonly parent: number; readonly contact: Contact | null }[] {
   const out = pieces.map(() => ({ parent: -1, contact: null as Contact | null }));
   const joined = new Set([root]);
   const contacts = contactsOf(pieces);
-  const between = (i: number, j: number): Contact | undefined => contacts.get(i < j ? i * pieces.length + j : j * pieces.length + i);
+  const between = (i: number, j: number): Contact | undefined =>
+    contacts.get(i < j ? i * pieces.length + j : j * pieces.length + i);
   for (;;) {
     let best: { i: number; j: number; contact: Contact } | null = null;
     for (let i = 0; i < pieces.length; i++) {
@@ -85,9 +106,16 @@ export function hangingOn(pieces: readonly CellSet[], root: number): { readonly 
  *
  * @param clearance – cubes by which it is thinner than the cut, all round
  */
-export function plugOf(grid: VoxelGrid, piece: CellSet, body: CellSet, depth: number, clearance = 0): readonly (readonly [Vec3, number])[] {
+export function plugOf(
+  grid: VoxelGrid,
+  piece: CellSet,
+  body: CellSet,
+  depth: number,
+  clearance = 0,
+): readonly (readonly [Vec3, number])[] {
   const found = new Map<string, readonly [Vec3, number]>();
-  const buried = (x: number, y: number, z: number): boolean => FACE_DIRECTIONS.every((s) => grid.get(x + s[0], y + s[1], z + s[2]) !== 0);
+  const buried = (x: number, y: number, z: number): boolean =>
+    FACE_DIRECTIONS.every((s) => grid.get(x + s[0], y + s[1], z + s[2]) !== 0);
   for (const step of FACE_DIRECTIONS) {
     let faces = piece.intersect(body.moved([-step[0], -step[1], -step[2]]));
     const beside = FACE_DIRECTIONS.filter((s) => s.every((v, i) => v === 0 || step[i] === 0));
@@ -112,7 +140,10 @@ export function splitByPieces(grid: VoxelGrid): CellSet[] {
 }
 
 /** A set for each colour, most used first; with `family`, bytes of one ramp are one colour, named by its head. */
-export function splitByColour(grid: VoxelGrid, family?: Uint8Array): { readonly byte: number; readonly cells: CellSet }[] {
+export function splitByColour(
+  grid: VoxelGrid,
+  family?: Uint8Array,
+): { readonly byte: number; readonly cells: CellSet }[] {
   const bytes = new Map<number, Uint8Array>();
   grid.forEach((_x, _y, _z, v) => {
     const head = family ? family[v]! : v;
@@ -120,18 +151,29 @@ export function splitByColour(grid: VoxelGrid, family?: Uint8Array): { readonly 
     if (!table) bytes.set(head, (table = new Uint8Array(256)));
     table[v] = 1;
   });
-  return [...bytes].map(([byte, table]) => ({ byte, cells: CellSet.matching(grid, table) })).sort((a, b) => b.cells.count - a.cells.count || a.byte - b.byte);
+  return [...bytes]
+    .map(([byte, table]) => ({ byte, cells: CellSet.matching(grid, table) }))
+    .sort((a, b) => b.cells.count - a.cells.count || a.byte - b.byte);
 }
 
 /**
  * Connected patches of one colour, largest first. Specks of fewer than `least` cubes go with the patch that they touch most, so
  * that an eye stays in its head.
  */
-export function splitByPatches(grid: VoxelGrid, family?: Uint8Array, least = 1): { readonly byte: number; readonly cells: CellSet }[] {
-  const all = splitByColour(grid, family).flatMap(({ byte, cells }) => {
-    const pieces = connectedPieces(cells);
-    return Array.from({ length: pieces.sizes.length }, (_, i) => ({ byte, cells: piecesSet(pieces, (p) => p === i) }));
-  }).sort((a, b) => b.cells.count - a.cells.count);
+export function splitByPatches(
+  grid: VoxelGrid,
+  family?: Uint8Array,
+  least = 1,
+): { readonly byte: number; readonly cells: CellSet }[] {
+  const all = splitByColour(grid, family)
+    .flatMap(({ byte, cells }) => {
+      const pieces = connectedPieces(cells);
+      return Array.from({ length: pieces.sizes.length }, (_, i) => ({
+        byte,
+        cells: piecesSet(pieces, (p) => p === i),
+      }));
+    })
+    .sort((a, b) => b.cells.count - a.cells.count);
   const large = all.filter((p) => p.cells.count >= least);
   let specks = all.slice(large.length);
   if (large.length === 0 || specks.length > MOST_SPECKS) return all;
@@ -139,7 +181,8 @@ export function splitByPatches(grid: VoxelGrid, family?: Uint8Array, least = 1):
   for (let before = -1; specks.length > 0 && specks.length !== before;) {
     before = specks.length;
     specks = specks.filter((speck) => {
-      let best = -1, most = 0;
+      let best = -1,
+        most = 0;
       large.forEach((p, i) => {
         const faces = contactOf(speck.cells, p.cells)?.faces ?? 0;
         if (faces > most) [best, most] = [i, faces];
@@ -163,18 +206,35 @@ export interface Teeth {
  * What of a set lies below a plane between two rows of cubes (at `at`, in cubes), and what lies above. With teeth, the lower
  * side reaches up into the upper one; each cell is on exactly one side, so that the two always fit.
  */
-export function splitByPlane(all: CellSet, axis: Axis, at: number, teeth: Teeth | null = null): readonly [low: CellSet, high: CellSet] {
+export function splitByPlane(
+  all: CellSet,
+  axis: Axis,
+  at: number,
+  teeth: Teeth | null = null,
+): readonly [low: CellSet, high: CellSet] {
   const box = all.tight;
   if (!box) return [all, all];
-  const below = (to: number): CellSet => all.within({ min: box.min, size: box.min.map((m, i) => (i === axis ? Math.max(0, Math.min(boxEnd(box)[i]!, to) - m) : box.size[i]!)) as unknown as Vec3 });
+  const below = (to: number): CellSet =>
+    all.within({
+      min: box.min,
+      size: box.min.map((m, i) =>
+        i === axis ? Math.max(0, Math.min(boxEnd(box)[i]!, to) - m) : box.size[i]!,
+      ) as unknown as Vec3,
+    });
   let low = below(at);
   if (teeth && teeth.depth > 0) {
     const reach: Vec3[] = [];
     const [u, v] = axis === 0 ? [1, 2] : axis === 1 ? [0, 2] : [0, 1];
-    below(at + teeth.depth).minus(low).forEach((x, y, z) => {
-      const c: Vec3 = [x, y, z];
-      if (((Math.floor((c[u]! - box.min[u]!) / teeth.width) + Math.floor((c[v]! - box.min[v]!) / teeth.width)) & 1) === 0) reach.push(c);
-    });
+    below(at + teeth.depth)
+      .minus(low)
+      .forEach((x, y, z) => {
+        const c: Vec3 = [x, y, z];
+        if (
+          ((Math.floor((c[u]! - box.min[u]!) / teeth.width) + Math.floor((c[v]! - box.min[v]!) / teeth.width)) & 1) ===
+          0
+        )
+          reach.push(c);
+      });
     low = low.union(CellSet.ofCells(reach));
   }
   return [low, all.minus(low)];
@@ -193,13 +253,15 @@ const ALIKE = 0.8;
 /** Pieces in the middle that mirror one another across a plane (half cubes) become a left and a right one of one name; +X is left. */
 export function withSides<T extends NamedCells>(pieces: readonly T[], half: number): T[] {
   const out = [...pieces];
-  for (let i = 0; i < out.length; i++) for (let j = i + 1; j < out.length; j++) {
-    const a = out[i]!, b = out[j]!;
-    if (a.side !== 'centre' || b.side !== 'centre' || mirrorShare(a.cells, b.cells, 0, half) < ALIKE) continue;
-    const left = a.cells.tight!.min[0] > b.cells.tight!.min[0];
-    out[i] = { ...a, side: left ? 'left' : 'right' };
-    out[j] = { ...b, name: a.name, side: left ? 'right' : 'left' };
-  }
+  for (let i = 0; i < out.length; i++)
+    for (let j = i + 1; j < out.length; j++) {
+      const a = out[i]!,
+        b = out[j]!;
+      if (a.side !== 'centre' || b.side !== 'centre' || mirrorShare(a.cells, b.cells, 0, half) < ALIKE) continue;
+      const left = a.cells.tight!.min[0] > b.cells.tight!.min[0];
+      out[i] = { ...a, side: left ? 'left' : 'right' };
+      out[j] = { ...b, name: a.name, side: left ? 'right' : 'left' };
+    }
   return out;
 }
 
@@ -241,33 +303,41 @@ export function withUnder(grid: VoxelGrid, cells: CellSet): CellSet {
   const box = grid.contentBox();
   if (!box || grid.count > MOST_UNDER) return cells;
   const [nx, ny, nz] = box.size;
-  const at = (x: number, y: number, z: number): number => ((z - box.min[2]) * ny + y - box.min[1]) * nx + x - box.min[0];
+  const at = (x: number, y: number, z: number): number =>
+    ((z - box.min[2]) * ny + y - box.min[1]) * nx + x - box.min[0];
   let under = sources.get(grid);
   if (!under) {
-    const dense = grid.readBox(box), from = new Int32Array(dense.length).fill(-1), queue: number[] = [];
+    const dense = grid.readBox(box),
+      from = new Int32Array(dense.length).fill(-1),
+      queue: number[] = [];
     const steps = [1, -1, nx, -nx, nx * ny, -nx * ny];
-    for (let i = 0, z = 0; z < nz; z++) for (let y = 0; y < ny; y++) for (let x = 0; x < nx; x++, i++) {
-      if (dense[i] === 0) continue;
-      const rim = x === 0 || y === 0 || z === 0 || x === nx - 1 || y === ny - 1 || z === nz - 1;
-      if (rim || steps.some((s) => dense[i + s] === 0)) {
-        from[i] = i;
-        queue.push(i);
-      }
-    }
+    for (let i = 0, z = 0; z < nz; z++)
+      for (let y = 0; y < ny; y++)
+        for (let x = 0; x < nx; x++, i++) {
+          if (dense[i] === 0) continue;
+          const rim = x === 0 || y === 0 || z === 0 || x === nx - 1 || y === ny - 1 || z === nz - 1;
+          if (rim || steps.some((s) => dense[i + s] === 0)) {
+            from[i] = i;
+            queue.push(i);
+          }
+        }
     under = new Map();
     for (let k = 0; k < queue.length; k++) {
-      const i = queue[k]!, source = from[i]!;
+      const i = queue[k]!,
+        source = from[i]!;
       if (source !== i) {
         const list = under.get(source);
         if (list) list.push(i);
         else under.set(source, [i]);
       }
       // A buried cell has all its neighbours inside the box; a rim cell's may be beyond it.
-      const x = i % nx, y = Math.floor(i / nx) % ny;
+      const x = i % nx,
+        y = Math.floor(i / nx) % ny;
       steps.forEach((s, d) => {
         const j = i + s;
         if (j < 0 || j >= dense.length || dense[j] === 0 || from[j] !== -1) return;
-        if ((d === 0 && x === nx - 1) || (d === 1 && x === 0) || (d === 2 && y === ny - 1) || (d === 3 && y === 0)) return;
+        if ((d === 0 && x === nx - 1) || (d === 1 && x === 0) || (d === 2 && y === ny - 1) || (d === 3 && y === 0))
+          return;
         from[j] = source;
         queue.push(j);
       });
@@ -276,7 +346,12 @@ export function withUnder(grid: VoxelGrid, cells: CellSet): CellSet {
   }
   const more: Vec3[] = [];
   cells.intersect(CellSet.filled(grid)).forEach((x, y, z) => {
-    for (const i of under.get(at(x, y, z)) ?? []) more.push([box.min[0] + (i % nx), box.min[1] + (Math.floor(i / nx) % ny), box.min[2] + Math.floor(i / (nx * ny))]);
+    for (const i of under.get(at(x, y, z)) ?? [])
+      more.push([
+        box.min[0] + (i % nx),
+        box.min[1] + (Math.floor(i / nx) % ny),
+        box.min[2] + Math.floor(i / (nx * ny)),
+      ]);
   });
   return more.length === 0 ? cells : cells.union(CellSet.ofCells(more));
 }

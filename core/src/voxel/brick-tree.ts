@@ -28,7 +28,12 @@ function own<T>(level: readonly (T | undefined)[] | undefined, owned: Set<unknow
 
 /** The tree with one brick replaced (or removed). Levels in `owned` are this edit's own and written in place. */
 export function treeSet(
-  tree: BrickTree, bx: number, by: number, bz: number, brick: Brick | undefined, owned: Set<unknown>,
+  tree: BrickTree,
+  bx: number,
+  by: number,
+  bz: number,
+  brick: Brick | undefined,
+  owned: Set<unknown>,
 ): BrickTree {
   const root = own(tree, owned);
   const sheet = own(root[bz & SLOT], owned);
@@ -44,7 +49,8 @@ export function treeSet(
  * Slots are given as coordinates modulo 32.
  */
 export function treeDiff(
-  a: BrickTree, b: BrickTree,
+  a: BrickTree,
+  b: BrickTree,
   visit: (sx: number, sy: number, sz: number, before: Brick | undefined, after: Brick | undefined) => void,
 ): void {
   if (a === b) return;

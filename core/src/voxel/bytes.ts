@@ -13,7 +13,7 @@ function countsOf(brick: Brick): Uint16Array {
     for (let i = 0; i < BRICK_CELLS; i++) scratch[brick[i]!]!++;
     const list: number[] = [];
     for (let v = 1; v < 256; v++) if (scratch[v]! > 0) list.push(v, scratch[v]!);
-    counted.set(brick, pairs = Uint16Array.from(list));
+    counted.set(brick, (pairs = Uint16Array.from(list)));
   }
   return pairs;
 }
@@ -41,7 +41,9 @@ export function mapBytes(grid: VoxelGrid, table: Uint8Array, within: CellSet | n
   const entries: BrickEntry[] = [];
   let changed = false;
   for (const { at, brick } of grid.bricks()) {
-    const next = within ? mapInside(brick, table, within, at[0] * BRICK, at[1] * BRICK, at[2] * BRICK) : mapWhole(brick, table);
+    const next = within
+      ? mapInside(brick, table, within, at[0] * BRICK, at[1] * BRICK, at[2] * BRICK)
+      : mapWhole(brick, table);
     if (next !== brick) changed = true;
     if (next) entries.push({ at, brick: next });
   }

@@ -12,7 +12,12 @@ export class CellSet {
   readonly width: number;
   private known: { count: number; tight: Box | null } | null = null;
 
-  constructor(readonly box: Box, readonly words: Int32Array<ArrayBuffer> = new Int32Array(rowWords(box) * Math.max(0, box.size[1]) * Math.max(0, box.size[2]))) {
+  constructor(
+    readonly box: Box,
+    readonly words: Int32Array<ArrayBuffer> = new Int32Array(
+      rowWords(box) * Math.max(0, box.size[1]) * Math.max(0, box.size[2]),
+    ),
+  ) {
     this.width = rowWords(box);
   }
 
@@ -47,12 +52,19 @@ export class CellSet {
       const from = bx * BRICK - box.min[0];
       // A brick that lies on half words, as all do in most volumes, is written sixteen cells at a time.
       if ((from & 15) === 0 && from >= 0 && from + BRICK <= box.size[0]) {
-        const y0 = Math.max(box.min[1], by * BRICK), y1 = Math.min(box.min[1] + box.size[1], by * BRICK + BRICK);
-        const z0 = Math.max(box.min[2], bz * BRICK), z1 = Math.min(box.min[2] + box.size[2], bz * BRICK + BRICK);
+        const y0 = Math.max(box.min[1], by * BRICK),
+          y1 = Math.min(box.min[1] + box.size[1], by * BRICK + BRICK);
+        const z0 = Math.max(box.min[2], bz * BRICK),
+          z1 = Math.min(box.min[2] + box.size[2], bz * BRICK + BRICK);
         for (let z = z0; z < z1; z++) {
           let o = set.rowAt(y0, z) * 2 + (from >> 4);
           for (let y = y0, i = (y0 & 15) * 4 + (z & 15) * 64; y < y1; y++, i += 4, o += set.width * 2) {
-            halves[o] = whole ? 0xffff : nonZero(four[i]!) | nonZero(four[i + 1]!) << 4 | nonZero(four[i + 2]!) << 8 | nonZero(four[i + 3]!) << 12;
+            halves[o] = whole
+              ? 0xffff
+              : nonZero(four[i]!) |
+                (nonZero(four[i + 1]!) << 4) |
+                (nonZero(four[i + 2]!) << 8) |
+                (nonZero(four[i + 3]!) << 12);
           }
         }
         return;
@@ -61,7 +73,11 @@ export class CellSet {
         let bits = 0xffff;
         if (!whole) {
           const i = (y & 15) * 4 + (z & 15) * 64;
-          bits = nonZero(four[i]!) | nonZero(four[i + 1]!) << 4 | nonZero(four[i + 2]!) << 8 | nonZero(four[i + 3]!) << 12;
+          bits =
+            nonZero(four[i]!) |
+            (nonZero(four[i + 1]!) << 4) |
+            (nonZero(four[i + 2]!) << 8) |
+            (nonZero(four[i + 3]!) << 12);
         }
         if (bits !== 0) set.orBits(row, at, bits);
       });
@@ -72,7 +88,11 @@ export class CellSet {
   /** The cells of a grid inside `box` whose byte is marked in `table` (256 entries, 0 the empty cells). */
   static matching(grid: VoxelGrid, table: Uint8Array, box: Box = grid.bounds): CellSet {
     if (table[0]) {
-      const others = CellSet.matching(grid, table.map((v) => (v ? 0 : 1)), box);
+      const others = CellSet.matching(
+        grid,
+        table.map((v) => (v ? 0 : 1)),
+        box,
+      );
       return CellSet.ofBox(box).minus(others);
     }
     const set = new CellSet(box);
@@ -83,7 +103,7 @@ export class CellSet {
         let bits = 0xffff;
         if (!whole) {
           bits = 0;
-          const i = (y & 15) << 4 | (z & 15) << 8;
+          const i = ((y & 15) << 4) | ((z & 15) << 8);
           for (let k = 0; k < BRICK; k++) bits |= table[brick[i + k]!]! << k;
         }
         if (bits !== 0) set.orBits(row, at, bits);
@@ -94,13 +114,17 @@ export class CellSet {
 
   /** Cells of one byte. */
   static ofValue(grid: VoxelGrid, value: number, box?: Box): CellSet {
-    return CellSet.matching(grid, Uint8Array.from({ length: 256 }, (_, i) => (i === value ? 1 : 0)), box);
+    return CellSet.matching(
+      grid,
+      Uint8Array.from({ length: 256 }, (_, i) => (i === value ? 1 : 0)),
+      box,
+    );
   }
 
   has(x: number, y: number, z: number): boolean {
     if (!boxHas(this.box, [x, y, z])) return false;
     const bit = x - this.box.min[0];
-    return (this.words[this.rowAt(y, z) + (bit >> 5)]! >>> (bit & 31) & 1) !== 0;
+    return ((this.words[this.rowAt(y, z) + (bit >> 5)]! >>> (bit & 31)) & 1) !== 0;
   }
 
   get count(): number {
@@ -129,11 +153,11 @@ export class CellSet {
             const end = 31 - Math.clz32(gap & -gap);
             visit(min[0] + start, min[0] + base + end, min[1] + y, min[2] + z);
             start = -1;
-            bits = end === 0 ? bits : bits & -1 << end;
+            bits = end === 0 ? bits : bits & (-1 << end);
           }
           while (bits !== 0) {
             const from = 31 - Math.clz32(bits & -bits);
-            const gap = ~bits & -1 << from;
+            const gap = ~bits & (-1 << from);
             if (gap === 0) {
               start = base + from;
               break;
@@ -165,8 +189,10 @@ export class CellSet {
     const tail = box.size[0] & 31 ? (1 << (box.size[0] & 31)) - 1 : -1;
     for (let z = both.min[2]; z < e[2]; z++) {
       for (let y = both.min[1]; y < e[1]; y++) {
-        const a = this.rowAt(y, z), b = out.rowAt(y, z);
-        for (let w = 0; w < out.width; w++) out.words[b + w] = this.bits32(a, from + w * 32) & (w === out.width - 1 ? tail : -1);
+        const a = this.rowAt(y, z),
+          b = out.rowAt(y, z);
+        for (let w = 0; w < out.width; w++)
+          out.words[b + w] = this.bits32(a, from + w * 32) & (w === out.width - 1 ? tail : -1);
       }
     }
     return out;
@@ -196,7 +222,10 @@ export class CellSet {
 
   /** The set moved by whole cells. */
   moved(by: Vec3): CellSet {
-    return new CellSet({ min: [this.box.min[0] + by[0], this.box.min[1] + by[1], this.box.min[2] + by[2]], size: this.box.size }, this.words);
+    return new CellSet(
+      { min: [this.box.min[0] + by[0], this.box.min[1] + by[1], this.box.min[2] + by[2]], size: this.box.size },
+      this.words,
+    );
   }
 
   /** Cells within `steps` of the set, limited to `box`; corners count as near when `diagonals` is true. */
@@ -224,11 +253,14 @@ export class CellSet {
   addRun(x0: number, x1: number, y: number, z: number): void {
     const { min, size } = this.box;
     if (y < min[1] || z < min[2] || y >= min[1] + size[1] || z >= min[2] + size[2]) return;
-    const from = Math.max(0, x0 - min[0]), to = Math.min(size[0], x1 - min[0]);
+    const from = Math.max(0, x0 - min[0]),
+      to = Math.min(size[0], x1 - min[0]);
     if (from >= to) return;
     const o = this.rowAt(y, z);
-    const a = from >> 5, b = to - 1 >> 5;
-    const first = -1 << (from & 31), last = -1 >>> (31 - (to - 1 & 31));
+    const a = from >> 5,
+      b = (to - 1) >> 5;
+    const first = -1 << (from & 31),
+      last = -1 >>> (31 - ((to - 1) & 31));
     if (a === b) this.words[o + a]! |= first & last;
     else {
       this.words[o + a]! |= first;
@@ -244,7 +276,13 @@ export class CellSet {
 
   private facts(): { count: number; tight: Box | null } {
     if (this.known) return this.known;
-    let count = 0, x0 = Infinity, y0 = Infinity, z0 = Infinity, x1 = -Infinity, y1 = -Infinity, z1 = -Infinity;
+    let count = 0,
+      x0 = Infinity,
+      y0 = Infinity,
+      z0 = Infinity,
+      x1 = -Infinity,
+      y1 = -Infinity,
+      z1 = -Infinity;
     this.runs((a, b, y, z) => {
       count += b - a;
       if (a < x0) x0 = a;
@@ -254,12 +292,16 @@ export class CellSet {
       if (z < z0) z0 = z;
       if (z > z1) z1 = z;
     });
-    this.known = { count, tight: count === 0 ? null : { min: [x0, y0, z0], size: [x1 - x0, y1 - y0 + 1, z1 - z0 + 1] } };
+    this.known = {
+      count,
+      tight: count === 0 ? null : { min: [x0, y0, z0], size: [x1 - x0, y1 - y0 + 1, z1 - z0 + 1] },
+    };
     return this.known;
   }
 
   private combine(o: CellSet, box: Box, op: (a: number, b: number) => number): CellSet {
-    const a = this.within(box), b = o.within(box);
+    const a = this.within(box),
+      b = o.within(box);
     const words = new Int32Array(a.words.length);
     for (let i = 0; i < words.length; i++) words[i] = op(a.words[i]!, b.words[i]!);
     return new CellSet(box, words);
@@ -273,15 +315,17 @@ export class CellSet {
       for (let o = 0; o < s.words.length; o += s.width) {
         for (let w = 0; w < s.width; w++) {
           const v = s.words[o + w]!;
-          const low = w > 0 ? s.words[o + w - 1]! >>> 31 : 0, high = w + 1 < s.width ? s.words[o + w + 1]! << 31 : 0;
-          out.words[o + w] = (v | v << 1 | low | v >>> 1 | high) & (w === s.width - 1 ? tail : -1);
+          const low = w > 0 ? s.words[o + w - 1]! >>> 31 : 0,
+            high = w + 1 < s.width ? s.words[o + w + 1]! << 31 : 0;
+          out.words[o + w] = (v | (v << 1) | low | (v >>> 1) | high) & (w === s.width - 1 ? tail : -1);
         }
       }
       return out;
     };
     const across = (s: CellSet, from: CellSet, stride: number, lines: number): void => {
       // `lines` rows belong together; neither the first nor the last has a neighbour outside.
-      const words = from.words, n = words.length;
+      const words = from.words,
+        n = words.length;
       for (let o = 0; o < n; o++) {
         const line = Math.floor(o / stride) % lines;
         if (line > 0) s.words[o]! |= words[o - stride]!;
@@ -289,7 +333,8 @@ export class CellSet {
       }
     };
     const out = along(this);
-    const ny = this.box.size[1], nz = this.box.size[2];
+    const ny = this.box.size[1],
+      nz = this.box.size[2];
     if (!diagonals) {
       across(out, this, this.width, ny);
       across(out, this, this.width * ny, nz);
@@ -302,17 +347,24 @@ export class CellSet {
 
   /** 32 bits of the row that begins at word `row`, from bit `at` on, which may lie outside the row. */
   private bits32(row: number, at: number): number {
-    const w = at >> 5, s = at & 31;
+    const w = at >> 5,
+      s = at & 31;
     const low = w >= 0 && w < this.width ? this.words[row + w]! : 0;
     if (s === 0) return low;
     const high = w + 1 >= 0 && w + 1 < this.width ? this.words[row + w + 1]! : 0;
-    return low >>> s | high << (32 - s);
+    return (low >>> s) | (high << (32 - s));
   }
 
-  private eachBrickRow(bx: number, by: number, bz: number, visit: (row: number, at: number, y: number, z: number) => void): void {
+  private eachBrickRow(
+    bx: number,
+    by: number,
+    bz: number,
+    visit: (row: number, at: number, y: number, z: number) => void,
+  ): void {
     const { min } = this.box;
     const e = boxEnd(this.box);
-    const y1 = Math.min(e[1], by * BRICK + BRICK), z1 = Math.min(e[2], bz * BRICK + BRICK);
+    const y1 = Math.min(e[1], by * BRICK + BRICK),
+      z1 = Math.min(e[2], bz * BRICK + BRICK);
     for (let z = Math.max(min[2], bz * BRICK); z < z1; z++) {
       for (let y = Math.max(min[1], by * BRICK); y < y1; y++) visit(this.rowAt(y, z), bx * BRICK - min[0], y, z);
     }
@@ -321,7 +373,8 @@ export class CellSet {
   /** Sets the bits of 16 cells of a row from bit `at` on; those outside the row are left out. */
   private orBits(row: number, at: number, bits: number): void {
     const size = this.box.size[0];
-    let b = bits, from = at;
+    let b = bits,
+      from = at;
     if (from < 0) {
       b >>>= -from;
       from = 0;
@@ -329,17 +382,19 @@ export class CellSet {
     const room = size - from;
     if (room < 16) b &= (1 << Math.max(0, room)) - 1;
     if (b === 0) return;
-    const w = row + (from >> 5), s = from & 31;
+    const w = row + (from >> 5),
+      s = from & 31;
     this.words[w]! |= b << s;
     if (s > 16 && (from >> 5) + 1 < this.width) this.words[w + 1]! |= b >>> (32 - s);
   }
 }
 
 const NOTHING: Box = { min: [0, 0, 0], size: [0, 0, 0] };
-const rowWords = (box: Box): number => box.size[0] + 31 >> 5;
+const rowWords = (box: Box): number => (box.size[0] + 31) >> 5;
 
 /** One bit for each of four bytes that is not 0. */
-const nonZero = (four: number): number => Math.imul(((four & 0x7f7f7f7f) + 0x7f7f7f7f | four) >>> 7 & 0x01010101, 0x10204080) >>> 28;
+const nonZero = (four: number): number =>
+  Math.imul(((((four & 0x7f7f7f7f) + 0x7f7f7f7f) | four) >>> 7) & 0x01010101, 0x10204080) >>> 28;
 
 function eachBrick(grid: VoxelGrid, box: Box, visit: (brick: Brick, bx: number, by: number, bz: number) => void): void {
   const part = intersectBoxes(box, grid.bounds);

@@ -11,13 +11,15 @@ import { CellSet } from './cell-set';
  */
 export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: boolean): Generator<number, CellSet> {
   const { box, width: W } = open;
-  const ny = box.size[1], nz = box.size[2];
+  const ny = box.size[1],
+    nz = box.size[2];
   const may = open.words;
   const got = new Int32Array(may.length);
   const fresh = new Int32Array(may.length);
   const waiting = new Uint8Array(ny * nz);
   const queue = new Int32Array(ny * nz + 1);
-  let head = 0, tail = 0;
+  let head = 0,
+    tail = 0;
   const push = (row: number): void => {
     if (waiting[row]) return;
     waiting[row] = 1;
@@ -52,31 +54,41 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
     // Upwards word by word with the carry into the next, then downwards.
     let carry = 0;
     for (let w = 0; w < W; w++) {
-      let f = fresh[o + w]! | carry, m = may[o + w]!;
+      let f = fresh[o + w]! | carry,
+        m = may[o + w]!;
       f &= m;
       // In a word without walls everything above the lowest cell is reached, and below the highest.
       if (m === -1) f = -(f & -f);
       else if (f !== 0) {
-        f |= m & f << 1; m &= m << 1;
-        f |= m & f << 2; m &= m << 2;
-        f |= m & f << 4; m &= m << 4;
-        f |= m & f << 8; m &= m << 8;
-        f |= m & f << 16;
+        f |= m & (f << 1);
+        m &= m << 1;
+        f |= m & (f << 2);
+        m &= m << 2;
+        f |= m & (f << 4);
+        m &= m << 4;
+        f |= m & (f << 8);
+        m &= m << 8;
+        f |= m & (f << 16);
       }
       spare[w] = f;
       carry = f >>> 31;
     }
     carry = 0;
     for (let w = W - 1; w >= 0; w--) {
-      let f = spare[w]! | carry, m = may[o + w]!;
+      let f = spare[w]! | carry,
+        m = may[o + w]!;
       f &= m;
       if (m === -1) f = f === 0 ? 0 : -1 >>> Math.clz32(f);
       else if (f !== 0) {
-        f |= m & f >>> 1; m &= m >>> 1;
-        f |= m & f >>> 2; m &= m >>> 2;
-        f |= m & f >>> 4; m &= m >>> 4;
-        f |= m & f >>> 8; m &= m >>> 8;
-        f |= m & f >>> 16;
+        f |= m & (f >>> 1);
+        m &= m >>> 1;
+        f |= m & (f >>> 2);
+        m &= m >>> 2;
+        f |= m & (f >>> 4);
+        m &= m >>> 4;
+        f |= m & (f >>> 8);
+        m &= m >>> 8;
+        f |= m & (f >>> 16);
       }
       spare[w] = f & ~got[o + w]!;
       got[o + w]! |= f;
@@ -88,11 +100,12 @@ export function* floodSteps(open: CellSet, seeds: readonly Vec3[], diagonals: bo
       for (let w = 0; w < W; w++) {
         const v = spare[w]!;
         const after = w + 1 < W ? spare[w + 1]! << 31 : 0;
-        spare[w] = v | v << 1 | v >>> 1 | before | after;
+        spare[w] = v | (v << 1) | (v >>> 1) | before | after;
         before = v >>> 31;
       }
     }
-    const y = row % ny, z = (row - y) / ny;
+    const y = row % ny,
+      z = (row - y) / ny;
     if (y > 0) to(row - 1);
     if (y + 1 < ny) to(row + 1);
     if (z > 0) to(row - ny);

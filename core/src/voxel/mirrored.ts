@@ -15,7 +15,10 @@ export function mirroredGrid(grid: VoxelGrid, axis: Axis): VoxelGrid {
     const { min, size } = grid.bounds;
     out = VoxelGrid.fromBricks(
       { min: withAxis(min, axis, -min[axis] - size[axis]), size },
-      Array.from(grid.bricks(), ({ at, brick }) => ({ at: withAxis(at, axis, -1 - at[axis]), brick: mirroredBrick(brick, axis) })),
+      Array.from(grid.bricks(), ({ at, brick }) => ({
+        at: withAxis(at, axis, -1 - at[axis]),
+        brick: mirroredBrick(brick, axis),
+      })),
     );
     grids[axis].set(grid, out);
     grids[axis].set(out, grid);

@@ -23,9 +23,12 @@ export interface Pieces {
  */
 export function connectedPieces(set: CellSet, diagonals = false): Pieces {
   const { box, words, width } = set;
-  const ny = box.size[1], rows = ny * box.size[2];
+  const ny = box.size[1],
+    rows = ny * box.size[2];
   const room = countRuns(set);
-  const from = new Uint16Array(room), to = new Uint16Array(room), parent = new Int32Array(room);
+  const from = new Uint16Array(room),
+    to = new Uint16Array(room),
+    parent = new Int32Array(room);
   const first = new Int32Array(rows + 1);
   let n = 0;
   for (let r = 0, o = 0; r < rows; r++, o += width) {
@@ -44,7 +47,7 @@ export function connectedPieces(set: CellSet, diagonals = false): Pieces {
       }
       while (bits !== 0) {
         const start = 31 - Math.clz32(bits & -bits);
-        const gap = ~bits & -1 << start;
+        const gap = ~bits & (-1 << start);
         if (gap === 0) {
           open = w * 32 + start;
           break;
@@ -71,7 +74,8 @@ export function connectedPieces(set: CellSet, diagonals = false): Pieces {
       if (diagonals && y + 1 < ny) join(from, to, parent, a0, n, first[r - ny + 1]!, first[r - ny + 2]!, diagonals);
     }
   }
-  const piece = new Int32Array(n), counted = new Int32Array(n);
+  const piece = new Int32Array(n),
+    counted = new Int32Array(n);
   let count = 0;
   for (let i = 0; i < n; i++) {
     const p = parent[i]!;
@@ -93,23 +97,34 @@ function countRuns({ words, width }: CellSet): number {
     let before = 0;
     for (let w = 0; w < width; w++) {
       const bits = words[o + w]!;
-      let starts = bits & ~(bits << 1 | before);
+      let starts = bits & ~((bits << 1) | before);
       before = bits >>> 31;
-      starts -= starts >>> 1 & 0x55555555;
-      starts = (starts & 0x33333333) + (starts >>> 2 & 0x33333333);
-      n += Math.imul(starts + (starts >>> 4) & 0x0f0f0f0f, 0x01010101) >>> 24;
+      starts -= (starts >>> 1) & 0x55555555;
+      starts = (starts & 0x33333333) + ((starts >>> 2) & 0x33333333);
+      n += Math.imul((starts + (starts >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
     }
   }
   return n;
 }
 
 /** Joins the runs `a0 … a1` of a row with those of an earlier one, `b0 … b1`; both go from left to right. */
-function join(from: Uint16Array, to: Uint16Array, parent: Int32Array, a0: number, a1: number, b0: number, b1: number, diagonals: boolean): void {
+function join(
+  from: Uint16Array,
+  to: Uint16Array,
+  parent: Int32Array,
+  a0: number,
+  a1: number,
+  b0: number,
+  b1: number,
+  diagonals: boolean,
+): void {
   const reach = diagonals ? 1 : 0;
   for (let a = a0, b = b0; a < a1 && b < b1;) {
-    const ta = to[a]!, tb = to[b]!;
+    const ta = to[a]!,
+      tb = to[b]!;
     if (from[a]! < tb + reach && from[b]! < ta + reach) {
-      let ra = a, rb = b;
+      let ra = a,
+        rb = b;
       for (let p = parent[ra]!; p !== ra; p = parent[ra]!) ra = parent[ra] = parent[p]!;
       for (let p = parent[rb]!; p !== rb; p = parent[rb]!) rb = parent[rb] = parent[p]!;
       if (ra < rb) parent[rb] = ra;
@@ -145,9 +160,11 @@ function largestFirst(sizes: Int32Array): Int32Array {
 export function piecesSet(p: Pieces, which: (piece: number) => boolean): CellSet {
   const set = new CellSet(p.box);
   const wanted = Uint8Array.from(p.sizes, (_, i) => (which(i) ? 1 : 0));
-  const [x, y, z] = p.box.min, ny = p.box.size[1];
+  const [x, y, z] = p.box.min,
+    ny = p.box.size[1];
   for (let r = 0; r + 1 < p.first.length; r++) {
-    for (let i = p.first[r]!; i < p.first[r + 1]!; i++) if (wanted[p.piece[i]!]) set.addRun(x + p.from[i]!, x + p.to[i]!, y + (r % ny), z + Math.floor(r / ny));
+    for (let i = p.first[r]!; i < p.first[r + 1]!; i++)
+      if (wanted[p.piece[i]!]) set.addRun(x + p.from[i]!, x + p.to[i]!, y + (r % ny), z + Math.floor(r / ny));
   }
   return set;
 }

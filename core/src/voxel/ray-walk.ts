@@ -11,10 +11,18 @@ export interface CellHit {
 }
 
 /** The parameters at which a ray enters and leaves a box, or null when it misses. */
-export function clipRay(origin: Vec3, dir: Vec3, lo: Vec3, hi: Vec3): { enter: number; leave: number; axis: number } | null {
-  let enter = -Infinity, leave = Infinity, axis = -1;
+export function clipRay(
+  origin: Vec3,
+  dir: Vec3,
+  lo: Vec3,
+  hi: Vec3,
+): { enter: number; leave: number; axis: number } | null {
+  let enter = -Infinity,
+    leave = Infinity,
+    axis = -1;
   for (let a = 0; a < 3; a++) {
-    const d = dir[a]!, o = origin[a]!;
+    const d = dir[a]!,
+      o = origin[a]!;
     if (d === 0) {
       if (o < lo[a]! || o > hi[a]!) return null;
       continue;
@@ -37,7 +45,10 @@ export function clipRay(origin: Vec3, dir: Vec3, lo: Vec3, hi: Vec3): { enter: n
  * @param accept – says which cells can be met; all filled ones by default
  */
 export function rayWalk(
-  grid: VoxelGrid, origin: Vec3, dir: Vec3, tMax = Infinity,
+  grid: VoxelGrid,
+  origin: Vec3,
+  dir: Vec3,
+  tMax = Infinity,
   accept: (x: number, y: number, z: number) => boolean = () => true,
 ): CellHit | null {
   const lo = grid.bounds.min;
@@ -51,9 +62,13 @@ export function rayWalk(
   for (let a = 0; a < 3; a++) {
     step[a] = dir[a]! > 0 ? 1 : -1;
     const p = origin[a]! + dir[a]! * t;
-    cell[a] = Math.min(hi[a]! - 1, Math.max(lo[a]!, a === axis ? Math.round(p) - (dir[a]! > 0 ? 0 : 1) : Math.floor(p)));
+    cell[a] = Math.min(
+      hi[a]! - 1,
+      Math.max(lo[a]!, a === axis ? Math.round(p) - (dir[a]! > 0 ? 0 : 1) : Math.floor(p)),
+    );
   }
-  const next = (a: number): number => (dir[a] === 0 ? Infinity : (cell[a]! + (step[a]! > 0 ? 1 : 0) - origin[a]!) / dir[a]!);
+  const next = (a: number): number =>
+    dir[a] === 0 ? Infinity : (cell[a]! + (step[a]! > 0 ? 1 : 0) - origin[a]!) / dir[a]!;
   for (;;) {
     const [x, y, z] = cell as [number, number, number];
     const brick = grid.brickAt(x >> 4, y >> 4, z >> 4);

@@ -9,7 +9,15 @@ class Model {
   constructor(readonly bounds: Box) {}
   set([x, y, z]: Vec3, v: number): void {
     const { min, size } = this.bounds;
-    if (x < min[0] || y < min[1] || z < min[2] || x >= min[0] + size[0] || y >= min[1] + size[1] || z >= min[2] + size[2]) return;
+    if (
+      x < min[0] ||
+      y < min[1] ||
+      z < min[2] ||
+      x >= min[0] + size[0] ||
+      y >= min[1] + size[1] ||
+      z >= min[2] + size[2]
+    )
+      return;
     if (v === 0) this.cells.delete(`${x},${y},${z}`);
     else this.cells.set(`${x},${y},${z}`, v);
   }
@@ -21,10 +29,20 @@ const cellsOf = (g: VoxelGrid): Record<string, number> => {
 };
 const coord = fc.integer({ min: -40, max: 40 });
 const cell = fc.tuple(coord, coord, coord);
-const box = fc.record({ min: cell, size: fc.tuple(...([0, 1, 2].map(() => fc.integer({ min: 1, max: 50 })) as [never, never, never])) }) as fc.Arbitrary<Box>;
+const box = fc.record({
+  min: cell,
+  size: fc.tuple(...([0, 1, 2].map(() => fc.integer({ min: 1, max: 50 })) as [never, never, never])),
+}) as fc.Arbitrary<Box>;
 const op = fc.oneof(
   fc.record({ kind: fc.constant('set' as const), at: cell, v: fc.integer({ min: 0, max: 3 }) }),
-  fc.record({ kind: fc.constant('fill' as const), box: fc.record({ min: cell, size: fc.tuple(fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 })) }), v: fc.integer({ min: 0, max: 3 }) }),
+  fc.record({
+    kind: fc.constant('fill' as const),
+    box: fc.record({
+      min: cell,
+      size: fc.tuple(fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 })),
+    }),
+    v: fc.integer({ min: 0, max: 3 }),
+  }),
 );
 
 describe('VoxelGrid against a map of cells', () => {
@@ -43,7 +61,9 @@ describe('VoxelGrid against a map of cells', () => {
               } else {
                 d.fillBox(o.box as Box, o.v);
                 const { min, size } = o.box;
-                for (let z = 0; z < size[2]; z++) for (let y = 0; y < size[1]; y++) for (let x = 0; x < size[0]; x++) model.set([min[0] + x, min[1] + y, min[2] + z], o.v);
+                for (let z = 0; z < size[2]; z++)
+                  for (let y = 0; y < size[1]; y++)
+                    for (let x = 0; x < size[0]; x++) model.set([min[0] + x, min[1] + y, min[2] + z], o.v);
               }
             }
           });
@@ -61,12 +81,16 @@ describe('VoxelGrid against a map of cells', () => {
   it('growing and shrinking the box keeps every cell that stays inside', () => {
     fc.assert(
       fc.property(box, box, fc.array(cell, { maxLength: 30 }), (a, b, cells) => {
-        const grid = VoxelGrid.empty(a).edit((d) => cells.forEach((c, i) => d.set(...(c as [number, number, number]), 1 + (i % 5))));
+        const grid = VoxelGrid.empty(a).edit((d) =>
+          cells.forEach((c, i) => d.set(...(c as [number, number, number]), 1 + (i % 5))),
+        );
         const moved = grid.withBounds(b);
-        const expected = Object.fromEntries(Object.entries(cellsOf(grid)).filter(([k]) => {
-          const c = k.split(',').map(Number);
-          return c.every((v, i) => v >= b.min[i]! && v < b.min[i]! + b.size[i]!);
-        }));
+        const expected = Object.fromEntries(
+          Object.entries(cellsOf(grid)).filter(([k]) => {
+            const c = k.split(',').map(Number);
+            return c.every((v, i) => v >= b.min[i]! && v < b.min[i]! + b.size[i]!);
+          }),
+        );
         expect(cellsOf(moved)).toEqual(expected);
         expect(moved.count).toBe(Object.keys(expected).length);
         expect(grid.count - moved.count).toBe(grid.countOutside(b));
@@ -95,7 +119,12 @@ describe('VoxelGrid', () => {
   });
   it('gives back the same grid when nothing changes', () => {
     expect(full.edit((d) => d.set(0, 0, 0, 3))).toBe(full);
-    expect(full.edit((d) => { d.set(0, 0, 0, 4); d.set(0, 0, 0, 3); })).toBe(full);
+    expect(
+      full.edit((d) => {
+        d.set(0, 0, 0, 4);
+        d.set(0, 0, 0, 3);
+      }),
+    ).toBe(full);
   });
   it('shares all bricks but the touched one', () => {
     const next = full.edit((d) => d.set(-1, 5, 6, 9));
@@ -111,22 +140,37 @@ describe('VoxelGrid', () => {
 describe('rayWalk', () => {
   it('meets the same cube as a slow march of tiny steps', () => {
     fc.assert(
-      fc.property(fc.array(cell, { minLength: 1, maxLength: 40 }), cell, fc.tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true })), (cells, target, jitter) => {
-        const bounds: Box = { min: [-40, -40, -40], size: [81, 81, 81] };
-        const grid = VoxelGrid.empty(bounds).edit((d) => cells.forEach((c) => d.set(...(c as [number, number, number]), 1)));
-        const origin: Vec3 = [70.3 + jitter[0], 61.7 + jitter[1], -66.1 + jitter[2]];
-        const dir: Vec3 = [target[0] + 0.37 - origin[0], target[1] + 0.41 - origin[1], target[2] + 0.29 - origin[2]];
-        let slow: Vec3 | null = null;
-        for (let t = 0; t < 2 && !slow; t += 0.00005) {
-          const c: Vec3 = [Math.floor(origin[0] + dir[0] * t), Math.floor(origin[1] + dir[1] * t), Math.floor(origin[2] + dir[2] * t)];
-          if (grid.get(...c) !== 0) slow = c;
-        }
-        const hit = rayWalk(grid, origin, dir, 2);
-        // The march may step over a corner thinner than its step; the walk may never miss what it found.
-        if (slow) expect(hit).not.toBeNull();
-        if (slow && hit && JSON.stringify(slow) !== JSON.stringify(hit.cell)) expect(grid.get(...hit.cell)).toBe(1);
-        if (slow && hit) expect(hit.t).toBeLessThanOrEqual(2);
-      }),
+      fc.property(
+        fc.array(cell, { minLength: 1, maxLength: 40 }),
+        cell,
+        fc.tuple(
+          fc.double({ min: -1, max: 1, noNaN: true }),
+          fc.double({ min: -1, max: 1, noNaN: true }),
+          fc.double({ min: -1, max: 1, noNaN: true }),
+        ),
+        (cells, target, jitter) => {
+          const bounds: Box = { min: [-40, -40, -40], size: [81, 81, 81] };
+          const grid = VoxelGrid.empty(bounds).edit((d) =>
+            cells.forEach((c) => d.set(...(c as [number, number, number]), 1)),
+          );
+          const origin: Vec3 = [70.3 + jitter[0], 61.7 + jitter[1], -66.1 + jitter[2]];
+          const dir: Vec3 = [target[0] + 0.37 - origin[0], target[1] + 0.41 - origin[1], target[2] + 0.29 - origin[2]];
+          let slow: Vec3 | null = null;
+          for (let t = 0; t < 2 && !slow; t += 0.00005) {
+            const c: Vec3 = [
+              Math.floor(origin[0] + dir[0] * t),
+              Math.floor(origin[1] + dir[1] * t),
+              Math.floor(origin[2] + dir[2] * t),
+            ];
+            if (grid.get(...c) !== 0) slow = c;
+          }
+          const hit = rayWalk(grid, origin, dir, 2);
+          // The march may step over a corner thinner than its step; the walk may never miss what it found.
+          if (slow) expect(hit).not.toBeNull();
+          if (slow && hit && JSON.stringify(slow) !== JSON.stringify(hit.cell)) expect(grid.get(...hit.cell)).toBe(1);
+          if (slow && hit) expect(hit.t).toBeLessThanOrEqual(2);
+        },
+      ),
       { numRuns: 40 },
     );
   });

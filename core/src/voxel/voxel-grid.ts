@@ -1,6 +1,13 @@
 import { type Box, type Vec3, boxContains, boxEnd, boxesEqual, intersectBoxes } from '../math';
 import {
-  BRICK, BRICK_CELLS, type Brick, cellIndex, countFilled, isUniformBrick, uniformBrick, uniformValue,
+  BRICK,
+  BRICK_CELLS,
+  type Brick,
+  cellIndex,
+  countFilled,
+  isUniformBrick,
+  uniformBrick,
+  uniformValue,
 } from './brick';
 import { type BrickTree, EMPTY_TREE, treeDiff, treeGet, treeSet } from './brick-tree';
 import type { CellSet } from './cell-set';
@@ -79,7 +86,9 @@ export class VoxelGrid {
   edit(change: (draft: GridDraft) => void, limit: Box | null = null): VoxelGrid {
     const draft = new Draft(limit ? intersectBoxes(limit, this.bounds) : this.bounds, this.tree);
     change(draft);
-    return draft.finish((tree, delta) => (delta === 0 && tree === this.tree ? this : new VoxelGrid(this.bounds, tree, this.count + delta)));
+    return draft.finish((tree, delta) =>
+      delta === 0 && tree === this.tree ? this : new VoxelGrid(this.bounds, tree, this.count + delta),
+    );
   }
 
   /** The same cells in another box; cells outside it are dropped. Coordinates do not change. */
@@ -122,23 +131,35 @@ export class VoxelGrid {
   countOutside(box: Box): number {
     let n = 0;
     for (const { at, brick } of this.bricks()) {
-      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      const ox = at[0] * BRICK,
+        oy = at[1] * BRICK,
+        oz = at[2] * BRICK;
       if (boxContains(box, { min: [ox, oy, oz], size: [BRICK, BRICK, BRICK] })) continue;
-      for (let i = 0; i < BRICK_CELLS; i++) if (brick[i] !== 0 && !inside(box, ox + (i & 15), oy + ((i >> 4) & 15), oz + (i >> 8))) n++;
+      for (let i = 0; i < BRICK_CELLS; i++)
+        if (brick[i] !== 0 && !inside(box, ox + (i & 15), oy + ((i >> 4) & 15), oz + (i >> 8))) n++;
     }
     return n;
   }
 
   /** The smallest box around the filled cells, or null when all are empty. */
   contentBox(): Box | null {
-    let x0 = Infinity, y0 = Infinity, z0 = Infinity, x1 = -Infinity, y1 = -Infinity, z1 = -Infinity;
+    let x0 = Infinity,
+      y0 = Infinity,
+      z0 = Infinity,
+      x1 = -Infinity,
+      y1 = -Infinity,
+      z1 = -Infinity;
     for (const { at, brick } of this.bricks()) {
-      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      const ox = at[0] * BRICK,
+        oy = at[1] * BRICK,
+        oz = at[2] * BRICK;
       // A brick that lies inside what is known already cannot widen it.
       if (ox >= x0 && oy >= y0 && oz >= z0 && ox + 15 <= x1 && oy + 15 <= y1 && oz + 15 <= z1) continue;
       for (let i = 0; i < BRICK_CELLS; i++) {
         if (brick[i] === 0) continue;
-        const x = ox + (i & 15), y = oy + ((i >> 4) & 15), z = oz + (i >> 8);
+        const x = ox + (i & 15),
+          y = oy + ((i >> 4) & 15),
+          z = oz + (i >> 8);
         if (x < x0) x0 = x;
         if (x > x1) x1 = x;
         if (y < y0) y0 = y;
@@ -153,7 +174,9 @@ export class VoxelGrid {
   /** Visits every filled cell, brick by brick. */
   forEach(visit: (x: number, y: number, z: number, value: number) => void): void {
     for (const { at, brick } of this.bricks()) {
-      const ox = at[0] * BRICK, oy = at[1] * BRICK, oz = at[2] * BRICK;
+      const ox = at[0] * BRICK,
+        oy = at[1] * BRICK,
+        oz = at[2] * BRICK;
       for (let i = 0; i < BRICK_CELLS; i++) {
         const v = brick[i]!;
         if (v !== 0) visit(ox + (i & 15), oy + ((i >> 4) & 15), oz + (i >> 8), v);
@@ -213,7 +236,8 @@ export class VoxelGrid {
       for (let by = lo[1]; by <= hi[1]; by++) {
         for (let bx = lo[0]; bx <= hi[0]; bx++) {
           const brick = new Uint8Array(BRICK_CELLS);
-          const x0 = Math.max(box.min[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
+          const x0 = Math.max(box.min[0], bx * BRICK),
+            x1 = Math.min(end[0], bx * BRICK + BRICK);
           for (let z = Math.max(box.min[2], bz * BRICK); z < Math.min(end[2], bz * BRICK + BRICK); z++) {
             for (let y = Math.max(box.min[1], by * BRICK); y < Math.min(end[1], by * BRICK + BRICK); y++) {
               const o = x0 - box.min[0] + (y - box.min[1] + (z - box.min[2]) * ny) * nx;
@@ -253,7 +277,8 @@ export class VoxelGrid {
     if (this.count !== other.count || !boxesEqual(this.bounds, other.bounds)) return false;
     let same = true;
     treeDiff(this.tree, other.tree, (_x, _y, _z, a, b) => {
-      if (same && (!a || !b || a.some((v, i) => v !== b[i]))) same = (a ? countFilled(a) : 0) === 0 && (b ? countFilled(b) : 0) === 0;
+      if (same && (!a || !b || a.some((v, i) => v !== b[i])))
+        same = (a ? countFilled(a) : 0) === 0 && (b ? countFilled(b) : 0) === 0;
     });
     return same;
   }
@@ -271,7 +296,9 @@ export class VoxelGrid {
       if (boxContains(box, brickBox)) continue;
       for (let i = 0; i < BRICK_CELLS; i++) {
         if (brick[i] === 0) continue;
-        const x = brickBox.min[0] + (i & 15), y = brickBox.min[1] + ((i >> 4) & 15), z = brickBox.min[2] + (i >> 8);
+        const x = brickBox.min[0] + (i & 15),
+          y = brickBox.min[1] + ((i >> 4) & 15),
+          z = brickBox.min[2] + (i >> 8);
         if (!inside(box, x, y, z)) draft.setRaw(x, y, z, 0);
       }
     }
@@ -288,7 +315,10 @@ class Draft implements GridDraft {
   private last: Brick | undefined;
   private delta = 0;
 
-  constructor(readonly bounds: Box, private tree: BrickTree) {
+  constructor(
+    readonly bounds: Box,
+    private tree: BrickTree,
+  ) {
     this.before = tree;
   }
 
@@ -302,7 +332,9 @@ class Draft implements GridDraft {
   }
 
   setRaw(x: number, y: number, z: number, value: number): void {
-    const bx = x >> 4, by = y >> 4, bz = z >> 4;
+    const bx = x >> 4,
+      by = y >> 4,
+      bz = z >> 4;
     const key = (bz * 4096 + by) * 4096 + bx;
     const i = cellIndex(x, y, z);
     let brick = key === this.lastKey ? this.last : treeGet(this.tree, bx, by, bz);
@@ -340,12 +372,16 @@ class Draft implements GridDraft {
   }
 
   private fillSetInBrick(set: CellSet, bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
-    const x0 = Math.max(lo[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
-    const y0 = Math.max(lo[1], by * BRICK), y1 = Math.min(end[1], by * BRICK + BRICK);
-    const z0 = Math.max(lo[2], bz * BRICK), z1 = Math.min(end[2], bz * BRICK + BRICK);
+    const x0 = Math.max(lo[0], bx * BRICK),
+      x1 = Math.min(end[0], bx * BRICK + BRICK);
+    const y0 = Math.max(lo[1], by * BRICK),
+      y1 = Math.min(end[1], by * BRICK + BRICK);
+    const z0 = Math.max(lo[2], bz * BRICK),
+      z1 = Math.min(end[2], bz * BRICK + BRICK);
     const mask = (1 << (x1 - x0)) - 1;
     let whole = x1 - x0 === BRICK && y1 - y0 === BRICK && z1 - z0 === BRICK;
-    for (let z = z0; whole && z < z1; z++) for (let y = y0; whole && y < y1; y++) whole = set.bits16(x0, y, z) === 0xffff;
+    for (let z = z0; whole && z < z1; z++)
+      for (let y = y0; whole && y < y1; y++) whole = set.bits16(x0, y, z) === 0xffff;
     if (whole) {
       this.fillInBrick(bx, by, bz, [x0, y0, z0], [x1, y1, z1], value);
       return;
@@ -354,12 +390,24 @@ class Draft implements GridDraft {
   }
 
   /** Fills cells of rows of one brick: those of `bitsOf`, counted from `x0`. */
-  private fillRows(bx: number, by: number, bz: number, y0: number, y1: number, z0: number, z1: number, x0: number, bitsOf: (y: number, z: number) => number, value: number): void {
+  private fillRows(
+    bx: number,
+    by: number,
+    bz: number,
+    y0: number,
+    y1: number,
+    z0: number,
+    z1: number,
+    x0: number,
+    bitsOf: (y: number, z: number) => number,
+    value: number,
+  ): void {
     let brick = treeGet(this.tree, bx, by, bz);
     if (brick === undefined && value === 0) return;
     const fresh = brick === undefined;
     let mine = brick !== undefined && this.written.has(brick);
-    let had = 0, n = 0;
+    let had = 0,
+      n = 0;
     for (let z = z0; z < z1; z++) {
       for (let y = y0; y < y1; y++) {
         let bits = bitsOf(y, z);
@@ -370,7 +418,7 @@ class Draft implements GridDraft {
           mine = true;
         }
         const b = brick!;
-        if (fresh && (bits & bits + 1) === 0) {
+        if (fresh && (bits & (bits + 1)) === 0) {
           const width = 32 - Math.clz32(bits);
           b.fill(value, i, i + width);
           n += width;
@@ -389,9 +437,12 @@ class Draft implements GridDraft {
   }
 
   private fillInBrick(bx: number, by: number, bz: number, lo: Vec3, end: Vec3, value: number): void {
-    const x0 = Math.max(lo[0], bx * BRICK), x1 = Math.min(end[0], bx * BRICK + BRICK);
-    const y0 = Math.max(lo[1], by * BRICK), y1 = Math.min(end[1], by * BRICK + BRICK);
-    const z0 = Math.max(lo[2], bz * BRICK), z1 = Math.min(end[2], bz * BRICK + BRICK);
+    const x0 = Math.max(lo[0], bx * BRICK),
+      x1 = Math.min(end[0], bx * BRICK + BRICK);
+    const y0 = Math.max(lo[1], by * BRICK),
+      y1 = Math.min(end[1], by * BRICK + BRICK);
+    const z0 = Math.max(lo[2], bz * BRICK),
+      z1 = Math.min(end[2], bz * BRICK + BRICK);
     const old = treeGet(this.tree, bx, by, bz);
     if (x1 - x0 === BRICK && y1 - y0 === BRICK && z1 - z0 === BRICK) {
       const next = value === 0 ? undefined : uniformBrick(value);
@@ -428,7 +479,8 @@ class Draft implements GridDraft {
       }
       changed = true;
       const u = uniformValue(brick);
-      if (u >= 0) this.tree = treeSet(this.tree, at[0], at[1], at[2], u === 0 ? undefined : uniformBrick(u), this.owned);
+      if (u >= 0)
+        this.tree = treeSet(this.tree, at[0], at[1], at[2], u === 0 ? undefined : uniformBrick(u), this.owned);
     }
     return make(changed ? this.tree : this.before, this.delta);
   }
@@ -437,16 +489,17 @@ class Draft implements GridDraft {
 const cuts = new WeakMap<Brick, Map<string, Brick | undefined>>();
 /** A brick with what lies outside `box` cleared; undefined when nothing is left. */
 function cutBrick(brick: Brick, box: Box, bx: number, by: number, bz: number): Brick | undefined {
-  const from = [bx, by, bz].map((b, i) => Math.max(0, box.min[i]! - b * BRICK)), to = [bx, by, bz].map((b, i) => Math.min(BRICK, box.min[i]! + box.size[i]! - b * BRICK));
+  const from = [bx, by, bz].map((b, i) => Math.max(0, box.min[i]! - b * BRICK)),
+    to = [bx, by, bz].map((b, i) => Math.min(BRICK, box.min[i]! + box.size[i]! - b * BRICK));
   if (from.every((v) => v === 0) && to.every((v) => v === BRICK)) return brick;
   const key = `${from.join()} ${to.join()}`;
   let known = cuts.get(brick);
-  if (!known) cuts.set(brick, known = new Map());
+  if (!known) cuts.set(brick, (known = new Map()));
   if (!known.has(key)) {
     const cut: Brick = new Uint8Array(BRICK_CELLS);
     for (let z = from[2]!; z < to[2]!; z++) {
       for (let y = from[1]!; y < to[1]!; y++) {
-        const o = y << 4 | z << 8;
+        const o = (y << 4) | (z << 8);
         cut.set(brick.subarray(o + from[0]!, o + to[0]!), o + from[0]!);
       }
     }
@@ -457,13 +510,15 @@ function cutBrick(brick: Brick, box: Box, bx: number, by: number, bz: number): B
 
 /** Four cells at a time: this runs once for every brick that a stroke touched. */
 const sameCells = (a: Brick, b: Brick): boolean => {
-  const wa = new Int32Array(a.buffer), wb = new Int32Array(b.buffer);
+  const wa = new Int32Array(a.buffer),
+    wb = new Int32Array(b.buffer);
   for (let i = 0; i < BRICK_CELLS / 4; i++) if (wa[i] !== wb[i]) return false;
   return true;
 };
 
 const inside = (b: Box, x: number, y: number, z: number): boolean => {
-  const m = b.min, s = b.size;
+  const m = b.min,
+    s = b.size;
   return x >= m[0] && y >= m[1] && z >= m[2] && x < m[0] + s[0] && y < m[1] + s[1] && z < m[2] + s[2];
 };
 
@@ -481,7 +536,9 @@ const unwrap = (slot: number, low: number): number => low + ((slot - low) & 31);
 function checkBounds({ min, size }: Box): void {
   for (const v of size) {
     if (!Number.isInteger(v) || v < 1 || v > MAX_EDGE) {
-      throw new GridError(`A volume of ${size.join('×')} cubes was asked for; each edge must be a whole number from 1 to ${MAX_EDGE}.`);
+      throw new GridError(
+        `A volume of ${size.join('×')} cubes was asked for; each edge must be a whole number from 1 to ${MAX_EDGE}.`,
+      );
     }
   }
   for (const v of min) {

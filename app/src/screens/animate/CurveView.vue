@@ -37,36 +37,61 @@ const frozen = shallowRef<{ readonly lo: number; readonly hi: number } | null>(n
 const span = computed(() => {
   if (frozen.value) return frozen.value;
   const all = samples.value.flatMap((s) => [...s.v]);
-  const lo = Math.min(0, ...all), hi = Math.max(0, ...all), pad = Math.max(channel.value === 'turn' ? 8 : 0.5, (hi - lo) * 0.12);
+  const lo = Math.min(0, ...all),
+    hi = Math.max(0, ...all),
+    pad = Math.max(channel.value === 'turn' ? 8 : 0.5, (hi - lo) * 0.12);
   return { lo: lo - pad, hi: hi + pad };
 });
-const x = (time: number): number => PAD.left + (time / (clip.value?.length ?? 1)) * (width.value - PAD.left - PAD.right);
-const y = (v: number): number => PAD.top + ((span.value.hi - v) / (span.value.hi - span.value.lo)) * (height.value - PAD.top - PAD.bottom);
-const timeAt = (px: number): number => ((px - PAD.left) / (width.value - PAD.left - PAD.right)) * (clip.value?.length ?? 1);
-const valueAt = (py: number): number => span.value.hi - ((py - PAD.top) / (height.value - PAD.top - PAD.bottom)) * (span.value.hi - span.value.lo);
-const path = (axis: number): string => samples.value.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s.time).toFixed(1)} ${y(s.v[axis]!).toFixed(1)}`).join('');
+const x = (time: number): number =>
+  PAD.left + (time / (clip.value?.length ?? 1)) * (width.value - PAD.left - PAD.right);
+const y = (v: number): number =>
+  PAD.top + ((span.value.hi - v) / (span.value.hi - span.value.lo)) * (height.value - PAD.top - PAD.bottom);
+const timeAt = (px: number): number =>
+  ((px - PAD.left) / (width.value - PAD.left - PAD.right)) * (clip.value?.length ?? 1);
+const valueAt = (py: number): number =>
+  span.value.hi - ((py - PAD.top) / (height.value - PAD.top - PAD.bottom)) * (span.value.hi - span.value.lo);
+const path = (axis: number): string =>
+  samples.value.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s.time).toFixed(1)} ${y(s.v[axis]!).toFixed(1)}`).join('');
 const ticks = computed(() => {
-  const { lo, hi } = span.value, step = [0.5, 1, 2, 5, 10, 15, 30, 45, 90, 180].find((s) => (hi - lo) / s <= 5) ?? 360;
-  return Array.from({ length: Math.floor(hi / step) - Math.ceil(lo / step) + 1 }, (_, i) => (Math.ceil(lo / step) + i) * step);
+  const { lo, hi } = span.value,
+    step = [0.5, 1, 2, 5, 10, 15, 30, 45, 90, 180].find((s) => (hi - lo) / s <= 5) ?? 360;
+  return Array.from(
+    { length: Math.floor(hi / step) - Math.ceil(lo / step) + 1 },
+    (_, i) => (Math.ceil(lo / step) + i) * step,
+  );
 });
 /** The key whose way to the next is shown: the chosen one, else the one before this moment. */
 const current = computed(() => {
-  const list = keys.value, own = anim.chosen.find((k) => k.bone === session.view.bone && k.channel === channel.value);
+  const list = keys.value,
+    own = anim.chosen.find((k) => k.bone === session.view.bone && k.channel === channel.value);
   const i = own ? list.findIndex((k) => k.time === own.time) : list.findLastIndex((k) => k.time <= anim.time);
-  const a = list[i], b = list[i + 1];
+  const a = list[i],
+    b = list[i + 1];
   if (!a || !b) return null;
-  const va = figures(a.value), vb = figures(b.value);
+  const va = figures(a.value),
+    vb = figures(b.value);
   // The handles stand on the axis that goes furthest.
   const axis = [0, 1, 2].reduce((m, k) => (Math.abs(vb[k]! - va[k]!) > Math.abs(vb[m]! - va[m]!) ? k : m), 0);
   return { a, b, axis, from: va[axis]!, to: vb[axis]!, curve: a.curve ?? EVEN_CURVE };
 });
 const handle = (n: 0 | 1): { x: number; y: number } => {
-  const c = current.value!, cx = c.curve[n * 2]!, cy = c.curve[n * 2 + 1]!;
+  const c = current.value!,
+    cx = c.curve[n * 2]!,
+    cy = c.curve[n * 2 + 1]!;
   return { x: x(c.a.time + (c.b.time - c.a.time) * cx), y: y(c.from + (c.to - c.from) * cy) };
 };
 const refOf = (time: number): KeyRef => ({ bone: session.view.bone!, channel: channel.value, time });
 
-type Drag = { readonly kind: 'key'; readonly time: number; readonly axis: number; readonly x: number; readonly y: number; way: 'none' | 'time' | 'value' } | { readonly kind: 'handle'; readonly n: 0 | 1 };
+type Drag =
+  | {
+      readonly kind: 'key';
+      readonly time: number;
+      readonly axis: number;
+      readonly x: number;
+      readonly y: number;
+      way: 'none' | 'time' | 'value';
+    }
+  | { readonly kind: 'handle'; readonly n: 0 | 1 };
 let drag: Drag | null = null;
 const where = (e: PointerEvent): { x: number; y: number } => {
   const r = host.value!.getBoundingClientRect();
@@ -86,12 +111,17 @@ function grabHandle(e: PointerEvent, n: 0 | 1): void {
 }
 /** What letting go would do: tried out while the hand is down, then done. */
 function meant(e: PointerEvent): ((done: boolean) => void) | null {
-  const c = session.clip, d = drag, p = where(e);
+  const c = session.clip,
+    d = drag,
+    p = where(e);
   if (!c || !d) return null;
   if (d.kind === 'handle') {
-    const s = current.value!, tx = Math.max(0, Math.min(1, (timeAt(p.x) - s.a.time) / (s.b.time - s.a.time)));
+    const s = current.value!,
+      tx = Math.max(0, Math.min(1, (timeAt(p.x) - s.a.time) / (s.b.time - s.a.time)));
     const ty = s.to === s.from ? d.n : Math.max(-2, Math.min(3, (valueAt(p.y) - s.from) / (s.to - s.from)));
-    const curve = (d.n === 0 ? [tx, ty, s.curve[2], s.curve[3]] : [s.curve[0], s.curve[1], tx, ty]).map((v) => Math.round(v * 1000) / 1000) as unknown as Curve;
+    const curve = (d.n === 0 ? [tx, ty, s.curve[2], s.curve[3]] : [s.curve[0], s.curve[1], tx, ty]).map(
+      (v) => Math.round(v * 1000) / 1000,
+    ) as unknown as Curve;
     const args = { clip: c.id, keys: [refOf(s.a.time)], ease: 'curve' as const, curve };
     return (done) => go(done, easeKeysEdit, args);
   }
@@ -100,10 +130,19 @@ function meant(e: PointerEvent): ((done: boolean) => void) | null {
     const delta = nearestFrame(c, timeAt(p.x)) - d.time;
     return (done) => go(done, shiftKeysEdit, { clip: c.id, keys: [refOf(d.time)], delta });
   }
-  const own = c.lanes.find((l) => l.bone === session.view.bone), key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
+  const own = c.lanes.find((l) => l.bone === session.view.bone),
+    key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
   if (d.way !== 'value' || !key) return null;
-  const step = channel.value === 'turn' ? 1 : 0.25, v = figures(key.value).map((o, i) => (i === d.axis ? Math.round(valueAt(p.y) / step) * step : o)) as unknown as Vec3;
-  const args = { clip: c.id, bone: session.view.bone!, channel: channel.value, key: { ...key, value: channel.value === 'turn' ? fromDegrees(v) : v } };
+  const step = channel.value === 'turn' ? 1 : 0.25,
+    v = figures(key.value).map((o, i) =>
+      i === d.axis ? Math.round(valueAt(p.y) / step) * step : o,
+    ) as unknown as Vec3;
+  const args = {
+    clip: c.id,
+    bone: session.view.bone!,
+    channel: channel.value,
+    key: { ...key, value: channel.value === 'turn' ? fromDegrees(v) : v },
+  };
   return (done) => go(done, setKeyEdit, args);
 }
 function go<A>(done: boolean, edit: Edit<A>, args: A): void {
@@ -133,20 +172,81 @@ const scrub = (e: PointerEvent): void => {
 <template>
   <div class="curves">
     <div class="side">
-      <div class="segments wide" role="group" aria-label="Channel"><button v-for="c in ['turn', 'move', 'scale'] as const" :key="c" type="button" :aria-pressed="channel === c" @click="channel = c">{{ c }}</button></div>
-      <ul><li v-for="a in AXES" :key="a" :class="a.toLowerCase()"><i aria-hidden="true" />{{ a }}</li></ul>
-      <p class="quiet">{{ session.bone ? `${keys.length} keys. Drag one sideways in time, up and down in value; the two handles bend the way to the next.` : 'Choose a bone.' }}</p>
+      <div class="segments wide" role="group" aria-label="Channel">
+        <button
+          v-for="c in ['turn', 'move', 'scale'] as const"
+          :key="c"
+          type="button"
+          :aria-pressed="channel === c"
+          @click="channel = c"
+        >
+          {{ c }}
+        </button>
+      </div>
+      <ul>
+        <li v-for="a in AXES" :key="a" :class="a.toLowerCase()"><i aria-hidden="true" />{{ a }}</li>
+      </ul>
+      <p class="quiet">
+        {{
+          session.bone
+            ? `${keys.length} keys. Drag one sideways in time, up and down in value; the two handles bend the way to the next.`
+            : 'Choose a bone.'
+        }}
+      </p>
     </div>
     <div ref="host" class="host" @pointerdown.self="scrub" @pointermove="scrub">
-      <svg v-if="keys.length > 0 && clip" :width="width" :height="height" role="img" aria-label="Curves" @pointermove="move" @pointerup="up">
-        <g v-for="t in ticks" :key="t"><line :x1="PAD.left" :x2="width - PAD.right" :y1="y(t)" :y2="y(t)" class="grid" :class="{ zero: t === 0 }" /><text :x="PAD.left - 6" :y="y(t) + 4" class="figures">{{ t }}{{ channel === 'turn' ? '°' : '' }}</text></g>
+      <svg
+        v-if="keys.length > 0 && clip"
+        :width="width"
+        :height="height"
+        role="img"
+        aria-label="Curves"
+        @pointermove="move"
+        @pointerup="up"
+      >
+        <g v-for="t in ticks" :key="t">
+          <line :x1="PAD.left" :x2="width - PAD.right" :y1="y(t)" :y2="y(t)" class="grid" :class="{ zero: t === 0 }" />
+          <text :x="PAD.left - 6" :y="y(t) + 4" class="figures">{{ t }}{{ channel === 'turn' ? '°' : '' }}</text>
+        </g>
         <path v-for="(a, i) in AXES" :key="a" :d="path(i)" class="line" :class="a.toLowerCase()" />
         <line :x1="x(anim.time)" :x2="x(anim.time)" y1="0" :y2="height" class="needle" />
         <template v-if="current">
-          <path :d="`M${x(current.a.time)} ${y(current.from)}L${handle(0).x} ${handle(0).y}M${x(current.b.time)} ${y(current.to)}L${handle(1).x} ${handle(1).y}`" class="arm" />
-          <circle v-for="n in [0, 1] as const" :key="n" :cx="handle(n).x" :cy="handle(n).y" r="6" class="handle" :class="{ own: current.a.ease === 'curve' }" role="button" :aria-label="n === 0 ? 'Handle out of the key' : 'Handle into the next'" @pointerdown.stop="grabHandle($event, n)" />
+          <path
+            :d="`M${x(current.a.time)} ${y(current.from)}L${handle(0).x} ${handle(0).y}M${x(current.b.time)} ${y(current.to)}L${handle(1).x} ${handle(1).y}`"
+            class="arm"
+          />
+          <circle
+            v-for="n in [0, 1] as const"
+            :key="n"
+            :cx="handle(n).x"
+            :cy="handle(n).y"
+            r="6"
+            class="handle"
+            :class="{ own: current.a.ease === 'curve' }"
+            role="button"
+            :aria-label="n === 0 ? 'Handle out of the key' : 'Handle into the next'"
+            @pointerdown.stop="grabHandle($event, n)"
+          />
         </template>
-        <g v-for="k in keys" :key="k.time"><circle v-for="(a, i) in AXES" :key="a" :cx="x(k.time)" :cy="y(figures(k.value)[i]!)" r="4.5" class="dot" :class="[a.toLowerCase(), { on: anim.chosen.some((c) => c.bone === session.view.bone && c.channel === channel && c.time === k.time) }]" role="button" :aria-label="`${a} at frame ${Math.round((k.time * clip.fps) / TICKS)}`" @pointerdown.stop="grabKey($event, k.time, i)" /></g>
+        <g v-for="k in keys" :key="k.time">
+          <circle
+            v-for="(a, i) in AXES"
+            :key="a"
+            :cx="x(k.time)"
+            :cy="y(figures(k.value)[i]!)"
+            r="4.5"
+            class="dot"
+            :class="[
+              a.toLowerCase(),
+              {
+                on: anim.chosen.some((c) => c.bone === session.view.bone && c.channel === channel && c.time === k.time),
+              },
+            ]"
+            role="button"
+            :aria-label="`${a} at frame ${Math.round((k.time * clip.fps) / TICKS)}`"
+            @pointerdown.stop="grabKey($event, k.time, i)"
+          />
+        </g>
         <circle v-if="ghost" :cx="ghost.x" :cy="ghost.y" r="7" class="ghost" />
       </svg>
       <p v-else class="quiet hint">{{ clip ? `No ${channel} keys of this bone.` : 'Choose a clip on the left.' }}</p>
@@ -155,28 +255,118 @@ const scrub = (e: PointerEvent): void => {
 </template>
 
 <style scoped>
-.curves { display: grid; grid-template-columns: 190px minmax(0, 1fr); min-height: 0; }
-.side { padding: 10px 12px; display: grid; gap: 8px; align-content: start; border-right: 1px solid var(--line); font-size: 12px; }
-.wide { display: flex; }
-.wide button { flex: 1; }
-ul { list-style: none; display: flex; gap: 14px; margin: 0; padding: 0; }
-li { display: flex; gap: 5px; align-items: center; }
-li i { width: 14px; height: 3px; background: var(--c); }
-.x { --c: var(--axis-x); }
-.y { --c: var(--axis-y); }
-.z { --c: var(--axis-z); }
-.host { position: relative; min-width: 0; min-height: 0; overflow: hidden; touch-action: none; }
-svg { display: block; position: absolute; inset: 0; }
-.grid { stroke: var(--line); stroke-width: 1; }
-.grid.zero { stroke: var(--line-strong); }
-text { fill: var(--quiet); font-size: 10.5px; text-anchor: end; }
-.line { fill: none; stroke: var(--c); stroke-width: 2; pointer-events: none; }
-.dot { fill: var(--panel); stroke: var(--c); stroke-width: 2.5; cursor: move; }
-.dot.on { fill: var(--c); }
-.arm { stroke: var(--quiet); stroke-width: 1.2; stroke-dasharray: 3 3; fill: none; pointer-events: none; }
-.handle { fill: var(--panel); stroke: var(--resin); stroke-width: 2; cursor: grab; }
-.handle.own { fill: var(--honey); }
-.ghost { fill: none; stroke: var(--honey); stroke-width: 2; pointer-events: none; }
-.needle { stroke: var(--resin); stroke-width: 2; pointer-events: none; }
-.hint { padding: 14px; }
+.curves {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr);
+  min-height: 0;
+}
+.side {
+  padding: 10px 12px;
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  border-right: 1px solid var(--line);
+  font-size: 12px;
+}
+.wide {
+  display: flex;
+}
+.wide button {
+  flex: 1;
+}
+ul {
+  list-style: none;
+  display: flex;
+  gap: 14px;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+li i {
+  width: 14px;
+  height: 3px;
+  background: var(--c);
+}
+.x {
+  --c: var(--axis-x);
+}
+.y {
+  --c: var(--axis-y);
+}
+.z {
+  --c: var(--axis-z);
+}
+.host {
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  touch-action: none;
+}
+svg {
+  display: block;
+  position: absolute;
+  inset: 0;
+}
+.grid {
+  stroke: var(--line);
+  stroke-width: 1;
+}
+.grid.zero {
+  stroke: var(--line-strong);
+}
+text {
+  fill: var(--quiet);
+  font-size: 10.5px;
+  text-anchor: end;
+}
+.line {
+  fill: none;
+  stroke: var(--c);
+  stroke-width: 2;
+  pointer-events: none;
+}
+.dot {
+  fill: var(--panel);
+  stroke: var(--c);
+  stroke-width: 2.5;
+  cursor: move;
+}
+.dot.on {
+  fill: var(--c);
+}
+.arm {
+  stroke: var(--quiet);
+  stroke-width: 1.2;
+  stroke-dasharray: 3 3;
+  fill: none;
+  pointer-events: none;
+}
+.handle {
+  fill: var(--panel);
+  stroke: var(--resin);
+  stroke-width: 2;
+  cursor: grab;
+}
+.handle.own {
+  fill: var(--honey);
+}
+.ghost {
+  fill: none;
+  stroke: var(--honey);
+  stroke-width: 2;
+  pointer-events: none;
+}
+.needle {
+  stroke: var(--resin);
+  stroke-width: 2;
+  pointer-events: none;
+}
+.hint {
+  padding: 14px;
+}
 </style>

@@ -13,12 +13,15 @@ const session = useSession();
 const open = ref(true);
 const source = shallowRef<Project | null>(null);
 /** Each clip with the bones that it finds here, and those it misses. */
-const clips = computed(() => (source.value?.clips ?? []).map((clip) => {
-  const { lanes, missing } = retarget(clip, source.value!, session.project!);
-  return { clip, found: lanes.length, missing };
-}));
+const clips = computed(() =>
+  (source.value?.clips ?? []).map((clip) => {
+    const { lanes, missing } = retarget(clip, source.value!, session.project!);
+    return { clip, found: lanes.length, missing };
+  }),
+);
 function bring(clip: string): void {
-  if (session.apply(retargetClipEdit, { source: source.value!, clip }, (p) => ({ clip: p.clips.at(-1)!.id }))) open.value = false;
+  if (session.apply(retargetClipEdit, { source: source.value!, clip }, (p) => ({ clip: p.clips.at(-1)!.id })))
+    open.value = false;
 }
 </script>
 
@@ -27,7 +30,23 @@ function bring(clip: string): void {
     <div class="from">
       <ProjectSources @take="(p) => (source = p)" />
       <ul v-if="source">
-        <li v-for="c in clips" :key="c.clip.id"><b>{{ c.clip.name }}</b><span class="quiet">{{ c.found }} bones{{ c.missing.length > 0 ? `, without ${c.missing.slice(0, 3).join(', ')}${c.missing.length > 3 ? ` and ${c.missing.length - 3} more` : ''}` : '' }}</span><button type="button" class="btn" :disabled="c.found === 0" :aria-label="`Bring in ${c.clip.name}`" @click="bring(c.clip.id)">Bring in</button></li>
+        <li v-for="c in clips" :key="c.clip.id">
+          <b>{{ c.clip.name }}</b><span class="quiet"
+            >{{ c.found }} bones{{
+              c.missing.length > 0
+                ? `, without ${c.missing.slice(0, 3).join(', ')}${c.missing.length > 3 ? ` and ${c.missing.length - 3} more` : ''}`
+                : ''
+            }}</span
+          ><button
+            type="button"
+            class="btn"
+            :disabled="c.found === 0"
+            :aria-label="`Bring in ${c.clip.name}`"
+            @click="bring(c.clip.id)"
+          >
+            Bring in
+          </button>
+        </li>
       </ul>
       <p v-if="source && clips.length === 0" class="quiet">“{{ source.name }}” has no clips.</p>
       <p class="quiet">Turns are the same in the world; shifts are scaled to this figure’s limbs.</p>
@@ -36,7 +55,21 @@ function bring(clip: string): void {
 </template>
 
 <style scoped>
-.from { display: grid; gap: 12px; }
-ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; }
-li { display: grid; grid-template-columns: 120px minmax(0, 1fr) auto; gap: 8px; align-items: center; }
+.from {
+  display: grid;
+  gap: 12px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+}
+li {
+  display: grid;
+  grid-template-columns: 120px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+}
 </style>

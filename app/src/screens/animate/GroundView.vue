@@ -14,7 +14,10 @@ import { type GroundChart, groundChart } from './ground-chart';
 const session = useSession();
 const anim = useAnimate();
 const notices = useNotices();
-interface Row { readonly contact: ContactReport; readonly clashes: readonly Clash[] }
+interface Row {
+  readonly contact: ContactReport;
+  readonly clashes: readonly Clash[];
+}
 const rows = shallowRef<ReadonlyMap<string, Row>>(new Map());
 const busy = ref(false);
 const still = ref(false);
@@ -34,12 +37,20 @@ const boneName = (id: string): string => {
 };
 /** Cubes in cloth are common and count little beside a foot in the ground. */
 const badness = (r: Row): number => r.contact.depth.by + r.contact.slide.by + (r.clashes[0]?.cubes ?? 0) / 60;
-const ranked = computed(() => [...rows.value.values()].sort((a, b) => badness(b) - badness(a)).map((r) => ({ clip: session.project?.clips.find((c) => c.id === r.contact.clip), r })).filter((o) => o.clip));
+const ranked = computed(() =>
+  [...rows.value.values()]
+    .sort((a, b) => badness(b) - badness(a))
+    .map((r) => ({ clip: session.project?.clips.find((c) => c.id === r.contact.clip), r }))
+    .filter((o) => o.clip),
+);
 const lines = computed(() => {
   const c = row.value?.contact;
   if (!c) return [];
   // Soles, and whatever else goes through the ground.
-  return c.tracks.filter((t) => t.sole || Math.min(...t.height) < -0.05).map((t) => ({ name: name(t.part), height: t.height, slide: t.slide })).slice(0, 5);
+  return c.tracks
+    .filter((t) => t.sole || Math.min(...t.height) < -0.05)
+    .map((t) => ({ name: name(t.part), height: t.height, slide: t.slide }))
+    .slice(0, 5);
 });
 
 async function check(clips: readonly string[]): Promise<void> {
@@ -49,7 +60,11 @@ async function check(clips: readonly string[]): Promise<void> {
   const mine = (stop = new AbortController());
   busy.value = true;
   try {
-    const found = await sharedPool().run('motion', (sent) => ({ project: sent.packProject(project), clips, ground: still.value ? [0, 0] as const : null }), { signal: mine.signal });
+    const found = await sharedPool().run(
+      'motion',
+      (sent) => ({ project: sent.packProject(project), clips, ground: still.value ? ([0, 0] as const) : null }),
+      { signal: mine.signal },
+    );
     if (session.project !== project) return;
     rows.value = new Map([...rows.value, ...found.map((r) => [r.contact.clip, r] as const)]);
     await nextTick();
@@ -67,11 +82,15 @@ function draw(): void {
 }
 const here = (): Promise<void> => check(session.view.clip ? [session.view.clip] : []);
 // Looked at anew whenever the clip, the rig or the cubes change.
-watch(() => [session.view.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value], (now, before) => {
-  if (before && now.slice(1).some((v, i) => v !== before[i + 1])) rows.value = new Map();
-  if (row.value) void nextTick(draw);
-  else void here();
-}, { immediate: true });
+watch(
+  () => [session.view.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value],
+  (now, before) => {
+    if (before && now.slice(1).some((v, i) => v !== before[i + 1])) rows.value = new Map();
+    if (row.value) void nextTick(draw);
+    else void here();
+  },
+  { immediate: true },
+);
 watch(() => anim.time, draw);
 function go(clip: string, frame: number): void {
   session.choose({ clip });
@@ -89,42 +108,182 @@ const round = (v: number): string => v.toFixed(2);
     <section class="findings" aria-label="Contact of this clip">
       <p v-if="busy && !row" class="quiet" role="status">Measuring…</p>
       <template v-else-if="row">
-        <p :class="{ good: row.contact.depth.by <= 0.05 }">{{ row.contact.depth.by <= 0.05 ? 'Nothing goes through the ground.' : '' }}<template v-if="row.contact.depth.by > 0.05">{{ name(row.contact.depth.part) }} is {{ round(row.contact.depth.by) }} cubes through the ground. <button type="button" class="link" @click="go(row.contact.clip, row.contact.depth.frame)">frame {{ row.contact.depth.frame }}</button></template></p>
-        <p :class="{ good: row.contact.slide.by <= 0.1 }">{{ row.contact.slide.by <= 0.1 ? 'No standing sole slides.' : '' }}<template v-if="row.contact.slide.by > 0.1">{{ name(row.contact.slide.part) }} slides {{ round(row.contact.slide.by) }} cubes a frame. <button type="button" class="link" @click="go(row.contact.clip, row.contact.slide.frame)">frame {{ row.contact.slide.frame }}</button></template></p>
-        <p class="quiet">The ground goes {{ round(Math.hypot(...row.contact.ground)) }} cubes a frame under it. <label class="check"><input v-model="still" type="checkbox" />it stands still</label></p>
-        <p v-if="session.clip?.loop" :class="{ good: gaps.length === 0 }">{{ gaps.length === 0 ? 'The loop closes.' : `The loop does not close: ${boneName(gaps[0]!.bone)} is off by ${round(gaps[0]!.move)} cubes and ${gaps[0]!.turn.toFixed(1)}°${gaps.length > 1 ? `, ${gaps.length - 1} more` : ''}.` }} <button v-if="gaps.length > 0" type="button" class="link" @click="session.apply(closeLoopEdit, { clip: session.clip!.id })">close it</button></p>
+        <p :class="{ good: row.contact.depth.by <= 0.05 }">
+          {{ row.contact.depth.by <= 0.05 ? 'Nothing goes through the ground.' : ''
+          }}<template v-if="row.contact.depth.by > 0.05"
+            >{{ name(row.contact.depth.part) }} is {{ round(row.contact.depth.by) }} cubes through the ground.
+            <button type="button" class="link" @click="go(row.contact.clip, row.contact.depth.frame)">
+              frame {{ row.contact.depth.frame }}
+            </button></template
+          >
+        </p>
+        <p :class="{ good: row.contact.slide.by <= 0.1 }">
+          {{ row.contact.slide.by <= 0.1 ? 'No standing sole slides.' : ''
+          }}<template v-if="row.contact.slide.by > 0.1"
+            >{{ name(row.contact.slide.part) }} slides {{ round(row.contact.slide.by) }} cubes a frame.
+            <button type="button" class="link" @click="go(row.contact.clip, row.contact.slide.frame)">
+              frame {{ row.contact.slide.frame }}
+            </button></template
+          >
+        </p>
+        <p class="quiet">
+          The ground goes {{ round(Math.hypot(...row.contact.ground)) }} cubes a frame under it.
+          <label class="check"><input v-model="still" type="checkbox" />it stands still</label>
+        </p>
+        <p v-if="session.clip?.loop" :class="{ good: gaps.length === 0 }">
+          {{
+            gaps.length === 0
+              ? 'The loop closes.'
+              : `The loop does not close: ${boneName(gaps[0]!.bone)} is off by ${round(gaps[0]!.move)} cubes and ${gaps[0]!.turn.toFixed(1)}°${gaps.length > 1 ? `, ${gaps.length - 1} more` : ''}.`
+          }}
+          <button
+            v-if="gaps.length > 0"
+            type="button"
+            class="link"
+            @click="session.apply(closeLoopEdit, { clip: session.clip!.id })"
+          >
+            close it
+          </button>
+        </p>
         <p v-if="row.clashes.length === 0" class="good">No parts pass through each other.</p>
-        <ul v-else><li v-for="c in row.clashes.slice(0, 6)" :key="c.a + c.b">{{ name(c.a) }} stands {{ c.cubes }} cubes in {{ name(c.b) }}. <button type="button" class="link" @click="go(row.contact.clip, c.frame)">frame {{ c.frame }}</button></li></ul>
+        <ul v-else>
+          <li v-for="c in row.clashes.slice(0, 6)" :key="c.a + c.b">
+            {{ name(c.a) }} stands {{ c.cubes }} cubes in {{ name(c.b) }}.
+            <button type="button" class="link" @click="go(row.contact.clip, c.frame)">frame {{ c.frame }}</button>
+          </li>
+        </ul>
       </template>
       <p v-else class="quiet">Choose a clip on the left.</p>
     </section>
-    <div class="middle"><div v-show="lines.length > 0" ref="host" class="chart" role="img" aria-label="Height of the soles above the ground" /><p v-if="row && lines.length === 0" class="quiet hint">Nothing stands on the ground in this clip.</p></div>
+    <div class="middle">
+      <div
+        v-show="lines.length > 0"
+        ref="host"
+        class="chart"
+        role="img"
+        aria-label="Height of the soles above the ground"
+      />
+      <p v-if="row && lines.length === 0" class="quiet hint">Nothing stands on the ground in this clip.</p>
+    </div>
     <section class="all" aria-label="All clips">
-      <div class="row"><h3>All clips</h3><button type="button" class="btn" :disabled="busy || !session.project || session.project.clips.length === 0" @click="check(session.project!.clips.map((c) => c.id))">{{ busy ? 'Measuring…' : 'Check all' }}</button></div>
-      <ol v-if="ranked.length > 1"><li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.view.clip }"><button type="button" class="link" :aria-label="`Look at ${clip!.name}`" @click="go(clip!.id, r.contact.depth.by > r.contact.slide.by ? r.contact.depth.frame : r.contact.slide.frame)">{{ clip!.name }}</button><span class="figures quiet" title="Deepest, furthest slide, most cubes in another part">{{ round(r.contact.depth.by) }} · {{ round(r.contact.slide.by) }} · {{ r.clashes[0]?.cubes ?? 0 }}</span></li></ol>
+      <div class="row">
+        <h3>All clips</h3>
+        <button
+          type="button"
+          class="btn"
+          :disabled="busy || !session.project || session.project.clips.length === 0"
+          @click="check(session.project!.clips.map((c) => c.id))"
+        >
+          {{ busy ? 'Measuring…' : 'Check all' }}
+        </button>
+      </div>
+      <ol v-if="ranked.length > 1">
+        <li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.view.clip }">
+          <button
+            type="button"
+            class="link"
+            :aria-label="`Look at ${clip!.name}`"
+            @click="
+              go(clip!.id, r.contact.depth.by > r.contact.slide.by ? r.contact.depth.frame : r.contact.slide.frame)
+            "
+          >
+            {{ clip!.name }}</button><span
+            class="figures quiet"
+            title="Deepest, furthest slide, most cubes in another part"
+            >{{ round(r.contact.depth.by) }} · {{ round(r.contact.slide.by) }} · {{ r.clashes[0]?.cubes ?? 0 }}</span
+          >
+        </li>
+      </ol>
       <p v-else class="quiet">Measures every clip, the worst first.</p>
-      <p v-if="row && frameOf(session.clip!, session.clip!.length) > 0" class="quiet small">depth · slide · cubes in another part</p>
+      <p v-if="row && frameOf(session.clip!, session.clip!.length) > 0" class="quiet small">
+        depth · slide · cubes in another part
+      </p>
     </section>
   </div>
 </template>
 
 <style scoped>
-.ground { display: grid; grid-template-columns: 300px minmax(0, 1fr) 230px; min-height: 0; }
-.findings, .all { padding: 10px 14px; overflow: auto; display: grid; gap: 6px; align-content: start; font-size: 12.5px; }
-.findings { border-right: 1px solid var(--line); }
-.all { border-left: 1px solid var(--line); }
-.middle { min-width: 0; min-height: 0; padding: 8px; display: grid; }
-.chart { min-height: 0; min-width: 0; height: 100%; }
-.good { color: var(--ok); }
-.link { color: var(--resin); text-decoration: underline; }
-.check { white-space: nowrap; }
-.check input { accent-color: var(--resin); margin: 0 4px 0 0; vertical-align: -2px; }
-ul, ol { margin: 0; padding: 0; list-style: none; display: grid; gap: 3px; }
-ol li { display: flex; justify-content: space-between; gap: 8px; padding: 1px 5px; border-radius: 4px; }
-ol li .link { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-ol li .figures { flex: none; }
-ol li.on { background: var(--honey-soft); }
-.row { display: flex; justify-content: space-between; align-items: center; }
-.small { font-size: 11px; }
-.hint { padding: 10px; }
+.ground {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr) 230px;
+  min-height: 0;
+}
+.findings,
+.all {
+  padding: 10px 14px;
+  overflow: auto;
+  display: grid;
+  gap: 6px;
+  align-content: start;
+  font-size: 12.5px;
+}
+.findings {
+  border-right: 1px solid var(--line);
+}
+.all {
+  border-left: 1px solid var(--line);
+}
+.middle {
+  min-width: 0;
+  min-height: 0;
+  padding: 8px;
+  display: grid;
+}
+.chart {
+  min-height: 0;
+  min-width: 0;
+  height: 100%;
+}
+.good {
+  color: var(--ok);
+}
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+}
+.check {
+  white-space: nowrap;
+}
+.check input {
+  accent-color: var(--resin);
+  margin: 0 4px 0 0;
+  vertical-align: -2px;
+}
+ul,
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 3px;
+}
+ol li {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 1px 5px;
+  border-radius: 4px;
+}
+ol li .link {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+ol li .figures {
+  flex: none;
+}
+ol li.on {
+  background: var(--honey-soft);
+}
+.row {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+.small {
+  font-size: 11px;
+}
+.hint {
+  padding: 10px;
+}
 </style>

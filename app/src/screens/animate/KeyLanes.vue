@@ -29,46 +29,82 @@ const marks = computed(() => {
   if (!c) return [];
   const n = framesIn(c);
   const every = [1, 2, 3, 5, 6, 10, 12, 24, 48, 120].find((k) => (usable.value / n) * k > 34) ?? 240;
-  return Array.from({ length: Math.floor(n / every) + 1 }, (_, i) => ({ frame: i * every, at: x(Math.round((i * every * TICKS) / c.fps)) }));
+  return Array.from({ length: Math.floor(n / every) + 1 }, (_, i) => ({
+    frame: i * every,
+    at: x(Math.round((i * every * TICKS) / c.fps)),
+  }));
 });
 
 type Drawn = ReturnType<typeof keyTimes>[number];
-interface BoneLane { readonly bone: Bone; readonly keys: readonly Drawn[] }
+interface BoneLane {
+  readonly bone: Bone;
+  readonly keys: readonly Drawn[];
+}
 /** Lanes of bones that have keys, of the one in hand, and of those whose name is asked for, in the order of the rig. */
 const boneLanes = computed<BoneLane[]>(() => {
-  const c = clip.value, p = session.project;
+  const c = clip.value,
+    p = session.project;
   if (!c || !p) return [];
-  const wanted = anim.filter.trim().toLowerCase(), byBone = new Map(c.lanes.map((l) => [l.bone, l]));
+  const wanted = anim.filter.trim().toLowerCase(),
+    byBone = new Map(c.lanes.map((l) => [l.bone, l]));
   return bonesInOrder(p.rig).flatMap((bone: Bone) => {
     const lane = byBone.get(bone.id);
     // A name that is asked for finds every bone, with keys or without.
     if (!lane && bone.id !== session.view.bone && !wanted) return [];
-    if ((wanted && !`${bone.name}${sideSuffix(bone.side)}`.toLowerCase().includes(wanted)) || (anim.side !== 'all' && bone.side !== anim.side)) return [];
+    if (
+      (wanted && !`${bone.name}${sideSuffix(bone.side)}`.toLowerCase().includes(wanted)) ||
+      (anim.side !== 'all' && bone.side !== anim.side)
+    )
+      return [];
     return [{ bone, keys: lane ? keyTimes(lane) : [] }];
   });
 });
 const slotLanes = computed(() => {
-  const c = clip.value, p = session.project;
+  const c = clip.value,
+    p = session.project;
   if (!c || !p || anim.filter || anim.side !== 'all') return [];
   return p.rig.slots.flatMap((slot) => {
     const lane = c.swaps.find((l) => l.slot === slot.id);
-    return lane ? [{ slot, keys: lane.keys.map((k) => ({ time: k.time, name: p.parts.find((o) => o.id === p.rig.mounts.find((m) => m.id === k.mount)?.part)?.name ?? 'nothing' })) }] : [];
+    return lane
+      ? [
+          {
+            slot,
+            keys: lane.keys.map((k) => ({
+              time: k.time,
+              name: p.parts.find((o) => o.id === p.rig.mounts.find((m) => m.id === k.mount)?.part)?.name ?? 'nothing',
+            })),
+          },
+        ]
+      : [];
   });
 });
 const lanesBox = ref<HTMLElement>();
 const top = ref(0);
 const { height } = useElementSize(lanesBox);
 const first = computed(() => Math.max(0, Math.floor(top.value / LANE) - 2));
-const seen = computed(() => boneLanes.value.slice(first.value, first.value + Math.ceil(height.value / LANE) + 4).map((l, i) => ({ ...l, at: (first.value + i) * LANE })));
+const seen = computed(() =>
+  boneLanes.value
+    .slice(first.value, first.value + Math.ceil(height.value / LANE) + 4)
+    .map((l, i) => ({ ...l, at: (first.value + i) * LANE })),
+);
 const total = computed(() => (boneLanes.value.length + slotLanes.value.length) * LANE);
 
 /** Very many keys in sight are drawn as one outline a lane, and found by where the pointer is; fewer are buttons. */
 const dense = computed(() => seen.value.reduce((n, l) => n + l.keys.length, 0) > 240);
-const outline = (lane: BoneLane, chosen: boolean): string => lane.keys.filter((k) => isChosen(lane.bone.id, k.time) === chosen).map((k) => `M${(x(k.time + (chosen ? dragged(k.time) : 0)) - 5).toFixed(1)} 6h10v10h-10z`).join('');
+const outline = (lane: BoneLane, chosen: boolean): string =>
+  lane.keys
+    .filter((k) => isChosen(lane.bone.id, k.time) === chosen)
+    .map((k) => `M${(x(k.time + (chosen ? dragged(k.time) : 0)) - 5).toFixed(1)} 6h10v10h-10z`)
+    .join('');
 let grabbed: Drawn | null = null;
 function laneDown(e: PointerEvent, lane: BoneLane): void {
   const px = e.clientX - track.value!.getBoundingClientRect().left;
-  grabbed = dense.value ? lane.keys.reduce<Drawn | null>((b, k) => (Math.abs(x(k.time) - px) < Math.min(7, b ? Math.abs(x(b.time) - px) : Infinity) ? k : b), null) : null;
+  grabbed = dense.value
+    ? lane.keys.reduce<Drawn | null>(
+        (b, k) => (Math.abs(x(k.time) - px) < Math.min(7, b ? Math.abs(x(b.time) - px) : Infinity) ? k : b),
+        null,
+      )
+    : null;
   if (grabbed) grab(e, lane.bone.id, grabbed);
   else boxStart(e);
 }
@@ -83,7 +119,8 @@ const marked = computed(() => {
   return out;
 });
 const isChosen = (bone: Id, time: number): boolean => marked.value.get(bone)?.has(time) ?? false;
-const refsOf = (bone: Id, key: { readonly time: number; readonly channels: readonly KeyRef['channel'][] }): KeyRef[] => key.channels.map((channel) => ({ bone, channel, time: key.time }));
+const refsOf = (bone: Id, key: { readonly time: number; readonly channels: readonly KeyRef['channel'][] }): KeyRef[] =>
+  key.channels.map((channel) => ({ bone, channel, time: key.time }));
 
 let drag: { readonly from: number; readonly key: number; moved: boolean; readonly scale: boolean } | null = null;
 const shift = ref(0);
@@ -92,7 +129,10 @@ const factor = ref(1);
 function grab(e: PointerEvent, bone: Id, key: Drawn): void {
   session.choose({ bone });
   const refs = refsOf(bone, key);
-  if (e.shiftKey) anim.chosen = isChosen(bone, key.time) ? anim.chosen.filter((k) => k.bone !== bone || k.time !== key.time) : [...anim.chosen, ...refs];
+  if (e.shiftKey)
+    anim.chosen = isChosen(bone, key.time)
+      ? anim.chosen.filter((k) => k.bone !== bone || k.time !== key.time)
+      : [...anim.chosen, ...refs];
   else if (!isChosen(bone, key.time)) anim.chosen = refs;
   drag = { from: e.clientX, key: key.time, moved: false, scale: e.altKey && key.time !== anim.time };
   (e.currentTarget as Element).setPointerCapture(e.pointerId);
@@ -109,16 +149,20 @@ function pull(e: PointerEvent): void {
 function drop(key: { readonly time: number }): void {
   const c = session.clip;
   if (drag && c && factor.value !== 1) {
-    const by = factor.value, about = anim.time;
-    if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by })) anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
+    const by = factor.value,
+      about = anim.time;
+    if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
+      anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
   } else if (drag && c && shift.value !== 0) {
-    let early = Infinity, late = -Infinity;
+    let early = Infinity,
+      late = -Infinity;
     for (const k of anim.chosen) {
       early = Math.min(early, k.time);
       late = Math.max(late, k.time);
     }
     const d = Math.round(Math.max(-early, Math.min(c.length - late, shift.value)));
-    if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta: d })) anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + d }));
+    if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta: d }))
+      anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + d }));
   } else if (drag && !drag.moved) anim.scrub(key.time);
   drag = null;
   shift.value = 0;
@@ -128,18 +172,25 @@ function drop(key: { readonly time: number }): void {
 function press(e: KeyboardEvent, bone: Id, key: Drawn): void {
   session.choose({ bone });
   const refs = refsOf(bone, key);
-  anim.chosen = !e.shiftKey ? refs : isChosen(bone, key.time) ? anim.chosen.filter((k) => k.bone !== bone || k.time !== key.time) : [...anim.chosen, ...refs];
+  anim.chosen = !e.shiftKey
+    ? refs
+    : isChosen(bone, key.time)
+      ? anim.chosen.filter((k) => k.bone !== bone || k.time !== key.time)
+      : [...anim.chosen, ...refs];
   anim.scrub(key.time);
 }
 function nudge(by: number): void {
   const c = session.clip;
   if (!c || anim.chosen.length === 0) return;
-  const delta = Math.round((by * TICKS) / c.fps), times = anim.chosen.map((k) => k.time);
+  const delta = Math.round((by * TICKS) / c.fps),
+    times = anim.chosen.map((k) => k.time);
   if (Math.min(...times) + delta < 0 || Math.max(...times) + delta > c.length) return;
-  if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta })) anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + delta }));
+  if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta }))
+    anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + delta }));
 }
 /** Where a chosen key stands while the hand is down. */
-const dragged = (time: number): number => (factor.value !== 1 && clip.value ? scaledTime(clip.value, time, anim.time, factor.value) - time : 0);
+const dragged = (time: number): number =>
+  factor.value !== 1 && clip.value ? scaledTime(clip.value, time, anim.time, factor.value) - time : 0;
 
 const box = ref<{ x0: number; y0: number; x1: number; y1: number } | null>(null);
 function boxStart(e: PointerEvent): void {
@@ -158,13 +209,18 @@ function boxEnd(e: PointerEvent): void {
   const b = box.value;
   box.value = null;
   if (!b) return;
-  const [l, r] = [Math.min(b.x0, b.x1), Math.max(b.x0, b.x1)], [t, u] = [Math.min(b.y0, b.y1), Math.max(b.y0, b.y1)];
+  const [l, r] = [Math.min(b.x0, b.x1), Math.max(b.x0, b.x1)],
+    [t, u] = [Math.min(b.y0, b.y1), Math.max(b.y0, b.y1)];
   if (r - l < 4 && u - t < 4) {
     anim.chosen = [];
     anim.scrub(timeAt(e.clientX));
     return;
   }
-  const inside = boneLanes.value.flatMap(({ bone, keys }, i) => ((i + 1) * LANE > t && i * LANE < u ? keys.filter((k) => x(k.time) >= l && x(k.time) <= r).flatMap((k) => refsOf(bone.id, k)) : []));
+  const inside = boneLanes.value.flatMap(({ bone, keys }, i) =>
+    (i + 1) * LANE > t && i * LANE < u
+      ? keys.filter((k) => x(k.time) >= l && x(k.time) <= r).flatMap((k) => refsOf(bone.id, k))
+      : [],
+  );
   anim.chosen = e.shiftKey ? [...anim.chosen, ...inside.filter((k) => !isChosen(k.bone, k.time))] : inside;
 }
 function ruler(e: PointerEvent): void {
@@ -175,79 +231,325 @@ const rulerMove = (e: PointerEvent): void => {
   if (e.buttons & 1) anim.scrub(timeAt(e.clientX));
 };
 const depths = computed(() => {
-  const p = session.project, out = new Map<Id, number>();
+  const p = session.project,
+    out = new Map<Id, number>();
   if (p) for (const b of bonesInOrder(p.rig)) out.set(b.id, b.parent === null ? 0 : (out.get(b.parent) ?? 0) + 1);
   return out;
 });
 const tone = (bone: Bone): Record<string, string> => (bone.colour ? { '--tone': bone.colour } : {});
 // The lane of a bone that is chosen in the view comes into sight.
-watch(() => session.view.bone, (id) => {
-  const i = boneLanes.value.findIndex((l) => l.bone.id === id), el = lanesBox.value;
-  if (i < 0 || !el) return;
-  if (i * LANE < el.scrollTop) el.scrollTop = i * LANE;
-  else if ((i + 1) * LANE > el.scrollTop + el.clientHeight) el.scrollTop = (i + 1) * LANE - el.clientHeight;
-}, { flush: 'post' });
+watch(
+  () => session.view.bone,
+  (id) => {
+    const i = boneLanes.value.findIndex((l) => l.bone.id === id),
+      el = lanesBox.value;
+    if (i < 0 || !el) return;
+    if (i * LANE < el.scrollTop) el.scrollTop = i * LANE;
+    else if ((i + 1) * LANE > el.scrollTop + el.clientHeight) el.scrollTop = (i + 1) * LANE - el.clientHeight;
+  },
+  { flush: 'post' },
+);
 </script>
 
 <template>
   <div ref="track" class="track">
-    <div v-if="clip" class="ruler" data-testid="ruler" role="slider" tabindex="0" aria-label="Frame" :aria-valuenow="Math.round((anim.time * clip.fps) / TICKS)" aria-valuemin="0" :aria-valuemax="anim.frames" @pointerdown="ruler" @pointermove="rulerMove" @keydown.left.prevent.stop="anim.step(-1)" @keydown.right.prevent.stop="anim.step(1)">
-      <span class="span" :style="{ left: `${x(anim.range?.[0] ?? 0)}px`, width: `${x(anim.range?.[1] ?? clip.length) - x(anim.range?.[0] ?? 0)}px` }" />
+    <div
+      v-if="clip"
+      class="ruler"
+      data-testid="ruler"
+      role="slider"
+      tabindex="0"
+      aria-label="Frame"
+      :aria-valuenow="Math.round((anim.time * clip.fps) / TICKS)"
+      aria-valuemin="0"
+      :aria-valuemax="anim.frames"
+      @pointerdown="ruler"
+      @pointermove="rulerMove"
+      @keydown.left.prevent.stop="anim.step(-1)"
+      @keydown.right.prevent.stop="anim.step(1)"
+    >
+      <span
+        class="span"
+        :style="{
+          left: `${x(anim.range?.[0] ?? 0)}px`,
+          width: `${x(anim.range?.[1] ?? clip.length) - x(anim.range?.[0] ?? 0)}px`,
+        }"
+      />
       <span v-for="m in marks" :key="m.frame" class="mark figures" :style="{ left: `${m.at}px` }">{{ m.frame }}</span>
-      <span class="now figures" :style="{ left: `${x(anim.time)}px` }">{{ Math.round((anim.time * clip.fps) / TICKS) }}</span>
+      <span class="now figures" :style="{ left: `${x(anim.time)}px` }">{{
+        Math.round((anim.time * clip.fps) / TICKS)
+      }}</span>
     </div>
-    <div v-if="clip" ref="lanesBox" class="lanes" :style="{ '--shift': `${(shift / clip.length) * usable}px` }" @scroll="top = ($event.target as HTMLElement).scrollTop" @pointerdown.self="boxStart" @pointermove="boxMove" @pointerup="boxEnd">
+    <div
+      v-if="clip"
+      ref="lanesBox"
+      class="lanes"
+      :style="{ '--shift': `${(shift / clip.length) * usable}px` }"
+      @scroll="top = ($event.target as HTMLElement).scrollTop"
+      @pointerdown.self="boxStart"
+      @pointermove="boxMove"
+      @pointerup="boxEnd"
+    >
       <div class="all" :style="{ height: `${total}px` }" @pointerdown.self="boxStart">
-        <div v-for="l in seen" :key="l.bone.id" class="lane" :class="[l.bone.side, { on: l.bone.id === session.view.bone }]" :style="{ top: `${l.at}px`, ...tone(l.bone) }" @pointerdown.self="laneDown($event, l)" @pointermove="grabbed && pull($event)" @pointerup="laneUp">
-          <button type="button" class="name" :style="{ paddingLeft: `${10 + Math.min(5, depths.get(l.bone.id) ?? 0) * 8}px` }" @click="session.choose({ bone: l.bone.id })"><i aria-hidden="true" />{{ l.bone.name }}{{ sideSuffix(l.bone.side) }}</button>
-          <span v-if="l.keys.length > 1" class="bar" :style="{ left: `${x(l.keys[0]!.time)}px`, width: `${x(l.keys.at(-1)!.time) - x(l.keys[0]!.time)}px` }" />
-          <svg v-if="dense" class="outlines" aria-hidden="true"><path :d="outline(l, false)" /><path class="chosen" :d="outline(l, true)" /></svg>
+        <div
+          v-for="l in seen"
+          :key="l.bone.id"
+          class="lane"
+          :class="[l.bone.side, { on: l.bone.id === session.view.bone }]"
+          :style="{ top: `${l.at}px`, ...tone(l.bone) }"
+          @pointerdown.self="laneDown($event, l)"
+          @pointermove="grabbed && pull($event)"
+          @pointerup="laneUp"
+        >
           <button
-            v-for="k in dense ? [] : l.keys" :key="k.time" type="button" class="key" :class="[k.ease, { on: isChosen(l.bone.id, k.time) }]" :style="{ left: `${x(k.time + (isChosen(l.bone.id, k.time) ? dragged(k.time) : 0))}px` }"
-            :aria-label="`Key of ${l.bone.name}${sideSuffix(l.bone.side)} at frame ${Math.round((k.time * clip.fps) / TICKS)}`" @pointerdown.stop="grab($event, l.bone.id, k)" @pointermove="pull" @pointerup.stop="drop(k)"
-            @keydown.enter.prevent="press($event, l.bone.id, k)" @keydown.left.prevent.stop="nudge(-1)" @keydown.right.prevent.stop="nudge(1)"
+            type="button"
+            class="name"
+            :style="{ paddingLeft: `${10 + Math.min(5, depths.get(l.bone.id) ?? 0) * 8}px` }"
+            @click="session.choose({ bone: l.bone.id })"
+          >
+            <i aria-hidden="true" />{{ l.bone.name }}{{ sideSuffix(l.bone.side) }}
+          </button>
+          <span
+            v-if="l.keys.length > 1"
+            class="bar"
+            :style="{ left: `${x(l.keys[0]!.time)}px`, width: `${x(l.keys.at(-1)!.time) - x(l.keys[0]!.time)}px` }"
+          />
+          <svg v-if="dense" class="outlines" aria-hidden="true">
+            <path :d="outline(l, false)" />
+            <path class="chosen" :d="outline(l, true)" />
+          </svg>
+          <button
+            v-for="k in dense ? [] : l.keys"
+            :key="k.time"
+            type="button"
+            class="key"
+            :class="[k.ease, { on: isChosen(l.bone.id, k.time) }]"
+            :style="{ left: `${x(k.time + (isChosen(l.bone.id, k.time) ? dragged(k.time) : 0))}px` }"
+            :aria-label="`Key of ${l.bone.name}${sideSuffix(l.bone.side)} at frame ${Math.round((k.time * clip.fps) / TICKS)}`"
+            @pointerdown.stop="grab($event, l.bone.id, k)"
+            @pointermove="pull"
+            @pointerup.stop="drop(k)"
+            @keydown.enter.prevent="press($event, l.bone.id, k)"
+            @keydown.left.prevent.stop="nudge(-1)"
+            @keydown.right.prevent.stop="nudge(1)"
           />
         </div>
-        <div v-for="(l, i) in slotLanes" :key="l.slot.id" class="lane swap" :style="{ top: `${(boneLanes.length + i) * LANE}px` }">
+        <div
+          v-for="(l, i) in slotLanes"
+          :key="l.slot.id"
+          class="lane swap"
+          :style="{ top: `${(boneLanes.length + i) * LANE}px` }"
+        >
           <span class="name">{{ l.slot.name }} <small class="quiet">wears</small></span>
-          <button v-for="k in l.keys" :key="k.time" type="button" class="worn" :style="{ left: `${x(k.time)}px` }" :title="k.name" :aria-label="`${l.slot.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`" @click="anim.scrub(k.time)">{{ k.name }}</button>
+          <button
+            v-for="k in l.keys"
+            :key="k.time"
+            type="button"
+            class="worn"
+            :style="{ left: `${x(k.time)}px` }"
+            :title="k.name"
+            :aria-label="`${l.slot.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`"
+            @click="anim.scrub(k.time)"
+          >
+            {{ k.name }}
+          </button>
         </div>
         <span class="needle" :style="{ left: `${x(anim.time)}px` }" />
       </div>
-      <p v-if="boneLanes.length === 0" class="quiet hint">{{ anim.filter || anim.side !== 'all' ? 'No lane is called so.' : 'No keys yet. Click a joint in the view and drag a ring.' }}</p>
-      <span v-if="box" class="rubber" :style="{ left: `${Math.min(box.x0, box.x1)}px`, top: `${Math.min(box.y0, box.y1)}px`, width: `${Math.abs(box.x1 - box.x0)}px`, height: `${Math.abs(box.y1 - box.y0)}px` }" />
+      <p v-if="boneLanes.length === 0" class="quiet hint">
+        {{
+          anim.filter || anim.side !== 'all'
+            ? 'No lane is called so.'
+            : 'No keys yet. Click a joint in the view and drag a ring.'
+        }}
+      </p>
+      <span
+        v-if="box"
+        class="rubber"
+        :style="{
+          left: `${Math.min(box.x0, box.x1)}px`,
+          top: `${Math.min(box.y0, box.y1)}px`,
+          width: `${Math.abs(box.x1 - box.x0)}px`,
+          height: `${Math.abs(box.y1 - box.y0)}px`,
+        }"
+      />
     </div>
     <p v-else class="quiet hint">Choose a clip on the left, or make one.</p>
   </div>
 </template>
 
 <style scoped>
-.track { position: relative; display: grid; grid-template-rows: 24px minmax(0, 1fr); min-height: 0; overflow: hidden; }
-.ruler { position: relative; border-bottom: 1px solid var(--line); cursor: ew-resize; touch-action: none; }
-.span { position: absolute; inset-block: 0; background: var(--honey-soft); }
-.mark { position: absolute; top: 3px; transform: translateX(-50%); color: var(--quiet); pointer-events: none; }
-.now { position: absolute; top: 3px; transform: translateX(-50%); padding: 0 7px; border-radius: 4px; background: var(--resin); color: var(--resin-ink); pointer-events: none; line-height: 18px; }
-.lanes { position: relative; overflow: auto; touch-action: none; }
-.all { position: relative; min-height: 100%; }
-.lane { position: absolute; left: 0; right: 0; height: 22px; --tone: #c98a16; }
-.lane.left { --tone: #7d5a98; }
-.lane.right { --tone: #2a7a70; }
-.lane.on { background: var(--honey-soft); }
-.lane.on .name { font-weight: 600; }
-.name { position: absolute; left: 0; top: 0; width: 168px; height: 22px; display: flex; align-items: center; gap: 7px; text-align: left; white-space: nowrap; overflow: hidden; font-size: 12px; }
-.swap .name { padding-left: 10px; }
-.name i { flex: none; width: 4px; height: 12px; border-radius: 2px; background: var(--tone); }
-.bar { position: absolute; top: 9px; height: 4px; border-radius: 2px; background: var(--tone); opacity: 0.35; pointer-events: none; }
-.key { position: absolute; top: 6px; width: 11px; height: 11px; transform: translateX(-50%); border-radius: 3px; background: var(--tone); cursor: grab; touch-action: none; }
-.key.step { border-radius: 0; }
-.key.even { border-radius: 50%; }
-.key.curve { border-radius: 50% 3px; }
-.key.on { outline: 2px solid var(--ink); outline-offset: 1px; transform: translateX(calc(-50% + var(--shift))); }
-.outlines { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.outlines path { fill: var(--tone); }
-.outlines .chosen { stroke: var(--ink); stroke-width: 2; transform: translateX(var(--shift)); }
-.worn { position: absolute; top: 2px; height: 18px; max-width: 90px; padding: 0 5px; border-radius: 3px; background: var(--honey-soft); border: 1px solid var(--honey); font-size: 11px; line-height: 16px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.needle { position: absolute; top: 0; bottom: 0; min-height: 100%; width: 2px; margin-left: -1px; background: var(--resin); pointer-events: none; }
-.rubber { position: absolute; border: 1px solid var(--honey); background: color-mix(in srgb, var(--honey) 18%, transparent); pointer-events: none; }
-.hint { padding: 12px 14px; position: absolute; top: 0; }
+.track {
+  position: relative;
+  display: grid;
+  grid-template-rows: 24px minmax(0, 1fr);
+  min-height: 0;
+  overflow: hidden;
+}
+.ruler {
+  position: relative;
+  border-bottom: 1px solid var(--line);
+  cursor: ew-resize;
+  touch-action: none;
+}
+.span {
+  position: absolute;
+  inset-block: 0;
+  background: var(--honey-soft);
+}
+.mark {
+  position: absolute;
+  top: 3px;
+  transform: translateX(-50%);
+  color: var(--quiet);
+  pointer-events: none;
+}
+.now {
+  position: absolute;
+  top: 3px;
+  transform: translateX(-50%);
+  padding: 0 7px;
+  border-radius: 4px;
+  background: var(--resin);
+  color: var(--resin-ink);
+  pointer-events: none;
+  line-height: 18px;
+}
+.lanes {
+  position: relative;
+  overflow: auto;
+  touch-action: none;
+}
+.all {
+  position: relative;
+  min-height: 100%;
+}
+.lane {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 22px;
+  --tone: #c98a16;
+}
+.lane.left {
+  --tone: #7d5a98;
+}
+.lane.right {
+  --tone: #2a7a70;
+}
+.lane.on {
+  background: var(--honey-soft);
+}
+.lane.on .name {
+  font-weight: 600;
+}
+.name {
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 168px;
+  height: 22px;
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  text-align: left;
+  white-space: nowrap;
+  overflow: hidden;
+  font-size: 12px;
+}
+.swap .name {
+  padding-left: 10px;
+}
+.name i {
+  flex: none;
+  width: 4px;
+  height: 12px;
+  border-radius: 2px;
+  background: var(--tone);
+}
+.bar {
+  position: absolute;
+  top: 9px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--tone);
+  opacity: 0.35;
+  pointer-events: none;
+}
+.key {
+  position: absolute;
+  top: 6px;
+  width: 11px;
+  height: 11px;
+  transform: translateX(-50%);
+  border-radius: 3px;
+  background: var(--tone);
+  cursor: grab;
+  touch-action: none;
+}
+.key.step {
+  border-radius: 0;
+}
+.key.even {
+  border-radius: 50%;
+}
+.key.curve {
+  border-radius: 50% 3px;
+}
+.key.on {
+  outline: 2px solid var(--ink);
+  outline-offset: 1px;
+  transform: translateX(calc(-50% + var(--shift)));
+}
+.outlines {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.outlines path {
+  fill: var(--tone);
+}
+.outlines .chosen {
+  stroke: var(--ink);
+  stroke-width: 2;
+  transform: translateX(var(--shift));
+}
+.worn {
+  position: absolute;
+  top: 2px;
+  height: 18px;
+  max-width: 90px;
+  padding: 0 5px;
+  border-radius: 3px;
+  background: var(--honey-soft);
+  border: 1px solid var(--honey);
+  font-size: 11px;
+  line-height: 16px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.needle {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  min-height: 100%;
+  width: 2px;
+  margin-left: -1px;
+  background: var(--resin);
+  pointer-events: none;
+}
+.rubber {
+  position: absolute;
+  border: 1px solid var(--honey);
+  background: color-mix(in srgb, var(--honey) 18%, transparent);
+  pointer-events: none;
+}
+.hint {
+  padding: 12px 14px;
+  position: absolute;
+  top: 0;
+}
 </style>

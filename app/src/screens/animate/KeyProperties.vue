@@ -23,95 +23,333 @@ const degrees = computed<Vec3>(() => (local.value ? toDegrees(local.value.q) : [
 /** Keys meant by the easing buttons: the chosen ones, else those of the bone at this frame. */
 const here = computed<readonly KeyRef[]>(() => {
   if (anim.chosen.length > 0) return anim.chosen;
-  const c = clip.value, b = bone.value;
+  const c = clip.value,
+    b = bone.value;
   const lane = c?.lanes.find((l) => l.bone === b?.id);
   if (!c || !b || !lane) return [];
   const time = nearestFrame(c, anim.time);
-  return (['move', 'turn', 'scale'] as const).filter((ch) => lane[ch].some((k) => k.time === time)).map((channel) => ({ bone: b.id, channel, time }));
+  return (['move', 'turn', 'scale'] as const)
+    .filter((ch) => lane[ch].some((k) => k.time === time))
+    .map((channel) => ({ bone: b.id, channel, time }));
 });
 const ease = computed<Easing | null>(() => {
   const r = here.value[0];
   const lane = r && clip.value?.lanes.find((l) => l.bone === r.bone);
   return lane ? (lane[r.channel].find((k) => k.time === r.time)?.ease ?? null) : null;
 });
-const CURVES: Record<Easing, string> = { step: 'M8 52 H152 V12', even: 'M8 52 L152 12', ease: 'M8 52 C70 52 90 12 152 12', curve: 'M8 52 C44 52 44 12 152 12' };
+const CURVES: Record<Easing, string> = {
+  step: 'M8 52 H152 V12',
+  even: 'M8 52 L152 12',
+  ease: 'M8 52 C70 52 90 12 152 12',
+  curve: 'M8 52 C44 52 44 12 152 12',
+};
 const keyOf = computed(() => {
-  const r = here.value[0], lane = r && clip.value?.lanes.find((l) => l.bone === r.bone);
+  const r = here.value[0],
+    lane = r && clip.value?.lanes.find((l) => l.bone === r.bone);
   return lane ? (lane[r!.channel].find((k) => k.time === r!.time) ?? null) : null;
 });
 const path = computed(() => {
   if (ease.value !== 'curve') return ease.value ? CURVES[ease.value] : '';
-  const [a, b, c, d] = keyOf.value?.curve ?? EVEN_CURVE, px = (v: number): number => 8 + v * 144, py = (v: number): number => 52 - v * 40;
+  const [a, b, c, d] = keyOf.value?.curve ?? EVEN_CURVE,
+    px = (v: number): number => 8 + v * 144,
+    py = (v: number): number => 52 - v * 40;
   return `M8 52 C${px(a)} ${py(b)} ${px(c)} ${py(d)} 152 12`;
 });
 const percent = ref(100);
 function scale(v: number): void {
-  const c = clip.value!, by = v / 100, about = nearestFrame(c, anim.time);
+  const c = clip.value!,
+    by = v / 100,
+    about = nearestFrame(c, anim.time);
   percent.value = 100;
-  if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by })) anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
+  if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
+    anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
 }
 /** Slots that the clip may change: all there are. */
 const slots = computed(() => {
   const p = session.project;
-  return p ? p.rig.slots.map((slot) => ({ slot, wears: anim.dressed?.rig.slots.find((s) => s.id === slot.id)?.worn ?? null, keyed: clip.value?.swaps.find((l) => l.slot === slot.id)?.keys.some((k) => k.time === nearestFrame(clip.value!, anim.time)) ?? false, mounts: mountsOf(p.rig, slot.id).map((m) => ({ id: m.id, name: p.parts.find((o) => o.id === m.part)?.name ?? '' })) })).filter((s) => s.mounts.length > 0) : [];
+  return p
+    ? p.rig.slots
+        .map((slot) => ({
+          slot,
+          wears: anim.dressed?.rig.slots.find((s) => s.id === slot.id)?.worn ?? null,
+          keyed:
+            clip.value?.swaps
+              .find((l) => l.slot === slot.id)
+              ?.keys.some((k) => k.time === nearestFrame(clip.value!, anim.time)) ?? false,
+          mounts: mountsOf(p.rig, slot.id).map((m) => ({
+            id: m.id,
+            name: p.parts.find((o) => o.id === m.part)?.name ?? '',
+          })),
+        }))
+        .filter((s) => s.mounts.length > 0)
+    : [];
 });
-const swap = (slot: string, mount: string | null): unknown => session.apply(swapKeyEdit, { clip: clip.value!.id, slot, time: nearestFrame(clip.value!, anim.time), mount });
-const others = computed(() => session.project?.clips.filter((c) => c.id !== clip.value?.id && c.lanes.length > 0) ?? []);
+const swap = (slot: string, mount: string | null): unknown =>
+  session.apply(swapKeyEdit, { clip: clip.value!.id, slot, time: nearestFrame(clip.value!, anim.time), mount });
+const others = computed(
+  () => session.project?.clips.filter((c) => c.id !== clip.value?.id && c.lanes.length > 0) ?? [],
+);
 function mix(e: Event): void {
   const id = (e.target as HTMLSelectElement).value;
   anim.blend = id ? { clip: id, amount: anim.blend?.amount ?? 0.5 } : null;
 }
-const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unknown => session.apply(setClipEdit, { clip: clip.value!.id, ...more });
+const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unknown =>
+  session.apply(setClipEdit, { clip: clip.value!.id, ...more });
 </script>
 
 <template>
   <div v-if="clip">
     <section class="panel-section">
-      <div class="panel-head"><NameField :name="clip.name" label="Name of the clip" :disabled="!session.writable" @rename="(name) => setClip({ name })" /><span class="quiet">clip</span></div>
-      <div class="row"><NumberField label="f" name="Frames" :model-value="framesIn(clip)" :min="1" @change="(v) => setClip({ frames: Math.round(v) })" /><NumberField label="fps" name="Frames per second" :model-value="clip.fps" :min="1" :max="240" @change="(v) => setClip({ fps: v })" /></div>
-      <label class="row"><input type="checkbox" :checked="clip.loop" @change="setClip({ loop: ($event.target as HTMLInputElement).checked })" />Loops</label>
-      <label class="row"><input type="checkbox" :checked="clip.ships" @change="setClip({ ships: ($event.target as HTMLInputElement).checked })" />Goes into files</label>
+      <div class="panel-head">
+        <NameField
+          :name="clip.name"
+          label="Name of the clip"
+          :disabled="!session.writable"
+          @rename="(name) => setClip({ name })"
+        /><span class="quiet">clip</span>
+      </div>
+      <div class="row">
+        <NumberField
+          label="f"
+          name="Frames"
+          :model-value="framesIn(clip)"
+          :min="1"
+          @change="(v) => setClip({ frames: Math.round(v) })"
+        /><NumberField
+          label="fps"
+          name="Frames per second"
+          :model-value="clip.fps"
+          :min="1"
+          :max="240"
+          @change="(v) => setClip({ fps: v })"
+        />
+      </div>
+      <label class="row"
+        ><input
+          type="checkbox"
+          :checked="clip.loop"
+          @change="setClip({ loop: ($event.target as HTMLInputElement).checked })"
+        />Loops</label
+      >
+      <label class="row"
+        ><input
+          type="checkbox"
+          :checked="clip.ships"
+          @change="setClip({ ships: ($event.target as HTMLInputElement).checked })"
+        />Goes into files</label
+      >
     </section>
     <section v-if="bone" class="panel-section">
-      <div class="panel-head"><h2>{{ bone.name }}</h2><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span><span class="quiet">bone</span></div>
-      <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Turn ${a.toUpperCase()}`" :model-value="degrees[i]!" :step="5" unit="°" @change="(v) => keying.turn(bone!.id, fromDegrees(withComponent(degrees, i, v)), true)" /></div>
-      <div class="row"><NumberField v-for="(a, i) in AXES" :key="a" :axis="a" :label="a.toUpperCase()" :name="`Place ${a.toUpperCase()}`" :model-value="local!.t[i]!" :step="0.5" @change="(v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)" /></div>
+      <div class="panel-head">
+        <h2>{{ bone.name }}</h2>
+        <span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span><span class="quiet">bone</span>
+      </div>
+      <div class="row">
+        <NumberField
+          v-for="(a, i) in AXES"
+          :key="a"
+          :axis="a"
+          :label="a.toUpperCase()"
+          :name="`Turn ${a.toUpperCase()}`"
+          :model-value="degrees[i]!"
+          :step="5"
+          unit="°"
+          @change="(v) => keying.turn(bone!.id, fromDegrees(withComponent(degrees, i, v)), true)"
+        />
+      </div>
+      <div class="row">
+        <NumberField
+          v-for="(a, i) in AXES"
+          :key="a"
+          :axis="a"
+          :label="a.toUpperCase()"
+          :name="`Place ${a.toUpperCase()}`"
+          :model-value="local!.t[i]!"
+          :step="0.5"
+          @change="(v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
+        />
+      </div>
       <CommandButton id="anim.key" text="Set a key here" />
     </section>
     <p v-else class="none quiet">Click a joint to turn it at this frame.</p>
     <section v-if="here.length > 0" class="panel-section">
-      <div class="panel-head"><h2>{{ here.length === 1 ? 'Key' : `${here.length} keys` }}</h2><span class="quiet">to the next</span></div>
-      <div class="segments wide"><button v-for="e in EASINGS" :key="e" type="button" :aria-pressed="ease === e" @click="session.apply(easeKeysEdit, { clip: clip!.id, keys: [...here], ease: e, ...(e === 'curve' ? { curve: keyOf?.curve ?? EVEN_CURVE } : {}) })">{{ e }}</button></div>
-      <svg v-if="ease" viewBox="0 0 160 64" class="curve" aria-hidden="true"><path :d="path" /><circle cx="8" cy="52" r="4" /><circle cx="152" cy="12" r="4" /></svg>
-      <div v-if="anim.chosen.length > 1" class="row"><NumberField label="%" name="Scale in time about this frame" :model-value="percent" :min="1" :max="10000" :step="5" @change="scale" /><span class="quiet">in time, about this frame</span></div>
+      <div class="panel-head">
+        <h2>{{ here.length === 1 ? 'Key' : `${here.length} keys` }}</h2>
+        <span class="quiet">to the next</span>
+      </div>
+      <div class="segments wide">
+        <button
+          v-for="e in EASINGS"
+          :key="e"
+          type="button"
+          :aria-pressed="ease === e"
+          @click="
+            session.apply(easeKeysEdit, {
+              clip: clip!.id,
+              keys: [...here],
+              ease: e,
+              ...(e === 'curve' ? { curve: keyOf?.curve ?? EVEN_CURVE } : {}),
+            })
+          "
+        >
+          {{ e }}
+        </button>
+      </div>
+      <svg v-if="ease" viewBox="0 0 160 64" class="curve" aria-hidden="true">
+        <path :d="path" />
+        <circle cx="8" cy="52" r="4" />
+        <circle cx="152" cy="12" r="4" />
+      </svg>
+      <div v-if="anim.chosen.length > 1" class="row">
+        <NumberField
+          label="%"
+          name="Scale in time about this frame"
+          :model-value="percent"
+          :min="1"
+          :max="10000"
+          :step="5"
+          @change="scale"
+        /><span class="quiet">in time, about this frame</span>
+      </div>
     </section>
     <section v-if="slots.length > 0" class="panel-section" aria-label="Worn from here on">
       <div class="panel-head"><h2>Wears from here</h2></div>
-      <div v-for="s in slots" :key="s.slot.id" class="slot"><span>{{ s.slot.name }}</span>
-        <div class="worn"><button v-for="m in s.mounts" :key="m.id" type="button" class="chip-btn" :aria-pressed="s.wears === m.id" @click="swap(s.slot.id, m.id)">{{ m.name }}</button><button type="button" class="chip-btn" :aria-pressed="s.wears === null" :aria-label="`${s.slot.name}: nothing`" @click="swap(s.slot.id, null)">–</button><button v-if="s.keyed" type="button" class="link" @click="session.apply(removeSwapsEdit, { clip: clip!.id, slot: s.slot.id, times: [nearestFrame(clip!, anim.time)] })">no key here</button></div></div>
+      <div v-for="s in slots" :key="s.slot.id" class="slot">
+        <span>{{ s.slot.name }}</span>
+        <div class="worn">
+          <button
+            v-for="m in s.mounts"
+            :key="m.id"
+            type="button"
+            class="chip-btn"
+            :aria-pressed="s.wears === m.id"
+            @click="swap(s.slot.id, m.id)"
+          >
+            {{ m.name }}</button><button
+            type="button"
+            class="chip-btn"
+            :aria-pressed="s.wears === null"
+            :aria-label="`${s.slot.name}: nothing`"
+            @click="swap(s.slot.id, null)"
+          >
+            –</button
+          ><button
+            v-if="s.keyed"
+            type="button"
+            class="link"
+            @click="
+              session.apply(removeSwapsEdit, {
+                clip: clip!.id,
+                slot: s.slot.id,
+                times: [nearestFrame(clip!, anim.time)],
+              })
+            "
+          >
+            no key here
+          </button>
+        </div>
+      </div>
     </section>
     <section v-if="others.length > 0" class="panel-section" aria-label="Mixed with">
-      <label class="row mixed">Mix in<select class="pick" aria-label="Clip to mix in" :value="anim.blend?.clip ?? ''" @change="mix"><option value="">nothing</option><option v-for="c in others" :key="c.id" :value="c.id">{{ c.name }}</option></select></label>
-      <input v-if="anim.blend" type="range" min="0" max="1" step="0.05" :value="anim.blend.amount" aria-label="How much of it" @input="anim.blend = { clip: anim.blend!.clip, amount: Number(($event.target as HTMLInputElement).value) }" />
+      <label class="row mixed"
+        >Mix in<select class="pick" aria-label="Clip to mix in" :value="anim.blend?.clip ?? ''" @change="mix">
+          <option value="">nothing</option>
+          <option v-for="c in others" :key="c.id" :value="c.id">{{ c.name }}</option>
+        </select></label
+      >
+      <input
+        v-if="anim.blend"
+        type="range"
+        min="0"
+        max="1"
+        step="0.05"
+        :value="anim.blend.amount"
+        aria-label="How much of it"
+        @input="anim.blend = { clip: anim.blend!.clip, amount: Number(($event.target as HTMLInputElement).value) }"
+      />
     </section>
-    <section class="panel-section walk"><CommandButton id="anim.mirrorHalf" text="Second half mirrored" /><CommandButton id="anim.resetPose" text="Pose at rest" /></section>
+    <section class="panel-section walk">
+      <CommandButton id="anim.mirrorHalf" text="Second half mirrored" /><CommandButton
+        id="anim.resetPose"
+        text="Pose at rest"
+      />
+    </section>
   </div>
   <p v-else class="none quiet">Make a clip on the left to begin.</p>
 </template>
 
 <style scoped>
-.none { padding: 12px; }
-.wide { display: flex; }
-.wide button { flex: 1; }
-.slot { display: grid; gap: 3px; font-size: 12px; }
-.worn { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
-.chip-btn { padding: 0 8px; border: 1px solid var(--line); border-radius: 10px; background: var(--raised); line-height: 20px; }
-.chip-btn[aria-pressed='true'] { border-color: var(--honey); background: var(--honey-soft); font-weight: 600; }
-.link { color: var(--resin); text-decoration: underline; font-size: 12px; }
-.pick { flex: 1; min-width: 0; height: 26px; padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.walk { display: flex; flex-wrap: wrap; gap: 6px; }
-input[type='range'] { width: 100%; accent-color: var(--resin); }
-.curve { width: 100%; background: var(--ground); border-radius: var(--radius); }
-.curve path { fill: none; stroke: var(--resin); stroke-width: 2.5; }
-.curve circle { fill: var(--honey); stroke: var(--resin); stroke-width: 1.5; }
+.none {
+  padding: 12px;
+}
+.wide {
+  display: flex;
+}
+.wide button {
+  flex: 1;
+}
+.slot {
+  display: grid;
+  gap: 3px;
+  font-size: 12px;
+}
+.worn {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  align-items: center;
+}
+.chip-btn {
+  padding: 0 8px;
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  background: var(--raised);
+  line-height: 20px;
+}
+.chip-btn[aria-pressed='true'] {
+  border-color: var(--honey);
+  background: var(--honey-soft);
+  font-weight: 600;
+}
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+  font-size: 12px;
+}
+.pick {
+  flex: 1;
+  min-width: 0;
+  height: 26px;
+  padding: 0 5px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.walk {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+input[type='range'] {
+  width: 100%;
+  accent-color: var(--resin);
+}
+.curve {
+  width: 100%;
+  background: var(--ground);
+  border-radius: var(--radius);
+}
+.curve path {
+  fill: none;
+  stroke: var(--resin);
+  stroke-width: 2.5;
+}
+.curve circle {
+  fill: var(--honey);
+  stroke: var(--resin);
+  stroke-width: 1.5;
+}
 </style>

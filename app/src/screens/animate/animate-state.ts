@@ -1,5 +1,14 @@
 import { type Clip, type Project, type Side, TICKS } from '@sphalerite/core/model';
-import { type CopiedKeys, type KeyRef, blendPoses, clipTime, dressedAt, framesIn, nearestFrame, sampleClip } from '@sphalerite/core/motion';
+import {
+  type CopiedKeys,
+  type KeyRef,
+  blendPoses,
+  clipTime,
+  dressedAt,
+  framesIn,
+  nearestFrame,
+  sampleClip,
+} from '@sphalerite/core/motion';
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -37,18 +46,29 @@ export const useAnimate = defineStore('animate', () => {
   const blend = ref<{ readonly clip: string; readonly amount: number } | null>(null);
   const copied = shallowRef<CopiedKeys | null>(null);
 
-  const clip = computed<Clip | null>(() => session.shown?.clips.find((c) => c.id === session.view.clip) ?? session.clip);
+  const clip = computed<Clip | null>(
+    () => session.shown?.clips.find((c) => c.id === session.view.clip) ?? session.clip,
+  );
   const poseAt = (ticks: number): Pose => {
-    const c = clip.value, p = session.shown;
+    const c = clip.value,
+      p = session.shown;
     if (!c || !p) return REST_POSE;
-    const own = sampleClip(c, p.rig, ticks), b = blend.value, other = b && p.clips.find((o) => o.id === b.clip);
-    return other ? blendPoses(p.rig, own, sampleClip(other, p.rig, clipTime(other, (ticks / c.length) * other.length)), b.amount) : own;
+    const own = sampleClip(c, p.rig, ticks),
+      b = blend.value,
+      other = b && p.clips.find((o) => o.id === b.clip);
+    return other
+      ? blendPoses(p.rig, own, sampleClip(other, p.rig, clipTime(other, (ticks / c.length) * other.length)), b.amount)
+      : own;
   };
-  const pose = computed<Pose>(() => (loose.value.size === 0 ? poseAt(time.value) : new Map([...poseAt(time.value), ...loose.value])));
+  const pose = computed<Pose>(() =>
+    loose.value.size === 0 ? poseAt(time.value) : new Map([...poseAt(time.value), ...loose.value]),
+  );
   /** The project with slots wearing what the clip says at this moment. */
   const dressed = computed<Project | null>(() => session.shown && dressedAt(session.shown, clip.value, time.value));
   /** The pose as it is kept, without what is tried out. */
-  const kept = computed<Pose>(() => (session.clip && session.project ? sampleClip(session.clip, session.project.rig, time.value) : REST_POSE));
+  const kept = computed<Pose>(() =>
+    session.clip && session.project ? sampleClip(session.clip, session.project.rig, time.value) : REST_POSE,
+  );
   const frames = computed(() => (clip.value ? framesIn(clip.value) : 0));
 
   function tick(now: number): void {
@@ -62,7 +82,8 @@ export const useAnimate = defineStore('animate', () => {
       if (pingPong.value) {
         back = next >= to;
         next = Math.max(from, Math.min(to, next));
-      } else if (c.loop || range.value) next = next >= to ? from + ((next - from) % Math.max(1, to - from)) : Math.max(from, next);
+      } else if (c.loop || range.value)
+        next = next >= to ? from + ((next - from) % Math.max(1, to - from)) : Math.max(from, next);
       else if (next >= to) {
         time.value = c.length;
         playing.value = false;
@@ -96,13 +117,42 @@ export const useAnimate = defineStore('animate', () => {
   const step = (n: number): void => {
     if (clip.value) scrub(time.value + (n * TICKS) / clip.value.fps);
   };
-  watch(() => session.view.clip, () => {
-    play(false);
-    time.value = 0;
-    chosen.value = [];
-    range.value = null;
-    blend.value = null;
-    loose.value = REST_POSE;
-  });
-  return { time, playing, speed, chosen, handle, sheet, auto, loose, pingPong, range, onion, trail, filter, side, blend, copied, clip, pose, poseAt, dressed, kept, frames, play, scrub, step };
+  watch(
+    () => session.view.clip,
+    () => {
+      play(false);
+      time.value = 0;
+      chosen.value = [];
+      range.value = null;
+      blend.value = null;
+      loose.value = REST_POSE;
+    },
+  );
+  return {
+    time,
+    playing,
+    speed,
+    chosen,
+    handle,
+    sheet,
+    auto,
+    loose,
+    pingPong,
+    range,
+    onion,
+    trail,
+    filter,
+    side,
+    blend,
+    copied,
+    clip,
+    pose,
+    poseAt,
+    dressed,
+    kept,
+    frames,
+    play,
+    scrub,
+    step,
+  };
 });

@@ -1,4 +1,13 @@
-import { type Quat, type Transform, type Vec3, invertQuat, length, mulQuat, normalizeQuat, sub } from '@sphalerite/core/math';
+import {
+  type Quat,
+  type Transform,
+  type Vec3,
+  invertQuat,
+  length,
+  mulQuat,
+  normalizeQuat,
+  sub,
+} from '@sphalerite/core/math';
 import { type CopiedKeys, nearestFrame } from '@sphalerite/core/motion';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { pasteKeysEdit, setKeyEdit } from '@sphalerite/core/project';
@@ -7,7 +16,11 @@ import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 
 /** Sets a turn or move key for the bone in hand, from an absolute local value. */
-export function useKeying(): { turn(bone: string, q: Quat, done: boolean): void; move(bone: string, t: Vec3, done: boolean): void; hold(): void } {
+export function useKeying(): {
+  turn(bone: string, q: Quat, done: boolean): void;
+  move(bone: string, t: Vec3, done: boolean): void;
+  hold(): void;
+} {
   const session = useSession();
   const anim = useAnimate();
   const notices = useNotices();
@@ -17,7 +30,12 @@ export function useKeying(): { turn(bone: string, q: Quat, done: boolean): void;
       if (done) notices.say('Choose or make a clip first; keys stand in clips.', { kind: 'error' });
       return;
     }
-    const args = { clip: clip.id, bone, channel, key: { time: nearestFrame(clip, anim.time), ease: 'ease' as const, value } };
+    const args = {
+      clip: clip.id,
+      bone,
+      channel,
+      key: { time: nearestFrame(clip, anim.time), ease: 'ease' as const, value },
+    };
     if (done) session.apply(setKeyEdit, args);
     else session.preview = session.tryEdit(setKeyEdit, args, true);
   };
@@ -28,25 +46,40 @@ export function useKeying(): { turn(bone: string, q: Quat, done: boolean): void;
   };
   const keysAt = (bones: readonly string[]): CopiedKeys => ({
     keys: bones.flatMap((bone) => {
-      const rest = restOf(bone), now = anim.pose.get(bone) ?? rest, was = anim.kept.get(bone) ?? rest;
-      const move = sub(now.t, rest.t), turn = normalizeQuat(mulQuat(invertQuat(rest.q), now.q));
+      const rest = restOf(bone),
+        now = anim.pose.get(bone) ?? rest,
+        was = anim.kept.get(bone) ?? rest;
+      const move = sub(now.t, rest.t),
+        turn = normalizeQuat(mulQuat(invertQuat(rest.q), now.q));
       // Only what changed; a turn when nothing did.
       const moved = length(sub(now.t, was.t)) > 1e-9;
-      const turned = !moved || Math.abs(now.q[0] * was.q[0] + now.q[1] * was.q[1] + now.q[2] * was.q[2] + now.q[3] * was.q[3]) < 1 - 1e-12;
-      const key = <V extends Quat | Vec3>(channel: 'move' | 'turn', value: V) => ({ bone, channel, key: { time: 0, ease: 'ease' as const, value } });
+      const turned =
+        !moved ||
+        Math.abs(now.q[0] * was.q[0] + now.q[1] * was.q[1] + now.q[2] * was.q[2] + now.q[3] * was.q[3]) < 1 - 1e-12;
+      const key = <V extends Quat | Vec3>(channel: 'move' | 'turn', value: V) => ({
+        bone,
+        channel,
+        key: { time: 0, ease: 'ease' as const, value },
+      });
       return [...(turned ? [key('turn', turn)] : []), ...(moved ? [key('move', move)] : [])];
     }),
   });
   return {
-    turn: (bone, q, done) => (anim.auto ? write(bone, 'turn', mulQuat(invertQuat(restOf(bone).q), q), done) : trial(bone, { q })),
+    turn: (bone, q, done) =>
+      anim.auto ? write(bone, 'turn', mulQuat(invertQuat(restOf(bone).q), q), done) : trial(bone, { q }),
     move: (bone, t, done) => (anim.auto ? write(bone, 'move', sub(t, restOf(bone).t), done) : trial(bone, { t })),
     /** Keys what was tried out, or the bone in hand as it is now. */
     hold() {
-      const clip = session.clip, bones = anim.loose.size > 0 ? [...anim.loose.keys()] : session.bone ? [session.bone.id] : [];
+      const clip = session.clip,
+        bones = anim.loose.size > 0 ? [...anim.loose.keys()] : session.bone ? [session.bone.id] : [];
       if (!clip || bones.length === 0) return;
       const copied = keysAt(bones);
-      const first = bones.length === 1 ? session.project!.rig.bones.find((b) => b.id === bones[0])!.name : `${bones.length} bones`;
-      if (session.apply(pasteKeysEdit, { clip: clip.id, copied, at: nearestFrame(clip, anim.time), what: `Key ${first}` })) anim.loose = REST_POSE;
+      const first =
+        bones.length === 1 ? session.project!.rig.bones.find((b) => b.id === bones[0])!.name : `${bones.length} bones`;
+      if (
+        session.apply(pasteKeysEdit, { clip: clip.id, copied, at: nearestFrame(clip, anim.time), what: `Key ${first}` })
+      )
+        anim.loose = REST_POSE;
     },
   };
 }

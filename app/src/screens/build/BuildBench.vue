@@ -1,5 +1,23 @@
 <script setup lang="ts">
-import { IconAugmentedReality, IconBox, IconBrush, IconBucketDroplet, IconCircle, IconCone, IconCubePlus, IconCylinder, IconEraser, IconLine, IconPlus, IconPoint, IconSelectAll, IconSphere, IconStackPush, IconRubberStamp, IconWindow } from '@tabler/icons-vue';
+import {
+  IconAugmentedReality,
+  IconBox,
+  IconBrush,
+  IconBucketDroplet,
+  IconCircle,
+  IconCone,
+  IconCubePlus,
+  IconCylinder,
+  IconEraser,
+  IconLine,
+  IconPlus,
+  IconPoint,
+  IconSelectAll,
+  IconSphere,
+  IconStackPush,
+  IconRubberStamp,
+  IconWindow,
+} from '@tabler/icons-vue';
 import { type Component, defineAsyncComponent, ref } from 'vue';
 import type { ToolCard } from '../../tools/card';
 import { openMenu } from '../../shell/dialogs';
@@ -11,7 +29,16 @@ import ToolOptions from './ToolOptions.vue';
 const MoreCards = defineAsyncComponent(() => import('./MoreCards.vue'));
 const build = useBuild();
 const REACH_ICONS: Record<ToolCard['reach'], Component> = {
-  point: IconPoint, brush: IconBrush, line: IconLine, box: IconCubePlus, ellipsoid: IconSphere, cylinder: IconCylinder, extrude: IconStackPush, fill: IconBucketDroplet, stamp: IconRubberStamp, opening: IconWindow,
+  point: IconPoint,
+  brush: IconBrush,
+  line: IconLine,
+  box: IconCubePlus,
+  ellipsoid: IconSphere,
+  cylinder: IconCylinder,
+  extrude: IconStackPush,
+  fill: IconBucketDroplet,
+  stamp: IconRubberStamp,
+  opening: IconWindow,
 };
 function icon(c: ToolCard): Component {
   if (c.reach === 'extrude' || c.reach === 'opening' || c.reach === 'stamp') return REACH_ICONS[c.reach];
@@ -48,23 +75,65 @@ function menuOf(e: MouseEvent, i: number): void {
   build.index = i;
   openMenu(e, ['card.rename', 'card.duplicate', 'card.first', 'card.remove', 'card.reset']);
 }
-
 </script>
 
 <template>
   <div class="build-bench">
     <section class="tools" aria-label="Tools">
-      <div class="panel-head"><h3>Tools</h3><span class="row"><span class="figures quiet">1–9</span>
-        <button ref="plus" type="button" class="bare" aria-label="Add a tool" title="Add a tool" :aria-expanded="adding" @click="adding = !adding"><IconPlus aria-hidden="true" /></button>
-        <MoreCards v-if="adding && plus" :anchor="plus" :icon="icon" :again="build.card" @take="addCard" @close="adding = false" /></span>
+      <div class="panel-head">
+        <h3>Tools</h3>
+        <span class="row"
+          ><span class="figures quiet">1–9</span>
+          <button
+            ref="plus"
+            type="button"
+            class="bare"
+            aria-label="Add a tool"
+            title="Add a tool"
+            :aria-expanded="adding"
+            @click="adding = !adding"
+          >
+            <IconPlus aria-hidden="true" />
+          </button>
+          <MoreCards
+            v-if="adding && plus"
+            :anchor="plus"
+            :icon="icon"
+            :again="build.card"
+            @take="addCard"
+            @close="adding = false"
+        /></span>
       </div>
       <div class="cards" :class="{ many: build.cards.length > 8 }" role="radiogroup" aria-label="Tool in hand">
         <button
-          v-for="(c, i) in build.cards" :key="i" type="button" role="radio" class="card" :class="{ on: i === build.index }" :aria-checked="i === build.index" :title="`${c.name} · ${i + 1}`" draggable="true"
-          @click="build.index = i" @dblclick="build.naming = i" @contextmenu.prevent="menuOf($event, i)" @dragstart="dragged = i" @dragover.prevent @drop.prevent="drop(i)"
+          v-for="(c, i) in build.cards"
+          :key="i"
+          type="button"
+          role="radio"
+          class="card"
+          :class="{ on: i === build.index }"
+          :aria-checked="i === build.index"
+          :title="`${c.name} · ${i + 1}`"
+          draggable="true"
+          @click="build.index = i"
+          @dblclick="build.naming = i"
+          @contextmenu.prevent="menuOf($event, i)"
+          @dragstart="dragged = i"
+          @dragover.prevent
+          @drop.prevent="drop(i)"
         >
           <kbd v-if="i < 9" class="n">{{ i + 1 }}</kbd><component :is="icon(c)" aria-hidden="true" />
-          <input v-if="build.naming === i" :value="c.name" aria-label="Name of the tool" maxlength="24" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()" @click.stop @keydown.stop.enter="rename(i, ($event.target as HTMLInputElement).value)" @keydown.stop.esc="build.naming = -1" @blur="rename(i, ($event.target as HTMLInputElement).value)" />
+          <input
+            v-if="build.naming === i"
+            :value="c.name"
+            aria-label="Name of the tool"
+            maxlength="24"
+            @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+            @click.stop
+            @keydown.stop.enter="rename(i, ($event.target as HTMLInputElement).value)"
+            @keydown.stop.esc="build.naming = -1"
+            @blur="rename(i, ($event.target as HTMLInputElement).value)"
+          />
           <span v-else>{{ c.name }}</span>
         </button>
       </div>
@@ -76,21 +145,105 @@ function menuOf(e: MouseEvent, i: number): void {
 </template>
 
 <style scoped>
-.build-bench { display: grid; grid-template-columns: minmax(292px, 352px) minmax(264px, 330px) 124px 1fr; height: 100%; }
-.build-bench > * { padding: 9px 12px; border-right: 1px solid var(--line); min-width: 0; overflow: auto; }
-.cards { display: grid; grid-template-columns: repeat(4, 1fr); gap: 7px 8px; margin-top: 5px; }
-.card { position: relative; display: grid; justify-items: center; align-content: center; gap: 2px; height: 48px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); font-weight: 500; font-size: 11.5px; letter-spacing: -0.1px; transition: border-color var(--quick); }
-.card:hover { border-color: var(--line-strong); }
-.card svg { width: 20px; height: 20px; stroke-width: 1.5; }
-.card.on { background: #2a2521; border-color: var(--honey); color: #ffffff; }
-.card.on svg { color: #f0b648; }
-.many .card { height: 37px; gap: 0; font-size: 11px; }
-.many .card svg { width: 17px; height: 17px; }
-.many { gap: 5px 6px; }
-.card input { width: 92%; height: 17px; border: 0; border-radius: 3px; font-size: 11px; text-align: center; color: var(--ink); background: var(--raised); }
-.n { position: absolute; left: 5px; top: 3px; border: 0; background: none; padding: 0; font-size: 10px; }
-.card.on .n { color: #f0b648; }
-.colours { border-right: 0 !important; }
-.card > span { max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-@media (max-width: 1180px) { .build-bench { grid-template-columns: 272px 262px 112px 1fr; } .card, .many .card { font-size: 10px; letter-spacing: -0.3px; } }
+.build-bench {
+  display: grid;
+  grid-template-columns: minmax(292px, 352px) minmax(264px, 330px) 124px 1fr;
+  height: 100%;
+}
+.build-bench > * {
+  padding: 9px 12px;
+  border-right: 1px solid var(--line);
+  min-width: 0;
+  overflow: auto;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 7px 8px;
+  margin-top: 5px;
+}
+.card {
+  position: relative;
+  display: grid;
+  justify-items: center;
+  align-content: center;
+  gap: 2px;
+  height: 48px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  font-weight: 500;
+  font-size: 11.5px;
+  letter-spacing: -0.1px;
+  transition: border-color var(--quick);
+}
+.card:hover {
+  border-color: var(--line-strong);
+}
+.card svg {
+  width: 20px;
+  height: 20px;
+  stroke-width: 1.5;
+}
+.card.on {
+  background: #2a2521;
+  border-color: var(--honey);
+  color: #ffffff;
+}
+.card.on svg {
+  color: #f0b648;
+}
+.many .card {
+  height: 37px;
+  gap: 0;
+  font-size: 11px;
+}
+.many .card svg {
+  width: 17px;
+  height: 17px;
+}
+.many {
+  gap: 5px 6px;
+}
+.card input {
+  width: 92%;
+  height: 17px;
+  border: 0;
+  border-radius: 3px;
+  font-size: 11px;
+  text-align: center;
+  color: var(--ink);
+  background: var(--raised);
+}
+.n {
+  position: absolute;
+  left: 5px;
+  top: 3px;
+  border: 0;
+  background: none;
+  padding: 0;
+  font-size: 10px;
+}
+.card.on .n {
+  color: #f0b648;
+}
+.colours {
+  border-right: 0 !important;
+}
+.card > span {
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+@media (max-width: 1180px) {
+  .build-bench {
+    grid-template-columns: 272px 262px 112px 1fr;
+  }
+  .card,
+  .many .card {
+    font-size: 10px;
+    letter-spacing: -0.3px;
+  }
+}
 </style>

@@ -9,18 +9,34 @@ const s = useSelection();
 const NAMES = ['X', 'Y', 'Z'] as const;
 const fields = ref<HTMLElement>();
 const compare = computed(() => {
-  const a = s.kept, b = s.box;
+  const a = s.kept,
+    b = s.box;
   if (!a || !b) return '';
   const d = b.size.map((v, i) => v - a.size[i]!);
-  return d.every((v) => v === 0) ? `same size as the kept ${a.size.join('×')}` : `kept ${a.size.join('×')}: ${d.map((v, i) => (v === 0 ? '' : `${NAMES[i]} ${v > 0 ? '+' : ''}${v}`)).filter(Boolean).join(', ')}`;
+  return d.every((v) => v === 0)
+    ? `same size as the kept ${a.size.join('×')}`
+    : `kept ${a.size.join('×')}: ${d
+        .map((v, i) => (v === 0 ? '' : `${NAMES[i]} ${v > 0 ? '+' : ''}${v}`))
+        .filter(Boolean)
+        .join(', ')}`;
 });
 // One comes here to type how many.
-watch(() => s.repeat !== null, async (on) => {
-  if (!on) return;
-  await nextTick();
-  fields.value?.querySelector('input')?.focus();
-});
-const step = (a: Axis, v: number): void => void (s.repeat && (s.repeat = { ...s.repeat, step: s.repeat.step.map((o, i) => (i === a ? Math.round(v) : o)) as unknown as [number, number, number] }));
+watch(
+  () => s.repeat !== null,
+  async (on) => {
+    if (!on) return;
+    await nextTick();
+    fields.value?.querySelector('input')?.focus();
+  },
+);
+const step = (a: Axis, v: number): void =>
+  void (
+    s.repeat &&
+    (s.repeat = {
+      ...s.repeat,
+      step: s.repeat.step.map((o, i) => (i === a ? Math.round(v) : o)) as unknown as [number, number, number],
+    })
+  );
 /** Enter goes on to the next field; in the last it sets the copies. */
 function enter(field: HTMLInputElement): void {
   const all = [...fields.value!.querySelectorAll('input')];
@@ -32,35 +48,123 @@ function enter(field: HTMLInputElement): void {
 
 <template>
   <section v-if="s.active || s.repeat" class="panel-section selection" aria-label="Selection">
-    <div class="panel-head"><h2>{{ s.floating ? 'Floating' : 'Selection' }}</h2><span v-if="s.box" class="figures quiet">{{ s.box.size.join('×') }} = {{ s.count.toLocaleString('en') }}</span></div>
+    <div class="panel-head">
+      <h2>{{ s.floating ? 'Floating' : 'Selection' }}</h2>
+      <span v-if="s.box" class="figures quiet">{{ s.box.size.join('×') }} = {{ s.count.toLocaleString('en') }}</span>
+    </div>
     <div v-if="s.repeat" ref="fields" class="repeat">
-      <div class="row"><NumberField label="copies" name="Copies in all" @enter="enter" :model-value="s.repeat.count" :min="2" :max="128" @change="(v) => s.repeat && (s.repeat = { ...s.repeat, count: Math.round(v) })" />
-        <div class="segments" role="group" aria-label="In a row or ring"><button type="button" :aria-pressed="s.repeat.ring === null" @click="s.repeat = { ...s.repeat, ring: null }">row</button><button type="button" :aria-pressed="s.repeat.ring !== null" @click="s.repeat = { ...s.repeat, ring: 1 }">ring</button></div>
+      <div class="row">
+        <NumberField
+          label="copies"
+          name="Copies in all"
+          @enter="enter"
+          :model-value="s.repeat.count"
+          :min="2"
+          :max="128"
+          @change="(v) => s.repeat && (s.repeat = { ...s.repeat, count: Math.round(v) })"
+        />
+        <div class="segments" role="group" aria-label="In a row or ring">
+          <button type="button" :aria-pressed="s.repeat.ring === null" @click="s.repeat = { ...s.repeat, ring: null }">
+            row</button
+          ><button type="button" :aria-pressed="s.repeat.ring !== null" @click="s.repeat = { ...s.repeat, ring: 1 }">
+            ring
+          </button>
+        </div>
       </div>
-      <div v-if="s.repeat.ring === null" class="row"><NumberField v-for="a in AXES" :key="a" :label="NAMES[a]" :name="`Step ${NAMES[a]}`" @enter="enter" :axis="(['x', 'y', 'z'] as const)[a]" :model-value="s.repeat.step[a]" @change="(v) => step(a, v)" /></div>
-      <div v-else class="segments" role="group" aria-label="Ring about"><button v-for="a in AXES" :key="a" type="button" :aria-pressed="s.repeat.ring === a" @click="s.repeat = { ...s.repeat, ring: a }">{{ NAMES[a] }}</button></div>
-      <div class="row"><button type="button" class="btn primary" @click="s.setRepeat()">Set the copies</button><button type="button" class="btn" @click="s.cancel()">Let go</button></div>
+      <div v-if="s.repeat.ring === null" class="row">
+        <NumberField
+          v-for="a in AXES"
+          :key="a"
+          :label="NAMES[a]"
+          :name="`Step ${NAMES[a]}`"
+          @enter="enter"
+          :axis="(['x', 'y', 'z'] as const)[a]"
+          :model-value="s.repeat.step[a]"
+          @change="(v) => step(a, v)"
+        />
+      </div>
+      <div v-else class="segments" role="group" aria-label="Ring about">
+        <button
+          v-for="a in AXES"
+          :key="a"
+          type="button"
+          :aria-pressed="s.repeat.ring === a"
+          @click="s.repeat = { ...s.repeat, ring: a }"
+        >
+          {{ NAMES[a] }}
+        </button>
+      </div>
+      <div class="row">
+        <button type="button" class="btn primary" @click="s.setRepeat()">Set the copies</button
+        ><button type="button" class="btn" @click="s.cancel()">Let go</button>
+      </div>
     </div>
     <template v-else>
-      <div v-if="s.floating" class="row"><button type="button" class="btn primary" @click="s.settle()">Set down</button><button type="button" class="btn" @click="s.cancel()">Put back</button></div>
-      <p class="quiet">{{ s.floating ? 'Arrows in the view or on the keys move it; Enter sets it down.' : 'Drag an arrow in the view, or use the arrow keys, to move it.' }}</p>
-      <div class="buttons">
-        <CommandButton id="select.turnY" text="Turn Y" /><CommandButton id="select.turnX" text="Turn X" /><CommandButton id="select.turnZ" text="Turn Z" />
-        <CommandButton id="select.flipX" text="Flip X" /><CommandButton id="select.flipY" text="Flip Y" /><CommandButton id="select.flipZ" text="Flip Z" />
-        <CommandButton id="select.repeat" text="Repeat" /><CommandButton id="select.duplicate" text="Copy" /><CommandButton id="select.recolour" text="Recolour" />
-        <CommandButton id="select.toLayer" text="To layer" /><CommandButton id="select.toPart" text="To part" /><CommandButton id="select.toStamp" text="Stamp" />
-        <CommandButton id="select.grow" text="Grow" /><CommandButton id="select.shrink" text="Shrink" /><CommandButton id="select.delete" text="Delete" />
+      <div v-if="s.floating" class="row">
+        <button type="button" class="btn primary" @click="s.settle()">Set down</button
+        ><button type="button" class="btn" @click="s.cancel()">Put back</button>
       </div>
-      <div class="row"><CommandButton id="select.keepSize" text="Same size?" /><CommandButton v-if="s.kept && compare.startsWith('kept')" id="select.makeAlike" text="Make alike" /></div>
+      <p class="quiet">
+        {{
+          s.floating
+            ? 'Arrows in the view or on the keys move it; Enter sets it down.'
+            : 'Drag an arrow in the view, or use the arrow keys, to move it.'
+        }}
+      </p>
+      <div class="buttons">
+        <CommandButton id="select.turnY" text="Turn Y" /><CommandButton id="select.turnX" text="Turn X" /><CommandButton
+          id="select.turnZ"
+          text="Turn Z"
+        />
+        <CommandButton id="select.flipX" text="Flip X" /><CommandButton id="select.flipY" text="Flip Y" /><CommandButton
+          id="select.flipZ"
+          text="Flip Z"
+        />
+        <CommandButton id="select.repeat" text="Repeat" /><CommandButton
+          id="select.duplicate"
+          text="Copy"
+        /><CommandButton id="select.recolour" text="Recolour" />
+        <CommandButton id="select.toLayer" text="To layer" /><CommandButton
+          id="select.toPart"
+          text="To part"
+        /><CommandButton id="select.toStamp" text="Stamp" />
+        <CommandButton id="select.grow" text="Grow" /><CommandButton id="select.shrink" text="Shrink" /><CommandButton
+          id="select.delete"
+          text="Delete"
+        />
+      </div>
+      <div class="row">
+        <CommandButton id="select.keepSize" text="Same size?" /><CommandButton
+          v-if="s.kept && compare.startsWith('kept')"
+          id="select.makeAlike"
+          text="Make alike"
+        />
+      </div>
       <p v-if="compare" class="quiet" data-testid="same-size">{{ compare }}</p>
     </template>
   </section>
 </template>
 
 <style scoped>
-.selection { background: color-mix(in srgb, var(--honey-soft) 45%, transparent); }
-.buttons { display: grid; grid-template-columns: repeat(3, 1fr); gap: 5px; }
-.buttons :deep(.btn) { padding: 0 4px; min-width: 0; font-size: 12px; min-height: 26px; }
-.buttons :deep(svg) { display: none; }
-.repeat { display: grid; gap: 8px; }
+.selection {
+  background: color-mix(in srgb, var(--honey-soft) 45%, transparent);
+}
+.buttons {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 5px;
+}
+.buttons :deep(.btn) {
+  padding: 0 4px;
+  min-width: 0;
+  font-size: 12px;
+  min-height: 26px;
+}
+.buttons :deep(svg) {
+  display: none;
+}
+.repeat {
+  display: grid;
+  gap: 8px;
+}
 </style>

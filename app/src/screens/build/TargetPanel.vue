@@ -17,14 +17,57 @@ const mixed = computed(() => {
 
 <template>
   <div class="sheet" role="group" aria-label="Target sheet">
-      <p class="quiet">What the finished thing keeps to; 0 is no limit.</p>
-      <div class="row"><NumberField label="cube" name="Edge of a cube in centimetres" unit="cm" :model-value="p.metresPerUnit * 100" :min="0.01" @change="(v) => session.apply(setProjectEdit, { metresPerUnit: v / 100 })" /><NumberField label="high" name="Target height in metres" unit="m" :step="0.05" :min="0" :model-value="p.target.height" @change="(v) => session.apply(setProjectEdit, { target: { height: v } })" /></div>
-      <div class="row"><NumberField label="tris" name="Target triangles" :min="0" :step="100" :model-value="p.target.faces" @change="(v) => session.apply(setProjectEdit, { target: { faces: Math.round(v) } })" /><NumberField label="bones" name="Target bones" :min="0" :model-value="p.target.bones" @change="(v) => session.apply(setProjectEdit, { target: { bones: Math.round(v) } })" /></div>
-      <NumberField label="texture" name="Target texture" unit="px" :min="0" :step="64" :model-value="p.target.texture" @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })" />
-      <p v-if="mixed.length > 0" class="quiet">Other cube size: {{ mixed.join(', ') }}.</p>
+    <p class="quiet">What the finished thing keeps to; 0 is no limit.</p>
+    <div class="row">
+      <NumberField
+        label="cube"
+        name="Edge of a cube in centimetres"
+        unit="cm"
+        :model-value="p.metresPerUnit * 100"
+        :min="0.01"
+        @change="(v) => session.apply(setProjectEdit, { metresPerUnit: v / 100 })"
+      /><NumberField
+        label="high"
+        name="Target height in metres"
+        unit="m"
+        :step="0.05"
+        :min="0"
+        :model-value="p.target.height"
+        @change="(v) => session.apply(setProjectEdit, { target: { height: v } })"
+      />
+    </div>
+    <div class="row">
+      <NumberField
+        label="tris"
+        name="Target triangles"
+        :min="0"
+        :step="100"
+        :model-value="p.target.faces"
+        @change="(v) => session.apply(setProjectEdit, { target: { faces: Math.round(v) } })"
+      /><NumberField
+        label="bones"
+        name="Target bones"
+        :min="0"
+        :model-value="p.target.bones"
+        @change="(v) => session.apply(setProjectEdit, { target: { bones: Math.round(v) } })"
+      />
+    </div>
+    <NumberField
+      label="texture"
+      name="Target texture"
+      unit="px"
+      :min="0"
+      :step="64"
+      :model-value="p.target.texture"
+      @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })"
+    />
+    <p v-if="mixed.length > 0" class="quiet">Other cube size: {{ mixed.join(', ') }}.</p>
   </div>
 </template>
 
 <style scoped>
-.sheet { display: grid; gap: 8px; }
+.sheet {
+  display: grid;
+  gap: 8px;
+}
 </style>

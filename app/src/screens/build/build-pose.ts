@@ -19,6 +19,10 @@ export const useBuildPose = defineStore('build-pose', () => {
   const pose = computed<Pose>(() => (on.value ? anim.value!.pose : REST_POSE));
   /** The project with the part in hand there, though its slot wears another. */
   const seen = (p: Project): Project => showingPart(p, session.view.part);
-  const text = computed(() => (on.value ? `at the pose of ${session.clip!.name}, frame ${Math.round((anim.value!.time * session.clip!.fps) / 1200)}` : ''));
+  const text = computed(() =>
+    on.value
+      ? `at the pose of ${session.clip!.name}, frame ${Math.round((anim.value!.time * session.clip!.fps) / 1200)}`
+      : '',
+  );
   return { wanted, on, pose, seen, text, toggle };
 });

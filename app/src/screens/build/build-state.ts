@@ -68,43 +68,65 @@ export const useBuild = defineStore('build', () => {
 
   // Tools are kept for each project.
   let loadedFor = '';
-  watch(() => session.project?.id, async (id) => {
-    if (!id || id === loadedFor) return;
-    loadedFor = id;
-    const stored = await getSetting<unknown[]>(`tools ${id}`, []);
-    const list = stored.map(readCard).filter((c): c is ToolCard => c !== null);
-    if (loadedFor !== id) return;
-    cards.value = list.length > 0 ? list : READY_CARDS;
-    index.value = 0;
-    guide.value = null;
-    cuts.value = {};
-    planes.value = {};
-    mirrorOn.value = [false, false, false];
-    radialOn.value = false;
-    tint.value = 'none';
-    handles.value = null;
-  }, { immediate: true });
+  watch(
+    () => session.project?.id,
+    async (id) => {
+      if (!id || id === loadedFor) return;
+      loadedFor = id;
+      const stored = await getSetting<unknown[]>(`tools ${id}`, []);
+      const list = stored.map(readCard).filter((c): c is ToolCard => c !== null);
+      if (loadedFor !== id) return;
+      cards.value = list.length > 0 ? list : READY_CARDS;
+      index.value = 0;
+      guide.value = null;
+      cuts.value = {};
+      planes.value = {};
+      mirrorOn.value = [false, false, false];
+      radialOn.value = false;
+      tint.value = 'none';
+      handles.value = null;
+    },
+    { immediate: true },
+  );
   function setCards(next: readonly ToolCard[]): void {
     cards.value = next;
-    if (loadedFor) void putSetting(`tools ${loadedFor}`, next.map((c) => ({ ...c })));
+    if (loadedFor)
+      void putSetting(
+        `tools ${loadedFor}`,
+        next.map((c) => ({ ...c })),
+      );
   }
 
   const card = computed(() => cards.value[index.value] ?? cards.value[0]!);
   /** As it looks in the colourway in hand. */
   const palette = computed(() => session.look);
-  const swatch = computed(() => palette.value?.swatches.find((s) => s.byte === byte.value) ?? palette.value?.swatches[0] ?? null);
+  const swatch = computed(
+    () => palette.value?.swatches.find((s) => s.byte === byte.value) ?? palette.value?.swatches[0] ?? null,
+  );
   const middles = computed<Vec3>(() => {
     const part = session.part;
     if (!part) return [0, 0, 0];
     const b = part.bounds;
-    return planes.value[part.id] ?? [middlePlane(b.min[0], b.size[0]), middlePlane(b.min[1], b.size[1]), middlePlane(b.min[2], b.size[2])];
+    return (
+      planes.value[part.id] ?? [
+        middlePlane(b.min[0], b.size[0]),
+        middlePlane(b.min[1], b.size[1]),
+        middlePlane(b.min[2], b.size[2]),
+      ]
+    );
   });
   /** Live planes in half cubes. */
-  const mirror = computed<MirrorPlanes>(() => mirrorOn.value.map((on, a) => (on && session.part ? middles.value[a]! : null)) as unknown as MirrorPlanes);
+  const mirror = computed<MirrorPlanes>(
+    () => mirrorOn.value.map((on, a) => (on && session.part ? middles.value[a]! : null)) as unknown as MirrorPlanes,
+  );
   const radial = computed<Radial | null>(() => {
     if (!radialOn.value || !session.part) return null;
     const a = radialAxis.value;
-    return { axis: a, count: radialCount.value, centre: [middles.value[((a + 1) % 3) as Axis], middles.value[((a + 2) % 3) as Axis]] };
+    return {
+      axis: a,
+      count: radialCount.value,
+      centre: [middles.value[((a + 1) % 3) as Axis], middles.value[((a + 2) % 3) as Axis]],
+    };
   });
   const symmetry = computed<Symmetry>(() => ({ mirror: mirror.value, radial: radial.value }));
   /** What the cutaway leaves visible of the part; null when nothing is cut. */
@@ -124,7 +146,8 @@ export const useBuild = defineStore('build', () => {
 
   function movePlane(axis: Axis, half: number): void {
     const id = session.part?.id;
-    if (id) planes.value = { ...planes.value, [id]: middles.value.map((h, i) => (i === axis ? half : h)) as unknown as Vec3 };
+    if (id)
+      planes.value = { ...planes.value, [id]: middles.value.map((h, i) => (i === axis ? half : h)) as unknown as Vec3 };
   }
   function toggleMirror(a: Axis): void {
     // The plane stays where it was first switched on, whatever becomes of the volume.
@@ -139,7 +162,8 @@ export const useBuild = defineStore('build', () => {
   }
   /** The guide plane by so many half cubes along its axis. */
   function stepGuide(by: number): void {
-    const g = guide.value, b = session.part?.bounds;
+    const g = guide.value,
+      b = session.part?.bounds;
     if (!g || !b) return;
     guide.value = { ...g, at: Math.max(2 * b.min[g.axis], Math.min(2 * boxEnd(b)[g.axis], g.at + by)) };
   }
@@ -152,11 +176,54 @@ export const useBuild = defineStore('build', () => {
     setCards(toRaw(cards.value).with(index.value, next));
   };
   return {
-    cards, index, byte, mirrorOn, planes, radialOn, radialAxis, radialCount, isolate, seeThrough, guide, handles, cuts, tint, growVolume, stamp, job, keepWall, measuring, sink, naming, cursor,
-    card, palette, swatch, middles, mirror, radial, symmetry, limit, seen,
-    setCards, change, movePlane, toggleMirror, setCut, stepGuide,
-    setVerb: (verb: Verb) => change({ verb, ...(['extrude', 'opening'].includes(card.value.reach) && verb !== 'add' ? { reach: 'box' as Reach } : {}) }),
-    setReach: (reach: Reach) => change({ reach, ...(reach === 'extrude' || reach === 'opening' ? { verb: 'add' as Verb } : {}), ...(reach === 'extrude' ? { grow: true } : {}) }),
+    cards,
+    index,
+    byte,
+    mirrorOn,
+    planes,
+    radialOn,
+    radialAxis,
+    radialCount,
+    isolate,
+    seeThrough,
+    guide,
+    handles,
+    cuts,
+    tint,
+    growVolume,
+    stamp,
+    job,
+    keepWall,
+    measuring,
+    sink,
+    naming,
+    cursor,
+    card,
+    palette,
+    swatch,
+    middles,
+    mirror,
+    radial,
+    symmetry,
+    limit,
+    seen,
+    setCards,
+    change,
+    movePlane,
+    toggleMirror,
+    setCut,
+    stepGuide,
+    setVerb: (verb: Verb) =>
+      change({
+        verb,
+        ...(['extrude', 'opening'].includes(card.value.reach) && verb !== 'add' ? { reach: 'box' as Reach } : {}),
+      }),
+    setReach: (reach: Reach) =>
+      change({
+        reach,
+        ...(reach === 'extrude' || reach === 'opening' ? { verb: 'add' as Verb } : {}),
+        ...(reach === 'extrude' ? { grow: true } : {}),
+      }),
     setOption: (more: Partial<CardOptions>) => change(more),
   };
 });
@@ -166,6 +233,11 @@ export function nameFor(c: ToolCard): string {
   if (c.reach === 'extrude') return `Extrude${c.face === 'face' ? '' : c.face === 'colour' ? ' hue' : ' plane'}`;
   if (c.reach === 'opening') return c.sill ? 'Window' : 'Door';
   const verb = { add: 'Add', erase: 'Erase', paint: 'Paint', select: 'Select' }[c.verb];
-  const what = c.reach === 'cylinder' && c.profile !== 'straight' ? c.profile : c.reach === 'line' && c.path !== 'straight' ? c.path : c.reach;
+  const what =
+    c.reach === 'cylinder' && c.profile !== 'straight'
+      ? c.profile
+      : c.reach === 'line' && c.path !== 'straight'
+        ? c.path
+        : c.reach;
   return `${verb} ${c.wall > 0 && ['box', 'ellipsoid', 'cylinder'].includes(c.reach) ? 'hollow ' : ''}${what}`;
 }

@@ -1,4 +1,15 @@
-import { AXES, type Axis, type Box, type Mat4, type Vec3, boxEnd, scale, transformDirection, transformPoint, withAxis } from '@sphalerite/core/math';
+import {
+  AXES,
+  type Axis,
+  type Box,
+  type Mat4,
+  type Vec3,
+  boxEnd,
+  scale,
+  transformDirection,
+  transformPoint,
+  withAxis,
+} from '@sphalerite/core/math';
 import { resizePartEdit } from '@sphalerite/core/project';
 import { type Ref, ref } from 'vue';
 import { useSession } from '../../stores/session';
@@ -38,13 +49,21 @@ export function handlesControl(matrix: Ref<Mat4>) {
   let held: { handle: Handle; from: number } | null = null;
   let arrow: { axis: Axis; from: number; start: Vec3 } | null = null;
 
-  const faceMiddle = (b: Box, axis: Axis, high: boolean): Vec3 => withAxis(scale([b.min[0] * 2 + b.size[0], b.min[1] * 2 + b.size[1], b.min[2] * 2 + b.size[2]], 0.5), axis, high ? boxEnd(b)[axis] : b.min[axis]);
+  const faceMiddle = (b: Box, axis: Axis, high: boolean): Vec3 =>
+    withAxis(
+      scale([b.min[0] * 2 + b.size[0], b.min[1] * 2 + b.size[1], b.min[2] * 2 + b.size[2]], 0.5),
+      axis,
+      high ? boxEnd(b)[axis] : b.min[axis],
+    );
   /** A box with one face moved, or both alike. */
   function stretched(b: Box, axis: Axis, high: boolean, by: number, both: boolean): Box {
     const grow = high ? by : -by;
     const low = both ? -grow : high ? 0 : by;
     const size = Math.max(1, b.size[axis] + (both ? 2 * grow : grow));
-    return { min: withAxis(b.min, axis, Math.min(b.min[axis] + low, boxEnd(b)[axis] - 1)), size: withAxis(b.size, axis, size) };
+    return {
+      min: withAxis(b.min, axis, Math.min(b.min[axis] + low, boxEnd(b)[axis] - 1)),
+      size: withAxis(b.size, axis, size),
+    };
   }
 
   function list(): Handle[] {
@@ -57,7 +76,10 @@ export function handlesControl(matrix: Ref<Mat4>) {
       for (const axis of AXES) {
         for (const high of [false, true]) {
           out.push({
-            at: faceMiddle(b, axis, high), axis, tone: cut ? 'verdigris' : TONE[axis]!, fine: false,
+            at: faceMiddle(b, axis, high),
+            axis,
+            tone: cut ? 'verdigris' : TONE[axis]!,
+            fine: false,
             text: (by) => `${cut ? 'cutaway' : 'volume'} ${NAME[axis]} ${b.size[axis] + (high ? by : -by)}`,
             drag(by, both, done) {
               const next = stretched(b, axis, high, by, both);
@@ -76,13 +98,28 @@ export function handlesControl(matrix: Ref<Mat4>) {
       const h = build.mirror[axis];
       if (h === null) continue;
       const e = boxEnd(part.bounds);
-      const at: Vec3 = axis === 1 ? [e[0] + 0.6, h / 2, e[2] + 0.6] : withAxis([e[0] + 0.6, e[1] + 0.6, e[2] + 0.6], axis, h / 2);
-      out.push({ at, axis, tone: TONE[axis]!, fine: true, text: (by) => `mirror ${NAME[axis]} at ${(h + by) / 2}`, drag: (by) => build.movePlane(axis, h + by) });
+      const at: Vec3 =
+        axis === 1 ? [e[0] + 0.6, h / 2, e[2] + 0.6] : withAxis([e[0] + 0.6, e[1] + 0.6, e[2] + 0.6], axis, h / 2);
+      out.push({
+        at,
+        axis,
+        tone: TONE[axis]!,
+        fine: true,
+        text: (by) => `mirror ${NAME[axis]} at ${(h + by) / 2}`,
+        drag: (by) => build.movePlane(axis, h + by),
+      });
     }
     const g = build.guide;
     if (g) {
       const corner = withAxis(part.bounds.min, g.axis, g.at / 2);
-      out.push({ at: corner, axis: g.axis, tone: 'verdigris', fine: true, text: (by) => `guide plane ${NAME[g.axis]} ${(g.at + by) / 2}`, drag: (by) => (build.guide = { axis: g.axis, at: g.at + by }) });
+      out.push({
+        at: corner,
+        axis: g.axis,
+        tone: 'verdigris',
+        fine: true,
+        text: (by) => `guide plane ${NAME[g.axis]} ${(g.at + by) / 2}`,
+        drag: (by) => (build.guide = { axis: g.axis, at: g.at + by }),
+      });
     }
     return out;
   }
@@ -91,7 +128,8 @@ export function handlesControl(matrix: Ref<Mat4>) {
   function under(p: ViewPointer, handles: readonly Handle[]): number {
     const v = view.viewport;
     if (!v) return -1;
-    let best = GRAB, found = -1;
+    let best = GRAB,
+      found = -1;
     handles.forEach((h, i) => {
       const s = v.screenOf(world(h.at));
       const d = Math.hypot(s.x - p.x, s.y - p.y);
@@ -101,7 +139,8 @@ export function handlesControl(matrix: Ref<Mat4>) {
   }
   /** Where the arrows of a selection stand, in the world. */
   function arrows(): Overlay['arrows'] {
-    const b = selection.active ? selection.box : null, v = view.viewport;
+    const b = selection.active ? selection.box : null,
+      v = view.viewport;
     if (!b || !v) return null;
     void view.cameraTick;
     const at = world([b.min[0] + b.size[0] / 2, b.min[1] + b.size[1] / 2, b.min[2] + b.size[2] / 2]);
@@ -112,7 +151,13 @@ export function handlesControl(matrix: Ref<Mat4>) {
     });
     // Long enough to stand out of the piece itself.
     const reach = (Math.max(...b.size) / 2) * (session.part?.cell ?? 1);
-    return { at, axes, length: Math.max(pixels(v, LENGTH), reach + pixels(v, 26)), hot: hotArrow.value, head: pixels(v, 10) };
+    return {
+      at,
+      axes,
+      length: Math.max(pixels(v, LENGTH), reach + pixels(v, 26)),
+      hot: hotArrow.value,
+      head: pixels(v, 10),
+    };
   }
   const middle = (b: Box): Vec3 => [b.min[0] + b.size[0] / 2, b.min[1] + b.size[1] / 2, b.min[2] + b.size[2] / 2];
 
@@ -121,7 +166,8 @@ export function handlesControl(matrix: Ref<Mat4>) {
     spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
     /** Whether the pointer is over something that can be taken hold of. */
     hover(p: ViewPointer): boolean {
-      const a = arrows(), v = view.viewport;
+      const a = arrows(),
+        v = view.viewport;
       hotArrow.value = a && v ? arrowUnder(v, p.x, p.y, a.at, a.axes, a.length) : -1;
       hot.value = hotArrow.value >= 0 ? -1 : under(p, list());
       return hot.value >= 0 || hotArrow.value >= 0;
@@ -131,9 +177,17 @@ export function handlesControl(matrix: Ref<Mat4>) {
       const ray = toLattice(p.ray, matrix.value);
       if (hotArrow.value >= 0) {
         const b = selection.box!;
-        if (!selection.floating && !selection.float(`${p.alt ? 'Copy' : 'Move'} ${selection.count.toLocaleString('en')} cubes`, p.alt)) return true;
+        if (
+          !selection.floating &&
+          !selection.float(`${p.alt ? 'Copy' : 'Move'} ${selection.count.toLocaleString('en')} cubes`, p.alt)
+        )
+          return true;
         const axis = hotArrow.value as Axis;
-        arrow = { axis, from: alongAxis(ray, middle(b), withAxis([0, 0, 0], axis, 1)) ?? 0, start: selection.floating!.by };
+        arrow = {
+          axis,
+          from: alongAxis(ray, middle(b), withAxis([0, 0, 0], axis, 1)) ?? 0,
+          start: selection.floating!.by,
+        };
         return true;
       }
       const handle = list()[hot.value]!;

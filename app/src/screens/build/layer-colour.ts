@@ -1,7 +1,8 @@
 import { BRICK_CELLS, type VoxelGrid } from '@sphalerite/core/voxel';
 
 /** Bricks that are looked at, and the step between the cells in them: enough for a dot in a list, however large the part. */
-const BRICKS = 48, STRIDE = 61;
+const BRICKS = 48,
+  STRIDE = 61;
 const known = new WeakMap<VoxelGrid, number>();
 
 /** The byte that most cubes of a grid seem to have, from a sample; 0 when it is empty. */
@@ -17,7 +18,8 @@ export function commonByte(grid: VoxelGrid): number {
   counts[0] = 0;
   let most = counts.indexOf(Math.max(...counts));
   // A few cubes may slip through the sample; then any of them will do.
-  if (counts[most] === 0 && grid.count > 0) for (const { brick } of grid.bricks()) if ((most = brick.find((v) => v !== 0) ?? 0) !== 0) break;
+  if (counts[most] === 0 && grid.count > 0)
+    for (const { brick } of grid.bricks()) if ((most = brick.find((v) => v !== 0) ?? 0) !== 0) break;
   known.set(grid, most);
   return most;
 }

@@ -13,7 +13,11 @@ export function drops(cell: Vec3, b: Box): { lines: Stroke3[]; text: string } {
   const mid: Vec3 = [cell[0] + 0.5, cell[1] + 0.5, cell[2] + 0.5];
   const to = (a: 0 | 1 | 2, v: number): Vec3 => mid.map((m, i) => (i === a ? v : m)) as unknown as Vec3;
   return {
-    lines: [{ from: mid, to: to(1, b.min[1]), tone: 'y' }, { from: mid, to: to(0, b.min[0]), tone: 'x' }, { from: mid, to: to(2, b.min[2]), tone: 'z' }],
+    lines: [
+      { from: mid, to: to(1, b.min[1]), tone: 'y' },
+      { from: mid, to: to(0, b.min[0]), tone: 'x' },
+      { from: mid, to: to(2, b.min[2]), tone: 'z' },
+    ],
     text: `floor ${cell[1] - b.min[1]} · X ${cell[0] - b.min[0]}|${e[0] - 1 - cell[0]} · Z ${cell[2] - b.min[2]}|${e[2] - 1 - cell[2]}`,
   };
 }

@@ -9,8 +9,14 @@ export function usePartMatrix() {
   const session = useSession();
   const posed = useBuildPose();
   return computed<Mat4>(() => {
-    const p = session.project, part = session.part;
+    const p = session.project,
+      part = session.part;
     if (!p || !part) return MAT4_IDENTITY;
-    return placeParts(posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }), posed.pose).find((o) => o.part.id === part.id)?.matrix ?? MAT4_IDENTITY;
+    return (
+      placeParts(
+        posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }),
+        posed.pose,
+      ).find((o) => o.part.id === part.id)?.matrix ?? MAT4_IDENTITY
+    );
   });
 }

@@ -24,6 +24,14 @@ export async function addReferencePicture(file: File): Promise<void> {
   canvas.height = Math.max(1, Math.round(bitmap.height * k));
   canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
   const b = partContent(part) ?? part.bounds;
-  const height = Math.max(1, b.size[1]), width = Math.max(1, Math.round((height * bitmap.width) / bitmap.height));
-  session.apply(addReferenceEdit, { name: file.name.slice(0, 60), part: part.id, plane: 'front', image: canvas.toDataURL('image/png'), at: [Math.round(b.min[0] + b.size[0] / 2 - width / 2), part.bounds.min[1]], size: [width, height] });
+  const height = Math.max(1, b.size[1]),
+    width = Math.max(1, Math.round((height * bitmap.width) / bitmap.height));
+  session.apply(addReferenceEdit, {
+    name: file.name.slice(0, 60),
+    part: part.id,
+    plane: 'front',
+    image: canvas.toDataURL('image/png'),
+    at: [Math.round(b.min[0] + b.size[0] / 2 - width / 2), part.bounds.min[1]],
+    size: [width, height],
+  });
 }

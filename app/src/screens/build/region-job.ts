@@ -9,13 +9,20 @@ import type { Job } from './build-state';
 const ON_THE_SPOT = 300_000;
 
 /** The cells a query means; null when it was stopped. */
-export async function regionInBackground(grid: VoxelGrid, query: RegionQuery, show: (job: Job | null) => void): Promise<CellSet | null> {
+export async function regionInBackground(
+  grid: VoxelGrid,
+  query: RegionQuery,
+  show: (job: Job | null) => void,
+): Promise<CellSet | null> {
   if (boxVolume(grid.bounds) <= ON_THE_SPOT || query.kind === 'face') return regionCells(grid, query);
   const stop = new AbortController();
   const job = { label: 'Looking for cubes', stop: () => stop.abort() };
   show({ ...job, progress: 0 });
   try {
-    const { box, words } = await sharedPool().run('region', (sent) => ({ grid: sent.packGrid(grid), query }), { signal: stop.signal, onProgress: (progress) => show({ ...job, progress }) });
+    const { box, words } = await sharedPool().run('region', (sent) => ({ grid: sent.packGrid(grid), query }), {
+      signal: stop.signal,
+      onProgress: (progress) => show({ ...job, progress }),
+    });
     return new CellSet(box, words);
   } catch (e) {
     if (e instanceof JobCancelled) return null;

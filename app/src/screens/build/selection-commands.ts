@@ -18,28 +18,103 @@ export function selectionCommands(): Command[] {
   const view = useView();
   const matrix = usePartMatrix();
   const any = (): boolean => s.active;
-  const piece = (id: string, title: string, run: () => unknown, keys?: string[], icon?: Command['icon'], enabled: () => boolean = any): Command =>
-    ({ id: `select.${id}`, title, group: 'Selection', enabled, run, ...(keys ? { keys } : {}), ...(icon ? { icon } : {}) });
+  const piece = (
+    id: string,
+    title: string,
+    run: () => unknown,
+    keys?: string[],
+    icon?: Command['icon'],
+    enabled: () => boolean = any,
+  ): Command => ({
+    id: `select.${id}`,
+    title,
+    group: 'Selection',
+    enabled,
+    run,
+    ...(keys ? { keys } : {}),
+    ...(icon ? { icon } : {}),
+  });
   const whole = (): CellSet => CellSet.filled(build.seen!);
   const part = (): boolean => build.seen !== null;
   return [
     piece('all', 'Select all cubes', () => s.take(whole(), 'new'), ['Ctrl+A'], IconSelectAll, part),
-    piece('none', 'Select nothing', () => {
-      s.settle();
-      s.set(null);
-    }, ['Ctrl+Shift+A']),
-    piece('invert', 'Select the others instead', () => s.set(s.selected ? whole().minus(s.selected) : whole()), ['Ctrl+I'], undefined, part),
-    piece('hue', 'Select all of the swatch in hand', () => s.take(CellSet.ofValue(build.seen!, build.swatch?.byte ?? 0)), ['Ctrl+Shift+H'], undefined, part),
-    piece('made', 'Select what was just made', () => s.made && s.set(s.made.set), ['Shift+J'], undefined, () => s.lastChange !== null),
-    piece('grow', 'Grow the selection', () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())), ['Plus', 'Shift+Plus', '='], undefined, () => s.selected !== null),
-    piece('shrink', 'Shrink the selection', () => s.selected && s.set(s.selected.shrunk(1, false)), ['-'], undefined, () => s.selected !== null),
+    piece(
+      'none',
+      'Select nothing',
+      () => {
+        s.settle();
+        s.set(null);
+      },
+      ['Ctrl+Shift+A'],
+    ),
+    piece(
+      'invert',
+      'Select the others instead',
+      () => s.set(s.selected ? whole().minus(s.selected) : whole()),
+      ['Ctrl+I'],
+      undefined,
+      part,
+    ),
+    piece(
+      'hue',
+      'Select all of the swatch in hand',
+      () => s.take(CellSet.ofValue(build.seen!, build.swatch?.byte ?? 0)),
+      ['Ctrl+Shift+H'],
+      undefined,
+      part,
+    ),
+    piece(
+      'made',
+      'Select what was just made',
+      () => s.made && s.set(s.made.set),
+      ['Shift+J'],
+      undefined,
+      () => s.lastChange !== null,
+    ),
+    piece(
+      'grow',
+      'Grow the selection',
+      () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())),
+      ['Plus', 'Shift+Plus', '='],
+      undefined,
+      () => s.selected !== null,
+    ),
+    piece(
+      'shrink',
+      'Shrink the selection',
+      () => s.selected && s.set(s.selected.shrunk(1, false)),
+      ['-'],
+      undefined,
+      () => s.selected !== null,
+    ),
     piece('copy', 'Copy', () => s.copy(), ['Ctrl+C'], IconCopy),
     piece('cut', 'Cut', () => s.copy() && s.remove('Cut'), ['Ctrl+X']),
-    piece('paste', 'Paste', () => s.paste(), ['Ctrl+V'], undefined, () => s.clipboard !== null && part()),
+    piece(
+      'paste',
+      'Paste',
+      () => s.paste(),
+      ['Ctrl+V'],
+      undefined,
+      () => s.clipboard !== null && part(),
+    ),
     piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
     piece('delete', 'Delete the selected cubes', () => s.remove(), ['Delete', 'Backspace'], IconTrash),
-    piece('recolour', 'Recolour with the swatch in hand', () => s.recolour(build.swatch?.byte ?? 1), ['Shift+P'], undefined, () => s.selected !== null),
-    piece('repeat', 'Repeat in a row or ring', () => (s.repeat = { count: 3, step: defaultStep(), ring: null }), ['R'], IconRepeat, () => s.selected !== null || s.lastChange !== null),
+    piece(
+      'recolour',
+      'Recolour with the swatch in hand',
+      () => s.recolour(build.swatch?.byte ?? 1),
+      ['Shift+P'],
+      undefined,
+      () => s.selected !== null,
+    ),
+    piece(
+      'repeat',
+      'Repeat in a row or ring',
+      () => (s.repeat = { count: 3, step: defaultStep(), ring: null }),
+      ['R'],
+      IconRepeat,
+      () => s.selected !== null || s.lastChange !== null,
+    ),
     ...AXES.flatMap((a: Axis): Command[] => [
       piece(`turn${AXIS[a]}`, `Turn a quarter about ${AXIS[a]}`, () => s.turn(a, 1), [TURN_KEYS[a]], IconRotate2),
       piece(`back${AXIS[a]}`, `Turn a quarter back about ${AXIS[a]}`, () => s.turn(a, 3), [BACK_KEYS[a]]),
@@ -47,16 +122,48 @@ export function selectionCommands(): Command[] {
     ]),
     piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
     piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
-    piece('toStamp', 'Keep as a stamp', () => s.toStamp(), ['Ctrl+B'], undefined, () => s.active || s.lastChange !== null),
-    piece('frame', 'Frame the selection', () => {
-      const b = s.box;
-      if (!b) return;
-      const corners = Array.from({ length: 8 }, (_, k) => transformPoint(matrix.value, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]));
-      view.viewport?.frameBox(corners.reduce(min), corners.reduce(max));
-    }, ['Ctrl+Home']),
+    piece(
+      'toStamp',
+      'Keep as a stamp',
+      () => s.toStamp(),
+      ['Ctrl+B'],
+      undefined,
+      () => s.active || s.lastChange !== null,
+    ),
+    piece(
+      'frame',
+      'Frame the selection',
+      () => {
+        const b = s.box;
+        if (!b) return;
+        const corners = Array.from({ length: 8 }, (_, k) =>
+          transformPoint(matrix.value, [
+            b.min[0] + (k & 1 ? b.size[0] : 0),
+            b.min[1] + (k & 2 ? b.size[1] : 0),
+            b.min[2] + (k & 4 ? b.size[2] : 0),
+          ]),
+        );
+        view.viewport?.frameBox(corners.reduce(min), corners.reduce(max));
+      },
+      ['Ctrl+Home'],
+    ),
     piece('keepSize', 'Keep this size to compare with', () => (s.kept = s.box), ['Ctrl+M']),
-    piece('makeAlike', 'Make as large as the kept one', () => s.makeAlike(), ['Ctrl+Shift+M'], undefined, () => s.active && s.kept !== null),
-    piece('set', 'Set down what floats', () => (s.repeat ? s.setRepeat() : s.settle()), ['Enter'], undefined, () => s.floating !== null || s.repeat !== null),
+    piece(
+      'makeAlike',
+      'Make as large as the kept one',
+      () => s.makeAlike(),
+      ['Ctrl+Shift+M'],
+      undefined,
+      () => s.active && s.kept !== null,
+    ),
+    piece(
+      'set',
+      'Set down what floats',
+      () => (s.repeat ? s.setRepeat() : s.settle()),
+      ['Enter'],
+      undefined,
+      () => s.floating !== null || s.repeat !== null,
+    ),
   ];
   function defaultStep(): Vec3 {
     const b = (s.selected ?? s.made?.set)?.tight;

@@ -1,8 +1,27 @@
 import { AXES, type Axis, type Box, type Vec3, add, intersectBoxes } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
 import { type Palette, freeByte } from '@sphalerite/core/palette';
-import { addSwatchEdit, cellsToLayerEdit, cellsToPartEdit, addStampEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
-import { NO_SYMMETRY, changedCells, cutOut, middleOf, mirrorSet, mirroredGrid, movedGrid, quarterTurned, repeatSteps, resampled, turnedGrid } from '@sphalerite/core/sculpt';
+import {
+  addSwatchEdit,
+  cellsToLayerEdit,
+  cellsToPartEdit,
+  addStampEdit,
+  placeCellsEdit,
+  strokeEdit,
+} from '@sphalerite/core/project';
+import {
+  NO_SYMMETRY,
+  changedCells,
+  cutOut,
+  middleOf,
+  mirrorSet,
+  mirroredGrid,
+  movedGrid,
+  quarterTurned,
+  repeatSteps,
+  resampled,
+  turnedGrid,
+} from '@sphalerite/core/sculpt';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -32,7 +51,11 @@ export interface Repeat {
   readonly ring: Axis | null;
 }
 
-interface Clip { readonly grid: VoxelGrid; readonly palette: Palette; readonly cell: number }
+interface Clip {
+  readonly grid: VoxelGrid;
+  readonly palette: Palette;
+  readonly cell: number;
+}
 /** What was copied last; it outlives the project, so that pieces can go from one to another. */
 const clipboard = shallowRef<Clip | null>(null);
 /** What was selected beside each state of the project, so that undo brings it back. */
@@ -64,37 +87,48 @@ export const useSelection = defineStore('selection', () => {
 
   const target = () => ({ part: session.part!.id, layer: session.layer!.id, limit: build.limit });
 
-  watch(() => session.project, (now, before) => {
-    if (!now || now === before) return;
-    floating.value = null;
-    const part = session.part;
-    const known = remembered.get(now);
-    if (known && known.part === part?.id) selected.value = known.set;
-    else {
-      if (before && part && !skip) noteMade(before, now, part.id);
-      remembered.set(now, { part: part?.id ?? '', set: selected.value });
-    }
-    // At once: what floats after an edit must not be taken for something that floated before it.
-  }, { flush: 'sync' });
-  watch(() => session.view.part, () => {
-    settle();
-    selected.value = null;
-    repeat.value = null;
-  });
+  watch(
+    () => session.project,
+    (now, before) => {
+      if (!now || now === before) return;
+      floating.value = null;
+      const part = session.part;
+      const known = remembered.get(now);
+      if (known && known.part === part?.id) selected.value = known.set;
+      else {
+        if (before && part && !skip) noteMade(before, now, part.id);
+        remembered.set(now, { part: part?.id ?? '', set: selected.value });
+      }
+      // At once: what floats after an edit must not be taken for something that floated before it.
+    },
+    { flush: 'sync' },
+  );
+  watch(
+    () => session.view.part,
+    () => {
+      settle();
+      selected.value = null;
+      repeat.value = null;
+    },
+  );
   function noteMade(before: Project, now: Project, id: string): void {
-    const a = before.parts.find((p) => p.id === id), b = now.parts.find((p) => p.id === id);
+    const a = before.parts.find((p) => p.id === id),
+      b = now.parts.find((p) => p.id === id);
     if (!a || !b || a.bounds !== b.bounds || a === b) return;
     const [was, after] = [composite(a), composite(b)];
     // What only took cubes away leaves the thing made before it as the last one made.
     if (after !== was && after.count >= was.count) lastChange.value = { part: id, before: was, after };
   }
 
-  const box = computed<Box | null>(() => (floating.value ? floating.value.grid.contentBox() : selected.value?.tight ?? null));
-  const count = computed(() => (floating.value ? floating.value.grid.count : selected.value?.count ?? 0));
+  const box = computed<Box | null>(() =>
+    floating.value ? floating.value.grid.contentBox() : (selected.value?.tight ?? null),
+  );
+  const count = computed(() => (floating.value ? floating.value.grid.count : (selected.value?.count ?? 0)));
   const active = computed(() => floating.value !== null || (selected.value !== null && !selected.value.isEmpty));
 
   function remember(): void {
-    if (session.project && session.part) remembered.set(session.project, { part: session.part.id, set: selected.value });
+    if (session.project && session.part)
+      remembered.set(session.project, { part: session.part.id, set: selected.value });
   }
   function set(next: CellSet | null): void {
     const tight = next?.tight;
@@ -108,13 +142,25 @@ export const useSelection = defineStore('selection', () => {
     if (!seen) return;
     const there = cells.intersect(CellSet.filled(seen, intersectBoxes(cells.box, seen.bounds)));
     const old = selected.value;
-    set(how === 'new' || !old ? (how === 'remove' || how === 'common' ? (old ? there : null) : there)
-      : how === 'add' ? old.union(there) : how === 'remove' ? old.minus(there) : old.intersect(there));
+    set(
+      how === 'new' || !old
+        ? how === 'remove' || how === 'common'
+          ? old
+            ? there
+            : null
+          : there
+        : how === 'add'
+          ? old.union(there)
+          : how === 'remove'
+            ? old.minus(there)
+            : old.intersect(there),
+    );
   }
 
   /** Copies of a piece on the other sides, as the live symmetry asks; a piece across a plane is moved as one. */
   function images(grid: VoxelGrid, from: CellSet | null): { put: VoxelGrid[]; clear: CellSet | null } {
-    let put = [grid], clear = from;
+    let put = [grid],
+      clear = from;
     for (const a of AXES) {
       const h = build.mirror[a];
       if (h === null) continue;
@@ -133,8 +179,17 @@ export const useSelection = defineStore('selection', () => {
       const { put, clear } = images(f.grid, f.clear);
       return { ...target(), layer: f.layer, clear, put, title: f.title, grow: build.growVolume };
     }
-    const r = repeat.value, piece = r && source();
-    return r && piece ? { ...target(), clear: null, put: copies(piece, r).flatMap((g) => images(g, null).put), title: `Repeat ${r.count} times`, grow: true } : null;
+    const r = repeat.value,
+      piece = r && source();
+    return r && piece
+      ? {
+          ...target(),
+          clear: null,
+          put: copies(piece, r).flatMap((g) => images(g, null).put),
+          title: `Repeat ${r.count} times`,
+          grow: true,
+        }
+      : null;
   });
   /** What is selected, as cubes of the layer in hand. */
   function source(): VoxelGrid | null {
@@ -144,26 +199,51 @@ export const useSelection = defineStore('selection', () => {
   function copies(piece: VoxelGrid, r: Repeat): VoxelGrid[] {
     if (r.ring === null) return repeatSteps(r.count, r.step).map((s) => movedGrid(piece, s));
     const a = r.ring;
-    const radial = { axis: a, count: r.count, centre: [build.middles[((a + 1) % 3) as Axis], build.middles[((a + 2) % 3) as Axis]] as const };
-    return Array.from({ length: r.count - 1 }, (_, k) => turnedGrid(piece, radial, k + 1)).filter((g): g is VoxelGrid => g !== null);
+    const radial = {
+      axis: a,
+      count: r.count,
+      centre: [build.middles[((a + 1) % 3) as Axis], build.middles[((a + 2) % 3) as Axis]] as const,
+    };
+    return Array.from({ length: r.count - 1 }, (_, k) => turnedGrid(piece, radial, k + 1)).filter(
+      (g): g is VoxelGrid => g !== null,
+    );
   }
   /** The last arguments that fitted the part: should another part be chosen, what floats is set down where it belongs. */
   let held: PlaceArgs | null = null;
-  watch(args, (a) => {
-    if (a || !floating.value) held = a;
-  }, { flush: 'sync' });
+  watch(
+    args,
+    (a) => {
+      if (a || !floating.value) held = a;
+    },
+    { flush: 'sync' },
+  );
   /** The project with what floats put down, for the view. */
-  const preview = computed<Project | null>(() => (args.value ? session.tryEdit(placeCellsEdit, args.value, true) : null));
+  const preview = computed<Project | null>(() =>
+    args.value ? session.tryEdit(placeCellsEdit, args.value, true) : null,
+  );
 
   function float(title: string, copy = false): boolean {
     if (floating.value) return true;
-    const layer = session.layer, cells = selected.value;
+    const layer = session.layer,
+      cells = selected.value;
     const grid = layer && cells ? cutOut(layer.grid, cells) : null;
     if (!grid) {
-      notices.say(cells ? `The selection holds no cubes of layer “${layer?.name ?? ''}”. Choose the layer that has them.` : 'Nothing is selected. Select some cubes first.', { kind: 'error' });
+      notices.say(
+        cells
+          ? `The selection holds no cubes of layer “${layer?.name ?? ''}”. Choose the layer that has them.`
+          : 'Nothing is selected. Select some cubes first.',
+        { kind: 'error' },
+      );
       return false;
     }
-    floating.value = { part: session.part!.id, layer: session.layer!.id, title, clear: copy ? null : cells, grid, by: [0, 0, 0] };
+    floating.value = {
+      part: session.part!.id,
+      layer: session.layer!.id,
+      title,
+      clear: copy ? null : cells,
+      grid,
+      by: [0, 0, 0],
+    };
     return true;
   }
   function nudge(by: Vec3, copy = false): void {
@@ -181,14 +261,17 @@ export const useSelection = defineStore('selection', () => {
     floating.value = { ...floating.value!, grid: change(floating.value!.grid) };
   }
   const turn = (axis: Axis, quarters: number): void => reshape('Turn', (g) => quarterTurned(g, axis, quarters));
-  const flip = (axis: Axis): void => reshape('Flip', (g) => mirroredGrid(g, axis, middleOf(g.contentBox() ?? g.bounds)[axis]));
+  const flip = (axis: Axis): void =>
+    reshape('Flip', (g) => mirroredGrid(g, axis, middleOf(g.contentBox() ?? g.bounds)[axis]));
 
   /** Puts down what floats, as one step. */
   function settle(): void {
-    const f = floating.value, a = args.value ?? held;
+    const f = floating.value,
+      a = args.value ?? held;
     if (!f || !a) return;
     const end = f.grid.contentBox();
-    const changed = f.clear === null || f.by.some((v) => v !== 0) || f.title !== `Move ${f.grid.count.toLocaleString('en')} cubes`;
+    const changed =
+      f.clear === null || f.by.some((v) => v !== 0) || f.title !== `Move ${f.grid.count.toLocaleString('en')} cubes`;
     floating.value = null;
     if (!changed) return;
     const cells = CellSet.filled(f.grid, end ?? f.grid.bounds);
@@ -199,11 +282,16 @@ export const useSelection = defineStore('selection', () => {
     skip = false;
     if (part && part.id === session.part?.id) set(cells.within(intersectBoxes(cells.box, part.bounds)));
     if (outside > 0) {
-      notices.say(`${outside.toLocaleString('en')} cubes would have left the volume and were cut off.`, { action: { label: 'Grow to fit', run: () => {
-        session.undo();
-        session.apply(placeCellsEdit, { ...a, grow: true });
-        set(cells);
-      } } });
+      notices.say(`${outside.toLocaleString('en')} cubes would have left the volume and were cut off.`, {
+        action: {
+          label: 'Grow to fit',
+          run: () => {
+            session.undo();
+            session.apply(placeCellsEdit, { ...a, grow: true });
+            set(cells);
+          },
+        },
+      });
     }
   }
   function setRepeat(): void {
@@ -230,22 +318,45 @@ export const useSelection = defineStore('selection', () => {
     if (floating.value) {
       const f = floating.value;
       floating.value = null;
-      if (f.clear) session.apply(placeCellsEdit, { ...target(), part: f.part, layer: f.layer, clear: f.clear, put: [], title });
-    } else if (selected.value) session.apply(placeCellsEdit, { ...target(), clear: images(VoxelGrid.empty({ min: [0, 0, 0], size: [1, 1, 1] }), selected.value).clear, put: [], title: `${title} ${count.value.toLocaleString('en')} cubes` });
+      if (f.clear)
+        session.apply(placeCellsEdit, { ...target(), part: f.part, layer: f.layer, clear: f.clear, put: [], title });
+    } else if (selected.value)
+      session.apply(placeCellsEdit, {
+        ...target(),
+        clear: images(VoxelGrid.empty({ min: [0, 0, 0], size: [1, 1, 1] }), selected.value).clear,
+        put: [],
+        title: `${title} ${count.value.toLocaleString('en')} cubes`,
+      });
     set(null);
   }
   /** A pasted piece floats where it was cut, a cube off when it would hide in its original, or in the middle when that is far away. */
   function paste(): void {
-    const c = clipboard.value, part = session.part;
+    const c = clipboard.value,
+      part = session.part;
     if (!c || !part || !session.palette) return;
     settle();
     const grid = remapped(c);
-    const b = grid.bounds, v = part.bounds;
+    const b = grid.bounds,
+      v = part.bounds;
     const inside = b.size.every((s, i) => b.min[i]! < v.min[i]! + v.size[i]! && b.min[i]! + s > v.min[i]!);
-    const by: Vec3 = inside ? [0, 0, 0] : ([0, 1, 2].map((i) => (i === 1 ? v.min[1] - b.min[1] : v.min[i]! + (v.size[i]! >> 1) - b.min[i]! - (b.size[i]! >> 1))) as unknown as Vec3);
+    const by: Vec3 = inside
+      ? [0, 0, 0]
+      : ([0, 1, 2].map((i) =>
+          i === 1 ? v.min[1] - b.min[1] : v.min[i]! + (v.size[i]! >> 1) - b.min[i]! - (b.size[i]! >> 1),
+        ) as unknown as Vec3);
     const placed = movedGrid(grid, by);
-    const covered = build.seen ? CellSet.filled(placed).minus(CellSet.filled(build.seen, intersectBoxes(placed.bounds, build.seen.bounds))).isEmpty : false;
-    floating.value = { part: part.id, layer: session.layer!.id, title: `Paste ${grid.count.toLocaleString('en')} cubes`, clear: null, grid: covered ? movedGrid(placed, [0, placed.bounds.size[1], 0]) : placed, by: [0, 0, 0] };
+    const covered = build.seen
+      ? CellSet.filled(placed).minus(CellSet.filled(build.seen, intersectBoxes(placed.bounds, build.seen.bounds)))
+          .isEmpty
+      : false;
+    floating.value = {
+      part: part.id,
+      layer: session.layer!.id,
+      title: `Paste ${grid.count.toLocaleString('en')} cubes`,
+      clear: null,
+      grid: covered ? movedGrid(placed, [0, placed.bounds.size[1], 0]) : placed,
+      by: [0, 0, 0],
+    };
     selected.value = null;
   }
   /** Bytes of the copied piece in the palette of the part on the bench: equal colours meet, others are added while there is room. */
@@ -258,10 +369,22 @@ export const useSelection = defineStore('selection', () => {
     for (const byte of used) {
       const s = c.palette.swatches.find((o) => o.byte === byte);
       const here = session.palette!;
-      const same = s && here.swatches.find((o) => o.colour === s.colour && o.emissive === s.emissive && o.opacity === s.opacity);
+      const same =
+        s && here.swatches.find((o) => o.colour === s.colour && o.emissive === s.emissive && o.opacity === s.opacity);
       if (same) map.set(byte, same.byte);
       else if (s && freeByte(here) !== 0) {
-        session.apply(addSwatchEdit, { palette: here.id, name: s.name, colour: s.colour, more: { emissive: s.emissive, roughness: s.roughness, metalness: s.metalness, opacity: s.opacity, slot: s.slot } });
+        session.apply(addSwatchEdit, {
+          palette: here.id,
+          name: s.name,
+          colour: s.colour,
+          more: {
+            emissive: s.emissive,
+            roughness: s.roughness,
+            metalness: s.metalness,
+            opacity: s.opacity,
+            slot: s.slot,
+          },
+        });
         map.set(byte, session.palette!.swatches.at(-1)!.byte);
       } else map.set(byte, here.swatches[0]?.byte ?? 1);
     }
@@ -270,30 +393,56 @@ export const useSelection = defineStore('selection', () => {
 
   const recolour = (value: number): void => {
     settle();
-    if (selected.value) session.apply(strokeEdit, { ...target(), stroke: { verb: 'paint', value, shapes: [{ kind: 'set', set: selected.value }], symmetry: NO_SYMMETRY } });
+    if (selected.value)
+      session.apply(strokeEdit, {
+        ...target(),
+        stroke: { verb: 'paint', value, shapes: [{ kind: 'set', set: selected.value }], symmetry: NO_SYMMETRY },
+      });
   };
   const toLayer = (): void => {
     settle();
-    if (selected.value && session.apply(cellsToLayerEdit, { part: session.part!.id, layer: session.layer!.id, cells: selected.value, name: 'Lifted' })) session.choose({ layer: session.part!.layers[session.part!.layers.findIndex((l) => l.id === session.layer!.id) + 1]?.id ?? null });
+    if (
+      selected.value &&
+      session.apply(cellsToLayerEdit, {
+        part: session.part!.id,
+        layer: session.layer!.id,
+        cells: selected.value,
+        name: 'Lifted',
+      })
+    )
+      session.choose({
+        layer: session.part!.layers[session.part!.layers.findIndex((l) => l.id === session.layer!.id) + 1]?.id ?? null,
+      });
   };
   const toPart = (): void => {
     settle();
     const cells = selected.value;
     if (!cells) return;
     const from = session.part!.id;
-    session.apply(cellsToPartEdit, { part: from, cells, name: 'Piece' }, (p) => ({ part: p.parts[p.parts.findIndex((o) => o.id === from) + 1]!.id, layer: null }));
+    session.apply(cellsToPartEdit, { part: from, cells, name: 'Piece' }, (p) => ({
+      part: p.parts[p.parts.findIndex((o) => o.id === from) + 1]!.id,
+      layer: null,
+    }));
   };
   const toStamp = (): void => {
     const grid = floating.value?.grid ?? (selected.value && build.seen ? cutOut(build.seen, selected.value) : source());
     if (!grid || !session.part) return;
-    if (session.apply(addStampEdit, { name: `${session.part.name} piece`, cells: grid, palette: session.part.palette, cell: session.part.cell })) {
+    if (
+      session.apply(addStampEdit, {
+        name: `${session.part.name} piece`,
+        cells: grid,
+        palette: session.part.palette,
+        cell: session.part.cell,
+      })
+    ) {
       build.stamp = session.project!.stamps.at(-1)!.id;
       notices.say('The piece lies on the stamp shelf.');
     }
   };
   /** Makes the selection as large as the one that was kept: rows are doubled or left out. */
   const makeAlike = (): void => {
-    const k = kept.value, b = box.value;
+    const k = kept.value,
+      b = box.value;
     if (k && b) reshape(`Fit to ${k.size.join('×')}`, (g) => resampled(g, g.contentBox()!, k.size, b.min));
   };
 
@@ -302,11 +451,42 @@ export const useSelection = defineStore('selection', () => {
   function spun(put: readonly VoxelGrid[]): VoxelGrid[] {
     const r = build.radial;
     if (!r) return [...put];
-    return Array.from({ length: r.count }, (_, k) => put.map((g) => (k === 0 ? g : turnedGrid(g, r, k)))).flat().filter((g): g is VoxelGrid => g !== null);
+    return Array.from({ length: r.count }, (_, k) => put.map((g) => (k === 0 ? g : turnedGrid(g, r, k))))
+      .flat()
+      .filter((g): g is VoxelGrid => g !== null);
   }
   return {
-    mirrored, spun,
-    selected, floating, repeat, mode, kept, made, lastChange, box, count, active, preview, clipboard,
-    set, take, nudge, moveTo, float, turn, flip, settle, setRepeat, cancel, copy, remove, paste, recolour, toLayer, toPart, toStamp, makeAlike,
+    mirrored,
+    spun,
+    selected,
+    floating,
+    repeat,
+    mode,
+    kept,
+    made,
+    lastChange,
+    box,
+    count,
+    active,
+    preview,
+    clipboard,
+    set,
+    take,
+    nudge,
+    moveTo,
+    float,
+    turn,
+    flip,
+    settle,
+    setRepeat,
+    cancel,
+    copy,
+    remove,
+    paste,
+    recolour,
+    toLayer,
+    toPart,
+    toStamp,
+    makeAlike,
   };
 });

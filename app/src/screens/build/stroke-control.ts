@@ -34,21 +34,33 @@ export function strokeControl() {
   let drawn: { base: Project; done: number; first: unknown; preview: Project } | null = null;
 
   function context(): ToolContext | null {
-    const part = session.part, seen = frozen ?? build.seen;
+    const part = session.part,
+      seen = frozen ?? build.seen;
     if (!part || !seen) return null;
     const stamp = session.project?.stamps.find((s) => s.id === build.stamp) ?? session.project?.stamps[0];
     return {
       // What is not cubes is painted onto them, never beside them.
-      card: build.sink?.takes('add') && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card, seen, limit: build.limit ?? part.bounds, value: build.swatch?.byte ?? 1, symmetry: build.symmetry, invert: invert.value,
-      square: view.viewport?.camera.square ?? null, stamp: stamp?.layers[0]?.grid ?? null,
+      card: build.sink?.takes('add') && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card,
+      seen,
+      limit: build.limit ?? part.bounds,
+      value: build.swatch?.byte ?? 1,
+      symmetry: build.symmetry,
+      invert: invert.value,
+      square: view.viewport?.camera.square ?? null,
+      stamp: stamp?.layers[0]?.grid ?? null,
     };
   }
   const target = () => ({ part: session.part!.id, layer: session.layer!.id, limit: build.limit });
 
   /** Shapes too large to be drawn anew with every move, and faces of too many cubes: their outline is shown, and a worker makes them. */
-  const isLarge = (c: Change): boolean => (c.kind === 'stroke'
-    ? c.shapes.reduce((n, s) => n + (s.kind === 'dabs' || s.kind === 'set' || (s.kind === 'box' && !s.hollow) ? 0 : boxVolume(shapeBox(s))), 0) > LARGE
-    : c.kind === 'extrude' && pulled > LARGE / 5);
+  const isLarge = (c: Change): boolean =>
+    c.kind === 'stroke'
+      ? c.shapes.reduce(
+          (n, s) =>
+            n + (s.kind === 'dabs' || s.kind === 'set' || (s.kind === 'box' && !s.hollow) ? 0 : boxVolume(shapeBox(s))),
+          0,
+        ) > LARGE
+      : c.kind === 'extrude' && pulled > LARGE / 5;
   /** Cubes that the face in hand would add or take. */
   let pulled = 0;
 
@@ -58,12 +70,26 @@ export function strokeControl() {
     switch (c.kind) {
       case 'stroke': {
         if (c.verb === 'select') return null;
-        if (build.sink?.takes(c.verb)) return build.sink.tryOut(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds), c.verb);
-        const args = { ...target(), grow: build.growVolume, stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry } };
+        if (build.sink?.takes(c.verb))
+          return build.sink.tryOut(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds), c.verb);
+        const args = {
+          ...target(),
+          grow: build.growVolume,
+          stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry },
+        };
         const base = session.project!;
-        if (drawn && drawn.base === base && drawn.first === c.shapes[0] && c.shapes.length >= drawn.done && c.shapes[0]?.kind === 'dabs') {
+        if (
+          drawn &&
+          drawn.base === base &&
+          drawn.first === c.shapes[0] &&
+          c.shapes.length >= drawn.done &&
+          c.shapes[0]?.kind === 'dabs'
+        ) {
           const rest = c.shapes.slice(drawn.done);
-          const next: Project | null = rest.length === 0 ? drawn.preview : session.tryOn(drawn.preview, strokeEdit, { ...args, stroke: { ...args.stroke, shapes: rest } });
+          const next: Project | null =
+            rest.length === 0
+              ? drawn.preview
+              : session.tryOn(drawn.preview, strokeEdit, { ...args, stroke: { ...args.stroke, shapes: rest } });
           if (next) drawn = { ...drawn, done: c.shapes.length, preview: next };
           return next;
         }
@@ -71,10 +97,14 @@ export function strokeControl() {
         drawn = preview && { base, done: c.shapes.length, first: c.shapes[0], preview };
         return preview;
       }
-      case 'extrude': return session.tryEdit(extrudeEdit, { ...target(), extrusion: c.extrusion }, true);
-      case 'opening': return session.tryEdit(openingEdit, { ...target(), opening: c.opening, symmetry: build.symmetry }, true);
-      case 'stamp': return c.verb === 'add' ? session.tryEdit(placeCellsEdit, stampArgs(c), true) : null;
-      case 'region': return null;
+      case 'extrude':
+        return session.tryEdit(extrudeEdit, { ...target(), extrusion: c.extrusion }, true);
+      case 'opening':
+        return session.tryEdit(openingEdit, { ...target(), opening: c.opening, symmetry: build.symmetry }, true);
+      case 'stamp':
+        return c.verb === 'add' ? session.tryEdit(placeCellsEdit, stampArgs(c), true) : null;
+      case 'region':
+        return null;
     }
   }
   function stampArgs(c: Change & { kind: 'stamp' }) {
@@ -91,21 +121,30 @@ export function strokeControl() {
     if (!session.part || !session.layer) return;
     drawn = null;
     if (build.sink?.takes('add') && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp')) {
-      notices.say('Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.');
+      notices.say(
+        'Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.',
+      );
       return;
     }
     switch (c.kind) {
       case 'stroke': {
         if (c.verb === 'select') {
           selection.take(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part.bounds), mode.value);
-          if (selection.selected && view.viewport?.camera.square !== null && build.card.reach === 'box') notices.say(`${selection.count.toLocaleString('en')} cubes selected, all that lie behind one another${build.limit ? '; what the cutaway hides is left out' : ''}.`);
+          if (selection.selected && view.viewport?.camera.square !== null && build.card.reach === 'box')
+            notices.say(
+              `${selection.count.toLocaleString('en')} cubes selected, all that lie behind one another${build.limit ? '; what the cutaway hides is left out' : ''}.`,
+            );
           return;
         }
         if (build.sink?.takes(c.verb)) {
           build.sink.take(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part.bounds), c.verb);
           return;
         }
-        const args = { ...target(), grow: build.growVolume, stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry } };
+        const args = {
+          ...target(),
+          grow: build.growVolume,
+          stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry },
+        };
         const lost = build.growVolume || c.verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
         const inside = !lost || boxContains(session.part.bounds, lost);
         if (isLarge(c)) {
@@ -114,10 +153,15 @@ export function strokeControl() {
         }
         const did = session.apply(strokeEdit, args);
         if (!inside && !build.limit) {
-          notices.say('Part of the shape lies outside the volume and was left out.', { action: { label: 'Grow to fit', run: () => {
-            if (did) session.undo();
-            session.apply(strokeEdit, { ...args, grow: true });
-          } } });
+          notices.say('Part of the shape lies outside the volume and was left out.', {
+            action: {
+              label: 'Grow to fit',
+              run: () => {
+                if (did) session.undo();
+                session.apply(strokeEdit, { ...args, grow: true });
+              },
+            },
+          });
         }
         return;
       }
@@ -127,22 +171,41 @@ export function strokeControl() {
         else session.apply(extrudeEdit, args);
         return;
       }
-      case 'opening': session.apply(openingEdit, { ...target(), opening: c.opening, symmetry: build.symmetry }); return;
+      case 'opening':
+        session.apply(openingEdit, { ...target(), opening: c.opening, symmetry: build.symmetry });
+        return;
       case 'stamp': {
         const args = stampArgs(c);
-        const cells = args.put.reduce<CellSet>((s, g) => s.union(CellSet.filled(g)), new CellSet({ min: [0, 0, 0], size: [0, 0, 0] }));
+        const cells = args.put.reduce<CellSet>(
+          (s, g) => s.union(CellSet.filled(g)),
+          new CellSet({ min: [0, 0, 0], size: [0, 0, 0] }),
+        );
         if (c.verb === 'add') session.apply(placeCellsEdit, args);
         else if (c.verb === 'select') selection.take(cells, mode.value);
-        else session.apply(strokeEdit, { ...target(), stroke: { verb: c.verb, value: build.swatch?.byte ?? 1, shapes: [{ kind: 'set', set: cells }], symmetry: NO_SYMMETRY } });
+        else
+          session.apply(strokeEdit, {
+            ...target(),
+            stroke: {
+              verb: c.verb,
+              value: build.swatch?.byte ?? 1,
+              shapes: [{ kind: 'set', set: cells }],
+              symmetry: NO_SYMMETRY,
+            },
+          });
         return;
       }
-      case 'region': void fill(c); return;
+      case 'region':
+        void fill(c);
+        return;
     }
   }
 
   /** Regions of large volumes are sought in a worker; the result counts only while the project is as it was. */
   async function fill(c: Change & { kind: 'region' }): Promise<void> {
-    const part = session.part!, before = session.project, seen = build.seen!, how = mode.value;
+    const part = session.part!,
+      before = session.project,
+      seen = build.seen!,
+      how = mode.value;
     const where = { ...target() };
     const set = await regionInBackground(seen, c.query, (job) => (build.job = job));
     if (!set) return;
@@ -153,7 +216,16 @@ export function strokeControl() {
     const cells = symmetricSet(set, build.symmetry, build.limit ?? part.bounds);
     if (c.verb === 'select') selection.take(cells, how);
     else if (build.sink?.takes(c.verb)) build.sink.take(cells, c.verb);
-    else session.apply(strokeEdit, { ...where, stroke: { verb: c.verb === 'add' && c.query.kind !== 'space' ? 'paint' : c.verb, value: c.value, shapes: [{ kind: 'set', set: cells }], symmetry: NO_SYMMETRY } });
+    else
+      session.apply(strokeEdit, {
+        ...where,
+        stroke: {
+          verb: c.verb === 'add' && c.query.kind !== 'space' ? 'paint' : c.verb,
+          value: c.value,
+          shapes: [{ kind: 'set', set: cells }],
+          symmetry: NO_SYMMETRY,
+        },
+      });
   }
 
   /** Whether what the view tries out is a stroke's: what a panel tries out stays while the pointer only passes. */
@@ -185,8 +257,11 @@ export function strokeControl() {
       drawn = null;
     }
     const m = out.measure;
-    view.measure = !m ? '' : build.card.reach === 'extrude' ? `extrude ${m.size.find((v) => v !== 0) ?? 0} layers = ${(m.count ?? 0).toLocaleString('en')}`
-      : `${build.card.verb === 'select' ? 'select' : out.active ? 'drag' : 'place'} ${m.size.join(' × ')}${m.count === null ? '' : ` = ${m.count.toLocaleString('en')}`}`;
+    view.measure = !m
+      ? ''
+      : build.card.reach === 'extrude'
+        ? `extrude ${m.size.find((v) => v !== 0) ?? 0} layers = ${(m.count ?? 0).toLocaleString('en')}`
+        : `${build.card.verb === 'select' ? 'select' : out.active ? 'drag' : 'place'} ${m.size.join(' × ')}${m.count === null ? '' : ` = ${m.count.toLocaleString('en')}`}`;
     return out.active;
   }
 
@@ -200,14 +275,20 @@ export function strokeControl() {
     view.measure = '';
   };
   const stops = [
-    watch(() => build.card.reach, (reach) => {
-      cancel();
-      tool = makeTool(reach);
-    }),
-    watch(() => build.index, () => {
-      cancel();
-      tool = makeTool(build.card.reach);
-    }),
+    watch(
+      () => build.card.reach,
+      (reach) => {
+        cancel();
+        tool = makeTool(reach);
+      },
+    ),
+    watch(
+      () => build.index,
+      () => {
+        cancel();
+        tool = makeTool(build.card.reach);
+      },
+    ),
     watch(() => session.view.part, cancel),
     // Options, swatch and mirror act on a shape that waits.
     watch([() => build.card, () => build.byte, () => build.symmetry, () => build.growVolume], () => {
@@ -216,10 +297,14 @@ export function strokeControl() {
   ];
   /** The box a shape would fill with its copies, when it leaves the volume. */
   function outside(): Box | null {
-    const part = session.part, out = output.value;
+    const part = session.part,
+      out = output.value;
     const o = out.preview?.kind === 'opening' ? out.preview.opening : null;
     if (part && o) {
-      const proud: Box = { min: o.face.min.map((v, i) => v + Math.min(0, o.normal[i]!) * o.proud) as unknown as Vec3, size: o.face.size.map((v, i) => v + Math.abs(o.normal[i]!) * o.proud) as unknown as Vec3 };
+      const proud: Box = {
+        min: o.face.min.map((v, i) => v + Math.min(0, o.normal[i]!) * o.proud) as unknown as Vec3,
+        size: o.face.size.map((v, i) => v + Math.abs(o.normal[i]!) * o.proud) as unknown as Vec3,
+      };
       return boxContains(part.bounds, proud) ? null : proud;
     }
     if (!part || build.growVolume || build.card.verb !== 'add' || out.shapes.length === 0) return null;
@@ -227,7 +312,13 @@ export function strokeControl() {
     return box && !boxContains(part.bounds, box) ? box : null;
   }
   return {
-    output, invert, mode, feed, cancel, run, outside,
+    output,
+    invert,
+    mode,
+    feed,
+    cancel,
+    run,
+    outside,
     frozen: () => frozen,
     nudge: (by: Vec3) => feed({ type: 'nudge', by }),
     dispose: () => stops.forEach((s) => s()),

@@ -11,15 +11,24 @@ export function useShipCounts() {
   const session = useSession();
   const counts = shallowRef<GlbCounts | null>(null);
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const stop = watch(() => session.project, (p) => {
-    clearTimeout(timer);
-    if (!p) return;
-    timer = setTimeout(() => {
-      void sharedPool().run('counts', (sent) => ({ project: sent.packProject(p) })).then((c) => {
-        if (session.project === p) counts.value = c;
-      }, () => undefined);
-    }, 700);
-  }, { immediate: true });
+  const stop = watch(
+    () => session.project,
+    (p) => {
+      clearTimeout(timer);
+      if (!p) return;
+      timer = setTimeout(() => {
+        void sharedPool()
+          .run('counts', (sent) => ({ project: sent.packProject(p) }))
+          .then(
+            (c) => {
+              if (session.project === p) counts.value = c;
+            },
+            () => undefined,
+          );
+      }, 700);
+    },
+    { immediate: true },
+  );
   onScopeDispose(() => {
     stop();
     clearTimeout(timer);
@@ -27,18 +36,26 @@ export function useShipCounts() {
   return counts;
 }
 
-export interface Extent { readonly lo: Vec3; readonly hi: Vec3 }
+export interface Extent {
+  readonly lo: Vec3;
+  readonly hi: Vec3;
+}
 const extents = new WeakMap<Project, Extent | null>();
 /** The box around everything at rest, in project units; null when all is empty. */
 export function extentOf(p: Project): Extent | null {
   let known = extents.get(p);
   if (known === undefined) {
-    let lo: Vec3 = [Infinity, Infinity, Infinity], hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    let lo: Vec3 = [Infinity, Infinity, Infinity],
+      hi: Vec3 = [-Infinity, -Infinity, -Infinity];
     for (const { part, matrix } of placeParts(p, REST_POSE)) {
       const b = composite(part).contentBox();
       if (!b) continue;
       for (let k = 0; k < 8; k++) {
-        const c = transformPoint(matrix, [b.min[0] + (k & 1 ? b.size[0] : 0), b.min[1] + (k & 2 ? b.size[1] : 0), b.min[2] + (k & 4 ? b.size[2] : 0)]);
+        const c = transformPoint(matrix, [
+          b.min[0] + (k & 1 ? b.size[0] : 0),
+          b.min[1] + (k & 2 ? b.size[1] : 0),
+          b.min[2] + (k & 4 ? b.size[2] : 0),
+        ]);
         lo = min(lo, c);
         hi = max(hi, c);
       }
@@ -54,7 +71,8 @@ export function targetText(p: Project, counts: GlbCounts | null, cell: number): 
   const { target } = p;
   const e = extentOf(p);
   const height = e ? e.hi[1] - e.lo[1] : 0;
-  const part = (label: string, now: string, most: number, unit = ''): string[] => (most > 0 ? [`${label} ${now} / ${most.toLocaleString('en')}${unit}`] : []);
+  const part = (label: string, now: string, most: number, unit = ''): string[] =>
+    most > 0 ? [`${label} ${now} / ${most.toLocaleString('en')}${unit}`] : [];
   return [
     `height ${(height * p.metresPerUnit).toFixed(2)}${target.height > 0 ? ` / ${target.height.toFixed(2)}` : ''} m`,
     ...part('tris', (counts?.triangles ?? 0).toLocaleString('en'), target.faces),

@@ -11,7 +11,9 @@ export function resizePart(part: Id, bounds: Box): void {
   const notices = useNotices();
   if (!session.project) return;
   if (bounds.size.some((s) => s < 1 || s > MAX_EDGE)) {
-    notices.say(`A part is 1 to ${MAX_EDGE} cubes along each axis; ${bounds.size.join(' × ')} is not.`, { kind: 'error' });
+    notices.say(`A part is 1 to ${MAX_EDGE} cubes along each axis; ${bounds.size.join(' × ')} is not.`, {
+      kind: 'error',
+    });
     return;
   }
   const p = must(session.project.parts, part, 'part');
@@ -21,19 +23,31 @@ export function resizePart(part: Id, bounds: Box): void {
     session.apply(resizePartEdit, { part, bounds });
     return;
   }
-  notices.say(`${bounds.size.join(' × ')} would cut off ${lost.toLocaleString('en')} cubes of “${p.name}”. Nothing has changed yet.`, {
-    kind: 'error', action: { label: 'Cut them off', run: () => session.apply(resizePartEdit, { part, bounds, cut: true }) },
-  });
+  notices.say(
+    `${bounds.size.join(' × ')} would cut off ${lost.toLocaleString('en')} cubes of “${p.name}”. Nothing has changed yet.`,
+    {
+      kind: 'error',
+      action: { label: 'Cut them off', run: () => session.apply(resizePartEdit, { part, bounds, cut: true }) },
+    },
+  );
 }
 
 /** Width and depth grow on both sides, so that a symmetric part stays centred; height grows upwards. */
 export function resizeAxis(axis: number, size: number): void {
   const part = useSession().part;
-  if (part) resizePart(part.id, resizedBox(part.bounds, part.bounds.size.map((s, i) => (i === axis ? Math.round(size) : s)) as unknown as Vec3));
+  if (part)
+    resizePart(
+      part.id,
+      resizedBox(part.bounds, part.bounds.size.map((s, i) => (i === axis ? Math.round(size) : s)) as unknown as Vec3),
+    );
 }
 
 /** All three sides times a factor. */
 export function scaleVolume(k: number): void {
   const part = useSession().part;
-  if (part) resizePart(part.id, resizedBox(part.bounds, part.bounds.size.map((s) => Math.max(1, Math.round(s * k))) as unknown as Vec3));
+  if (part)
+    resizePart(
+      part.id,
+      resizedBox(part.bounds, part.bounds.size.map((s) => Math.max(1, Math.round(s * k))) as unknown as Vec3),
+    );
 }

@@ -9,7 +9,8 @@ import { useSession } from '../../stores/session';
 
 const session = useSession();
 const shot = computed(() => session.shot);
-const change = (more: Partial<Omit<Shot, 'id'>>): unknown => session.apply(editShotEdit, { shot: shot.value!.id, change: more });
+const change = (more: Partial<Omit<Shot, 'id'>>): unknown =>
+  session.apply(editShotEdit, { shot: shot.value!.id, change: more });
 function light<K extends keyof Light>(part: K, more: Partial<Light[K]>): void {
   const l = shot.value!.light;
   const next = typeof l[part] === 'object' ? { ...(l[part] as object), ...(more as object) } : more;
@@ -25,14 +26,19 @@ const around = (e: PointerEvent): void => {
   if (e.type === 'pointerdown') el.setPointerCapture(e.pointerId);
   else if (!(e.buttons & 1)) return;
   const r = el.getBoundingClientRect();
-  const dx = e.clientX - r.left - r.width / 2, dy = e.clientY - r.top - r.height / 2;
+  const dx = e.clientX - r.left - r.width / 2,
+    dy = e.clientY - r.top - r.height / 2;
   const far = Math.min(1, Math.hypot(dx, dy) / (r.width / 2));
-  light('sun', { azimuth: Math.round((Math.atan2(dx, dy) * 180) / Math.PI), elevation: Math.round(Math.acos(far) * (180 / Math.PI)) });
+  light('sun', {
+    azimuth: Math.round((Math.atan2(dx, dy) * 180) / Math.PI),
+    elevation: Math.round(Math.acos(far) * (180 / Math.PI)),
+  });
 };
 /** Where the sun stands on the dial: the middle is overhead, the rim the horizon, below is in front. */
 const dot = computed(() => {
   const { azimuth, elevation } = shot.value!.light.sun;
-  const r = Math.cos((Math.max(0, elevation) * Math.PI) / 180) * 42, a = (azimuth * Math.PI) / 180;
+  const r = Math.cos((Math.max(0, elevation) * Math.PI) / 180) * 42,
+    a = (azimuth * Math.PI) / 180;
   return { cx: 48 + Math.sin(a) * r, cy: 48 + Math.cos(a) * r };
 });
 </script>
@@ -40,44 +46,248 @@ const dot = computed(() => {
 <template>
   <div v-if="shot">
     <section class="panel-section">
-      <div class="panel-head"><NameField :name="shot.name" label="Name of the shot" :disabled="!session.writable" @rename="(name) => change({ name })" /><span class="quiet">shot</span></div>
+      <div class="panel-head">
+        <NameField
+          :name="shot.name"
+          label="Name of the shot"
+          :disabled="!session.writable"
+          @rename="(name) => change({ name })"
+        /><span class="quiet">shot</span>
+      </div>
       <p class="quiet">{{ pose }}</p>
-      <label v-if="session.project!.colourways.length > 0" class="row"><span class="quiet">Colourway</span><select class="pick" aria-label="Colourway of the shot" :value="find(session.project!.colourways, shot.colourway)?.id ?? ''" @change="change({ colourway: ($event.target as HTMLSelectElement).value || null })"><option value="">Palette</option><option v-for="w in session.project!.colourways" :key="w.id" :value="w.id">{{ w.name }}</option></select></label>
+      <label v-if="session.project!.colourways.length > 0" class="row"
+        ><span class="quiet">Colourway</span
+        ><select
+          class="pick"
+          aria-label="Colourway of the shot"
+          :value="find(session.project!.colourways, shot.colourway)?.id ?? ''"
+          @change="change({ colourway: ($event.target as HTMLSelectElement).value || null })"
+        >
+          <option value="">Palette</option>
+          <option v-for="w in session.project!.colourways" :key="w.id" :value="w.id">{{ w.name }}</option>
+        </select></label
+      >
       <div class="row wrap"><CommandButton id="light.camera" label /><CommandButton id="light.pose" label /></div>
     </section>
     <section class="panel-section">
-      <div class="panel-head"><h2>Sun</h2><input type="color" :value="shot.light.sun.colour" aria-label="Colour of the sun" @change="light('sun', { colour: colour($event) })" /></div>
-      <div class="sun">
-        <svg viewBox="0 0 96 96" class="dial" role="img" aria-label="Direction of the sun, seen from above; drag the sun" @pointerdown="around" @pointermove="around"><circle cx="48" cy="48" r="43" /><circle cx="48" cy="48" r="22" class="mid" /><path d="M44 44h8v8h-8z" class="model" /><line x1="48" y1="48" :x2="dot.cx" :y2="dot.cy" /><circle :cx="dot.cx" :cy="dot.cy" r="6" class="disc" /></svg>
-        <div class="figures-col"><NumberField label="turn" name="Sun direction" unit="°" :model-value="shot.light.sun.azimuth" :step="5" @change="(v) => light('sun', { azimuth: v })" /><NumberField label="high" name="Sun height" unit="°" :model-value="shot.light.sun.elevation" :min="-10" :max="90" :step="2" @change="(v) => light('sun', { elevation: v })" /><NumberField label="wide" name="Sun width" unit="°" :model-value="shot.light.sun.size" :min="0.1" :max="90" @change="(v) => light('sun', { size: v })" /></div>
+      <div class="panel-head">
+        <h2>Sun</h2>
+        <input
+          type="color"
+          :value="shot.light.sun.colour"
+          aria-label="Colour of the sun"
+          @change="light('sun', { colour: colour($event) })"
+        />
       </div>
-      <NumberField label="strength" name="Sun strength" :model-value="shot.light.sun.strength" :min="0" :max="100" :step="0.1" @change="(v) => light('sun', { strength: v })" />
+      <div class="sun">
+        <svg
+          viewBox="0 0 96 96"
+          class="dial"
+          role="img"
+          aria-label="Direction of the sun, seen from above; drag the sun"
+          @pointerdown="around"
+          @pointermove="around"
+        >
+          <circle cx="48" cy="48" r="43" />
+          <circle cx="48" cy="48" r="22" class="mid" />
+          <path d="M44 44h8v8h-8z" class="model" />
+          <line x1="48" y1="48" :x2="dot.cx" :y2="dot.cy" />
+          <circle :cx="dot.cx" :cy="dot.cy" r="6" class="disc" />
+        </svg>
+        <div class="figures-col">
+          <NumberField
+            label="turn"
+            name="Sun direction"
+            unit="°"
+            :model-value="shot.light.sun.azimuth"
+            :step="5"
+            @change="(v) => light('sun', { azimuth: v })"
+          /><NumberField
+            label="high"
+            name="Sun height"
+            unit="°"
+            :model-value="shot.light.sun.elevation"
+            :min="-10"
+            :max="90"
+            :step="2"
+            @change="(v) => light('sun', { elevation: v })"
+          /><NumberField
+            label="wide"
+            name="Sun width"
+            unit="°"
+            :model-value="shot.light.sun.size"
+            :min="0.1"
+            :max="90"
+            @change="(v) => light('sun', { size: v })"
+          />
+        </div>
+      </div>
+      <NumberField
+        label="strength"
+        name="Sun strength"
+        :model-value="shot.light.sun.strength"
+        :min="0"
+        :max="100"
+        :step="0.1"
+        @change="(v) => light('sun', { strength: v })"
+      />
     </section>
     <section class="panel-section">
-      <div class="panel-head"><h2>Sky and ground</h2><span class="row"><input type="color" :value="shot.light.sky.zenith" aria-label="Colour overhead" title="Overhead" @change="light('sky', { zenith: colour($event) })" /><input type="color" :value="shot.light.sky.horizon" aria-label="Colour of the horizon" title="Horizon" @change="light('sky', { horizon: colour($event) })" /><input type="color" :value="shot.light.ground.colour" aria-label="Colour of the ground" title="Ground" @change="light('ground', { colour: colour($event) })" /></span></div>
-      <div class="row"><NumberField label="sky" name="Sky strength" :model-value="shot.light.sky.strength" :min="0" :max="100" :step="0.1" @change="(v) => light('sky', { strength: v })" /><NumberField label="glow" name="Glow of swatches" :model-value="shot.light.glow" :min="0" :max="100" :step="0.1" @change="(v) => change({ light: { ...shot!.light, glow: v } })" /></div>
-      <label class="row"><input type="checkbox" :checked="shot.light.ground.kind === 'colour'" @change="light('ground', { kind: ($event.target as HTMLInputElement).checked ? 'colour' : 'none' })" />Ground</label>
+      <div class="panel-head">
+        <h2>Sky and ground</h2>
+        <span class="row"
+          ><input
+            type="color"
+            :value="shot.light.sky.zenith"
+            aria-label="Colour overhead"
+            title="Overhead"
+            @change="light('sky', { zenith: colour($event) })" /><input
+            type="color"
+            :value="shot.light.sky.horizon"
+            aria-label="Colour of the horizon"
+            title="Horizon"
+            @change="light('sky', { horizon: colour($event) })" /><input
+            type="color"
+            :value="shot.light.ground.colour"
+            aria-label="Colour of the ground"
+            title="Ground"
+            @change="light('ground', { colour: colour($event) })"
+        /></span>
+      </div>
+      <div class="row">
+        <NumberField
+          label="sky"
+          name="Sky strength"
+          :model-value="shot.light.sky.strength"
+          :min="0"
+          :max="100"
+          :step="0.1"
+          @change="(v) => light('sky', { strength: v })"
+        /><NumberField
+          label="glow"
+          name="Glow of swatches"
+          :model-value="shot.light.glow"
+          :min="0"
+          :max="100"
+          :step="0.1"
+          @change="(v) => change({ light: { ...shot!.light, glow: v } })"
+        />
+      </div>
+      <label class="row"
+        ><input
+          type="checkbox"
+          :checked="shot.light.ground.kind === 'colour'"
+          @change="light('ground', { kind: ($event.target as HTMLInputElement).checked ? 'colour' : 'none' })"
+        />Ground</label
+      >
     </section>
     <section class="panel-section">
       <h2>Picture</h2>
-      <div class="row"><NumberField label="W" name="Picture width" :model-value="shot.size[0]" :min="16" :max="8192" :step="16" @change="(v) => change({ size: [Math.round(v), shot!.size[1]] })" /><NumberField label="H" name="Picture height" :model-value="shot.size[1]" :min="16" :max="8192" :step="16" @change="(v) => change({ size: [shot!.size[0], Math.round(v)] })" /></div>
-      <div class="row"><NumberField label="samples" name="Samples" :model-value="shot.samples" :min="1" :max="65536" :step="8" @change="(v) => change({ samples: Math.round(v) })" /><NumberField label="exp." name="Exposure" :model-value="shot.exposure" :min="-10" :max="10" :step="0.25" @change="(v) => change({ exposure: v })" /></div>
+      <div class="row">
+        <NumberField
+          label="W"
+          name="Picture width"
+          :model-value="shot.size[0]"
+          :min="16"
+          :max="8192"
+          :step="16"
+          @change="(v) => change({ size: [Math.round(v), shot!.size[1]] })"
+        /><NumberField
+          label="H"
+          name="Picture height"
+          :model-value="shot.size[1]"
+          :min="16"
+          :max="8192"
+          :step="16"
+          @change="(v) => change({ size: [shot!.size[0], Math.round(v)] })"
+        />
+      </div>
+      <div class="row">
+        <NumberField
+          label="samples"
+          name="Samples"
+          :model-value="shot.samples"
+          :min="1"
+          :max="65536"
+          :step="8"
+          @change="(v) => change({ samples: Math.round(v) })"
+        /><NumberField
+          label="exp."
+          name="Exposure"
+          :model-value="shot.exposure"
+          :min="-10"
+          :max="10"
+          :step="0.25"
+          @change="(v) => change({ exposure: v })"
+        />
+      </div>
     </section>
   </div>
   <p v-else class="none quiet">Choose a shot, or make one from this view.</p>
 </template>
 
 <style scoped>
-.none { padding: 16px; }
-.pick { flex: 1; min-width: 0; height: 27px; padding: 0 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.wrap { flex-wrap: wrap; }
-.sun { display: flex; gap: 10px; align-items: center; }
-.dial { flex: none; width: 96px; height: 96px; cursor: grab; touch-action: none; }
-.dial circle { fill: var(--ground); stroke: var(--line-strong); }
-.dial .mid { fill: none; stroke: var(--line); }
-.dial .model { fill: var(--quiet); }
-.dial line { stroke: var(--honey); stroke-width: 2; }
-.dial .disc { fill: var(--honey); stroke: var(--resin); }
-.figures-col { display: grid; gap: 5px; flex: 1; min-width: 0; }
-input[type='color'] { width: 26px; height: 20px; padding: 0; border: 1px solid var(--line); border-radius: 4px; background: none; }
+.none {
+  padding: 16px;
+}
+.pick {
+  flex: 1;
+  min-width: 0;
+  height: 27px;
+  padding: 0 4px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.wrap {
+  flex-wrap: wrap;
+}
+.sun {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.dial {
+  flex: none;
+  width: 96px;
+  height: 96px;
+  cursor: grab;
+  touch-action: none;
+}
+.dial circle {
+  fill: var(--ground);
+  stroke: var(--line-strong);
+}
+.dial .mid {
+  fill: none;
+  stroke: var(--line);
+}
+.dial .model {
+  fill: var(--quiet);
+}
+.dial line {
+  stroke: var(--honey);
+  stroke-width: 2;
+}
+.dial .disc {
+  fill: var(--honey);
+  stroke: var(--resin);
+}
+.figures-col {
+  display: grid;
+  gap: 5px;
+  flex: 1;
+  min-width: 0;
+}
+input[type='color'] {
+  width: 26px;
+  height: 20px;
+  padding: 0;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: none;
+}
 </style>

@@ -6,9 +6,18 @@ import ShotProperties from './ShotProperties.vue';
 import ShotsTray from './ShotsTray.vue';
 
 export const screen: ScreenModule = {
-  Tray: ShotsTray, Properties: ShotProperties, Bench: LightBench, Over: PictureOver, benchSize: 19, control: lightControl,
+  Tray: ShotsTray,
+  Properties: ShotProperties,
+  Bench: LightBench,
+  Over: PictureOver,
+  benchSize: 19,
+  control: lightControl,
   guide: {
     title: 'How Light goes',
-    steps: ['Choose a shot; turn the view and press C to let it look from here.', 'Move sun, sky and glow on the right.', 'T traces the picture. It can be stopped and saved at any time.'],
+    steps: [
+      'Choose a shot; turn the view and press C to let it look from here.',
+      'Move sun, sky and glow on the right.',
+      'T traces the picture. It can be stopped and saved at any time.',
+    ],
   },
 };

@@ -45,7 +45,9 @@ export const useLight = defineStore('light', () => {
   async function pngOf(p: Picture): Promise<Blob> {
     const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
     const { width, height, sum, samples } = p.film;
-    return new Blob([await sharedPool().run('png', () => ({ film: { width, height, sum, samples }, exposure }))], { type: 'image/png' });
+    return new Blob([await sharedPool().run('png', () => ({ film: { width, height, sum, samples }, exposure }))], {
+      type: 'image/png',
+    });
   }
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
@@ -59,7 +61,9 @@ export const useLight = defineStore('light', () => {
     try {
       film = markRaw(makeFilm(shot.size[0], shot.size[1]));
     } catch {
-      notices.say(`There is no memory for a picture of ${shot.size.join('×')} pixels. Choose a smaller one.`, { kind: 'error' });
+      notices.say(`There is no memory for a picture of ${shot.size.join('×')} pixels. Choose a smaller one.`, {
+        kind: 'error',
+      });
       return;
     }
     const picture: Picture = { id: next++, shot, film, url: '', seconds: 0, done: false };
@@ -71,18 +75,33 @@ export const useLight = defineStore('light', () => {
     const lanes = pool.size;
     const shares = new Array<number>(lanes).fill(0);
     try {
-      await Promise.all(Array.from({ length: lanes }, (_, lane) => pool.run('trace', (sent) => ({ project: sent.packProject(project), shot: JSON.parse(JSON.stringify(shot)) as Shot, size: shot.size, lane, lanes }), {
-        signal: abort.signal, worker: lane,
-        onProgress(share, strip) {
-          if (abort.signal.aborted) return;
-          if (strip) addStrip(film, strip);
-          shares[lane] = share;
-          progress.value = shares.reduce((a, b) => a + b, 0) / lanes;
-          const spent = (performance.now() - started) / 1000;
-          left.value = progress.value > 0.02 ? spent / progress.value - spent : 0;
-          grown.value++;
-        },
-      })));
+      await Promise.all(
+        Array.from({ length: lanes }, (_, lane) =>
+          pool.run(
+            'trace',
+            (sent) => ({
+              project: sent.packProject(project),
+              shot: JSON.parse(JSON.stringify(shot)) as Shot,
+              size: shot.size,
+              lane,
+              lanes,
+            }),
+            {
+              signal: abort.signal,
+              worker: lane,
+              onProgress(share, strip) {
+                if (abort.signal.aborted) return;
+                if (strip) addStrip(film, strip);
+                shares[lane] = share;
+                progress.value = shares.reduce((a, b) => a + b, 0) / lanes;
+                const spent = (performance.now() - started) / 1000;
+                left.value = progress.value > 0.02 ? spent / progress.value - spent : 0;
+                grown.value++;
+              },
+            },
+          ),
+        ),
+      );
       picture.done = true;
     } catch (e) {
       abort.abort();

@@ -3,7 +3,14 @@ import { IconX } from '@tabler/icons-vue';
 import type { Vec3 } from '@sphalerite/core/math';
 import { type Bone, type Constraint, chainOf, constraintTargets, find, sideSuffix } from '@sphalerite/core/model';
 import {
-  CONSTRAINT_NAMES, KINDS_OF_CONSTRAINT, type NewConstraint, addConstraintEdit, bendWord, changeConstraintEdit, deleteConstraintEdit, turnLimbEdit,
+  CONSTRAINT_NAMES,
+  KINDS_OF_CONSTRAINT,
+  type NewConstraint,
+  addConstraintEdit,
+  bendWord,
+  changeConstraintEdit,
+  deleteConstraintEdit,
+  turnLimbEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
@@ -33,11 +40,21 @@ const change = (c: Constraint, more: object): void => {
   session.apply(changeConstraintEdit, { constraint: { ...c, ...more } as Constraint });
 };
 const picked = (e: Event): string => (e.target as HTMLSelectElement).value;
-const isLimb = computed(() => !mine.value.some((c) => c.kind === 'ik') && chainOf(rig.value, { bone: props.bone.id, links: 2 }).length === 3);
+const isLimb = computed(
+  () => !mine.value.some((c) => c.kind === 'ik') && chainOf(rig.value, { bone: props.bone.id, links: 2 }).length === 3,
+);
 function add(): void {
   const base = { bone: props.bone.id, on: true, amount: 1 };
   const made: Record<Constraint['kind'], () => NewConstraint> = {
-    ik: () => ({ ...base, kind: 'ik', goal: target.value, pole: null, links: Math.min(2, chainOf(rig.value, { bone: props.bone.id, links: 2 }).length - 1) || 1, bend: [0, 0, 1], hold: true }),
+    ik: () => ({
+      ...base,
+      kind: 'ik',
+      goal: target.value,
+      pole: null,
+      links: Math.min(2, chainOf(rig.value, { bone: props.bone.id, links: 2 }).length - 1) || 1,
+      bend: [0, 0, 1],
+      hold: true,
+    }),
     match: () => ({ ...base, kind: 'match', target: target.value, axes: [true, true, true] }),
     look: () => ({ ...base, kind: 'look', target: target.value, axis: [0, 0, 1] }),
     upright: () => ({ ...base, kind: 'upright' }),
@@ -49,37 +66,191 @@ function add(): void {
 
 <template>
   <section class="panel-section" aria-label="Steering">
-    <div class="panel-head"><h2>Steered by</h2><span class="quiet figures">{{ mine.length }}</span></div>
-    <button v-if="isLimb" type="button" class="btn" title="A goal here, a bend control before the joint above, and IK through both · I" @click="runCommand('rig.limb').catch(notices.fail)">Make a limb to here</button>
-    <div v-for="c in mine" :key="c.id" class="one" :class="{ off: !c.on }">
-      <div class="head"><label class="check"><input type="checkbox" :checked="c.on" @change="change(c, { on: !c.on })" />{{ CONSTRAINT_NAMES[c.kind] }}</label><NumberField label="by" :name="`Amount of ${CONSTRAINT_NAMES[c.kind]}`" :model-value="Math.round(c.amount * 100)" :min="0" :max="100" :step="5" unit="%" @change="(v) => change(c, { amount: v / 100 })" /><button type="button" class="bare small" :aria-label="`Delete ${CONSTRAINT_NAMES[c.kind]}`" @click="session.apply(deleteConstraintEdit, { constraint: c.id })"><IconX aria-hidden="true" /></button></div>
-      <template v-if="c.kind === 'ik'">
-        <label class="pair">goal<select class="pick" :value="c.goal" @change="change(c, { goal: picked($event) })"><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select></label>
-        <label class="pair">bends to<select class="pick" :value="c.pole ?? ''" @change="change(c, { pole: picked($event) || null })"><option value="">as it is bent</option><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select></label>
-        <div class="row"><NumberField label="bones" name="Bones that bend" :model-value="c.links" :min="1" :max="16" @change="(v) => change(c, { links: Math.round(v) })" /><label class="check" title="The end keeps the turn of its goal"><input type="checkbox" :checked="c.hold" @change="change(c, { hold: !c.hold })" />end keeps its turn</label></div>
-        <p class="quiet">It bends {{ bendWord(c.bend) }}. <button type="button" class="link" @click="session.apply(turnLimbEdit, { constraint: c.id })">Bend the other way</button></p>
-      </template>
-      <label v-if="c.kind === 'match' || c.kind === 'look'" class="pair">{{ c.kind === 'look' ? 'looks at' : 'of' }}<select class="pick" :value="c.target" @change="change(c, { target: picked($event) })"><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select></label>
-      <div v-if="c.kind === 'match'" class="row"><label v-for="(a, i) in AXES" :key="a" class="check"><input type="checkbox" :checked="c.axes[i]" @change="change(c, { axes: c.axes.map((on, k) => (k === i ? !on : on)) })" />{{ a }}</label></div>
-      <template v-if="c.kind === 'limit'"><div v-for="(a, i) in AXES" :key="a" class="row"><NumberField :axis="(a.toLowerCase() as 'x')" :label="a" :name="`Lowest ${a}`" :model-value="c.min[i]!" :step="5" unit="°" @change="(v) => change(c, { min: withComponent(c.min as Vec3, i, v) })" /><NumberField label="to" :name="`Highest ${a}`" :model-value="c.max[i]!" :step="5" unit="°" @change="(v) => change(c, { max: withComponent(c.max as Vec3, i, v) })" /></div></template>
+    <div class="panel-head">
+      <h2>Steered by</h2>
+      <span class="quiet figures">{{ mine.length }}</span>
     </div>
-    <div class="new"><select v-model="kind" class="pick" aria-label="New constraint"><option v-for="k in KINDS_OF_CONSTRAINT" :key="k" :value="k">{{ CONSTRAINT_NAMES[k] }}</option></select><select v-if="needsTarget" v-model="target" class="pick" aria-label="Its target"><option value="" disabled>target…</option><option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select><button type="button" class="btn" :disabled="needsTarget && !target" @click="add">Add</button></div>
+    <button
+      v-if="isLimb"
+      type="button"
+      class="btn"
+      title="A goal here, a bend control before the joint above, and IK through both · I"
+      @click="runCommand('rig.limb').catch(notices.fail)"
+    >
+      Make a limb to here
+    </button>
+    <div v-for="c in mine" :key="c.id" class="one" :class="{ off: !c.on }">
+      <div class="head">
+        <label class="check"
+          ><input type="checkbox" :checked="c.on" @change="change(c, { on: !c.on })" />{{
+            CONSTRAINT_NAMES[c.kind]
+          }}</label
+        ><NumberField
+          label="by"
+          :name="`Amount of ${CONSTRAINT_NAMES[c.kind]}`"
+          :model-value="Math.round(c.amount * 100)"
+          :min="0"
+          :max="100"
+          :step="5"
+          unit="%"
+          @change="(v) => change(c, { amount: v / 100 })"
+        /><button
+          type="button"
+          class="bare small"
+          :aria-label="`Delete ${CONSTRAINT_NAMES[c.kind]}`"
+          @click="session.apply(deleteConstraintEdit, { constraint: c.id })"
+        >
+          <IconX aria-hidden="true" />
+        </button>
+      </div>
+      <template v-if="c.kind === 'ik'">
+        <label class="pair"
+          >goal<select class="pick" :value="c.goal" @change="change(c, { goal: picked($event) })">
+            <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
+          </select></label
+        >
+        <label class="pair"
+          >bends to<select class="pick" :value="c.pole ?? ''" @change="change(c, { pole: picked($event) || null })">
+            <option value="">as it is bent</option>
+            <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
+          </select></label
+        >
+        <div class="row">
+          <NumberField
+            label="bones"
+            name="Bones that bend"
+            :model-value="c.links"
+            :min="1"
+            :max="16"
+            @change="(v) => change(c, { links: Math.round(v) })"
+          /><label class="check" title="The end keeps the turn of its goal"
+            ><input type="checkbox" :checked="c.hold" @change="change(c, { hold: !c.hold })" />end keeps its turn</label
+          >
+        </div>
+        <p class="quiet">
+          It bends {{ bendWord(c.bend) }}.
+          <button type="button" class="link" @click="session.apply(turnLimbEdit, { constraint: c.id })">
+            Bend the other way
+          </button>
+        </p>
+      </template>
+      <label v-if="c.kind === 'match' || c.kind === 'look'" class="pair"
+        >{{ c.kind === 'look' ? 'looks at' : 'of'
+        }}<select class="pick" :value="c.target" @change="change(c, { target: picked($event) })">
+          <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
+        </select></label
+      >
+      <div v-if="c.kind === 'match'" class="row">
+        <label v-for="(a, i) in AXES" :key="a" class="check"
+          ><input
+            type="checkbox"
+            :checked="c.axes[i]"
+            @change="change(c, { axes: c.axes.map((on, k) => (k === i ? !on : on)) })"
+          />{{ a }}</label
+        >
+      </div>
+      <template v-if="c.kind === 'limit'"
+        ><div v-for="(a, i) in AXES" :key="a" class="row">
+          <NumberField
+            :axis="a.toLowerCase() as 'x'"
+            :label="a"
+            :name="`Lowest ${a}`"
+            :model-value="c.min[i]!"
+            :step="5"
+            unit="°"
+            @change="(v) => change(c, { min: withComponent(c.min as Vec3, i, v) })"
+          /><NumberField
+            label="to"
+            :name="`Highest ${a}`"
+            :model-value="c.max[i]!"
+            :step="5"
+            unit="°"
+            @change="(v) => change(c, { max: withComponent(c.max as Vec3, i, v) })"
+          /></div
+      ></template>
+    </div>
+    <div class="new">
+      <select v-model="kind" class="pick" aria-label="New constraint">
+        <option v-for="k in KINDS_OF_CONSTRAINT" :key="k" :value="k">{{ CONSTRAINT_NAMES[k] }}</option></select
+      ><select v-if="needsTarget" v-model="target" class="pick" aria-label="Its target">
+        <option value="" disabled>target…</option>
+        <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select
+      ><button type="button" class="btn" :disabled="needsTarget && !target" @click="add">Add</button>
+    </div>
     <p v-for="c in steers" :key="c.id" class="quiet">Steers {{ nameById(c.bone) }} ({{ CONSTRAINT_NAMES[c.kind] }})</p>
   </section>
 </template>
 
 <style scoped>
-.one { display: grid; gap: 5px; padding: 7px 8px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); }
-.one.off { opacity: 0.62; }
-.head { display: grid; grid-template-columns: minmax(0, 1fr) 84px 20px; gap: 4px; align-items: center; font-weight: 500; }
-.pair { display: grid; grid-template-columns: 58px minmax(0, 1fr); gap: 6px; align-items: center; font-size: 12px; color: var(--quiet); }
-.pick { min-width: 0; width: 100%; height: 26px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.check { display: flex; gap: 6px; align-items: center; font-size: 12px; min-width: 0; }
-.check input { accent-color: var(--resin); margin: 0; }
-.new { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto; gap: 5px; }
-.small { width: 20px; height: 20px; }
-.small svg { width: 14px; height: 14px; }
-.link { color: var(--resin); text-decoration: underline; }
-.row :deep(.number) { flex: 0 0 88px; }
-p { font-size: 12px; }
+.one {
+  display: grid;
+  gap: 5px;
+  padding: 7px 8px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+}
+.one.off {
+  opacity: 0.62;
+}
+.head {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 84px 20px;
+  gap: 4px;
+  align-items: center;
+  font-weight: 500;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 58px minmax(0, 1fr);
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+  color: var(--quiet);
+}
+.pick {
+  min-width: 0;
+  width: 100%;
+  height: 26px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.check {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+  min-width: 0;
+}
+.check input {
+  accent-color: var(--resin);
+  margin: 0;
+}
+.new {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+  gap: 5px;
+}
+.small {
+  width: 20px;
+  height: 20px;
+}
+.small svg {
+  width: 14px;
+  height: 14px;
+}
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+}
+.row :deep(.number) {
+  flex: 0 0 88px;
+}
+p {
+  font-size: 12px;
+}
 </style>

@@ -25,16 +25,26 @@ const host = ref<HTMLElement | null>(null);
 let chart: JointChart | null = null;
 let stop: AbortController | null = null;
 
-const best = computed(() => studies.value.reduce((b, s, i) => (b < 0 || s.cost < studies.value[b]!.cost - 1e-6 ? i : b), -1));
+const best = computed(() =>
+  studies.value.reduce((b, s, i) => (b < 0 || s.cost < studies.value[b]!.cost - 1e-6 ? i : b), -1),
+);
 const about = (s: JointStudy): string => {
   const d = sub(s.pivot, joint.value!.now);
-  return d.every((v) => v === 0) ? 'as it is' : d.map((v, i) => (v === 0 ? '' : `${['X', 'Y', 'Z'][i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`)).filter(Boolean).join(', ');
+  return d.every((v) => v === 0)
+    ? 'as it is'
+    : d
+        .map((v, i) => (v === 0 ? '' : `${['X', 'Y', 'Z'][i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`))
+        .filter(Boolean)
+        .join(', ');
 };
 /** The angle at which the joint is looked at; null for the worst of the pivot that is pointed at. */
 const angle = ref<number | null>(null);
 /** The limb swung about a pivot, as it would stand in the view, with where light comes through. */
 function swing(i: number): void {
-  const s = studies.value[i], j = joint.value, bone = session.bone, project = session.project;
+  const s = studies.value[i],
+    j = joint.value,
+    bone = session.bone,
+    project = session.project;
   if (!s || !j || !bone || !project) {
     rig.swung = null;
     return;
@@ -42,7 +52,11 @@ function swing(i: number): void {
   const worst = s.angles.reduce((b, _a, k) => (s.gap[k]! + s.overlap[k]! > s.gap[b]! + s.overlap[b]! ? k : b), 0);
   const degrees = angle.value ?? s.angles[worst]!;
   const local = swungAt(project, bone.id, j, s.pivot, axis.value, degrees);
-  rig.swung = { pose: new Map([[bone.id, local]]), matrix: j.matrix, open: openPoints(j.limb, j.body, s.pivot, axis.value, degrees) };
+  rig.swung = {
+    pose: new Map([[bone.id, local]]),
+    matrix: j.matrix,
+    open: openPoints(j.limb, j.body, s.pivot, axis.value, degrees),
+  };
 }
 function look(e: Event): void {
   angle.value = Number((e.target as HTMLInputElement).value);
@@ -59,7 +73,8 @@ function clear(): void {
   chart = null;
 }
 async function study(): Promise<void> {
-  const bone = session.bone, project = session.project;
+  const bone = session.bone,
+    project = session.project;
   if (!bone || !project) return;
   clear();
   try {
@@ -75,7 +90,11 @@ async function study(): Promise<void> {
   busy.value = true;
   try {
     const pivots = pivotChoices(limb, body, now, axis.value);
-    const found = await sharedPool().run('study', () => ({ limb: pack(limb), body: pack(body), pivots, axis: axis.value, angles: ANGLES }), { signal: stop.signal });
+    const found = await sharedPool().run(
+      'study',
+      () => ({ limb: pack(limb), body: pack(body), pivots, axis: axis.value, angles: ANGLES }),
+      { signal: stop.signal },
+    );
     if (session.project !== project || session.bone?.id !== bone.id) return;
     studies.value = found;
     await nextTick();
@@ -90,7 +109,8 @@ async function study(): Promise<void> {
   }
 }
 function use(i: number): void {
-  const s = studies.value[i]!, j = joint.value!;
+  const s = studies.value[i]!,
+    j = joint.value!;
   const delta = j.shift(sub(s.pivot, j.now)).map((v) => Math.round(v * 1e6) / 1e6) as unknown as Vec3;
   if (session.apply(moveJointEdit, { bone: session.bone!.id, delta })) void study();
 }
@@ -100,49 +120,166 @@ watch(meant, (i) => {
   else if (angle.value === null) rig.swung = null;
   else swing(0);
 });
-watch(() => rig.studies, () => void study());
+watch(
+  () => rig.studies,
+  () => void study(),
+);
 watch(axis, () => {
   if (studies.value.length > 0) void study();
 });
-watch(() => [session.view.bone, session.project?.parts, session.project?.rig], (now, before) => {
-  if (now[0] !== before[0] || !busy.value) clear();
-});
+watch(
+  () => [session.view.bone, session.project?.parts, session.project?.rig],
+  (now, before) => {
+    if (now[0] !== before[0] || !busy.value) clear();
+  },
+);
 onBeforeUnmount(clear);
 </script>
 
 <template>
   <section aria-label="Joint study" class="study">
-    <div class="line"><h3>Study</h3>
-      <label class="axis">about <select v-model.number="axis" class="pick" aria-label="Axis of the swing"><option :value="0">X</option><option :value="1">Y</option><option :value="2">Z</option></select></label>
-      <button type="button" class="btn" :disabled="!session.bone || busy" title="Swings the limb and measures · K" @click="study()">{{ busy ? 'Measuring…' : 'Study the joint' }}</button>
-      <label v-if="studies.length > 0" class="axis swing" title="Looks at the swung joint in the view: red where light comes through">swung <input type="range" min="-60" max="60" step="10" :value="angle ?? 0" aria-label="Angle of the swing" @input="look" /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span></label>
+    <div class="line">
+      <h3>Study</h3>
+      <label class="axis"
+        >about
+        <select v-model.number="axis" class="pick" aria-label="Axis of the swing">
+          <option :value="0">X</option>
+          <option :value="1">Y</option>
+          <option :value="2">Z</option>
+        </select></label
+      >
+      <button
+        type="button"
+        class="btn"
+        :disabled="!session.bone || busy"
+        title="Swings the limb and measures · K"
+        @click="study()"
+      >
+        {{ busy ? 'Measuring…' : 'Study the joint' }}
+      </button>
+      <label
+        v-if="studies.length > 0"
+        class="axis swing"
+        title="Looks at the swung joint in the view: red where light comes through"
+        >swung
+        <input
+          type="range"
+          min="-60"
+          max="60"
+          step="10"
+          :value="angle ?? 0"
+          aria-label="Angle of the swing"
+          @input="look"
+        /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span></label
+      >
       <button v-if="best > 0" type="button" class="btn primary" @click="use(best)">Use the best pivot</button>
     </div>
-    <p v-if="studies.length === 0" class="quiet">Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.</p>
+    <p v-if="studies.length === 0" class="quiet">
+      Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.
+    </p>
     <div v-else class="result">
       <div ref="host" class="chart" role="img" aria-label="Gap and overlap over the angle, for each pivot" />
       <ol class="list" aria-label="Pivots">
-        <li v-for="(s, i) in studies" :key="i" :class="{ best: i === best }" @mouseenter="meant = i" @mouseleave="meant = -1"><span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s) }}</span><span class="figures quiet" title="Worst gap and worst overlap, in cubes">{{ Math.max(...s.gap).toFixed(1) }} · {{ Math.max(...s.overlap).toFixed(1) }}</span><button v-if="i > 0" type="button" class="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">use</button><span v-else /></li>
+        <li
+          v-for="(s, i) in studies"
+          :key="i"
+          :class="{ best: i === best }"
+          @mouseenter="meant = i"
+          @mouseleave="meant = -1"
+        >
+          <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s) }}</span
+          ><span class="figures quiet" title="Worst gap and worst overlap, in cubes"
+            >{{ Math.max(...s.gap).toFixed(1) }} · {{ Math.max(...s.overlap).toFixed(1) }}</span
+          ><button v-if="i > 0" type="button" class="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
+            use</button
+          ><span v-else />
+        </li>
       </ol>
     </div>
   </section>
 </template>
 
 <style scoped>
-.study { display: grid; gap: 6px; align-content: start; min-width: 0; padding: 8px 14px 6px; border-right: 1px solid var(--line); }
-.line { display: flex; gap: 8px; align-items: center; }
-.line h3 { flex: 1; }
-.axis { font-size: 12px; color: var(--quiet); }
-.pick { height: 26px; border: 1px solid var(--line); border-radius: 4px; background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.swing { display: flex; gap: 5px; align-items: center; }
-.swing input { width: 74px; accent-color: var(--resin); }
-.swing .figures { min-width: 30px; }
-.result { display: grid; grid-template-columns: minmax(0, 1fr) 178px; gap: 8px; min-width: 0; }
-.chart { height: 104px; min-width: 0; }
-.list { list-style: none; margin: 0; padding: 0; font-size: 11.5px; max-height: 104px; overflow-y: auto; }
-.list li { display: grid; grid-template-columns: 14px minmax(0, 1fr) auto 24px; gap: 4px; padding: 1px 4px; border-radius: 4px; }
-.list li:hover { background: var(--hover, var(--honey-soft)); }
-.list li.best { background: var(--honey-soft); font-weight: 600; }
-.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.link { color: var(--resin); text-decoration: underline; }
+.study {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+  min-width: 0;
+  padding: 8px 14px 6px;
+  border-right: 1px solid var(--line);
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.line h3 {
+  flex: 1;
+}
+.axis {
+  font-size: 12px;
+  color: var(--quiet);
+}
+.pick {
+  height: 26px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.swing {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+.swing input {
+  width: 74px;
+  accent-color: var(--resin);
+}
+.swing .figures {
+  min-width: 30px;
+}
+.result {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 178px;
+  gap: 8px;
+  min-width: 0;
+}
+.chart {
+  height: 104px;
+  min-width: 0;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-size: 11.5px;
+  max-height: 104px;
+  overflow-y: auto;
+}
+.list li {
+  display: grid;
+  grid-template-columns: 14px minmax(0, 1fr) auto 24px;
+  gap: 4px;
+  padding: 1px 4px;
+  border-radius: 4px;
+}
+.list li:hover {
+  background: var(--hover, var(--honey-soft));
+}
+.list li.best {
+  background: var(--honey-soft);
+  font-weight: 600;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+}
 </style>

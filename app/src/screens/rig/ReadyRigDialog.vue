@@ -40,28 +40,74 @@ function unseal(): void {
 </script>
 
 <template>
-  <el-dialog v-model="open" :title="keeping ? 'Save as a ready rig' : 'Unseal the rig'" width="420px" align-center @closed="rig.dialog = null">
+  <el-dialog
+    v-model="open"
+    :title="keeping ? 'Save as a ready rig' : 'Unseal the rig'"
+    width="420px"
+    align-center
+    @closed="rig.dialog = null"
+  >
     <form v-if="keeping" class="form" @submit.prevent="keep">
       <label class="field">Name<input v-model="name" class="text" maxlength="120" autofocus /></label>
       <label class="check"><input v-model="empty" type="checkbox" />without its parts, to be filled anew</label>
-      <label class="check"><input v-model="sealed" type="checkbox" />sealed: bones and clips cannot be broken by accident</label>
-      <div v-if="sealed" class="row"><NumberField label="±" name="How far joints may move" :model-value="range" :min="0" :max="64" :step="0.5" @change="(v) => (range = v)" /><span class="quiet">cubes that joints may still move</span></div>
+      <label class="check"
+        ><input v-model="sealed" type="checkbox" />sealed: bones and clips cannot be broken by accident</label
+      >
+      <div v-if="sealed" class="row">
+        <NumberField
+          label="±"
+          name="How far joints may move"
+          :model-value="range"
+          :min="0"
+          :max="64"
+          :step="0.5"
+          @change="(v) => (range = v)"
+        /><span class="quiet">cubes that joints may still move</span>
+      </div>
       <button type="submit" class="btn primary">Save it</button>
     </form>
     <div v-else class="form">
       <p>Bones, what steers them, and clips can be changed then. Parts always could.</p>
-      <p v-if="clips.length > 0">Clips that may break by it: <b>{{ clips.join(', ') }}</b>.</p>
+      <p v-if="clips.length > 0">
+        Clips that may break by it: <b>{{ clips.join(', ') }}</b>.
+      </p>
       <p class="quiet">One step back seals it again.</p>
-      <div class="row"><button type="button" class="btn primary" @click="unseal">Unseal</button><button type="button" class="btn" @click="open = false">Leave it sealed</button></div>
+      <div class="row">
+        <button type="button" class="btn primary" @click="unseal">Unseal</button
+        ><button type="button" class="btn" @click="open = false">Leave it sealed</button>
+      </div>
     </div>
   </el-dialog>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 10px; }
-.field { display: grid; gap: 4px; }
-.text { height: 28px; padding: 0 8px; border: 1px solid var(--line-strong); border-radius: var(--radius); background: var(--raised); }
-.check { display: flex; gap: 7px; align-items: center; }
-.check input { accent-color: var(--resin); margin: 0; }
-.row { display: flex; gap: 8px; align-items: center; }
+.form {
+  display: grid;
+  gap: 10px;
+}
+.field {
+  display: grid;
+  gap: 4px;
+}
+.text {
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--line-strong);
+  border-radius: var(--radius);
+  background: var(--raised);
+}
+.check {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.check input {
+  accent-color: var(--resin);
+  margin: 0;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
 </style>

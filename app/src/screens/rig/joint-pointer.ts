@@ -22,7 +22,8 @@ export function useJointPointer(rest: PointerUser): PointerUser {
 
   const jointOf = (bone: string): Vec3 => restWorld(session.project!.rig).get(bone)!.t;
   const onJoint = (p: ViewPointer): boolean => {
-    const bone = session.bone, v = view.viewport;
+    const bone = session.bone,
+      v = view.viewport;
     if (rig.handle !== 'joint' || rig.carry || !bone || !v || !session.writable) return false;
     const s = v.screenOf(jointOf(bone.id));
     return Math.hypot(s.x - p.x, s.y - p.y) < GRAB;
@@ -31,8 +32,18 @@ export function useJointPointer(rest: PointerUser): PointerUser {
   function extrude(at: Vec3): void {
     const parent = session.bone;
     const above = parent ? restWorld(session.project!.rig).get(parent.id)! : TRANSFORM_IDENTITY;
-    const side: Side = parent && parent.side !== 'centre' ? parent.side : Math.abs(at[0]) < 1 ? 'centre' : at[0] > 0 ? 'left' : 'right';
-    session.apply(addBoneEdit, { name: 'Bone', side, parent: parent?.id ?? null, t: round(relativeTransform(above, { ...TRANSFORM_IDENTITY, t: at }).t) }, (p) => ({ bone: p.rig.bones.at(-1)!.id }));
+    const side: Side =
+      parent && parent.side !== 'centre' ? parent.side : Math.abs(at[0]) < 1 ? 'centre' : at[0] > 0 ? 'left' : 'right';
+    session.apply(
+      addBoneEdit,
+      {
+        name: 'Bone',
+        side,
+        parent: parent?.id ?? null,
+        t: round(relativeTransform(above, { ...TRANSFORM_IDENTITY, t: at }).t),
+      },
+      (p) => ({ bone: p.rig.bones.at(-1)!.id }),
+    );
   }
   const stop = (): void => {
     drag = null;
@@ -66,7 +77,11 @@ export function useJointPointer(rest: PointerUser): PointerUser {
       if (!point) return;
       drag.to = round(point.at);
       view.measure = `${point.what} ${drag.to.map((v) => Math.round(v * 10) / 10).join(', ')}`;
-      session.preview = session.tryEdit(moveJointEdit, { bone: drag.bone, delta: round(sub(drag.to, drag.from)) }, true);
+      session.preview = session.tryEdit(
+        moveJointEdit,
+        { bone: drag.bone, delta: round(sub(drag.to, drag.from)) },
+        true,
+      );
     },
     up(p) {
       if (!drag) {

@@ -20,7 +20,9 @@ const picker = ref<HTMLInputElement>();
 onMounted(async () => {
   try {
     ready.value = await listReadyRigs();
-    shelf.value = (await listShelf()).filter((r) => r.binned === null && r.id !== session.project?.id).map((r) => ({ id: r.id, name: r.name }));
+    shelf.value = (await listShelf())
+      .filter((r) => r.binned === null && r.id !== session.project?.id)
+      .map((r) => ({ id: r.id, name: r.name }));
   } catch (e) {
     notices.fail(e);
   }
@@ -47,17 +49,55 @@ function takeFile(files: FileList | null): void {
   <section aria-label="From">
     <h3>From</h3>
     <div class="sources">
-      <button v-for="r in ready" :key="r.name" type="button" class="btn" :class="{ on: chosen === r.name }" :disabled="busy" @click="take(r.name, async () => (await readProject(await readyRigFile(r))).project)">{{ r.name }}</button>
-      <button v-for="s in shelf" :key="s.id" type="button" class="btn" :class="{ on: chosen === s.name }" :disabled="busy" @click="take(s.name, () => readFromShelf(s.id))">{{ s.name }}</button>
+      <button
+        v-for="r in ready"
+        :key="r.name"
+        type="button"
+        class="btn"
+        :class="{ on: chosen === r.name }"
+        :disabled="busy"
+        @click="take(r.name, async () => (await readProject(await readyRigFile(r))).project)"
+      >
+        {{ r.name }}
+      </button>
+      <button
+        v-for="s in shelf"
+        :key="s.id"
+        type="button"
+        class="btn"
+        :class="{ on: chosen === s.name }"
+        :disabled="busy"
+        @click="take(s.name, () => readFromShelf(s.id))"
+      >
+        {{ s.name }}
+      </button>
       <button type="button" class="btn" :disabled="busy" @click="picker?.click()">A file…</button>
-      <input ref="picker" class="visually-hidden" type="file" accept=".sphal" aria-label="Project file to take from" tabindex="-1" @change="takeFile(($event.target as HTMLInputElement).files)" />
+      <input
+        ref="picker"
+        class="visually-hidden"
+        type="file"
+        accept=".sphal"
+        aria-label="Project file to take from"
+        tabindex="-1"
+        @change="takeFile(($event.target as HTMLInputElement).files)"
+      />
     </div>
-    <p v-if="chosen === ''" class="quiet">{{ busy ? 'Reading…' : 'Choose a ready rig, a project of the shelf, or a project file.' }}</p>
+    <p v-if="chosen === ''" class="quiet">
+      {{ busy ? 'Reading…' : 'Choose a ready rig, a project of the shelf, or a project file.' }}
+    </p>
   </section>
 </template>
 
 <style scoped>
-h3 { margin-bottom: 6px; }
-.sources { display: flex; flex-wrap: wrap; gap: 6px; }
-p { padding-top: 8px; }
+h3 {
+  margin-bottom: 6px;
+}
+.sources {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+p {
+  padding-top: 8px;
+}
 </style>

@@ -1,4 +1,12 @@
-import { type Mat4, type Quat, type Vec3, mulQuat, normalize, quatFromAxisAngle, transformDirection } from '@sphalerite/core/math';
+import {
+  type Mat4,
+  type Quat,
+  type Vec3,
+  mulQuat,
+  normalize,
+  quatFromAxisAngle,
+  transformDirection,
+} from '@sphalerite/core/math';
 import { type Mount, type Project, composite, constraintTargets } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
@@ -10,7 +18,11 @@ import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { alongAxis } from '../../tools/geometry';
 import { toLattice } from '../../viewport/pick';
 
-const UNIT: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+const UNIT: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 const RING_PIXELS = 58;
 const ARROW_PIXELS = 64;
 
@@ -38,13 +50,29 @@ export interface HandleHost {
 const originOf = (m: Mat4): Vec3 => [m[12]!, m[13]!, m[14]!];
 
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
-export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay(): Pick<Overlay, 'joints' | 'rings' | 'arrows'>; /** The mount whose part is under the pointer. */ mountUnder(p: ViewPointer): string | null } {
+export function boneHandles(host: HandleHost): {
+  pointer: PointerUser;
+  overlay(): Pick<Overlay, 'joints' | 'rings' | 'arrows'>;
+  /** The mount whose part is under the pointer. */ mountUnder(p: ViewPointer): string | null;
+} {
   const view = useView();
   const hot = ref(-1);
-  let drag: { kind: 'ring' | 'arrow'; axis: number; from: number; at: Vec3; dir: Vec3; bone: string; q: Quat; last: number; turns: number; value: number } | null = null;
+  let drag: {
+    kind: 'ring' | 'arrow';
+    axis: number;
+    from: number;
+    at: Vec3;
+    dir: Vec3;
+    bone: string;
+    q: Quat;
+    last: number;
+    turns: number;
+    value: number;
+  } | null = null;
 
   const world = (): Map<string, Mat4> => (host.project() ? worldMatrices(host.project()!.rig, host.pose()) : new Map());
-  const localQ = (id: string): Quat => (host.basePose().get(id) ?? host.project()!.rig.bones.find((b) => b.id === id)!.rest).q;
+  const localQ = (id: string): Quat =>
+    (host.basePose().get(id) ?? host.project()!.rig.bones.find((b) => b.id === id)!.rest).q;
 
   function frame(): { id: string; at: Vec3; axes: Vec3[] } | null {
     const id = host.selected();
@@ -54,14 +82,18 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
     return { id, at: originOf(m), axes };
   }
   function handleUnder(p: ViewPointer): number {
-    const f = frame(), v = view.viewport;
+    const f = frame(),
+      v = view.viewport;
     if (!f || !v || !host.enabled()) return -1;
-    return host.arrows() ? arrowUnder(v, p.x, p.y, f.at, f.axes, pixels(v, ARROW_PIXELS)) : ringUnder(v, p.x, p.y, f.at, f.axes, pixels(v, RING_PIXELS));
+    return host.arrows()
+      ? arrowUnder(v, p.x, p.y, f.at, f.axes, pixels(v, ARROW_PIXELS))
+      : ringUnder(v, p.x, p.y, f.at, f.axes, pixels(v, RING_PIXELS));
   }
   function jointUnder(p: ViewPointer): string | null {
     const v = view.viewport;
     if (!v) return null;
-    let best = 10, found: string | null = null;
+    let best = 10,
+      found: string | null = null;
     const steering = new Set(host.project()?.rig.constraints.flatMap(constraintTargets));
     for (const [id, m] of world()) {
       const s = v.screenOf(originOf(m));
@@ -76,7 +108,8 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
   }
   /** The mounted part under the pointer; what hangs on no bone does not count. */
   function mountUnder(p: ViewPointer): Mount | null {
-    let best = Infinity, found: Mount | null = null;
+    let best = Infinity,
+      found: Mount | null = null;
     for (const { part, matrix, mount } of view.viewport?.placed ?? []) {
       if (mount.bone === null) continue;
       const ray = toLattice(p.ray, matrix);
@@ -122,11 +155,18 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
         const raw = ((a - drag.from) * 180) / Math.PI + drag.turns * 360;
         const step = p.shift ? 1 : 5;
         drag.value = Math.round(raw / step) * step;
-        host.turn(drag.bone, mulQuat(drag.q, quatFromAxisAngle(UNIT[drag.axis]!, (drag.value * Math.PI) / 180)), drag.value, drag.axis, false);
+        host.turn(
+          drag.bone,
+          mulQuat(drag.q, quatFromAxisAngle(UNIT[drag.axis]!, (drag.value * Math.PI) / 180)),
+          drag.value,
+          drag.axis,
+          false,
+        );
       } else {
         const along = alongAxis(p.ray, drag.at, drag.dir);
         if (along === null) return;
-        const step = host.step?.() ?? 0.5, raw = along - drag.from;
+        const step = host.step?.() ?? 0.5,
+          raw = along - drag.from;
         drag.value = step > 0 ? Math.round(raw / step) * step : Math.round(raw * 100) / 100;
         host.move(drag.bone, drag.dir.map((n) => n * drag!.value) as unknown as Vec3, false);
       }
@@ -137,7 +177,14 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
       hot.value = -1;
       if (!d) return;
       if (d.value === 0) host.cancel();
-      else if (d.kind === 'ring') host.turn(d.bone, mulQuat(d.q, quatFromAxisAngle(UNIT[d.axis]!, (d.value * Math.PI) / 180)), d.value, d.axis, true);
+      else if (d.kind === 'ring')
+        host.turn(
+          d.bone,
+          mulQuat(d.q, quatFromAxisAngle(UNIT[d.axis]!, (d.value * Math.PI) / 180)),
+          d.value,
+          d.axis,
+          true,
+        );
       else host.move(d.bone, d.dir.map((n) => n * d.value) as unknown as Vec3, true);
     },
     click(p) {
@@ -158,11 +205,17 @@ export function boneHandles(host: HandleHost): { pointer: PointerUser; overlay()
     pointer,
     overlay() {
       void view.cameraTick;
-      const p = host.project(), v = view.viewport;
+      const p = host.project(),
+        v = view.viewport;
       if (!p || !v) return { joints: [], rings: null, arrows: null };
-      const w = world(), controls = new Set(p.rig.constraints.flatMap(constraintTargets));
+      const w = world(),
+        controls = new Set(p.rig.constraints.flatMap(constraintTargets));
       const joints = p.rig.bones.map((b): JointMark => ({
-        at: originOf(w.get(b.id)!), parent: b.parent === null ? null : originOf(w.get(b.parent)!), selected: b.id === host.selected(), side: b.side, control: controls.has(b.id),
+        at: originOf(w.get(b.id)!),
+        parent: b.parent === null ? null : originOf(w.get(b.parent)!),
+        selected: b.id === host.selected(),
+        side: b.side,
+        control: controls.has(b.id),
       }));
       const f = frame();
       if (!f || !host.enabled()) return { joints, rings: null, arrows: null };

@@ -1,5 +1,15 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconCopy, IconCube, IconDownload, IconFileImport, IconFolderOpen, IconPencil, IconPlus, IconTrash } from '@tabler/icons-vue';
+import {
+  IconArrowBackUp,
+  IconCopy,
+  IconCube,
+  IconDownload,
+  IconFileImport,
+  IconFolderOpen,
+  IconPencil,
+  IconPlus,
+  IconTrash,
+} from '@tabler/icons-vue';
 import { type Project, makeProject } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
 import { computed, defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
@@ -55,79 +65,168 @@ onMounted(async () => {
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
-const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> => work('Making the project', async () => {
-  const project: Project = rig ? { ...(await readProject(await (await import('../../storage/ready-rigs')).readyRigFile(rig))).project, id: freshId(), name: name.trim() || rig.name, kind } : makeProject(freshId(), name.trim() || 'Untitled', freshId, kind, size, READY_PALETTES.find((r) => r.name === palette));
-  await putOnShelf(project);
-  creating.value = false;
-  void router.push({ name: 'bench', params: { id: project.id, step: rig ? 'rig' : 'build' } });
-});
-const duplicate = (r: HeadRow): Promise<void> => work('Duplicating', async () => {
-  const p = await readFromShelf(r.id);
-  await putOnShelf({ ...p, id: freshId(), name: `${p.name} copy` });
-});
-const rename = (r: HeadRow): Promise<void> => work('Renaming', async () => {
-  renaming.value = null;
-  if (newName.value.trim() && newName.value.trim() !== r.name) await renameOnShelf(r.id, newName.value.trim());
-});
+const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> =>
+  work('Making the project', async () => {
+    const project: Project = rig
+      ? {
+          ...(await readProject(await (await import('../../storage/ready-rigs')).readyRigFile(rig))).project,
+          id: freshId(),
+          name: name.trim() || rig.name,
+          kind,
+        }
+      : makeProject(
+          freshId(),
+          name.trim() || 'Untitled',
+          freshId,
+          kind,
+          size,
+          READY_PALETTES.find((r) => r.name === palette),
+        );
+    await putOnShelf(project);
+    creating.value = false;
+    void router.push({ name: 'bench', params: { id: project.id, step: rig ? 'rig' : 'build' } });
+  });
+const duplicate = (r: HeadRow): Promise<void> =>
+  work('Duplicating', async () => {
+    const p = await readFromShelf(r.id);
+    await putOnShelf({ ...p, id: freshId(), name: `${p.name} copy` });
+  });
+const rename = (r: HeadRow): Promise<void> =>
+  work('Renaming', async () => {
+    renaming.value = null;
+    if (newName.value.trim() && newName.value.trim() !== r.name) await renameOnShelf(r.id, newName.value.trim());
+  });
 async function beginRename(r: HeadRow): Promise<void> {
   renaming.value = r.id;
   newName.value = r.name;
   await nextTick();
   document.querySelector<HTMLInputElement>('.rename')?.select();
 }
-const toBin = (r: HeadRow): Promise<void> => work('To the bin', async () => {
-  await setBinned(r.id, Date.now());
-  notices.say(`“${r.name}” is in the bin.`, { action: { label: 'Restore', run: () => void restore(r) } });
-});
+const toBin = (r: HeadRow): Promise<void> =>
+  work('To the bin', async () => {
+    await setBinned(r.id, Date.now());
+    notices.say(`“${r.name}” is in the bin.`, { action: { label: 'Restore', run: () => void restore(r) } });
+  });
 const restore = (r: HeadRow): Promise<void> => work('Restoring', () => setBinned(r.id, null));
 const erase = (r: HeadRow): Promise<void> => work('Deleting', () => removeFromShelf(r.id));
 const save = (r: HeadRow): Promise<void> => work('Saving', async () => saveProjectFile(await readFromShelf(r.id)));
-const importFiles = (files: Iterable<File>): Promise<void> => work('Reading the file', async () => {
-  for (const f of files) {
-    try {
-      const { notes } = await shelveProjectFile(new Uint8Array(await f.arrayBuffer()));
-      notices.say(`“${f.name}” stands on the shelf.${notes.length > 0 ? ` ${notes.join(' ')}` : ''}`);
-    } catch (e) {
-      notices.say(`${f.name}: ${(e as Error).message}`, { kind: 'error' });
+const importFiles = (files: Iterable<File>): Promise<void> =>
+  work('Reading the file', async () => {
+    for (const f of files) {
+      try {
+        const { notes } = await shelveProjectFile(new Uint8Array(await f.arrayBuffer()));
+        notices.say(`“${f.name}” stands on the shelf.${notes.length > 0 ? ` ${notes.join(' ')}` : ''}`);
+      } catch (e) {
+        notices.say(`${f.name}: ${(e as Error).message}`, { kind: 'error' });
+      }
     }
-  }
-});
+  });
 function picked(e: Event): void {
   const input = e.target as HTMLInputElement;
   void importFiles([...(input.files ?? [])]).then(() => (input.value = ''));
 }
-const when = (t: number): string => new Date(t).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const when = (t: number): string =>
+  new Date(t).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 </script>
 
 <template>
   <main class="shelf" @dragover.prevent @drop.prevent="(e) => importFiles([...(e.dataTransfer?.files ?? [])])">
     <header>
       <img src="/icon.svg" alt="" width="34" height="34" />
-      <div><h1>{{ showBin ? 'The bin' : 'The shelf' }}</h1><p class="quiet">{{ showBin ? 'What was deleted waits here, with its whole history.' : 'Everything you are making. It is kept in this browser and saves itself.' }}</p></div>
+      <div>
+        <h1>{{ showBin ? 'The bin' : 'The shelf' }}</h1>
+        <p class="quiet">
+          {{
+            showBin
+              ? 'What was deleted waits here, with its whole history.'
+              : 'Everything you are making. It is kept in this browser and saves itself.'
+          }}
+        </p>
+      </div>
       <span class="gap" />
-      <button type="button" class="btn" :class="{ on: showBin }" @click="showBin = !showBin"><IconTrash aria-hidden="true" />Bin<span class="figures">{{ binned }}</span></button>
-      <button type="button" class="btn" @click="picker?.click()"><IconFileImport aria-hidden="true" />Open a file…</button>
-      <input ref="picker" class="visually-hidden" type="file" accept=".sphal" multiple aria-label="Project files" tabindex="-1" @change="picked" />
-      <button type="button" class="btn primary" @click="creating = true"><IconPlus aria-hidden="true" />New project</button>
+      <button type="button" class="btn" :class="{ on: showBin }" @click="showBin = !showBin">
+        <IconTrash aria-hidden="true" />Bin<span class="figures">{{ binned }}</span>
+      </button>
+      <button type="button" class="btn" @click="picker?.click()">
+        <IconFileImport aria-hidden="true" />Open a file…
+      </button>
+      <input
+        ref="picker"
+        class="visually-hidden"
+        type="file"
+        accept=".sphal"
+        multiple
+        aria-label="Project files"
+        tabindex="-1"
+        @change="picked"
+      />
+      <button type="button" class="btn primary" @click="creating = true">
+        <IconPlus aria-hidden="true" />New project
+      </button>
     </header>
     <p v-if="busy" class="quiet" role="status">{{ busy }}…</p>
     <ul v-if="shown.length > 0" class="cards">
       <li v-for="r in shown" :key="r.id" class="card" :data-project="r.name">
-        <button type="button" class="picture" :aria-label="showBin ? `Restore ${r.name}` : `Open ${r.name}`" @click="showBin ? restore(r) : open(r.id)">
-          <img v-if="pictures[r.id]" :src="pictures[r.id]" :alt="`Picture of ${r.name}`" /><IconCube v-else aria-hidden="true" />
+        <button
+          type="button"
+          class="picture"
+          :aria-label="showBin ? `Restore ${r.name}` : `Open ${r.name}`"
+          @click="showBin ? restore(r) : open(r.id)"
+        >
+          <img v-if="pictures[r.id]" :src="pictures[r.id]" :alt="`Picture of ${r.name}`" /><IconCube
+            v-else
+            aria-hidden="true"
+          />
         </button>
         <div class="about">
-          <input v-if="renaming === r.id" v-model="newName" class="rename" aria-label="Name" maxlength="120" @keydown.enter="rename(r)" @keydown.esc="renaming = null" @blur="renaming = null" />
+          <input
+            v-if="renaming === r.id"
+            v-model="newName"
+            class="rename"
+            aria-label="Name"
+            maxlength="120"
+            @keydown.enter="rename(r)"
+            @keydown.esc="renaming = null"
+            @blur="renaming = null"
+          />
           <b v-else>{{ r.name }}</b>
           <small class="quiet">{{ r.kind }} · {{ r.cubes.toLocaleString('en') }} cubes · {{ when(r.modified) }}</small>
         </div>
         <div class="acts">
           <template v-if="!showBin">
-            <button type="button" class="bare" :aria-label="`Open ${r.name}`" title="Open" @click="open(r.id)"><IconFolderOpen aria-hidden="true" /></button>
-            <button type="button" class="bare" :aria-label="`Rename ${r.name}`" title="Rename" @click="beginRename(r)"><IconPencil aria-hidden="true" /></button>
-            <button type="button" class="bare" :aria-label="`Duplicate ${r.name}`" title="Duplicate" @click="duplicate(r)"><IconCopy aria-hidden="true" /></button>
-            <button type="button" class="bare" :aria-label="`Save ${r.name} as a file`" title="Save a project file" @click="save(r)"><IconDownload aria-hidden="true" /></button>
-            <button type="button" class="bare" :aria-label="`Move ${r.name} to the bin`" title="To the bin" @click="toBin(r)"><IconTrash aria-hidden="true" /></button>
+            <button type="button" class="bare" :aria-label="`Open ${r.name}`" title="Open" @click="open(r.id)">
+              <IconFolderOpen aria-hidden="true" />
+            </button>
+            <button type="button" class="bare" :aria-label="`Rename ${r.name}`" title="Rename" @click="beginRename(r)">
+              <IconPencil aria-hidden="true" />
+            </button>
+            <button
+              type="button"
+              class="bare"
+              :aria-label="`Duplicate ${r.name}`"
+              title="Duplicate"
+              @click="duplicate(r)"
+            >
+              <IconCopy aria-hidden="true" />
+            </button>
+            <button
+              type="button"
+              class="bare"
+              :aria-label="`Save ${r.name} as a file`"
+              title="Save a project file"
+              @click="save(r)"
+            >
+              <IconDownload aria-hidden="true" />
+            </button>
+            <button
+              type="button"
+              class="bare"
+              :aria-label="`Move ${r.name} to the bin`"
+              title="To the bin"
+              @click="toBin(r)"
+            >
+              <IconTrash aria-hidden="true" />
+            </button>
           </template>
           <template v-else>
             <button type="button" class="btn" @click="restore(r)"><IconArrowBackUp aria-hidden="true" />Restore</button>
@@ -137,27 +236,104 @@ const when = (t: number): string => new Date(t).toLocaleString('en-GB', { day: '
       </li>
     </ul>
     <div v-else-if="!busy" class="empty">
-      <IconCube aria-hidden="true" /><p>{{ showBin ? 'The bin is empty.' : 'The shelf is empty. Begin something new, or drop a project file anywhere here.' }}</p>
+      <IconCube aria-hidden="true" />
+      <p>
+        {{
+          showBin
+            ? 'The bin is empty.'
+            : 'The shelf is empty. Begin something new, or drop a project file anywhere here.'
+        }}
+      </p>
     </div>
     <NewProjectDialog v-if="creating" @close="creating = false" @create="create" />
   </main>
 </template>
 
 <style scoped>
-.shelf { height: 100%; overflow: auto; padding: 26px max(28px, calc(50vw - 600px)) 40px; }
-header { display: flex; align-items: center; gap: 12px; margin-bottom: 24px; }
-h1 { font-size: 20px; }
-.gap { flex: 1; }
-.cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(220px, 1fr)); gap: 18px; list-style: none; margin: 0; padding: 0; }
-.card { display: grid; background: var(--panel); border: 1px solid var(--line); border-radius: 10px; overflow: hidden; transition: border-color var(--quick); }
-.card:hover { border-color: var(--honey); }
-.picture { display: grid; place-items: center; height: 190px; background: linear-gradient(var(--view-top), var(--view-bottom)); }
-.picture img { width: 170px; height: 170px; object-fit: contain; }
-.picture > svg { width: 60px; height: 60px; color: var(--quiet); stroke-width: 1; }
-.about { display: grid; gap: 2px; padding: 10px 12px 2px; }
-.about b { font-size: 15px; font-weight: 600; }
-.acts { display: flex; gap: 2px; padding: 4px 8px 8px; }
-.rename { height: 28px; padding: 0 8px; border: 1px solid var(--line-strong); border-radius: var(--radius); background: var(--raised); }
-.empty { display: grid; justify-items: center; gap: 10px; padding: 12vh 0; color: var(--quiet); }
-.empty svg { width: 64px; height: 64px; stroke-width: 1; }
+.shelf {
+  height: 100%;
+  overflow: auto;
+  padding: 26px max(28px, calc(50vw - 600px)) 40px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 24px;
+}
+h1 {
+  font-size: 20px;
+}
+.gap {
+  flex: 1;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 18px;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.card {
+  display: grid;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  overflow: hidden;
+  transition: border-color var(--quick);
+}
+.card:hover {
+  border-color: var(--honey);
+}
+.picture {
+  display: grid;
+  place-items: center;
+  height: 190px;
+  background: linear-gradient(var(--view-top), var(--view-bottom));
+}
+.picture img {
+  width: 170px;
+  height: 170px;
+  object-fit: contain;
+}
+.picture > svg {
+  width: 60px;
+  height: 60px;
+  color: var(--quiet);
+  stroke-width: 1;
+}
+.about {
+  display: grid;
+  gap: 2px;
+  padding: 10px 12px 2px;
+}
+.about b {
+  font-size: 15px;
+  font-weight: 600;
+}
+.acts {
+  display: flex;
+  gap: 2px;
+  padding: 4px 8px 8px;
+}
+.rename {
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--line-strong);
+  border-radius: var(--radius);
+  background: var(--raised);
+}
+.empty {
+  display: grid;
+  justify-items: center;
+  gap: 10px;
+  padding: 12vh 0;
+  color: var(--quiet);
+}
+.empty svg {
+  width: 64px;
+  height: 64px;
+  stroke-width: 1;
+}
 </style>

@@ -12,7 +12,16 @@ export async function renameOnShelf(id: string, name: string): Promise<void> {
     const history = await writer.load();
     const now = history.entries[history.now]!;
     const project = apply(now.project, renameProjectEdit, { name }, editContext(freshId(), Date.now()));
-    await writer.save(record(history, { label: `Rename the project to ${name}`, at: Date.now(), where: 'Shelf', project, viewBefore: now.viewAfter, viewAfter: now.viewAfter }));
+    await writer.save(
+      record(history, {
+        label: `Rename the project to ${name}`,
+        at: Date.now(),
+        where: 'Shelf',
+        project,
+        viewBefore: now.viewAfter,
+        viewAfter: now.viewAfter,
+      }),
+    );
   } finally {
     hold.release();
   }

@@ -9,7 +9,8 @@ export async function seedDemo(): Promise<string | null> {
   // The one to open comes last, so that it stands first on the shelf.
   for (const file of ['lamp-post', 'row-boat', 'oswin-rigged', 'oswin', 'tamsin']) {
     const reply = await fetch(`/content/${file}.sphal`);
-    if (!reply.ok) throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
+    if (!reply.ok)
+      throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
     ids.push((await shelveProjectFile(new Uint8Array(await reply.arrayBuffer()), true)).id);
   }
   await putSetting('seeded', true);

@@ -9,18 +9,45 @@ import { useShip } from './ship-state';
 export function shipControl(): ScreenControl {
   const session = useSession();
   const ship = useShip();
-  const stop = watch(() => session.project, () => void ship.make(), { immediate: true });
+  const stop = watch(
+    () => session.project,
+    () => void ship.make(),
+    { immediate: true },
+  );
   return {
-    scene: () => (session.worn ? { project: session.worn, pose: REST_POSE, without: () => false, faint: () => false } : null),
+    scene: () =>
+      session.worn ? { project: session.worn, pose: REST_POSE, without: () => false, faint: () => false } : null,
     overlay: () => NO_OVERLAY,
-    pointer: { down: () => false, move: () => undefined, up: () => undefined, leave: () => undefined, cancel: () => undefined },
+    pointer: {
+      down: () => false,
+      move: () => undefined,
+      up: () => undefined,
+      leave: () => undefined,
+      cancel: () => undefined,
+    },
     trail: () => [session.project?.name ?? '', 'game file'],
     chips: () => [],
     readout: () => ({
-      left: ship.made ? [['triangles', ship.made.counts.triangles.toLocaleString('en')], ['vertices', ship.made.counts.vertices.toLocaleString('en')], ['file', `${Math.ceil(ship.made.bytes.length / 1024)} KB`]] : [],
+      left: ship.made
+        ? [
+            ['triangles', ship.made.counts.triangles.toLocaleString('en')],
+            ['vertices', ship.made.counts.vertices.toLocaleString('en')],
+            ['file', `${Math.ceil(ship.made.bytes.length / 1024)} KB`],
+          ]
+        : [],
       right: session.project ? `1 cube = ${(session.project.metresPerUnit * 100).toFixed(1)} cm` : '',
     }),
-    commands: [{ id: 'ship.glb', title: 'Save the GLB', group: 'Ship', keys: ['E'], icon: IconDownload, enabled: () => session.project !== null, run: () => ship.save() }],
+    commands: [
+      {
+        id: 'ship.glb',
+        title: 'Save the GLB',
+        group: 'Ship',
+        keys: ['E'],
+        icon: IconDownload,
+        enabled: () => session.project !== null,
+        run: () => ship.save(),
+      },
+    ],
     dispose: stop,
   };
 }

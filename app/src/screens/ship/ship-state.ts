@@ -12,7 +12,12 @@ import { JobCancelled } from '../../workers/protocol';
 export const useShip = defineStore('ship', () => {
   const session = useSession();
   const notices = useNotices();
-  const made = shallowRef<{ project: Project; bytes: Uint8Array<ArrayBuffer>; counts: GlbCounts; notes: readonly string[] } | null>(null);
+  const made = shallowRef<{
+    project: Project;
+    bytes: Uint8Array<ArrayBuffer>;
+    counts: GlbCounts;
+    notes: readonly string[];
+  } | null>(null);
   const working = ref(false);
   let abort: AbortController | null = null;
 
@@ -25,7 +30,9 @@ export const useShip = defineStore('ship', () => {
     abort = new AbortController();
     working.value = true;
     try {
-      const out = await sharedPool().run('glb', (sent) => ({ project: sent.packProject(project) }), { signal: abort.signal });
+      const out = await sharedPool().run('glb', (sent) => ({ project: sent.packProject(project) }), {
+        signal: abort.signal,
+      });
       made.value = { project, ...out };
       return true;
     } catch (e) {

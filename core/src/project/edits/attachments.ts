@@ -9,8 +9,18 @@ export const addAttachmentEdit = defineEdit<{ bone: Id; name: string; t?: Vec3; 
   touches: (a) => [a.bone],
   run(project, a, ctx) {
     const bone = must(project.rig.bones, a.bone, 'bone');
-    const name = freeName(a.name.trim() || 'Point', project.rig.attachments.filter((t) => t.side === bone.side).map((t) => t.name));
-    const point: Attachment = { id: ctx.newId(), name, side: bone.side, bone: a.bone, t: a.t ?? [0, 0, 0], q: a.q ?? [0, 0, 0, 1] };
+    const name = freeName(
+      a.name.trim() || 'Point',
+      project.rig.attachments.filter((t) => t.side === bone.side).map((t) => t.name),
+    );
+    const point: Attachment = {
+      id: ctx.newId(),
+      name,
+      side: bone.side,
+      bone: a.bone,
+      t: a.t ?? [0, 0, 0],
+      q: a.q ?? [0, 0, 0, 1],
+    };
     return { ...project, rig: { ...project.rig, attachments: [...project.rig.attachments, point] } };
   },
 });
@@ -24,7 +34,10 @@ export const changeAttachmentEdit = defineEdit<{ attachment: Id; name?: string; 
     const old = must(project.rig.attachments, a.attachment, 'attachment point');
     const wanted = a.name?.trim() ?? old.name;
     if (wanted === '' || wanted.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-    const name = freeName(wanted, project.rig.attachments.filter((t) => t !== old && t.side === old.side).map((t) => t.name));
+    const name = freeName(
+      wanted,
+      project.rig.attachments.filter((t) => t !== old && t.side === old.side).map((t) => t.name),
+    );
     const next: Attachment = { ...old, name, t: a.t ?? old.t, q: a.q ? normalizeQuat(a.q) : old.q };
     if (JSON.stringify(next) === JSON.stringify(old)) return project;
     return { ...project, rig: { ...project.rig, attachments: replaceRecord(project.rig.attachments, next) } };
@@ -35,5 +48,13 @@ export const deleteAttachmentEdit = defineEdit<{ attachment: Id }>({
   name: 'deleteAttachment',
   label: (a, p) => `No attachment point ${must(p.rig.attachments, a.attachment, 'attachment point').name}`,
   touches: (a) => [a.attachment],
-  run: (project, a) => ({ ...project, rig: { ...project.rig, attachments: project.rig.attachments.filter((t) => t !== must(project.rig.attachments, a.attachment, 'attachment point')) } }),
+  run: (project, a) => ({
+    ...project,
+    rig: {
+      ...project.rig,
+      attachments: project.rig.attachments.filter(
+        (t) => t !== must(project.rig.attachments, a.attachment, 'attachment point'),
+      ),
+    },
+  }),
 });

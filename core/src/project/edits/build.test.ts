@@ -18,14 +18,22 @@ function hand(project: Project = makeProject('p', 'Boathouse', idsFrom('boathous
     body: () => h.p.parts[0]!,
     seen: () => composite(h.p.parts[0]!),
     on: (i = 0) => ({ part: h.p.parts[0]!.id, layer: h.p.parts[0]!.layers[i]!.id }),
-    add: (value: number, min: Vec3, size: Vec3, layer = 0) => h.do(edits.strokeEdit, { ...h.on(layer), stroke: boxStroke('add', value, [{ min, size }]) }),
+    add: (value: number, min: Vec3, size: Vec3, layer = 0) =>
+      h.do(edits.strokeEdit, { ...h.on(layer), stroke: boxStroke('add', value, [{ min, size }]) }),
   };
   return h;
 }
 /** Where every cube's corner stands in the world, with its colour. */
 const places = (p: Project): string[] => {
   const out: string[] = [];
-  for (const { part, matrix } of placeParts(p, REST_POSE)) composite(part).forEach((x, y, z, v) => out.push(`${transformPoint(matrix, [x, y, z]).map((c) => Math.round(c * 1e6) / 1e6).join()} ${v}`));
+  for (const { part, matrix } of placeParts(p, REST_POSE))
+    composite(part).forEach((x, y, z, v) =>
+      out.push(
+        `${transformPoint(matrix, [x, y, z])
+          .map((c) => Math.round(c * 1e6) / 1e6)
+          .join()} ${v}`,
+      ),
+    );
   return out.sort();
 };
 
@@ -66,40 +74,71 @@ describe('layers', () => {
     const before = places(h.p);
     const top = CellSet.ofBox({ min: [-6, 3, -6], size: [12, 2, 12] });
     h.do(edits.cellsToLayerEdit, { ...h.on(), cells: top, name: 'Lid' });
-    expect(h.body().layers.map((l) => [l.name, l.grid.count])).toEqual([['Cubes', 48], ['Lid', 32]]);
+    expect(h.body().layers.map((l) => [l.name, l.grid.count])).toEqual([
+      ['Cubes', 48],
+      ['Lid', 32],
+    ]);
     h.do(edits.cellsToPartEdit, { part: h.body().id, cells: top, name: 'Lid' });
     expect(h.p.parts.map((p) => composite(p).count)).toEqual([48, 32]);
     expect(places(h.p)).toEqual(before);
-    expect(() => h.do(edits.cellsToPartEdit, { part: h.body().id, cells: top, name: 'Lid' })).toThrow(/no cubes of "Body"/);
+    expect(() => h.do(edits.cellsToPartEdit, { part: h.body().id, cells: top, name: 'Lid' })).toThrow(
+      /no cubes of "Body"/,
+    );
   });
 });
 
 describe('volumes', () => {
   it('growing, shrinking, halving: cubes, pivot and mount stay in the world; cutting is refused unless told', () => {
-    const h = hand().add(1, [-3, 0, -3], [6, 8, 6]).do(edits.addBoneEdit, { name: 'Post', parent: null, t: [1, 2, 3] });
-    h.do(edits.mountPartEdit, { part: h.body().id, bone: h.p.rig.bones[0]!.id }).do(edits.setPivotEdit, { part: h.body().id, pivot: [1, 3, 5] });
-    const before = places(h.p), pivot = h.body().pivot;
+    const h = hand()
+      .add(1, [-3, 0, -3], [6, 8, 6])
+      .do(edits.addBoneEdit, { name: 'Post', parent: null, t: [1, 2, 3] });
+    h.do(edits.mountPartEdit, { part: h.body().id, bone: h.p.rig.bones[0]!.id }).do(edits.setPivotEdit, {
+      part: h.body().id,
+      pivot: [1, 3, 5],
+    });
+    const before = places(h.p),
+      pivot = h.body().pivot;
     h.do(edits.resizePartEdit, { part: h.body().id, bounds: { min: [-10, 0, -10], size: [20, 10, 20] } });
     h.do(edits.shrinkPartsEdit, { parts: h.p.parts.map((p) => p.id) });
     expect(h.body().bounds).toEqual({ min: [-3, 0, -3], size: [6, 8, 6] });
     expect(places(h.p)).toEqual(before);
     expect(h.body().pivot).toBe(pivot);
-    expect(() => h.do(edits.resizePartEdit, { part: h.body().id, bounds: edits.resizedBox(h.body().bounds, [3, 4, 3]) })).toThrow(/cut off 252 cubes/);
+    expect(() =>
+      h.do(edits.resizePartEdit, { part: h.body().id, bounds: edits.resizedBox(h.body().bounds, [3, 4, 3]) }),
+    ).toThrow(/cut off 252 cubes/);
     h.do(edits.resizePartEdit, { part: h.body().id, bounds: edits.resizedBox(h.body().bounds, [4, 4, 4]), cut: true });
     expect(h.seen().count).toBe(64);
   });
   it('a stroke may grow the volume, as far as a part goes', () => {
     const h = hand();
-    h.do(edits.strokeEdit, { ...h.on(), grow: true, stroke: boxStroke('add', 1, [{ min: [4, 0, 0], size: [10, 1, 1] }], [0, null, null]) });
+    h.do(edits.strokeEdit, {
+      ...h.on(),
+      grow: true,
+      stroke: boxStroke('add', 1, [{ min: [4, 0, 0], size: [10, 1, 1] }], [0, null, null]),
+    });
     expect([h.body().bounds.min[0], h.body().bounds.size[0], h.seen().count]).toEqual([-14, 28, 20]);
-    expect(() => h.do(edits.strokeEdit, { ...h.on(), grow: true, stroke: boxStroke('add', 1, [{ min: [0, 0, 0], size: [1, 400, 1] }]) })).toThrow(/at most 256 along an axis/);
+    expect(() =>
+      h.do(edits.strokeEdit, {
+        ...h.on(),
+        grow: true,
+        stroke: boxStroke('add', 1, [{ min: [0, 0, 0], size: [1, 400, 1] }]),
+      }),
+    ).toThrow(/at most 256 along an axis/);
   });
   it('the cutaway keeps what it hides from every stroke', () => {
     const h = hand().add(1, [-6, 0, -6], [12, 10, 12]);
     const limit = { min: [-6, 0, -6] as Vec3, size: [12, 10, 3] as Vec3 };
-    h.do(edits.strokeEdit, { ...h.on(), limit, stroke: boxStroke('erase', 0, [{ min: [-6, 0, -6], size: [12, 10, 12] }]) });
+    h.do(edits.strokeEdit, {
+      ...h.on(),
+      limit,
+      stroke: boxStroke('erase', 0, [{ min: [-6, 0, -6], size: [12, 10, 12] }]),
+    });
     expect(h.seen().count).toBe(12 * 10 * 9);
-    h.do(edits.extrudeEdit, { ...h.on(), limit: { min: [-6, 0, -6], size: [12, 9, 12] }, extrusion: { cell: [0, 8, 0], normal: [0, 1, 0], reach: 'face', layers: -2, value: null, symmetry: NO_SYMMETRY } });
+    h.do(edits.extrudeEdit, {
+      ...h.on(),
+      limit: { min: [-6, 0, -6], size: [12, 9, 12] },
+      extrusion: { cell: [0, 8, 0], normal: [0, 1, 0], reach: 'face', layers: -2, value: null, symmetry: NO_SYMMETRY },
+    });
     expect(h.seen().get(0, 9, 0)).toBe(1);
     expect(h.seen().get(0, 8, 0)).toBe(0);
   });
@@ -109,17 +148,23 @@ describe('volumes', () => {
     expect(h.seen().contentBox()).toEqual({ min: [-1, 0, -1], size: [2, 1, 2] });
     h.do(edits.setRowEdit, { part: h.body().id, axis: 0, at: 0, by: 1 });
     expect([h.seen().contentBox()!.size[0], h.body().bounds.size[0]]).toEqual([3, 13]);
-    h.do(edits.setRowEdit, { part: h.body().id, axis: 0, at: 0, by: -1 }).do(edits.clearPartEdit, { part: h.body().id });
+    h.do(edits.setRowEdit, { part: h.body().id, axis: 0, at: 0, by: -1 }).do(edits.clearPartEdit, {
+      part: h.body().id,
+    });
     expect([h.seen().count, h.body().bounds.size[0]]).toEqual([0, 12]);
     expect(() => h.do(edits.centrePartEdit, { part: h.body().id })).toThrow(/empty/);
   });
   it('refined, nothing grows in the world; coarsened again it is as it was', () => {
     const h = hand().add(1, [-3, 0, -3], [6, 4, 6]);
     h.do(edits.setPivotEdit, { part: h.body().id, pivot: [1, 3, -1] });
-    const corner = (p: Project) => placeParts(p, REST_POSE).map(({ part, matrix }) => {
-      const b = partContent(part)!;
-      return [transformPoint(matrix, b.min), transformPoint(matrix, b.min.map((v, i) => v + b.size[i]!) as unknown as Vec3)];
-    });
+    const corner = (p: Project) =>
+      placeParts(p, REST_POSE).map(({ part, matrix }) => {
+        const b = partContent(part)!;
+        return [
+          transformPoint(matrix, b.min),
+          transformPoint(matrix, b.min.map((v, i) => v + b.size[i]!) as unknown as Vec3),
+        ];
+      });
     const before = h.p;
     h.do(edits.refinePartEdit, { part: h.body().id, by: 2 });
     expect(h.seen().count).toBe(144 * 8);
@@ -127,7 +172,11 @@ describe('volumes', () => {
     h.do(edits.coarsenPartEdit, { part: h.body().id, by: 2 });
     expect(composite(h.body()).equals(composite(before.parts[0]!))).toBe(true);
     expect(h.body().pivot).toEqual(before.parts[0]!.pivot);
-    expect(() => h.do(edits.resizePartEdit, { part: h.body().id, bounds: { min: [-80, 0, -80], size: [160, 10, 160] } }).do(edits.refinePartEdit, { part: h.body().id, by: 2 })).toThrow(/at most 256/);
+    expect(() =>
+      h
+        .do(edits.resizePartEdit, { part: h.body().id, bounds: { min: [-80, 0, -80], size: [160, 10, 160] } })
+        .do(edits.refinePartEdit, { part: h.body().id, by: 2 }),
+    ).toThrow(/at most 256/);
   });
   it('fits to a size with its floor and middle in place', () => {
     const h = hand().add(1, [-2, 0, -2], [4, 4, 4]);
@@ -143,9 +192,27 @@ describe('pieces, stamps, helpers, references', () => {
     const h = hand().add(1, [-6, 0, 2], [12, 10, 2]);
     const cells = CellSet.ofBox({ min: [-6, 9, 2], size: [2, 1, 2] });
     const piece = cutOut(h.seen(), cells)!;
-    h.do(edits.placeCellsEdit, { ...h.on(), clear: cells, put: [VoxelGrid.fromDense({ min: [-6, 9, -6], size: [2, 1, 2] }, piece.readBox(piece.bounds))], title: 'Move 4 cubes' });
+    h.do(edits.placeCellsEdit, {
+      ...h.on(),
+      clear: cells,
+      put: [VoxelGrid.fromDense({ min: [-6, 9, -6], size: [2, 1, 2] }, piece.readBox(piece.bounds))],
+      title: 'Move 4 cubes',
+    });
     expect([h.seen().count, h.seen().get(-6, 9, -6), h.seen().get(-6, 9, 2)]).toEqual([240, 1, 0]);
-    h.do(edits.openingEdit, { ...h.on(), symmetry: { mirror: [0, null, null], radial: null }, opening: { face: { min: [-5, 2, 3], size: [3, 3, 1] }, normal: [0, 0, 1], border: 0, sill: true, proud: 0, recess: 1, frame: 2, filling: 5 } });
+    h.do(edits.openingEdit, {
+      ...h.on(),
+      symmetry: { mirror: [0, null, null], radial: null },
+      opening: {
+        face: { min: [-5, 2, 3], size: [3, 3, 1] },
+        normal: [0, 0, 1],
+        border: 0,
+        sill: true,
+        proud: 0,
+        recess: 1,
+        frame: 2,
+        filling: 5,
+      },
+    });
     expect([h.seen().get(-4, 3, 3), h.seen().get(-4, 3, 2), h.seen().get(3, 3, 2)]).toEqual([0, 5, 5]);
   });
   it('helper cubes are kept and left out of counts and of what is shipped', () => {
@@ -158,16 +225,42 @@ describe('pieces, stamps, helpers, references', () => {
   });
   it('stamps and reference pictures', () => {
     const h = hand().add(1, [0, 0, 0], [2, 3, 2]);
-    h.do(edits.addStampEdit, { name: 'Post', cells: h.seen(), palette: h.body().palette, cell: 1 }).do(edits.addStampEdit, { name: 'Post', cells: h.seen(), palette: h.body().palette, cell: 1 });
-    expect(h.p.stamps.map((s) => [s.name, s.bounds.size.join('×')])).toEqual([['Post', '2×3×2'], ['Post 2', '2×3×2']]);
-    h.do(edits.renameStampEdit, { stamp: h.p.stamps[1]!.id, name: 'Pile' }).do(edits.deleteStampEdit, { stamp: h.p.stamps[0]!.id });
+    h.do(edits.addStampEdit, { name: 'Post', cells: h.seen(), palette: h.body().palette, cell: 1 }).do(
+      edits.addStampEdit,
+      { name: 'Post', cells: h.seen(), palette: h.body().palette, cell: 1 },
+    );
+    expect(h.p.stamps.map((s) => [s.name, s.bounds.size.join('×')])).toEqual([
+      ['Post', '2×3×2'],
+      ['Post 2', '2×3×2'],
+    ]);
+    h.do(edits.renameStampEdit, { stamp: h.p.stamps[1]!.id, name: 'Pile' }).do(edits.deleteStampEdit, {
+      stamp: h.p.stamps[0]!.id,
+    });
     expect([h.p.stamps.map((s) => s.name), h.p.bin.length]).toEqual([['Pile'], 1]);
     const image = 'data:image/png;base64,iVBORw0KGgo=';
-    h.do(edits.addReferenceEdit, { name: 'front', part: h.body().id, plane: 'front', image, at: [-6, 0], size: [12, 10] });
+    h.do(edits.addReferenceEdit, {
+      name: 'front',
+      part: h.body().id,
+      plane: 'front',
+      image,
+      at: [-6, 0],
+      size: [12, 10],
+    });
     h.do(edits.setReferenceEdit, { reference: h.p.references[0]!.id, change: { opacity: 0.3, at: [-5, 0] } });
     expect(h.p.references[0]).toMatchObject({ opacity: 0.3, at: [-5, 0] });
-    expect(() => h.do(edits.setReferenceEdit, { reference: h.p.references[0]!.id, change: { size: [0, 1] } })).toThrow(/size above zero/);
-    expect(() => h.do(edits.addReferenceEdit, { name: 'x', part: h.body().id, plane: 'top', image: 'data:text/html,hi', at: [0, 0], size: [1, 1] })).toThrow(/not a PNG/);
+    expect(() => h.do(edits.setReferenceEdit, { reference: h.p.references[0]!.id, change: { size: [0, 1] } })).toThrow(
+      /size above zero/,
+    );
+    expect(() =>
+      h.do(edits.addReferenceEdit, {
+        name: 'x',
+        part: h.body().id,
+        plane: 'top',
+        image: 'data:text/html,hi',
+        at: [0, 0],
+        size: [1, 1],
+      }),
+    ).toThrow(/not a PNG/);
     h.do(edits.deletePartEdit, { part: h.body().id });
     expect(h.p.references).toEqual([]);
     h.do(edits.restoreEdit, { item: h.p.bin.at(-1)!.id });

@@ -1,5 +1,32 @@
-import { type Channel, type Clip, type Id, PLAIN_CLIP, type Project, TICKS, find, freeName, must, replaceRecord } from '../../model';
-import { type AnyKey, type CopiedKeys, type KeyRef, changeKeys, closedLoop, pasteKeys, removeKeys, removeSwaps, retarget, rippleClip, scaleKeys, secondHalfMirrored, setKey, setSwap, shiftKeys } from '../../motion';
+import {
+  type Channel,
+  type Clip,
+  type Id,
+  PLAIN_CLIP,
+  type Project,
+  TICKS,
+  find,
+  freeName,
+  must,
+  replaceRecord,
+} from '../../model';
+import {
+  type AnyKey,
+  type CopiedKeys,
+  type KeyRef,
+  changeKeys,
+  closedLoop,
+  pasteKeys,
+  removeKeys,
+  removeSwaps,
+  retarget,
+  rippleClip,
+  scaleKeys,
+  secondHalfMirrored,
+  setKey,
+  setSwap,
+  shiftKeys,
+} from '../../motion';
 import type { Curve, Easing } from '../../model';
 import { EditError, defineEdit } from '../edit';
 
@@ -14,27 +41,56 @@ export const addClipEdit = defineEdit<{ name: string; frames: number; fps: numbe
   label: (a) => `New clip ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    if (!(a.fps >= 1 && a.fps <= 240) || !(a.frames >= 1)) throw new EditError('A clip needs at least one frame and 1 to 240 frames per second.');
+    if (!(a.fps >= 1 && a.fps <= 240) || !(a.frames >= 1))
+      throw new EditError('A clip needs at least one frame and 1 to 240 frames per second.');
     const clip: Clip = {
-      id: ctx.newId(), name: freeName(a.name, project.clips.map((c) => c.name)),
-      length: Math.round((a.frames * TICKS) / a.fps), fps: a.fps, loop: a.loop, lanes: [], ...PLAIN_CLIP,
+      id: ctx.newId(),
+      name: freeName(
+        a.name,
+        project.clips.map((c) => c.name),
+      ),
+      length: Math.round((a.frames * TICKS) / a.fps),
+      fps: a.fps,
+      loop: a.loop,
+      lanes: [],
+      ...PLAIN_CLIP,
     };
     return { ...project, clips: [...project.clips, clip] };
   },
 });
 
 /** Name, length in frames, frames per second, loop. Keys beyond a shorter end stay and are not played. */
-export const setClipEdit = defineEdit<{ clip: Id; name?: string; frames?: number; fps?: number; loop?: boolean; ships?: boolean }>({
+export const setClipEdit = defineEdit<{
+  clip: Id;
+  name?: string;
+  frames?: number;
+  fps?: number;
+  loop?: boolean;
+  ships?: boolean;
+}>({
   name: 'setClip',
   label: (a, p) => `Change clip ${nameOf(p, a.clip)}`,
   touches: (a) => [a.clip],
-  run: (project, a) => changeClip(project, a.clip, (clip) => {
-    const fps = a.fps ?? clip.fps;
-    if (!(fps >= 1 && fps <= 240)) throw new EditError('Frames per second run from 1 to 240.');
-    if (a.frames !== undefined && !(a.frames >= 1)) throw new EditError('A clip needs at least one frame.');
-    const name = a.name?.trim() ? freeName(a.name.trim(), project.clips.filter((c) => c.id !== clip.id).map((c) => c.name)) : clip.name;
-    return { ...clip, name, fps, loop: a.loop ?? clip.loop, ships: a.ships ?? clip.ships, length: a.frames === undefined ? clip.length : Math.round((a.frames * TICKS) / fps) };
-  }),
+  run: (project, a) =>
+    changeClip(project, a.clip, (clip) => {
+      const fps = a.fps ?? clip.fps;
+      if (!(fps >= 1 && fps <= 240)) throw new EditError('Frames per second run from 1 to 240.');
+      if (a.frames !== undefined && !(a.frames >= 1)) throw new EditError('A clip needs at least one frame.');
+      const name = a.name?.trim()
+        ? freeName(
+            a.name.trim(),
+            project.clips.filter((c) => c.id !== clip.id).map((c) => c.name),
+          )
+        : clip.name;
+      return {
+        ...clip,
+        name,
+        fps,
+        loop: a.loop ?? clip.loop,
+        ships: a.ships ?? clip.ships,
+        length: a.frames === undefined ? clip.length : Math.round((a.frames * TICKS) / fps),
+      };
+    }),
 });
 
 export const setKeyEdit = defineEdit<{ clip: Id; bone: Id; channel: Channel; key: AnyKey }>({
@@ -44,7 +100,8 @@ export const setKeyEdit = defineEdit<{ clip: Id; bone: Id; channel: Channel; key
   run(project, a) {
     must(project.rig.bones, a.bone, 'bone');
     const clip = must(project.clips, a.clip, 'clip');
-    if (!Number.isInteger(a.key.time) || a.key.time < 0 || a.key.time > clip.length) throw new EditError(`A key of "${clip.name}" stands between its start and its end.`);
+    if (!Number.isInteger(a.key.time) || a.key.time < 0 || a.key.time > clip.length)
+      throw new EditError(`A key of "${clip.name}" stands between its start and its end.`);
     return changeClip(project, a.clip, (c) => setKey(c, a.bone, a.channel, a.key));
   },
 });
@@ -69,11 +126,14 @@ export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease
   label: (a) => `Easing ${a.ease}`,
   touches: (a) => [a.clip],
   run(project, a) {
-    if (a.curve && !(a.curve.every(Number.isFinite) && [a.curve[0], a.curve[2]].every((x) => x >= 0 && x <= 1))) throw new EditError('The handles of a curve stand between a key and its next.');
-    return changeClip(project, a.clip, (clip) => changeKeys(clip, a.keys, (k) => {
-      const { curve: _old, ...rest } = k;
-      return { ...rest, ease: a.ease, ...(a.ease === 'curve' && a.curve ? { curve: a.curve } : {}) };
-    }));
+    if (a.curve && !(a.curve.every(Number.isFinite) && [a.curve[0], a.curve[2]].every((x) => x >= 0 && x <= 1)))
+      throw new EditError('The handles of a curve stand between a key and its next.');
+    return changeClip(project, a.clip, (clip) =>
+      changeKeys(clip, a.keys, (k) => {
+        const { curve: _old, ...rest } = k;
+        return { ...rest, ease: a.ease, ...(a.ease === 'curve' && a.curve ? { curve: a.curve } : {}) };
+      }),
+    );
   },
 });
 
@@ -83,7 +143,8 @@ export const scaleKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; abo
   label: (a) => `Scale ${a.keys.length} keys in time by ${Math.round(a.by * 100)} %`,
   touches: (a) => [a.clip],
   run(project, a) {
-    if (!(a.by > 0 && a.by <= 100)) throw new EditError('Keys are scaled in time by more than 0 and at most 100 times.');
+    if (!(a.by > 0 && a.by <= 100))
+      throw new EditError('Keys are scaled in time by more than 0 and at most 100 times.');
     return changeClip(project, a.clip, (c) => scaleKeys(c, a.keys, a.about, a.by));
   },
 });
@@ -127,14 +188,23 @@ export const closeLoopEdit = defineEdit<{ clip: Id }>({
 /** What a slot wears from a moment of the clip on; null for nothing. */
 export const swapKeyEdit = defineEdit<{ clip: Id; slot: Id; time: number; mount: Id | null }>({
   name: 'swapKey',
-  label: (a, p) => `${find(p.rig.slots, a.slot)?.name ?? 'Slot'}: ${a.mount === null ? 'nothing' : find(p.parts, find(p.rig.mounts, a.mount)?.part ?? null)?.name ?? 'part'}`,
+  label: (a, p) =>
+    `${find(p.rig.slots, a.slot)?.name ?? 'Slot'}: ${a.mount === null ? 'nothing' : (find(p.parts, find(p.rig.mounts, a.mount)?.part ?? null)?.name ?? 'part')}`,
   touches: (a) => [a.clip],
   run(project, a) {
     must(project.rig.slots, a.slot, 'slot');
-    if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').slot !== a.slot) throw new EditError('That part is not one of the slot.');
+    if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').slot !== a.slot)
+      throw new EditError('That part is not one of the slot.');
     const { worn } = must(project.rig.slots, a.slot, 'slot');
     // Until the first key it wears what it wears at rest.
-    return changeClip(project, a.clip, (c) => setSwap(a.time > 0 && !c.swaps.some((l) => l.slot === a.slot) ? setSwap(c, a.slot, 0, worn) : c, a.slot, a.time, a.mount));
+    return changeClip(project, a.clip, (c) =>
+      setSwap(
+        a.time > 0 && !c.swaps.some((l) => l.slot === a.slot) ? setSwap(c, a.slot, 0, worn) : c,
+        a.slot,
+        a.time,
+        a.mount,
+      ),
+    );
   },
 });
 
@@ -151,7 +221,20 @@ export const duplicateClipEdit = defineEdit<{ clip: Id }>({
   touches: (a) => [a.clip],
   run(project, a, ctx) {
     const clip = must(project.clips, a.clip, 'clip');
-    return { ...project, clips: [...project.clips, { ...clip, id: ctx.newId(), name: freeName(clip.name, project.clips.map((c) => c.name)) }] };
+    return {
+      ...project,
+      clips: [
+        ...project.clips,
+        {
+          ...clip,
+          id: ctx.newId(),
+          name: freeName(
+            clip.name,
+            project.clips.map((c) => c.name),
+          ),
+        },
+      ],
+    };
   },
 });
 
@@ -161,9 +244,28 @@ export const retargetClipEdit = defineEdit<{ source: Project; clip: Id }>({
   label: (a) => `${find(a.source.clips, a.clip)?.name ?? 'Clip'} from ${a.source.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    const clip = must(a.source.clips, a.clip, 'clip'), { lanes } = retarget(clip, a.source, project);
-    if (lanes.length === 0) throw new EditError(`No bone that moves in “${clip.name}” bears the name of one here. Rename the bones alike first.`);
-    return { ...project, clips: [...project.clips, { ...clip, lanes, swaps: [], id: ctx.newId(), name: freeName(clip.name, project.clips.map((c) => c.name)) }] };
+    const clip = must(a.source.clips, a.clip, 'clip'),
+      { lanes } = retarget(clip, a.source, project);
+    if (lanes.length === 0)
+      throw new EditError(
+        `No bone that moves in “${clip.name}” bears the name of one here. Rename the bones alike first.`,
+      );
+    return {
+      ...project,
+      clips: [
+        ...project.clips,
+        {
+          ...clip,
+          lanes,
+          swaps: [],
+          id: ctx.newId(),
+          name: freeName(
+            clip.name,
+            project.clips.map((c) => c.name),
+          ),
+        },
+      ],
+    };
   },
 });
 
@@ -174,7 +276,8 @@ export const deleteClipEdit = defineEdit<{ clip: Id }>({
   run(project, a, ctx) {
     const clip = must(project.clips, a.clip, 'clip');
     return {
-      ...project, clips: project.clips.filter((c) => c.id !== clip.id),
+      ...project,
+      clips: project.clips.filter((c) => c.id !== clip.id),
       bin: [...project.bin, { id: ctx.newId(), kind: 'clip', at: ctx.now, clip }],
     };
   },

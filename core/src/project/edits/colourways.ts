@@ -16,7 +16,20 @@ export const addColourwayEdit = defineEdit<{ name: string; from?: Id | null }>({
   run(project, a, ctx) {
     if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
     const changes = a.from ? must(project.colourways, a.from, 'colourway').changes : [];
-    return { ...project, colourways: [...project.colourways, { id: ctx.newId(), name: freeName(a.name.trim(), project.colourways.map((c) => c.name)), changes }] };
+    return {
+      ...project,
+      colourways: [
+        ...project.colourways,
+        {
+          id: ctx.newId(),
+          name: freeName(
+            a.name.trim(),
+            project.colourways.map((c) => c.name),
+          ),
+          changes,
+        },
+      ],
+    };
   },
 });
 
@@ -24,11 +37,15 @@ export const renameColourwayEdit = defineEdit<{ colourway: Id; name: string }>({
   name: 'renameColourway',
   label: (a) => `Rename colourway to ${a.name}`,
   touches: (a) => [a.colourway],
-  run: (project, a) => change(project, a.colourway, (way) => {
-    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-    const name = freeName(a.name.trim(), project.colourways.filter((c) => c !== way).map((c) => c.name));
-    return name === way.name ? way : { ...way, name };
-  }),
+  run: (project, a) =>
+    change(project, a.colourway, (way) => {
+      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+      const name = freeName(
+        a.name.trim(),
+        project.colourways.filter((c) => c !== way).map((c) => c.name),
+      );
+      return name === way.name ? way : { ...way, name };
+    }),
 });
 
 export const moveColourwayEdit = defineEdit<{ colourway: Id; index: number }>({
@@ -46,10 +63,11 @@ export const resetLookEdit = defineEdit<{ colourway: Id; palette: Id; byte: numb
   name: 'resetLook',
   label: (a, p) => `Palette’s own look in ${nameOf(p, a.colourway)}`,
   touches: (a) => [a.colourway],
-  run: (project, a) => change(project, a.colourway, (way) => {
-    const changes = way.changes.filter((c) => c.palette !== a.palette || c.byte !== a.byte);
-    return changes.length === way.changes.length ? way : { ...way, changes };
-  }),
+  run: (project, a) =>
+    change(project, a.colourway, (way) => {
+      const changes = way.changes.filter((c) => c.palette !== a.palette || c.byte !== a.byte);
+      return changes.length === way.changes.length ? way : { ...way, changes };
+    }),
 });
 
 export const deleteColourwayEdit = defineEdit<{ colourway: Id }>({
@@ -58,6 +76,10 @@ export const deleteColourwayEdit = defineEdit<{ colourway: Id }>({
   touches: (a) => [a.colourway],
   run(project, a, ctx) {
     const colourway = must(project.colourways, a.colourway, 'colourway');
-    return { ...project, colourways: project.colourways.filter((c) => c !== colourway), bin: [...project.bin, { id: ctx.newId(), kind: 'colourway', at: ctx.now, colourway }] };
+    return {
+      ...project,
+      colourways: project.colourways.filter((c) => c !== colourway),
+      bin: [...project.bin, { id: ctx.newId(), kind: 'colourway', at: ctx.now, colourway }],
+    };
   },
 });

@@ -12,22 +12,33 @@ import { type LayerTarget, checkOpen } from './strokes';
  */
 export function paintFrame(part: Part, placed: readonly PlacedPart[]): PaintFrame {
   const m = placed.find((p) => p.part.id === part.id)?.matrix;
-  const straight = m !== undefined && [0, 1, 2].every((r) => [0, 1, 2].every((c) => Math.abs(m[c * 4 + r]! - (r === c ? part.cell : 0)) < 1e-6));
+  const straight =
+    m !== undefined &&
+    [0, 1, 2].every((r) => [0, 1, 2].every((c) => Math.abs(m[c * 4 + r]! - (r === c ? part.cell : 0)) < 1e-6));
   if (!straight) return { half: [0, 0, 0], cell: part.cell };
   const half = [12, 13, 14].map((i) => Math.round((2 * m[i]!) / part.cell) || 0) as unknown as Vec3;
   return { half, cell: part.cell };
 }
 
 /** Heights between which the cubes of some parts stand at the rest pose, in project units; null when there are none. */
-export function heightsOf(project: Project, parts: readonly Id[], within: CellSet | null = null): { readonly low: number; readonly high: number } | null {
-  let low = Infinity, high = -Infinity;
+export function heightsOf(
+  project: Project,
+  parts: readonly Id[],
+  within: CellSet | null = null,
+): { readonly low: number; readonly high: number } | null {
+  let low = Infinity,
+    high = -Infinity;
   for (const p of placeParts(project, REST_POSE)) {
     if (!parts.includes(p.part.id)) continue;
     const box = within ? within.tight : composite(p.part).contentBox();
     if (!box) continue;
     const e = boxEnd(box);
     for (let k = 0; k < 8; k++) {
-      const y = transformPoint(p.matrix, [k & 1 ? e[0] : box.min[0], k & 2 ? e[1] : box.min[1], k & 4 ? e[2] : box.min[2]])[1];
+      const y = transformPoint(p.matrix, [
+        k & 1 ? e[0] : box.min[0],
+        k & 2 ? e[1] : box.min[1],
+        k & 4 ? e[2] : box.min[2],
+      ])[1];
       low = Math.min(low, y);
       high = Math.max(high, y);
     }
@@ -36,21 +47,39 @@ export function heightsOf(project: Project, parts: readonly Id[], within: CellSe
 }
 
 /** Paints one or several layers with a finish. Patterns and gradients run on from part to part. */
-export const finishEdit = defineEdit<{ targets: readonly LayerTarget[]; finish: Finish; only?: readonly number[] | null; within?: CellSet | null }>({
+export const finishEdit = defineEdit<{
+  targets: readonly LayerTarget[];
+  finish: Finish;
+  only?: readonly number[] | null;
+  within?: CellSet | null;
+}>({
   name: 'finish',
-  label: (a, p) => `${a.finish.kind[0]!.toUpperCase()}${a.finish.kind.slice(1)} on ${a.targets.length === 1 ? must(p.parts, a.targets[0]!.part, 'part').name : `${a.targets.length} parts`}`,
+  label: (a, p) =>
+    `${a.finish.kind[0]!.toUpperCase()}${a.finish.kind.slice(1)} on ${a.targets.length === 1 ? must(p.parts, a.targets[0]!.part, 'part').name : `${a.targets.length} parts`}`,
   touches: (a) => a.targets.map((t) => t.part),
   run(project, a) {
     checkFinish(a.finish);
-    const placed = placeParts({ ...project, parts: project.parts.map((p) => (p.hidden ? { ...p, hidden: false } : p)) }, REST_POSE);
+    const placed = placeParts(
+      { ...project, parts: project.parts.map((p) => (p.hidden ? { ...p, hidden: false } : p)) },
+      REST_POSE,
+    );
     let out = project;
     for (const t of a.targets) {
-      const part = must(out.parts, t.part, 'part'), layer = must(part.layers, t.layer, 'layer');
+      const part = must(out.parts, t.part, 'part'),
+        layer = must(part.layers, t.layer, 'layer');
       checkOpen(part, layer);
       const palette = must(project.palettes, part.palette, 'palette');
       const box = t.limit ?? part.bounds;
-      const grid = applyFinish(layer.grid, composite(part), a.finish, paintFrame(part, placed), palette, { within: a.within ?? null, only: a.only ?? null, box });
-      if (grid !== layer.grid) out = { ...out, parts: replaceRecord(out.parts, { ...part, layers: replaceRecord(part.layers, { ...layer, grid }) }) };
+      const grid = applyFinish(layer.grid, composite(part), a.finish, paintFrame(part, placed), palette, {
+        within: a.within ?? null,
+        only: a.only ?? null,
+        box,
+      });
+      if (grid !== layer.grid)
+        out = {
+          ...out,
+          parts: replaceRecord(out.parts, { ...part, layers: replaceRecord(part.layers, { ...layer, grid }) }),
+        };
     }
     return out;
   },
@@ -60,10 +89,13 @@ function checkFinish(f: Finish): void {
   const above = (v: number, what: string): void => {
     if (!(v > 0)) throw new EditError(`${what} needs to be more than zero.`);
   };
-  if (f.ramp.some((b) => !Number.isInteger(b) || b < 1 || b > 255)) throw new EditError('A ramp is made of swatches of the palette.');
+  if (f.ramp.some((b) => !Number.isInteger(b) || b < 1 || b > 255))
+    throw new EditError('A ramp is made of swatches of the palette.');
   if (f.kind === 'speckle') above(f.size, 'The size of a clump');
-  if (f.kind === 'occlusion' && !(f.reach >= 1 && f.reach <= MAX_REACH)) throw new EditError(`Occlusion reaches 1 to ${MAX_REACH} cubes.`);
+  if (f.kind === 'occlusion' && !(f.reach >= 1 && f.reach <= MAX_REACH))
+    throw new EditError(`Occlusion reaches 1 to ${MAX_REACH} cubes.`);
   if (f.kind === 'bricks') above(Math.min(f.long, f.high), 'A brick’s length and height');
   if (f.kind === 'planks') above(Math.min(f.long, f.wide), 'A plank’s length and width');
-  if ((f.kind === 'bricks' || f.kind === 'planks') && !(f.gap >= 0)) throw new EditError('A joint cannot be thinner than nothing.');
+  if ((f.kind === 'bricks' || f.kind === 'planks') && !(f.gap >= 0))
+    throw new EditError('A joint cannot be thinner than nothing.');
 }

@@ -14,10 +14,17 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
   label: (a, p) => `Cubes of ${must(p.parts, a.part, 'part').name} to the part beside`,
   touches: (a) => [a.part],
   run(project, a) {
-    const part = must(project.parts, a.part, 'part'), seen = composite(part);
-    const mates = project.parts.filter((p) => p !== part && !p.hidden && p.origin !== null && p.origin.whole === part.origin?.whole && p.twin === null)
+    const part = must(project.parts, a.part, 'part'),
+      seen = composite(part);
+    const mates = project.parts
+      .filter(
+        (p) => p !== part && !p.hidden && p.origin !== null && p.origin.whole === part.origin?.whole && p.twin === null,
+      )
       .map((mate) => ({ mate, shift: latticeShift(project, part, mate) }));
-    if (mates.length === 0) throw new EditError(`"${part.name}" was not taken from a whole with others, so there is no part beside it to give cubes to.`);
+    if (mates.length === 0)
+      throw new EditError(
+        `"${part.name}" was not taken from a whole with others, so there is no part beside it to give cubes to.`,
+      );
     const sets = mates.map(({ mate, shift }) => CellSet.filled(composite(mate)).moved(shift));
     const to = new Map<string, { readonly at: Vec3; readonly mate: number }>();
     let open: Vec3[] = [];
@@ -27,7 +34,10 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
       before = open.length;
       const gone: (readonly [Vec3, number])[] = [];
       open = open.filter((c) => {
-        const votes = mates.map((_, i) => FACE_DIRECTIONS.filter((s) => sets[i]!.has(...add(c, s)) || to.get(add(c, s).join())?.mate === i).length);
+        const votes = mates.map(
+          (_, i) =>
+            FACE_DIRECTIONS.filter((s) => sets[i]!.has(...add(c, s)) || to.get(add(c, s).join())?.mate === i).length,
+        );
         const best = votes.indexOf(Math.max(...votes));
         if (votes[best] === 0) return true;
         gone.push([c, best]);
@@ -35,19 +45,37 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
       });
       for (const [at, mate] of gone) to.set(at.join(), { at, mate });
     }
-    if (to.size === 0) throw new EditError(`These cubes of "${part.name}" touch no other part of the same whole. Begin at the cut.`);
-    const list = [...to.values()], taken = CellSet.ofCells(list.map((t) => t.at));
+    if (to.size === 0)
+      throw new EditError(`These cubes of "${part.name}" touch no other part of the same whole. Begin at the cut.`);
+    const list = [...to.values()],
+      taken = CellSet.ofCells(list.map((t) => t.at));
     for (const l of part.layers) if (!l.hidden && !CellSet.filled(l.grid).intersect(taken).isEmpty) checkOpen(part, l);
-    let parts = replaceRecord(project.parts, { ...part, layers: part.layers.map((l) => (l.hidden ? l : { ...l, grid: l.grid.edit((d) => d.fillSet(taken, 0)) })) });
+    let parts = replaceRecord(project.parts, {
+      ...part,
+      layers: part.layers.map((l) => (l.hidden ? l : { ...l, grid: l.grid.edit((d) => d.fillSet(taken, 0)) })),
+    });
     mates.forEach(({ mate, shift }, i) => {
       const mine = list.filter((t) => t.mate === i);
       const top = mate.layers.findLast((l) => !l.hidden && !l.locked);
       if (mine.length === 0) return;
       if (!top) throw new EditError(`"${mate.name}" has no open layer to take the cubes. Show and unlock one.`);
-      const box = CellSet.ofBoxes([mate.bounds, ...mine.map((t) => ({ min: sub(t.at, shift), size: [1, 1, 1] as Vec3 }))]).tight!;
-      if (box.size.some((s) => s > 256)) throw new EditError(`"${mate.name}" would be ${box.size.join(' × ')}; a part holds at most 256 cubes along an axis.`);
+      const box = CellSet.ofBoxes([
+        mate.bounds,
+        ...mine.map((t) => ({ min: sub(t.at, shift), size: [1, 1, 1] as Vec3 })),
+      ]).tight!;
+      if (box.size.some((s) => s > 256))
+        throw new EditError(
+          `"${mate.name}" would be ${box.size.join(' × ')}; a part holds at most 256 cubes along an axis.`,
+        );
       const wide: Part = withPartBounds(mate, box);
-      parts = replaceRecord(parts, { ...wide, layers: wide.layers.map((l) => (l.id === top.id ? { ...l, grid: l.grid.edit((d) => mine.forEach((t) => d.set(...sub(t.at, shift), seen.get(...t.at)))) } : l)) });
+      parts = replaceRecord(parts, {
+        ...wide,
+        layers: wide.layers.map((l) =>
+          l.id === top.id
+            ? { ...l, grid: l.grid.edit((d) => mine.forEach((t) => d.set(...sub(t.at, shift), seen.get(...t.at)))) }
+            : l,
+        ),
+      });
     });
     return { ...project, parts };
   },

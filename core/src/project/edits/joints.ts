@@ -13,10 +13,12 @@ export const alignJointsEdit = defineEdit<{ bone: Id; axis: Axis }>({
   run(project, a) {
     const at = restWorld(project.rig).get(must(project.rig.bones, a.bone, 'bone').id)!.t[a.axis];
     const branch = branchOf(project, a.bone);
-    let rig = project.rig, parts = project.parts;
+    let rig = project.rig,
+      parts = project.parts;
     for (const b of bonesInOrder(project.rig)) {
       if (b.id === a.bone || !branch.has(b.id)) continue;
-      const now = restWorld(rig).get(b.id)!.t, delta = sub(withAxis(now, a.axis, at), now);
+      const now = restWorld(rig).get(b.id)!.t,
+        delta = sub(withAxis(now, a.axis, at), now);
       if (delta[a.axis] !== 0) ({ rig, parts } = moveJoint(rig, parts, b.id, delta));
     }
     return rig === project.rig ? project : { ...project, rig, parts };
@@ -26,12 +28,17 @@ export const alignJointsEdit = defineEdit<{ bone: Id; axis: Axis }>({
 /** The colour of a bone's lane, and whether it goes into exported files. */
 export const markBoneEdit = defineEdit<{ bone: Id; colour?: string | null; ships?: boolean }>({
   name: 'markBone',
-  label: (a, p) => `${a.ships === undefined ? 'Colour the lane of' : a.ships ? 'Ship' : 'Keep from files'} ${find(p.rig.bones, a.bone)?.name ?? 'a bone'}`,
+  label: (a, p) =>
+    `${a.ships === undefined ? 'Colour the lane of' : a.ships ? 'Ship' : 'Keep from files'} ${find(p.rig.bones, a.bone)?.name ?? 'a bone'}`,
   touches: (a) => [a.bone],
   run(project, a) {
     const bone = must(project.rig.bones, a.bone, 'bone');
-    if (a.colour && !/^#[0-9a-f]{6}$/.test(a.colour)) throw new EditError(`“${a.colour}” is not a colour; write it as #rrggbb.`);
-    if (a.ships === false && project.rig.mounts.some((m) => m.bone === bone.id)) throw new EditError(`“${bone.name}” carries parts, so it has to go into files. Only bones that steer others can stay at home.`);
+    if (a.colour && !/^#[0-9a-f]{6}$/.test(a.colour))
+      throw new EditError(`“${a.colour}” is not a colour; write it as #rrggbb.`);
+    if (a.ships === false && project.rig.mounts.some((m) => m.bone === bone.id))
+      throw new EditError(
+        `“${bone.name}” carries parts, so it has to go into files. Only bones that steer others can stay at home.`,
+      );
     const next = { ...bone, colour: a.colour === undefined ? bone.colour : a.colour, ships: a.ships ?? bone.ships };
     if (next.colour === bone.colour && next.ships === bone.ships) return project;
     return { ...project, rig: { ...project.rig, bones: replaceRecord(project.rig.bones, next) } };
@@ -44,9 +51,25 @@ export const addPoseTestEdit = defineEdit<{ degrees: number }>({
   label: () => 'Pose-test reel',
   touches: () => [],
   run(project, a, ctx) {
-    if (!(a.degrees > 0 && a.degrees <= 170)) throw new EditError('A pose test swings by more than 0 and at most 170 degrees.');
+    if (!(a.degrees > 0 && a.degrees <= 170))
+      throw new EditError('A pose test swings by more than 0 and at most 170 degrees.');
     const reel = poseTest(project.rig, a.degrees);
     if (!reel) throw new EditError('No part is mounted on a bone yet, so there is nothing to swing.');
-    return { ...project, clips: [...project.clips, { ...PLAIN_CLIP, ...reel, ships: false, id: ctx.newId(), name: freeName('Pose test', project.clips.map((c) => c.name)) }] };
+    return {
+      ...project,
+      clips: [
+        ...project.clips,
+        {
+          ...PLAIN_CLIP,
+          ...reel,
+          ships: false,
+          id: ctx.newId(),
+          name: freeName(
+            'Pose test',
+            project.clips.map((c) => c.name),
+          ),
+        },
+      ],
+    };
   },
 });

@@ -1,5 +1,16 @@
 import {
-  type Id, type Layer, type Part, type Project, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
+  type Id,
+  type Layer,
+  type Part,
+  type Project,
+  freeName,
+  makeMount,
+  makePart,
+  moveRecord,
+  must,
+  partContent,
+  replaceRecord,
+  withPartBounds,
 } from '../../model';
 import { cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
@@ -10,37 +21,68 @@ import { checkOpen, grownBounds } from './strokes';
 type PartLayer = { readonly part: Id; readonly layer: Id };
 const MOST_LAYERS = 64;
 
-function changeLayers(project: Project, part: Id, change: (layers: readonly Layer[], part: Part) => readonly Layer[]): Project {
+function changeLayers(
+  project: Project,
+  part: Id,
+  change: (layers: readonly Layer[], part: Part) => readonly Layer[],
+): Project {
   const p = must(project.parts, part, 'part');
   const layers = change(p.layers, p);
   if (layers === p.layers) return project;
-  if (layers.length > MOST_LAYERS) throw new EditError(`"${p.name}" would have ${layers.length} layers; a part holds ${MOST_LAYERS}. Merge some first.`);
+  if (layers.length > MOST_LAYERS)
+    throw new EditError(
+      `"${p.name}" would have ${layers.length} layers; a part holds ${MOST_LAYERS}. Merge some first.`,
+    );
   return { ...project, parts: replaceRecord(project.parts, { ...p, layers }) };
 }
-const layerName = (p: Project, a: PartLayer): string => must(must(p.parts, a.part, 'part').layers, a.layer, 'layer').name;
+const layerName = (p: Project, a: PartLayer): string =>
+  must(must(p.parts, a.part, 'part').layers, a.layer, 'layer').name;
 
 /** An empty layer above another, or on top. */
 export const addLayerEdit = defineEdit<{ part: Id; name: string; above?: Id }>({
   name: 'addLayer',
   label: (a) => `New layer ${a.name}`,
   touches: (a) => [a.part],
-  run: (project, a, ctx) => changeLayers(project, a.part, (layers, part) => {
-    const at = a.above ? layers.findIndex((l) => l.id === a.above) + 1 : layers.length;
-    return layers.toSpliced(at, 0, { id: ctx.newId(), name: freeName(a.name, layers.map((l) => l.name)), hidden: false, locked: false, grid: VoxelGrid.empty(part.bounds) });
-  }),
+  run: (project, a, ctx) =>
+    changeLayers(project, a.part, (layers, part) => {
+      const at = a.above ? layers.findIndex((l) => l.id === a.above) + 1 : layers.length;
+      return layers.toSpliced(at, 0, {
+        id: ctx.newId(),
+        name: freeName(
+          a.name,
+          layers.map((l) => l.name),
+        ),
+        hidden: false,
+        locked: false,
+        grid: VoxelGrid.empty(part.bounds),
+      });
+    }),
 });
 
 export const setLayerEdit = defineEdit<PartLayer & { name?: string; hidden?: boolean; locked?: boolean }>({
   name: 'setLayer',
-  label: (a, p) => (a.name !== undefined ? `Rename layer ${layerName(p, a)} to ${a.name}` : `${a.hidden === true ? 'Hide' : a.hidden === false ? 'Show' : a.locked ? 'Lock' : 'Unlock'} layer ${layerName(p, a)}`),
+  label: (a, p) =>
+    a.name !== undefined
+      ? `Rename layer ${layerName(p, a)} to ${a.name}`
+      : `${a.hidden === true ? 'Hide' : a.hidden === false ? 'Show' : a.locked ? 'Lock' : 'Unlock'} layer ${layerName(p, a)}`,
   touches: (a) => [a.part],
-  run: (project, a) => changeLayers(project, a.part, (layers) => {
-    const layer = must(layers, a.layer, 'layer');
-    if (a.name !== undefined && (a.name.trim() === '' || a.name.length > 120)) throw new EditError('A name needs 1 to 120 characters.');
-    const name = a.name === undefined ? layer.name : freeName(a.name.trim(), layers.filter((l) => l !== layer).map((l) => l.name));
-    const next = { ...layer, name, hidden: a.hidden ?? layer.hidden, locked: a.locked ?? layer.locked };
-    return next.name === layer.name && next.hidden === layer.hidden && next.locked === layer.locked ? layers : replaceRecord(layers, next);
-  }),
+  run: (project, a) =>
+    changeLayers(project, a.part, (layers) => {
+      const layer = must(layers, a.layer, 'layer');
+      if (a.name !== undefined && (a.name.trim() === '' || a.name.length > 120))
+        throw new EditError('A name needs 1 to 120 characters.');
+      const name =
+        a.name === undefined
+          ? layer.name
+          : freeName(
+              a.name.trim(),
+              layers.filter((l) => l !== layer).map((l) => l.name),
+            );
+      const next = { ...layer, name, hidden: a.hidden ?? layer.hidden, locked: a.locked ?? layer.locked };
+      return next.name === layer.name && next.hidden === layer.hidden && next.locked === layer.locked
+        ? layers
+        : replaceRecord(layers, next);
+    }),
 });
 
 export const moveLayerEdit = defineEdit<PartLayer & { index: number }>({
@@ -55,14 +97,17 @@ export const mergeLayerEdit = defineEdit<PartLayer>({
   name: 'mergeLayer',
   label: (a, p) => `Merge layer ${layerName(p, a)} down`,
   touches: (a) => [a.part],
-  run: (project, a) => changeLayers(project, a.part, (layers, part) => {
-    const i = layers.findIndex((l) => l.id === a.layer), upper = must(layers, a.layer, 'layer'), lower = layers[i - 1];
-    if (!lower) throw new EditError(`"${upper.name}" is the lowest layer; there is nothing below to merge it into.`);
-    checkOpen(part, upper);
-    checkOpen(part, lower);
-    const grid = lower.grid.edit((d) => upper.grid.forEach((x, y, z, v) => d.set(x, y, z, v)));
-    return layers.toSpliced(i - 1, 2, { ...lower, grid });
-  }),
+  run: (project, a) =>
+    changeLayers(project, a.part, (layers, part) => {
+      const i = layers.findIndex((l) => l.id === a.layer),
+        upper = must(layers, a.layer, 'layer'),
+        lower = layers[i - 1];
+      if (!lower) throw new EditError(`"${upper.name}" is the lowest layer; there is nothing below to merge it into.`);
+      checkOpen(part, upper);
+      checkOpen(part, lower);
+      const grid = lower.grid.edit((d) => upper.grid.forEach((x, y, z, v) => d.set(x, y, z, v)));
+      return layers.toSpliced(i - 1, 2, { ...lower, grid });
+    }),
 });
 
 /** To the bin, as a part of its own that keeps the cubes in their place. */
@@ -71,13 +116,28 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
   label: (a, p) => `Delete layer ${layerName(p, a)}`,
   touches: (a) => [a.part],
   run(project, a, ctx) {
-    const part = must(project.parts, a.part, 'part'), layer = must(part.layers, a.layer, 'layer');
-    if (part.layers.length === 1) throw new EditError(`"${layer.name}" is the only layer of "${part.name}". Delete the part, or clear the layer.`);
-    const rest = { ...project, parts: replaceRecord(project.parts, { ...part, layers: part.layers.filter((l) => l !== layer) }) };
+    const part = must(project.parts, a.part, 'part'),
+      layer = must(part.layers, a.layer, 'layer');
+    if (part.layers.length === 1)
+      throw new EditError(`"${layer.name}" is the only layer of "${part.name}". Delete the part, or clear the layer.`);
+    const rest = {
+      ...project,
+      parts: replaceRecord(project.parts, { ...part, layers: part.layers.filter((l) => l !== layer) }),
+    };
     if (layer.grid.count === 0) return rest;
-    const kept: Part = { ...part, id: ctx.newId(), name: `${part.name}, layer ${layer.name}`, layers: [{ ...layer, id: ctx.newId(), hidden: false, locked: false }] };
-    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: kept.id, slot: null }));
-    return { ...rest, bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }] };
+    const kept: Part = {
+      ...part,
+      id: ctx.newId(),
+      name: `${part.name}, layer ${layer.name}`,
+      layers: [{ ...layer, id: ctx.newId(), hidden: false, locked: false }],
+    };
+    const mounts = project.rig.mounts
+      .filter((m) => m.part === part.id)
+      .map((m) => ({ ...m, id: ctx.newId(), part: kept.id, slot: null }));
+    return {
+      ...rest,
+      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }],
+    };
   },
 });
 
@@ -87,18 +147,35 @@ export const layPartOverEdit = defineEdit<{ part: Id; other: Id; keep?: boolean 
   label: (a, p) => `Lay ${must(p.parts, a.other, 'part').name} over ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part, a.other],
   run(project, a, ctx) {
-    const part = must(project.parts, a.part, 'part'), other = must(project.parts, a.other, 'part');
+    const part = must(project.parts, a.part, 'part'),
+      other = must(project.parts, a.other, 'part');
     if (part === other) throw new EditError(`"${part.name}" cannot be laid over itself.`);
-    if (other.cell !== part.cell || other.palette !== part.palette) throw new EditError(`"${other.name}" has other cubes or another palette than "${part.name}"; both must be alike to become layers of one part.`);
+    if (other.cell !== part.cell || other.palette !== part.palette)
+      throw new EditError(
+        `"${other.name}" has other cubes or another palette than "${part.name}"; both must be alike to become layers of one part.`,
+      );
     const box = partContent(other);
     if (!box) throw new EditError(`"${other.name}" is empty, so there is nothing to lay over.`);
     const wide = withPartBounds(part, grownBounds(part, box));
-    const grid = VoxelGrid.empty(wide.bounds).edit((d) => other.layers.filter((l) => !l.hidden).forEach((l) => l.grid.forEach((x, y, z, v) => d.set(x, y, z, v))));
-    const layer: Layer = { id: ctx.newId(), name: freeName(other.name, part.layers.map((l) => l.name)), hidden: false, locked: false, grid };
+    const grid = VoxelGrid.empty(wide.bounds).edit((d) =>
+      other.layers.filter((l) => !l.hidden).forEach((l) => l.grid.forEach((x, y, z, v) => d.set(x, y, z, v))),
+    );
+    const layer: Layer = {
+      id: ctx.newId(),
+      name: freeName(
+        other.name,
+        part.layers.map((l) => l.name),
+      ),
+      hidden: false,
+      locked: false,
+      grid,
+    };
     const parts = replaceRecord(project.parts, { ...wide, layers: [...wide.layers, layer] });
     if (a.keep) return { ...project, parts };
     return {
-      ...project, parts: parts.filter((p) => p.id !== other.id), references: project.references.filter((r) => r.part !== other.id),
+      ...project,
+      parts: parts.filter((p) => p.id !== other.id),
+      references: project.references.filter((r) => r.part !== other.id),
       rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== other.id) },
       bin: [...project.bin, binItemOf(project, other, ctx.newId(), ctx.now)],
     };
@@ -110,15 +187,26 @@ export const cellsToLayerEdit = defineEdit<PartLayer & { cells: CellSet; name: s
   name: 'cellsToLayer',
   label: (a) => `Selection to layer ${a.name}`,
   touches: (a) => [a.part],
-  run: (project, a, ctx) => changeLayers(project, a.part, (layers, part) => {
-    const layer = must(layers, a.layer, 'layer');
-    checkOpen(part, layer);
-    const piece = cutOut(layer.grid, a.cells);
-    if (!piece) throw new EditError(`The selection holds no cubes of layer "${layer.name}". Choose the layer that has them.`);
-    const lifted: Layer = { id: ctx.newId(), name: freeName(a.name, layers.map((l) => l.name)), hidden: false, locked: false, grid: piece.withBounds(part.bounds) };
-    const rest = { ...layer, grid: layer.grid.edit((d) => d.fillSet(a.cells, 0)) };
-    return replaceRecord(layers, rest).toSpliced(layers.indexOf(layer) + 1, 0, lifted);
-  }),
+  run: (project, a, ctx) =>
+    changeLayers(project, a.part, (layers, part) => {
+      const layer = must(layers, a.layer, 'layer');
+      checkOpen(part, layer);
+      const piece = cutOut(layer.grid, a.cells);
+      if (!piece)
+        throw new EditError(`The selection holds no cubes of layer "${layer.name}". Choose the layer that has them.`);
+      const lifted: Layer = {
+        id: ctx.newId(),
+        name: freeName(
+          a.name,
+          layers.map((l) => l.name),
+        ),
+        hidden: false,
+        locked: false,
+        grid: piece.withBounds(part.bounds),
+      };
+      const rest = { ...layer, grid: layer.grid.edit((d) => d.fillSet(a.cells, 0)) };
+      return replaceRecord(layers, rest).toSpliced(layers.indexOf(layer) + 1, 0, lifted);
+    }),
 });
 
 /** Lifts cells out of every visible layer into a part of its own, in place, mounted where the first one is. */
@@ -128,19 +216,49 @@ export const cellsToPartEdit = defineEdit<{ part: Id; cells: CellSet; name: stri
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    if (part.twin) throw new EditError(`"${part.name}" follows its other side, so cubes cannot leave it alone. Take them from the other side, or make it independent first.`);
-    const taken = part.layers.filter((l) => !l.hidden && !l.locked).map((l) => ({ layer: l, piece: cutOut(l.grid, a.cells) })).filter((t) => t.piece);
-    if (taken.length === 0) throw new EditError(`The selection holds no cubes of "${part.name}" that can be taken. Select some, or unlock their layer.`);
+    if (part.twin)
+      throw new EditError(
+        `"${part.name}" follows its other side, so cubes cannot leave it alone. Take them from the other side, or make it independent first.`,
+      );
+    const taken = part.layers
+      .filter((l) => !l.hidden && !l.locked)
+      .map((l) => ({ layer: l, piece: cutOut(l.grid, a.cells) }))
+      .filter((t) => t.piece);
+    if (taken.length === 0)
+      throw new EditError(
+        `The selection holds no cubes of "${part.name}" that can be taken. Select some, or unlock their layer.`,
+      );
     const box = CellSet.ofBoxes(taken.map((t) => t.piece!.contentBox()!)).tight!;
-    const name = freeName(a.name, project.parts.filter((p) => p.side === part.side).map((p) => p.name));
-    const fresh = makePart(ctx.newId(), ctx.newId(), name, part.palette, box, { side: part.side, cell: part.cell, pivot: part.pivot });
-    const piece: Part = { ...fresh, layers: taken.map((t) => ({ ...t.layer, id: ctx.newId(), grid: t.piece!.withBounds(box) })) };
-    const rest = { ...part, layers: part.layers.map((l) => (taken.some((t) => t.layer === l) ? { ...l, grid: l.grid.edit((d) => d.fillSet(a.cells, 0)) } : l)) };
-    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: piece.id, slot: null }));
+    const name = freeName(
+      a.name,
+      project.parts.filter((p) => p.side === part.side).map((p) => p.name),
+    );
+    const fresh = makePart(ctx.newId(), ctx.newId(), name, part.palette, box, {
+      side: part.side,
+      cell: part.cell,
+      pivot: part.pivot,
+    });
+    const piece: Part = {
+      ...fresh,
+      layers: taken.map((t) => ({ ...t.layer, id: ctx.newId(), grid: t.piece!.withBounds(box) })),
+    };
+    const rest = {
+      ...part,
+      layers: part.layers.map((l) =>
+        taken.some((t) => t.layer === l) ? { ...l, grid: l.grid.edit((d) => d.fillSet(a.cells, 0)) } : l,
+      ),
+    };
+    const mounts = project.rig.mounts
+      .filter((m) => m.part === part.id)
+      .map((m) => ({ ...m, id: ctx.newId(), part: piece.id, slot: null }));
     const at = project.parts.indexOf(part) + 1;
     return {
-      ...project, parts: replaceRecord(project.parts, rest).toSpliced(at, 0, piece),
-      rig: { ...project.rig, mounts: [...project.rig.mounts, ...(mounts.length > 0 ? mounts : [makeMount(ctx.newId(), piece.id, null)])] },
+      ...project,
+      parts: replaceRecord(project.parts, rest).toSpliced(at, 0, piece),
+      rig: {
+        ...project.rig,
+        mounts: [...project.rig.mounts, ...(mounts.length > 0 ? mounts : [makeMount(ctx.newId(), piece.id, null)])],
+      },
     };
   },
 });

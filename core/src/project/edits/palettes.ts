@@ -1,5 +1,16 @@
 import { type Id, type Layer, type Part, type Project, must, replaceRecord } from '../../model';
-import { type Palette, type Swatch, type SwatchLook, LOOKS, appended, isHex, makeSwatch, freeByte, nearestBytes, withLook } from '../../palette';
+import {
+  type Palette,
+  type Swatch,
+  type SwatchLook,
+  LOOKS,
+  appended,
+  isHex,
+  makeSwatch,
+  freeByte,
+  nearestBytes,
+  withLook,
+} from '../../palette';
 import { type CellSet, byteCounts, mapBytes } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
@@ -8,11 +19,16 @@ const changePalette = (project: Project, id: Id, change: (palette: Palette) => P
   const palettes = replaceRecord(project.palettes, change(must(project.palettes, id, 'palette')));
   return palettes === project.palettes ? project : { ...project, palettes };
 };
-const swatchName = (p: Project, palette: Id, byte: number): string => must(p.palettes, palette, 'palette').swatches.find((s) => s.byte === byte)?.name || `swatch ${byte}`;
+const swatchName = (p: Project, palette: Id, byte: number): string =>
+  must(p.palettes, palette, 'palette').swatches.find((s) => s.byte === byte)?.name || `swatch ${byte}`;
 const checkSwatch = (s: Partial<Swatch>): void => {
-  if (s.colour !== undefined && !isHex(s.colour)) throw new EditError(`"${s.colour}" is not a colour; write it as #rrggbb.`);
-  for (const k of ['roughness', 'metalness', 'opacity'] as const) if (s[k] !== undefined && !(s[k] >= 0 && s[k] <= 1)) throw new EditError(`${k[0]!.toUpperCase()}${k.slice(1)} goes from 0 to 1.`);
-  if (s.emissive !== undefined && !(s.emissive >= 0 && s.emissive <= 1000)) throw new EditError('Glow goes from 0 to 1,000.');
+  if (s.colour !== undefined && !isHex(s.colour))
+    throw new EditError(`"${s.colour}" is not a colour; write it as #rrggbb.`);
+  for (const k of ['roughness', 'metalness', 'opacity'] as const)
+    if (s[k] !== undefined && !(s[k] >= 0 && s[k] <= 1))
+      throw new EditError(`${k[0]!.toUpperCase()}${k.slice(1)} goes from 0 to 1.`);
+  if (s.emissive !== undefined && !(s.emissive >= 0 && s.emissive <= 1000))
+    throw new EditError('Glow goes from 0 to 1,000.');
 };
 const has = (palette: Palette, byte: number): boolean => palette.swatches.some((s) => s.byte === byte);
 
@@ -21,65 +37,88 @@ export const setSwatchesEdit = defineEdit<{ palette: Id; name?: string; swatches
   name: 'setSwatches',
   label: () => 'Change the palette',
   touches: (a) => [a.palette],
-  run: (project, a) => changePalette(project, a.palette, (p) => ({ ...p, name: a.name ?? p.name, swatches: a.swatches })),
+  run: (project, a) =>
+    changePalette(project, a.palette, (p) => ({ ...p, name: a.name ?? p.name, swatches: a.swatches })),
 });
 
 export const renamePaletteEdit = defineEdit<{ palette: Id; name: string }>({
   name: 'renamePalette',
   label: (a) => `Rename the palette to ${a.name}`,
   touches: (a) => [a.palette],
-  run: (project, a) => changePalette(project, a.palette, (p) => {
-    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-    return a.name.trim() === p.name ? p : { ...p, name: a.name.trim() };
-  }),
+  run: (project, a) =>
+    changePalette(project, a.palette, (p) => {
+      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+      return a.name.trim() === p.name ? p : { ...p, name: a.name.trim() };
+    }),
 });
 
 export const addSwatchEdit = defineEdit<{ palette: Id; name: string; colour: string; more?: Partial<Swatch> }>({
   name: 'addSwatch',
   label: (a) => `New swatch ${a.name}`,
   touches: (a) => [a.palette],
-  run: (project, a) => changePalette(project, a.palette, (palette) => {
-    const byte = freeByte(palette);
-    if (byte === 0) throw new EditError(`"${palette.name}" is full: a palette holds 255 swatches. Drop the unused ones first.`);
-    checkSwatch({ ...a.more, colour: a.colour });
-    return { ...palette, swatches: [...palette.swatches, makeSwatch(byte, a.name, a.colour, a.more)] };
-  }),
+  run: (project, a) =>
+    changePalette(project, a.palette, (palette) => {
+      const byte = freeByte(palette);
+      if (byte === 0)
+        throw new EditError(`"${palette.name}" is full: a palette holds 255 swatches. Drop the unused ones first.`);
+      checkSwatch({ ...a.more, colour: a.colour });
+      return { ...palette, swatches: [...palette.swatches, makeSwatch(byte, a.name, a.colour, a.more)] };
+    }),
 });
 
 /** Appends swatches, such as a ramp or another palette; those it has already are united with their equals. */
-export const appendSwatchesEdit = defineEdit<{ palette: Id; swatches: readonly Omit<Swatch, 'byte'>[]; title?: string }>({
+export const appendSwatchesEdit = defineEdit<{
+  palette: Id;
+  swatches: readonly Omit<Swatch, 'byte'>[];
+  title?: string;
+}>({
   name: 'appendSwatches',
   label: (a) => a.title ?? `Append ${a.swatches.length} swatches`,
   touches: (a) => [a.palette],
-  run: (project, a) => changePalette(project, a.palette, (palette) => {
-    a.swatches.forEach(checkSwatch);
-    const out = appended(palette, a.swatches);
-    if (out.left > 0) throw new EditError(`"${palette.name}" has room for ${255 - palette.swatches.length} more swatches, and ${out.left} of these would find no place. Drop unused ones first, or append fewer.`);
-    return out.swatches.length === palette.swatches.length ? palette : { ...palette, swatches: out.swatches };
-  }),
+  run: (project, a) =>
+    changePalette(project, a.palette, (palette) => {
+      a.swatches.forEach(checkSwatch);
+      const out = appended(palette, a.swatches);
+      if (out.left > 0)
+        throw new EditError(
+          `"${palette.name}" has room for ${255 - palette.swatches.length} more swatches, and ${out.left} of these would find no place. Drop unused ones first, or append fewer.`,
+        );
+      return out.swatches.length === palette.swatches.length ? palette : { ...palette, swatches: out.swatches };
+    }),
 });
 
 /** Changes a swatch; with a colourway, how it looks in that one alone. */
-export const editSwatchEdit = defineEdit<{ palette: Id; byte: number; change: Partial<Omit<Swatch, 'byte'>>; colourway?: Id | null }>({
+export const editSwatchEdit = defineEdit<{
+  palette: Id;
+  byte: number;
+  change: Partial<Omit<Swatch, 'byte'>>;
+  colourway?: Id | null;
+}>({
   name: 'editSwatch',
-  label: (a, p) => `Change swatch ${swatchName(p, a.palette, a.byte)}${a.colourway ? ` in ${must(p.colourways, a.colourway, 'colourway').name}` : ''}`,
+  label: (a, p) =>
+    `Change swatch ${swatchName(p, a.palette, a.byte)}${a.colourway ? ` in ${must(p.colourways, a.colourway, 'colourway').name}` : ''}`,
   touches: (a) => [a.colourway ?? a.palette],
   run(project, a) {
     checkSwatch(a.change);
     const palette = must(project.palettes, a.palette, 'palette');
     const i = palette.swatches.findIndex((s) => s.byte === a.byte);
     if (i < 0) throw new EditError(`"${palette.name}" has no swatch ${a.byte}.`);
-    const looks = Object.fromEntries(Object.entries(a.change).filter(([k]) => a.colourway && (LOOKS as readonly string[]).includes(k))) as Partial<SwatchLook>;
+    const looks = Object.fromEntries(
+      Object.entries(a.change).filter(([k]) => a.colourway && (LOOKS as readonly string[]).includes(k)),
+    ) as Partial<SwatchLook>;
     const rest = Object.fromEntries(Object.entries(a.change).filter(([k]) => !(k in looks)));
     let out = project;
     if (Object.keys(looks).length > 0) {
       const way = must(project.colourways, a.colourway!, 'colourway');
       const next = withLook(way, palette, a.byte, looks);
-      if (JSON.stringify(next) !== JSON.stringify(way)) out = { ...out, colourways: replaceRecord(out.colourways, next) };
+      if (JSON.stringify(next) !== JSON.stringify(way))
+        out = { ...out, colourways: replaceRecord(out.colourways, next) };
     }
     // Name, slot and meaning are the same in all colourways.
     const next = { ...palette.swatches[i]!, ...rest };
-    return JSON.stringify(next) === JSON.stringify(palette.swatches[i]) ? out : changePalette(out, a.palette, (p) => ({ ...p, swatches: p.swatches.with(i, next) }));
+    return JSON.stringify(next) === JSON.stringify(palette.swatches[i])
+      ? out
+      : changePalette(out, a.palette, (p) => ({ ...p, swatches: p.swatches.with(i, next) }));
   },
 });
 
@@ -88,11 +127,12 @@ export const orderSwatchesEdit = defineEdit<{ palette: Id; bytes: readonly numbe
   name: 'orderSwatches',
   label: () => 'Sort the palette',
   touches: (a) => [a.palette],
-  run: (project, a) => changePalette(project, a.palette, (palette) => {
-    const place = new Map(a.bytes.map((b, i) => [b, i]));
-    const swatches = [...palette.swatches].sort((p, q) => (place.get(p.byte) ?? 999) - (place.get(q.byte) ?? 999));
-    return swatches.every((s, i) => s === palette.swatches[i]) ? palette : { ...palette, swatches };
-  }),
+  run: (project, a) =>
+    changePalette(project, a.palette, (palette) => {
+      const place = new Map(a.bytes.map((b, i) => [b, i]));
+      const swatches = [...palette.swatches].sort((p, q) => (place.get(p.byte) ?? 999) - (place.get(q.byte) ?? 999));
+      return swatches.every((s, i) => s === palette.swatches[i]) ? palette : { ...palette, swatches };
+    }),
 });
 
 /** The layers of all parts that use a palette through a change of their cells; stamps and the bin included when `all`. */
@@ -108,7 +148,12 @@ function mapLayers(project: Project, palette: Id, all: boolean, change: (layer: 
   };
   const parts = each(project.parts);
   if (!all) return parts === project.parts ? project : { ...project, parts };
-  return { ...project, parts, stamps: each(project.stamps), bin: project.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)) };
+  return {
+    ...project,
+    parts,
+    stamps: each(project.stamps),
+    bin: project.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),
+  };
 }
 const mapped = (layer: Layer, table: Uint8Array, within: CellSet | null = null): Layer => {
   const grid = mapBytes(layer.grid, table, within);
@@ -120,9 +165,17 @@ const keeping = (): Uint8Array<ArrayBuffer> => Uint8Array.from({ length: 256 }, 
  * Turns cubes of some swatches into another: of a layer (or a selection in it), or of every layer of the project.
  * Locked layers keep theirs.
  */
-export const replaceSwatchEdit = defineEdit<{ palette: Id; from: readonly number[]; to: number; part?: Id; layer?: Id; within?: CellSet | null }>({
+export const replaceSwatchEdit = defineEdit<{
+  palette: Id;
+  from: readonly number[];
+  to: number;
+  part?: Id;
+  layer?: Id;
+  within?: CellSet | null;
+}>({
   name: 'replaceSwatch',
-  label: (a, p) => `Replace ${a.from.map((b) => swatchName(p, a.palette, b)).join(', ')} by ${swatchName(p, a.palette, a.to)}`,
+  label: (a, p) =>
+    `Replace ${a.from.map((b) => swatchName(p, a.palette, b)).join(', ')} by ${swatchName(p, a.palette, a.to)}`,
   touches: (a) => (a.part ? [a.part] : []),
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
@@ -133,7 +186,11 @@ export const replaceSwatchEdit = defineEdit<{ palette: Id; from: readonly number
       const part = must(project.parts, a.part!, 'part');
       checkOpen(part, must(part.layers, a.layer, 'layer'));
     }
-    return mapLayers(project, a.palette, false, (l, p) => ((a.part !== undefined && p.id !== a.part) || (a.layer !== undefined && l.id !== a.layer) || l.locked ? l : mapped(l, table, a.within ?? null)));
+    return mapLayers(project, a.palette, false, (l, p) =>
+      (a.part !== undefined && p.id !== a.part) || (a.layer !== undefined && l.id !== a.layer) || l.locked
+        ? l
+        : mapped(l, table, a.within ?? null),
+    );
   },
 });
 
@@ -143,14 +200,17 @@ export const replaceSwatchEdit = defineEdit<{ palette: Id; from: readonly number
  */
 export const deleteSwatchesEdit = defineEdit<{ palette: Id; bytes: readonly number[]; moveTo: number | null }>({
   name: 'deleteSwatches',
-  label: (a, p) => `Delete ${a.bytes.length === 1 ? `swatch ${swatchName(p, a.palette, a.bytes[0]!)}` : `${a.bytes.length} swatches`}${a.moveTo === null ? '' : `, cubes to ${swatchName(p, a.palette, a.moveTo)}`}`,
+  label: (a, p) =>
+    `Delete ${a.bytes.length === 1 ? `swatch ${swatchName(p, a.palette, a.bytes[0]!)}` : `${a.bytes.length} swatches`}${a.moveTo === null ? '' : `, cubes to ${swatchName(p, a.palette, a.moveTo)}`}`,
   touches: (a) => [a.palette],
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
     const gone = new Set(a.bytes.filter((b) => has(palette, b)));
     if (gone.size === 0) return project;
-    if (gone.size === palette.swatches.length) throw new EditError(`A palette keeps at least one swatch; "${palette.name}" would have none.`);
-    if (a.moveTo !== null && (gone.has(a.moveTo) || !has(palette, a.moveTo))) throw new EditError('Cubes can only move to a swatch that stays in the palette.');
+    if (gone.size === palette.swatches.length)
+      throw new EditError(`A palette keeps at least one swatch; "${palette.name}" would have none.`);
+    if (a.moveTo !== null && (gone.has(a.moveTo) || !has(palette, a.moveTo)))
+      throw new EditError('Cubes can only move to a swatch that stays in the palette.');
     const table = keeping();
     for (const b of gone) table[b] = a.moveTo ?? 0;
     const emptied = mapLayers(project, a.palette, true, (l) => mapped(l, table));
@@ -162,8 +222,13 @@ export const deleteSwatchesEdit = defineEdit<{ palette: Id; bytes: readonly numb
 });
 
 /** Colourways without some of their changes; those that lose none stay the same. */
-function withoutChanges(project: Project, lost: (c: Project['colourways'][number]['changes'][number]) => boolean): Project['colourways'] {
-  return project.colourways.map((w) => (w.changes.some(lost) ? { ...w, changes: w.changes.filter((c) => !lost(c)) } : w));
+function withoutChanges(
+  project: Project,
+  lost: (c: Project['colourways'][number]['changes'][number]) => boolean,
+): Project['colourways'] {
+  return project.colourways.map((w) =>
+    w.changes.some(lost) ? { ...w, changes: w.changes.filter((c) => !lost(c)) } : w,
+  );
 }
 
 /**
@@ -177,14 +242,19 @@ export const replacePaletteEdit = defineEdit<{ palette: Id; name?: string; swatc
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
     if (a.swatches.length === 0 || a.swatches.length > 255) throw new EditError('A palette holds 1 to 255 swatches.');
-    if (new Set(a.swatches.map((s) => s.byte)).size !== a.swatches.length) throw new EditError('Two swatches of the new palette have the same byte.');
+    if (new Set(a.swatches.map((s) => s.byte)).size !== a.swatches.length)
+      throw new EditError('Two swatches of the new palette have the same byte.');
     a.swatches.forEach(checkSwatch);
     const near = nearestBytes(palette.swatches, a.swatches);
     // Bytes that the old palette did not list stay as they are.
     const table = keeping();
     for (const s of palette.swatches) table[s.byte] = near[s.byte]!;
     return {
-      ...changePalette(mapLayers(project, a.palette, true, (l) => mapped(l, table)), a.palette, (p) => ({ ...p, name: a.name ?? p.name, swatches: a.swatches })),
+      ...changePalette(
+        mapLayers(project, a.palette, true, (l) => mapped(l, table)),
+        a.palette,
+        (p) => ({ ...p, name: a.name ?? p.name, swatches: a.swatches }),
+      ),
       colourways: withoutChanges(project, (c) => c.palette === a.palette),
     };
   },
@@ -198,11 +268,16 @@ export interface SwatchUse {
 }
 
 /** Cubes by byte of one part, all layers. */
-export const partUse = (part: Part): Uint32Array => part.layers.reduce<Uint32Array>((out, l) => byteCounts(l.grid, out), new Uint32Array(256));
+export const partUse = (part: Part): Uint32Array =>
+  part.layers.reduce<Uint32Array>((out, l) => byteCounts(l.grid, out), new Uint32Array(256));
 
 /** Cubes by byte of every part with that palette, and of all together; stamps and the bin under `kept`. */
-export function paletteUse(project: Project, palette: Id): { readonly parts: readonly SwatchUse[]; readonly total: Uint32Array; readonly kept: Uint32Array } {
-  const total = new Uint32Array(256), kept = new Uint32Array(256);
+export function paletteUse(
+  project: Project,
+  palette: Id,
+): { readonly parts: readonly SwatchUse[]; readonly total: Uint32Array; readonly kept: Uint32Array } {
+  const total = new Uint32Array(256),
+    kept = new Uint32Array(256);
   const add = (into: Uint32Array, counts: Uint32Array): void => counts.forEach((n, b) => (into[b]! += n));
   const parts = project.parts.filter((p) => p.palette === palette).map((part) => ({ part, counts: partUse(part) }));
   for (const { counts } of parts) add(total, counts);

@@ -1,6 +1,30 @@
-import { type Box, type Vec3, TRANSFORM_IDENTITY, add, composeTransform, mul, relativeTransform, rotate, sub } from '../../math';
 import {
-  type BinItem, type Id, type Mount, type Part, type Project, type Side, find, freeName, makeMount, makePart, moveRecord, must, partContent, replaceRecord, withPartBounds,
+  type Box,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  add,
+  composeTransform,
+  mul,
+  relativeTransform,
+  rotate,
+  sub,
+} from '../../math';
+import {
+  type BinItem,
+  type Id,
+  type Mount,
+  type Part,
+  type Project,
+  type Side,
+  find,
+  freeName,
+  makeMount,
+  makePart,
+  moveRecord,
+  must,
+  partContent,
+  replaceRecord,
+  withPartBounds,
 } from '../../model';
 import { hungOn, loosened, movePivot, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
@@ -19,21 +43,39 @@ export const checkName = (name: string): string => {
 };
 
 /** Adds an empty part, mounted on a bone or loose at the rig's origin. */
-export const addPartEdit = defineEdit<{ name: string; bounds: Box; bone?: Id | null; side?: Side; pivot?: Vec3; palette?: Id; cell?: number; at?: Vec3 }>({
+export const addPartEdit = defineEdit<{
+  name: string;
+  bounds: Box;
+  bone?: Id | null;
+  side?: Side;
+  pivot?: Vec3;
+  palette?: Id;
+  cell?: number;
+  at?: Vec3;
+}>({
   name: 'addPart',
   label: (a) => `New part ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
     const side = a.side ?? 'centre';
-    const name = freeName(checkName(a.name), project.parts.filter((p) => p.side === side).map((p) => p.name));
+    const name = freeName(
+      checkName(a.name),
+      project.parts.filter((p) => p.side === side).map((p) => p.name),
+    );
     const palette = must(project.palettes, a.palette ?? project.palettes[0]!.id, 'palette');
     const part = makePart(ctx.newId(), ctx.newId(), name, palette.id, a.bounds, {
-      side, ...(a.pivot ? { pivot: a.pivot } : {}), ...(a.cell ? { cell: a.cell } : {}),
+      side,
+      ...(a.pivot ? { pivot: a.pivot } : {}),
+      ...(a.cell ? { cell: a.cell } : {}),
     });
     const bone = a.bone ?? null;
     if (bone !== null) must(project.rig.bones, bone, 'bone');
     const mount = makeMount(ctx.newId(), part.id, bone, a.at);
-    return { ...project, parts: [...project.parts, part], rig: { ...project.rig, mounts: [...project.rig.mounts, mount] } };
+    return {
+      ...project,
+      parts: [...project.parts, part],
+      rig: { ...project.rig, mounts: [...project.rig.mounts, mount] },
+    };
   },
 });
 
@@ -41,10 +83,14 @@ export const renamePartEdit = defineEdit<{ part: Id; name: string }>({
   name: 'renamePart',
   label: (a, p) => `Rename ${nameOf(p, a.part)} to ${a.name}`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => {
-    const name = freeName(checkName(a.name), project.parts.filter((p) => p.id !== a.part && p.side === part.side).map((p) => p.name));
-    return name === part.name ? part : { ...part, name };
-  }),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => {
+      const name = freeName(
+        checkName(a.name),
+        project.parts.filter((p) => p.id !== a.part && p.side === part.side).map((p) => p.name),
+      );
+      return name === part.name ? part : { ...part, name };
+    }),
 });
 
 export const setPartHiddenEdit = defineEdit<{ part: Id; hidden: boolean }>({
@@ -62,12 +108,26 @@ export const duplicatePartEdit = defineEdit<{ part: Id }>({
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
     const copy: Part = {
-      ...part, id: ctx.newId(), name: freeName(part.name, project.parts.filter((p) => p.side === part.side).map((p) => p.name)),
-      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })), regions: part.regions && { ...part.regions, id: ctx.newId() }, twin: null, origin: null,
+      ...part,
+      id: ctx.newId(),
+      name: freeName(
+        part.name,
+        project.parts.filter((p) => p.side === part.side).map((p) => p.name),
+      ),
+      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
+      regions: part.regions && { ...part.regions, id: ctx.newId() },
+      twin: null,
+      origin: null,
     };
-    const mounts = project.rig.mounts.filter((m) => m.part === part.id).map((m) => ({ ...m, id: ctx.newId(), part: copy.id }));
+    const mounts = project.rig.mounts
+      .filter((m) => m.part === part.id)
+      .map((m) => ({ ...m, id: ctx.newId(), part: copy.id }));
     const at = project.parts.indexOf(part) + 1;
-    return { ...project, parts: project.parts.toSpliced(at, 0, copy), rig: { ...project.rig, mounts: [...project.rig.mounts, ...mounts] } };
+    return {
+      ...project,
+      parts: project.parts.toSpliced(at, 0, copy),
+      rig: { ...project.rig, mounts: [...project.rig.mounts, ...mounts] },
+    };
   },
 });
 
@@ -83,7 +143,12 @@ export const movePartEdit = defineEdit<{ part: Id; index: number }>({
 
 /** What the bin keeps of a part: its cubes, mounts and reference pictures. */
 export const binItemOf = (project: Project, part: Part, id: Id, at: number): BinItem => ({
-  id, kind: 'part', at, part, mounts: project.rig.mounts.filter((m) => m.part === part.id), references: project.references.filter((r) => r.part === part.id),
+  id,
+  kind: 'part',
+  at,
+  part,
+  mounts: project.rig.mounts.filter((m) => m.part === part.id),
+  references: project.references.filter((r) => r.part === part.id),
 });
 
 /** To the bin, with its mounts. */
@@ -108,23 +173,30 @@ export const resizePartEdit = defineEdit<{ part: Id; bounds: Box; cut?: boolean 
   name: 'resizePart',
   label: (a, p) => `Resize ${nameOf(p, a.part)} to ${a.bounds.size.join('×')}`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => {
-    const next = withPartBounds(part, a.bounds);
-    const lost = part.layers.reduce((n, l) => n + l.grid.countOutside(a.bounds), 0);
-    if (lost > 0 && !a.cut) throw new EditError(`That size would cut off ${lost.toLocaleString('en')} cubes of "${part.name}". Confirm the cut, or choose a larger size.`);
-    return next;
-  }),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => {
+      const next = withPartBounds(part, a.bounds);
+      const lost = part.layers.reduce((n, l) => n + l.grid.countOutside(a.bounds), 0);
+      if (lost > 0 && !a.cut)
+        throw new EditError(
+          `That size would cut off ${lost.toLocaleString('en')} cubes of "${part.name}". Confirm the cut, or choose a larger size.`,
+        );
+      return next;
+    }),
 });
 
 export const shrinkPartEdit = defineEdit<{ part: Id }>({
   name: 'shrinkPart',
   label: (a, p) => `Shrink ${nameOf(p, a.part)} to fit`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => {
-    const box = partContent(part);
-    if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
-    return box.min.every((v, i) => v === part.bounds.min[i] && box.size[i] === part.bounds.size[i]) ? part : withPartBounds(part, box);
-  }),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => {
+      const box = partContent(part);
+      if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
+      return box.min.every((v, i) => v === part.bounds.min[i] && box.size[i] === part.bounds.size[i])
+        ? part
+        : withPartBounds(part, box);
+    }),
 });
 
 /** Moves a part's pivot, in half cubes; its cubes keep their place on every bone it is mounted on. */
@@ -133,12 +205,17 @@ export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
   label: (a, p) => `Move the pivot of ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
   run(project, a) {
-    if (!a.pivot.every(Number.isInteger)) throw new EditError('A pivot stands on half cubes: give whole numbers of half cubes.');
+    if (!a.pivot.every(Number.isInteger))
+      throw new EditError('A pivot stands on half cubes: give whole numbers of half cubes.');
     const part = must(project.parts, a.part, 'part');
     if (a.pivot.every((v, i) => v === part.pivot[i])) return project;
     return {
-      ...project, parts: replaceRecord(project.parts, { ...part, pivot: a.pivot }),
-      rig: { ...project.rig, mounts: project.rig.mounts.map((m) => (m.part === part.id ? movePivot(m, part, a.pivot).mount : m)) },
+      ...project,
+      parts: replaceRecord(project.parts, { ...part, pivot: a.pivot }),
+      rig: {
+        ...project.rig,
+        mounts: project.rig.mounts.map((m) => (m.part === part.id ? movePivot(m, part, a.pivot).mount : m)),
+      },
     };
   },
 });
@@ -159,7 +236,13 @@ export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
     if (old && old.bone === a.bone) return project;
     const fresh = makeMount(ctx.newId(), a.part, a.bone);
     const placed = old && (old.t.some((v) => v !== 0) || Math.abs(old.q[3]) < 1);
-    const mount = !old ? fresh : a.bone === null ? loosened(old, project.rig) : old.bone === null && placed ? hungOn(old, a.bone, project.rig) : { ...old, bone: a.bone };
+    const mount = !old
+      ? fresh
+      : a.bone === null
+        ? loosened(old, project.rig)
+        : old.bone === null && placed
+          ? hungOn(old, a.bone, project.rig)
+          : { ...old, bone: a.bone };
     return { ...project, rig: { ...project.rig, mounts: [...rest, mount] } };
   },
 });
@@ -191,17 +274,29 @@ export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string
   touches: () => [],
   run(project, a) {
     if (a.find === '') throw new EditError('Say what is to be replaced in the names.');
-    const renamed = <R extends { readonly id: Id; readonly name: string; readonly side: Side }>(list: readonly R[]): readonly R[] => {
+    const renamed = <R extends { readonly id: Id; readonly name: string; readonly side: Side }>(
+      list: readonly R[],
+    ): readonly R[] => {
       let out = list;
       for (const r of list) {
         const wanted = r.name.replaceAll(a.find, a.replace).trim();
         if (wanted === r.name) continue;
-        out = replaceRecord(out, { ...r, name: freeName(checkName(wanted), out.filter((o) => o.id !== r.id && o.side === r.side).map((o) => o.name)) });
+        out = replaceRecord(out, {
+          ...r,
+          name: freeName(
+            checkName(wanted),
+            out.filter((o) => o.id !== r.id && o.side === r.side).map((o) => o.name),
+          ),
+        });
       }
       return out;
     };
-    const next = a.what === 'bones' ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } } : { ...project, parts: renamed(project.parts) };
-    if (next.parts === project.parts && next.rig.bones === project.rig.bones) throw new EditError(`No ${a.what === 'bones' ? 'bone' : 'part'} has “${a.find}” in its name.`);
+    const next =
+      a.what === 'bones'
+        ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } }
+        : { ...project, parts: renamed(project.parts) };
+    if (next.parts === project.parts && next.rig.bones === project.rig.bones)
+      throw new EditError(`No ${a.what === 'bones' ? 'bone' : 'part'} has “${a.find}” in its name.`);
     return next;
   },
 });
@@ -209,7 +304,10 @@ export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string
 /** A little smaller or larger on its bone, about its own middle, so that faces that lie in those of others do not flicker. */
 export const shrinkSlightlyEdit = defineEdit<{ part: Id; by: number }>({
   name: 'shrinkSlightly',
-  label: (a, p) => (a.by === 1 ? `${nameOf(p, a.part)} in its full size` : `${a.by < 1 ? 'Shrink' : 'Grow'} ${nameOf(p, a.part)} slightly`),
+  label: (a, p) =>
+    a.by === 1
+      ? `${nameOf(p, a.part)} in its full size`
+      : `${a.by < 1 ? 'Shrink' : 'Grow'} ${nameOf(p, a.part)} slightly`,
   touches: (a) => [a.part],
   run(project, a) {
     const part = must(project.parts, a.part, 'part');
@@ -221,6 +319,8 @@ export const shrinkSlightlyEdit = defineEdit<{ part: Id; by: number }>({
       const s: Vec3 = [a.by, a.by, a.by];
       return { ...m, s, t: add(m.t, rotate(m.q, mul(sub(m.s, s), middle))) };
     });
-    return mounts.every((m, i) => m === project.rig.mounts[i]) ? project : { ...project, rig: { ...project.rig, mounts } };
+    return mounts.every((m, i) => m === project.rig.mounts[i])
+      ? project
+      : { ...project, rig: { ...project.rig, mounts } };
   },
 });

@@ -1,5 +1,15 @@
 import type { Transform } from '../../math';
-import { CHANNELS, type Channel, type Id, type Project, type SavedPose, find, freeName, must, replaceRecord } from '../../model';
+import {
+  CHANNELS,
+  type Channel,
+  type Id,
+  type Project,
+  type SavedPose,
+  find,
+  freeName,
+  must,
+  replaceRecord,
+} from '../../model';
 import { type CopiedKeys, mirroredKeys } from '../../motion';
 import { EditError, defineEdit } from '../edit';
 import { checkName } from './parts';
@@ -9,8 +19,13 @@ const AT_REST: Record<Channel, string> = { move: '0,0,0', turn: '0,0,0,1', scale
 
 /** A saved pose as keys at one moment. Channels at rest are keyed for turns alone, so that a pose undoes what another did. */
 export function poseKeys(pose: Pick<SavedPose, 'bones'>, project: Project, mirrored: boolean): CopiedKeys {
-  const keys = pose.bones.flatMap(({ bone, offset }) => CHANNELS.filter((c) => c === 'turn' || offset[FIELD[c]].join() !== AT_REST[c])
-    .map((channel) => ({ bone, channel, key: { time: 0, ease: 'ease' as const, value: offset[FIELD[channel]] } })));
+  const keys = pose.bones.flatMap(({ bone, offset }) =>
+    CHANNELS.filter((c) => c === 'turn' || offset[FIELD[c]].join() !== AT_REST[c]).map((channel) => ({
+      bone,
+      channel,
+      key: { time: 0, ease: 'ease' as const, value: offset[FIELD[channel]] },
+    })),
+  );
   return mirrored ? mirroredKeys({ keys }, project.rig) : { keys };
 }
 
@@ -22,7 +37,20 @@ export const savePoseEdit = defineEdit<{ name: string; bones: SavedPose['bones']
   run(project, a, ctx) {
     const bones = a.bones.filter((b) => find(project.rig.bones, b.bone));
     if (bones.length === 0) throw new EditError('No bone is turned or moved here, so there is no pose to keep.');
-    return { ...project, poses: [...project.poses, { id: ctx.newId(), name: freeName(checkName(a.name), project.poses.map((p) => p.name)), bones }] };
+    return {
+      ...project,
+      poses: [
+        ...project.poses,
+        {
+          id: ctx.newId(),
+          name: freeName(
+            checkName(a.name),
+            project.poses.map((p) => p.name),
+          ),
+          bones,
+        },
+      ],
+    };
   },
 });
 
@@ -31,7 +59,11 @@ export const renamePoseEdit = defineEdit<{ pose: Id; name: string }>({
   label: (a) => `Rename a pose to ${a.name}`,
   touches: (a) => [a.pose],
   run(project, a) {
-    const pose = must(project.poses, a.pose, 'pose'), name = freeName(checkName(a.name), project.poses.filter((p) => p !== pose).map((p) => p.name));
+    const pose = must(project.poses, a.pose, 'pose'),
+      name = freeName(
+        checkName(a.name),
+        project.poses.filter((p) => p !== pose).map((p) => p.name),
+      );
     return name === pose.name ? project : { ...project, poses: replaceRecord(project.poses, { ...pose, name }) };
   },
 });

@@ -24,11 +24,15 @@ export const unsealRigEdit = defineEdit<Record<string, never>>({
 
 /** To the bin with every part that `which` takes. */
 const withoutParts = (project: Project, which: (part: Id) => boolean, newId: () => Id, now: number): Project => {
-  const gone = project.parts.filter((p) => which(p.id)), ids = new Set(gone.map((p) => p.id));
+  const gone = project.parts.filter((p) => which(p.id)),
+    ids = new Set(gone.map((p) => p.id));
   if (gone.length === 0) return project;
   return {
-    ...project, parts: project.parts.filter((p) => !ids.has(p.id)), references: project.references.filter((r) => !ids.has(r.part)),
-    rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => !ids.has(m.part)) }, bin: [...project.bin, ...gone.map((p) => binItemOf(project, p, newId(), now))],
+    ...project,
+    parts: project.parts.filter((p) => !ids.has(p.id)),
+    references: project.references.filter((r) => !ids.has(r.part)),
+    rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => !ids.has(m.part)) },
+    bin: [...project.bin, ...gone.map((p) => binItemOf(project, p, newId(), now))],
   };
 };
 
@@ -51,4 +55,11 @@ export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
   },
 });
 
-const unmounted = (project: Project): Set<Id> => new Set(project.parts.filter((p) => !project.rig.mounts.some((m) => m.part === p.id && m.bone !== null && find(project.rig.bones, m.bone))).map((p) => p.id));
+const unmounted = (project: Project): Set<Id> =>
+  new Set(
+    project.parts
+      .filter(
+        (p) => !project.rig.mounts.some((m) => m.part === p.id && m.bone !== null && find(project.rig.bones, m.bone)),
+      )
+      .map((p) => p.id),
+  );

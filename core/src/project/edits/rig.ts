@@ -1,12 +1,24 @@
 import { type Quat, type Transform, type Vec3, normalizeQuat, relativeTransform } from '../../math';
-import { type Bone, type Id, PLAIN_BONE, type Project, type Side, constraintTargets, find, freeName, must, replaceRecord } from '../../model';
+import {
+  type Bone,
+  type Id,
+  PLAIN_BONE,
+  type Project,
+  type Side,
+  constraintTargets,
+  find,
+  freeName,
+  must,
+  replaceRecord,
+} from '../../model';
 import { clipsKeepingLook } from '../../motion';
 import { loosened, moveJoint, reparentKeepingPlace, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
 import { inOrder } from './constraints';
 
 const nameOf = (p: Project, id: Id): string => find(p.rig.bones, id)?.name ?? 'bone';
-const withBones = (p: Project, bones: readonly Bone[]): Project => (bones === p.rig.bones ? p : { ...p, rig: { ...p.rig, bones } });
+const withBones = (p: Project, bones: readonly Bone[]): Project =>
+  bones === p.rig.bones ? p : { ...p, rig: { ...p.rig, bones } };
 
 export const addBoneEdit = defineEdit<{ name: string; parent: Id | null; t: Vec3; side?: Side; q?: Quat }>({
   name: 'addBone',
@@ -15,8 +27,18 @@ export const addBoneEdit = defineEdit<{ name: string; parent: Id | null; t: Vec3
   run(project, a, ctx) {
     if (a.parent !== null) must(project.rig.bones, a.parent, 'bone');
     const side = a.side ?? 'centre';
-    const name = freeName(a.name, project.rig.bones.filter((b) => b.side === side).map((b) => b.name));
-    const bone: Bone = { id: ctx.newId(), name, side, parent: a.parent, rest: { t: a.t, q: a.q ?? [0, 0, 0, 1], s: [1, 1, 1] }, ...PLAIN_BONE };
+    const name = freeName(
+      a.name,
+      project.rig.bones.filter((b) => b.side === side).map((b) => b.name),
+    );
+    const bone: Bone = {
+      id: ctx.newId(),
+      name,
+      side,
+      parent: a.parent,
+      rest: { t: a.t, q: a.q ?? [0, 0, 0, 1], s: [1, 1, 1] },
+      ...PLAIN_BONE,
+    };
     return withBones(project, [...project.rig.bones, bone]);
   },
 });
@@ -29,7 +51,10 @@ export const renameBoneEdit = defineEdit<{ bone: Id; name: string }>({
     const bone = must(project.rig.bones, a.bone, 'bone');
     const wanted = a.name.trim();
     if (wanted === '' || wanted.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-    const name = freeName(wanted, project.rig.bones.filter((b) => b.id !== a.bone && b.side === bone.side).map((b) => b.name));
+    const name = freeName(
+      wanted,
+      project.rig.bones.filter((b) => b.id !== a.bone && b.side === bone.side).map((b) => b.name),
+    );
     return name === bone.name ? project : withBones(project, replaceRecord(project.rig.bones, { ...bone, name }));
   },
 });
@@ -43,7 +68,10 @@ export const reparentBoneEdit = defineEdit<{ bone: Id; parent: Id | null }>({
     const bone = must(project.rig.bones, a.bone, 'bone');
     if (bone.parent === a.parent) return project;
     for (let at = a.parent; at !== null; at = must(project.rig.bones, at, 'bone').parent) {
-      if (at === a.bone) throw new EditError(`"${bone.name}" cannot hang on "${nameOf(project, a.parent!)}", which already hangs on it.`);
+      if (at === a.bone)
+        throw new EditError(
+          `"${bone.name}" cannot hang on "${nameOf(project, a.parent!)}", which already hangs on it.`,
+        );
     }
     return { ...project, rig: inOrder(project, reparentKeepingPlace(project.rig, a.bone, a.parent)) };
   },
@@ -60,8 +88,12 @@ export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform>; alon
   run(project, a) {
     const bone = must(project.rig.bones, a.bone, 'bone');
     const rest = { ...bone.rest, ...a.rest };
-    if (![...rest.t, ...rest.q, ...rest.s].every(Number.isFinite)) throw new EditError(`"${bone.name}" needs whole or decimal numbers for its place.`);
-    if (rest.s.some((v) => v <= 0)) throw new EditError(`The scale of "${bone.name}" must be above zero; mirror it instead of using a negative scale.`);
+    if (![...rest.t, ...rest.q, ...rest.s].every(Number.isFinite))
+      throw new EditError(`"${bone.name}" needs whole or decimal numbers for its place.`);
+    if (rest.s.some((v) => v <= 0))
+      throw new EditError(
+        `The scale of "${bone.name}" must be above zero; mirror it instead of using a negative scale.`,
+      );
     if (JSON.stringify(rest) === JSON.stringify(bone.rest)) return project;
     const after: Transform = { ...rest, q: normalizeQuat(rest.q) };
     let bones = replaceRecord(project.rig.bones, { ...bone, rest: after });
@@ -71,7 +103,8 @@ export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform>; alon
     };
     keep(bone.id, bone.rest, after);
     if (a.alone) {
-      const was = restWorld(project.rig), is = restWorld({ ...project.rig, bones }).get(bone.id)!;
+      const was = restWorld(project.rig),
+        is = restWorld({ ...project.rig, bones }).get(bone.id)!;
       bones = bones.map((b) => {
         if (b.parent !== bone.id) return b;
         const local = relativeTransform(is, was.get(b.id)!);
@@ -105,15 +138,41 @@ export const deleteBoneEdit = defineEdit<{ bone: Id }>({
     const bone = must(project.rig.bones, a.bone, 'bone');
     const children = project.rig.bones.filter((b) => b.parent === bone.id).map((b) => b.id);
     const mounts = project.rig.mounts.filter((m) => m.bone === bone.id).map((m) => m.id);
-    const constraints = project.rig.constraints.filter((c) => c.bone === bone.id || constraintTargets(c).includes(bone.id));
+    const constraints = project.rig.constraints.filter(
+      (c) => c.bone === bone.id || constraintTargets(c).includes(bone.id),
+    );
     let rig = project.rig;
     for (const c of children) rig = reparentKeepingPlace(rig, c, bone.parent);
-    const lanes = project.clips.flatMap((c) => c.lanes.filter((l) => l.bone === bone.id).map((lane) => ({ clip: c.id, lane })));
+    const lanes = project.clips.flatMap((c) =>
+      c.lanes.filter((l) => l.bone === bone.id).map((lane) => ({ clip: c.id, lane })),
+    );
     return {
       ...project,
-      rig: { ...rig, bones: rig.bones.filter((b) => b.id !== bone.id), mounts: rig.mounts.map((m) => (m.bone === bone.id ? loosened(m, project.rig) : m)), constraints: rig.constraints.filter((c) => !constraints.includes(c)), attachments: rig.attachments.filter((t) => t.bone !== bone.id) },
-      clips: lanes.length === 0 ? project.clips : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'bone', at: ctx.now, bone, children, mounts, lanes, constraints, attachments: project.rig.attachments.filter((t) => t.bone === bone.id) }],
+      rig: {
+        ...rig,
+        bones: rig.bones.filter((b) => b.id !== bone.id),
+        mounts: rig.mounts.map((m) => (m.bone === bone.id ? loosened(m, project.rig) : m)),
+        constraints: rig.constraints.filter((c) => !constraints.includes(c)),
+        attachments: rig.attachments.filter((t) => t.bone !== bone.id),
+      },
+      clips:
+        lanes.length === 0
+          ? project.clips
+          : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
+      bin: [
+        ...project.bin,
+        {
+          id: ctx.newId(),
+          kind: 'bone',
+          at: ctx.now,
+          bone,
+          children,
+          mounts,
+          lanes,
+          constraints,
+          attachments: project.rig.attachments.filter((t) => t.bone === bone.id),
+        },
+      ],
     };
   },
 });

@@ -8,7 +8,18 @@ export const addShotEdit = defineEdit<{ name: string; shot?: Partial<Omit<Shot, 
   label: (a) => `New shot ${a.name}`,
   touches: () => [],
   run: (project, a, ctx) => ({
-    ...project, shots: [...project.shots, makeShot(ctx.newId(), freeName(a.name, project.shots.map((s) => s.name)), a.shot)],
+    ...project,
+    shots: [
+      ...project.shots,
+      makeShot(
+        ctx.newId(),
+        freeName(
+          a.name,
+          project.shots.map((s) => s.name),
+        ),
+        a.shot,
+      ),
+    ],
   }),
 });
 
@@ -19,9 +30,13 @@ export const editShotEdit = defineEdit<{ shot: Id; change: Partial<Omit<Shot, 'i
   run(project, a) {
     const shot = must(project.shots, a.shot, 'shot');
     const next: Shot = { ...shot, ...a.change };
-    if (next.size.some((v) => !Number.isInteger(v) || v < 1 || v > 8192)) throw new EditError('A picture can be 1 to 8,192 pixels along each edge.');
-    if (!Number.isInteger(next.samples) || next.samples < 1) throw new EditError('A picture needs at least one sample a pixel.');
-    return JSON.stringify(next) === JSON.stringify(shot) ? project : { ...project, shots: replaceRecord(project.shots, next) };
+    if (next.size.some((v) => !Number.isInteger(v) || v < 1 || v > 8192))
+      throw new EditError('A picture can be 1 to 8,192 pixels along each edge.');
+    if (!Number.isInteger(next.samples) || next.samples < 1)
+      throw new EditError('A picture needs at least one sample a pixel.');
+    return JSON.stringify(next) === JSON.stringify(shot)
+      ? project
+      : { ...project, shots: replaceRecord(project.shots, next) };
   },
 });
 
@@ -31,6 +46,10 @@ export const deleteShotEdit = defineEdit<{ shot: Id }>({
   touches: (a) => [a.shot],
   run(project, a, ctx) {
     const shot = must(project.shots, a.shot, 'shot');
-    return { ...project, shots: project.shots.filter((s) => s.id !== shot.id), bin: [...project.bin, { id: ctx.newId(), kind: 'shot', at: ctx.now, shot }] };
+    return {
+      ...project,
+      shots: project.shots.filter((s) => s.id !== shot.id),
+      bin: [...project.bin, { id: ctx.newId(), kind: 'shot', at: ctx.now, shot }],
+    };
   },
 });

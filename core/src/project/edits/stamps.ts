@@ -11,7 +11,17 @@ export const addStampEdit = defineEdit<{ name: string; cells: VoxelGrid; palette
     const box = a.cells.contentBox();
     if (!box) throw new EditError('There are no cubes to make a stamp of. Select some first.');
     must(project.palettes, a.palette, 'palette');
-    const made = makePart(ctx.newId(), ctx.newId(), freeName(a.name, project.stamps.map((s) => s.name)), a.palette, box, { cell: a.cell });
+    const made = makePart(
+      ctx.newId(),
+      ctx.newId(),
+      freeName(
+        a.name,
+        project.stamps.map((s) => s.name),
+      ),
+      a.palette,
+      box,
+      { cell: a.cell },
+    );
     const stamp: Part = { ...made, layers: [{ ...made.layers[0]!, grid: a.cells.withBounds(box) }] };
     return { ...project, stamps: [...project.stamps, stamp] };
   },
@@ -24,7 +34,16 @@ export const renameStampEdit = defineEdit<{ stamp: Id; name: string }>({
   run(project, a) {
     const s = must(project.stamps, a.stamp, 'stamp');
     if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
-    return { ...project, stamps: replaceRecord(project.stamps, { ...s, name: freeName(a.name.trim(), project.stamps.filter((o) => o !== s).map((o) => o.name)) }) };
+    return {
+      ...project,
+      stamps: replaceRecord(project.stamps, {
+        ...s,
+        name: freeName(
+          a.name.trim(),
+          project.stamps.filter((o) => o !== s).map((o) => o.name),
+        ),
+      }),
+    };
   },
 });
 
@@ -35,7 +54,11 @@ export const deleteStampEdit = defineEdit<{ stamp: Id }>({
   touches: (a) => [a.stamp],
   run(project, a, ctx) {
     const s = must(project.stamps, a.stamp, 'stamp');
-    return { ...project, stamps: project.stamps.filter((o) => o !== s), bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: s, mounts: [], references: [] }] };
+    return {
+      ...project,
+      stamps: project.stamps.filter((o) => o !== s),
+      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: s, mounts: [], references: [] }],
+    };
   },
 });
 
@@ -46,21 +69,45 @@ export const addReferenceEdit = defineEdit<Omit<Reference, 'id' | 'hidden' | 'op
   touches: (a) => [a.part],
   run(project, a, ctx) {
     must(project.parts, a.part, 'part');
-    if (!/^data:image\/(png|jpeg|webp);base64,/.test(a.image)) throw new EditError(`"${a.name}" is not a PNG, JPEG or WebP picture.`);
-    if (a.image.length > 12_000_000) throw new EditError(`"${a.name}" is too large to keep in the project; 9 MB is the most. Make it smaller first.`);
-    return { ...project, references: [...project.references, { id: ctx.newId(), name: a.name, part: a.part, plane: a.plane, image: a.image, at: a.at, size: a.size, opacity: a.opacity ?? 0.5, hidden: false }] };
+    if (!/^data:image\/(png|jpeg|webp);base64,/.test(a.image))
+      throw new EditError(`"${a.name}" is not a PNG, JPEG or WebP picture.`);
+    if (a.image.length > 12_000_000)
+      throw new EditError(`"${a.name}" is too large to keep in the project; 9 MB is the most. Make it smaller first.`);
+    return {
+      ...project,
+      references: [
+        ...project.references,
+        {
+          id: ctx.newId(),
+          name: a.name,
+          part: a.part,
+          plane: a.plane,
+          image: a.image,
+          at: a.at,
+          size: a.size,
+          opacity: a.opacity ?? 0.5,
+          hidden: false,
+        },
+      ],
+    };
   },
 });
 
-export const setReferenceEdit = defineEdit<{ reference: Id; change: Partial<Omit<Reference, 'id' | 'image' | 'part'>> }>({
+export const setReferenceEdit = defineEdit<{
+  reference: Id;
+  change: Partial<Omit<Reference, 'id' | 'image' | 'part'>>;
+}>({
   name: 'setReference',
   label: (a, p) => `Change reference picture ${find(p.references, a.reference)?.name ?? ''}`,
   touches: (a) => [a.reference],
   run(project, a) {
     const r = must(project.references, a.reference, 'reference picture');
     const next = { ...r, ...a.change };
-    if (!next.size.every((s) => s > 0) || !(next.opacity >= 0 && next.opacity <= 1)) throw new EditError('A reference picture needs a size above zero and an opacity from 0 to 1.');
-    return JSON.stringify({ ...next, image: '' }) === JSON.stringify({ ...r, image: '' }) ? project : { ...project, references: replaceRecord(project.references, next) };
+    if (!next.size.every((s) => s > 0) || !(next.opacity >= 0 && next.opacity <= 1))
+      throw new EditError('A reference picture needs a size above zero and an opacity from 0 to 1.');
+    return JSON.stringify({ ...next, image: '' }) === JSON.stringify({ ...r, image: '' })
+      ? project
+      : { ...project, references: replaceRecord(project.references, next) };
   },
 });
 

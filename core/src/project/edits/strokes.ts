@@ -1,6 +1,27 @@
 import { AXES, type Axis, type Box, uniteBoxes } from '../../math';
-import { type Id, type Layer, type Part, type Project, composite, must, replaceRecord, withPartBounds } from '../../model';
-import { type Extrusion, type Half, type Opening, type Stroke, type Symmetry, applyStroke, cutOpening, extrude, mirrorBox, mirrorOver, strokeBox } from '../../sculpt';
+import {
+  type Id,
+  type Layer,
+  type Part,
+  type Project,
+  composite,
+  must,
+  replaceRecord,
+  withPartBounds,
+} from '../../model';
+import {
+  type Extrusion,
+  type Half,
+  type Opening,
+  type Stroke,
+  type Symmetry,
+  applyStroke,
+  cutOpening,
+  extrude,
+  mirrorBox,
+  mirrorOver,
+  strokeBox,
+} from '../../sculpt';
 import { type CellSet, MAX_EDGE, type VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 
@@ -12,7 +33,11 @@ export interface LayerTarget {
 }
 
 /** The project with one layer's cells replaced. */
-function changeLayer(project: Project, target: LayerTarget, change: (layer: Layer, seen: VoxelGrid, limit: Box) => VoxelGrid): Project {
+function changeLayer(
+  project: Project,
+  target: LayerTarget,
+  change: (layer: Layer, seen: VoxelGrid, limit: Box) => VoxelGrid,
+): Project {
   const part = must(project.parts, target.part, 'part');
   const layer = must(part.layers, target.layer, 'layer');
   checkOpen(part, layer);
@@ -26,25 +51,32 @@ function changeLayer(project: Project, target: LayerTarget, change: (layer: Laye
 
 /** @throws EditError when a layer is locked or hidden */
 export function checkOpen(part: Part, layer: Layer): void {
-  if (layer.locked) throw new EditError(`Layer "${layer.name}" of "${part.name}" is locked. Unlock it to change its cubes.`);
-  if (layer.hidden) throw new EditError(`Layer "${layer.name}" of "${part.name}" is hidden. Show it to change its cubes.`);
+  if (layer.locked)
+    throw new EditError(`Layer "${layer.name}" of "${part.name}" is locked. Unlock it to change its cubes.`);
+  if (layer.hidden)
+    throw new EditError(`Layer "${layer.name}" of "${part.name}" is hidden. Show it to change its cubes.`);
 }
 
 const checkByte = (value: number): void => {
-  if (!Number.isInteger(value) || value < 1 || value > 255) throw new EditError(`Swatch ${value} does not exist; bytes run from 1 to 255.`);
+  if (!Number.isInteger(value) || value < 1 || value > 255)
+    throw new EditError(`Swatch ${value} does not exist; bytes run from 1 to 255.`);
 };
 
 /** A box around both, as long as a part may be that large. @throws EditError */
 export function grownBounds(part: Part, box: Box | null): Box {
   const bounds = box ? uniteBoxes(part.bounds, box) : part.bounds;
-  if (bounds.size.some((s) => s > MAX_EDGE)) throw new EditError(`"${part.name}" would need ${bounds.size.join(' × ')} cubes; a part holds at most ${MAX_EDGE} along an axis. Draw smaller, or use a second part.`);
+  if (bounds.size.some((s) => s > MAX_EDGE))
+    throw new EditError(
+      `"${part.name}" would need ${bounds.size.join(' × ')} cubes; a part holds at most ${MAX_EDGE} along an axis. Draw smaller, or use a second part.`,
+    );
   return bounds;
 }
 
 /** Adds, erases or paints cells of a layer. With `grow`, an added shape that leaves the volume makes it larger. */
 export const strokeEdit = defineEdit<LayerTarget & { readonly stroke: Stroke; readonly grow?: boolean }>({
   name: 'stroke',
-  label: (a, p) => `${a.stroke.verb[0]!.toUpperCase()}${a.stroke.verb.slice(1)} in ${must(p.parts, a.part, 'part').name}`,
+  label: (a, p) =>
+    `${a.stroke.verb[0]!.toUpperCase()}${a.stroke.verb.slice(1)} in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
   run(project, args) {
     if (args.stroke.verb !== 'erase') checkByte(args.stroke.value);
@@ -62,7 +94,8 @@ export const strokeEdit = defineEdit<LayerTarget & { readonly stroke: Stroke; re
 /** Pulls or pushes a flat face. */
 export const extrudeEdit = defineEdit<LayerTarget & { readonly extrusion: Extrusion }>({
   name: 'extrude',
-  label: (a, p) => `Extrude ${Math.abs(a.extrusion.layers)} ${a.extrusion.layers < 0 ? 'in' : 'out'} in ${must(p.parts, a.part, 'part').name}`,
+  label: (a, p) =>
+    `Extrude ${Math.abs(a.extrusion.layers)} ${a.extrusion.layers < 0 ? 'in' : 'out'} in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
   run(project, args) {
     if (args.extrusion.value !== null) checkByte(args.extrusion.value);
@@ -73,7 +106,8 @@ export const extrudeEdit = defineEdit<LayerTarget & { readonly extrusion: Extrus
 /** Cuts a framed window, door or panel into a wall, with its mirror images. */
 export const openingEdit = defineEdit<LayerTarget & { readonly opening: Opening; readonly symmetry: Symmetry }>({
   name: 'opening',
-  label: (a, p) => `Opening ${a.opening.face.size.filter((_, i) => a.opening.normal[i] === 0).join('×')} in ${must(p.parts, a.part, 'part').name}`,
+  label: (a, p) =>
+    `Opening ${a.opening.face.size.filter((_, i) => a.opening.normal[i] === 0).join('×')} in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
   run(project, args) {
     checkByte(args.opening.frame);
@@ -81,10 +115,19 @@ export const openingEdit = defineEdit<LayerTarget & { readonly opening: Opening;
     let all: Opening[] = [args.opening];
     for (const axis of AXES) {
       const h = args.symmetry.mirror[axis];
-      if (h !== null) all = all.concat(all.map((o) => ({ ...o, face: mirrorBox(o.face, axis, h), normal: o.normal.map((n, i) => (i === axis ? -n || 0 : n)) as unknown as Opening['normal'] })));
+      if (h !== null)
+        all = all.concat(
+          all.map((o) => ({
+            ...o,
+            face: mirrorBox(o.face, axis, h),
+            normal: o.normal.map((n, i) => (i === axis ? -n || 0 : n)) as unknown as Opening['normal'],
+          })),
+        );
     }
     // All are cut into the wall as it was, so that mirrored ones that touch do not deepen one another.
-    return changeLayer(project, args, (layer, seen, limit) => all.reduce((g, o) => cutOpening(g, seen, o, limit), layer.grid));
+    return changeLayer(project, args, (layer, seen, limit) =>
+      all.reduce((g, o) => cutOpening(g, seen, o, limit), layer.grid),
+    );
   },
 });
 
@@ -92,7 +135,15 @@ export const openingEdit = defineEdit<LayerTarget & { readonly opening: Opening;
  * The common form of moves, pastes, repeats, turns and deletions: some cells are cleared, then pieces are put down.
  * `title` is what the history calls it. With `grow`, pieces that leave the volume make it larger.
  */
-export const placeCellsEdit = defineEdit<LayerTarget & { readonly clear: CellSet | null; readonly put: readonly VoxelGrid[]; readonly title: string; readonly grow?: boolean; readonly under?: boolean }>({
+export const placeCellsEdit = defineEdit<
+  LayerTarget & {
+    readonly clear: CellSet | null;
+    readonly put: readonly VoxelGrid[];
+    readonly title: string;
+    readonly grow?: boolean;
+    readonly under?: boolean;
+  }
+>({
   name: 'placeCells',
   label: (a, p) => `${a.title} in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
@@ -100,23 +151,36 @@ export const placeCellsEdit = defineEdit<LayerTarget & { readonly clear: CellSet
     let from = project;
     if (args.grow) {
       const part = must(project.parts, args.part, 'part');
-      const next = withPartBounds(part, grownBounds(part, args.put.reduce<Box | null>((b, g) => (b ? uniteBoxes(b, g.bounds) : g.bounds), null)));
+      const next = withPartBounds(
+        part,
+        grownBounds(
+          part,
+          args.put.reduce<Box | null>((b, g) => (b ? uniteBoxes(b, g.bounds) : g.bounds), null),
+        ),
+      );
       if (next.bounds !== part.bounds) from = { ...project, parts: replaceRecord(project.parts, next) };
     }
-    const out = changeLayer(from, args, (layer, seen, limit) => layer.grid.edit((d) => {
-      if (args.clear) d.fillSet(args.clear, 0);
-      // What lies there already wins when the piece is put under it.
-      for (const g of args.put) g.forEach((x, y, z, v) => (args.under && d.get(x, y, z) !== 0 && seen.get(x, y, z) !== 0 ? undefined : d.set(x, y, z, v)));
-    }, limit));
+    const out = changeLayer(from, args, (layer, seen, limit) =>
+      layer.grid.edit((d) => {
+        if (args.clear) d.fillSet(args.clear, 0);
+        // What lies there already wins when the piece is put under it.
+        for (const g of args.put)
+          g.forEach((x, y, z, v) =>
+            args.under && d.get(x, y, z) !== 0 && seen.get(x, y, z) !== 0 ? undefined : d.set(x, y, z, v),
+          );
+      }, limit),
+    );
     return out === from ? project : out;
   },
 });
 
 /** Makes one half of a layer the mirror image of the other. */
-export const mirrorOverEdit = defineEdit<LayerTarget & { readonly axis: Axis; readonly plane: number; readonly keep: Half; readonly within?: CellSet | null }>({
+export const mirrorOverEdit = defineEdit<
+  LayerTarget & { readonly axis: Axis; readonly plane: number; readonly keep: Half; readonly within?: CellSet | null }
+>({
   name: 'mirrorOver',
   label: (a, p) => `Mirror ${['X', 'Y', 'Z'][a.axis]} over in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
-  run: (project, a) => changeLayer(project, a, (layer) => mirrorOver(layer.grid, a.axis, a.plane, a.keep, a.within ?? null)),
+  run: (project, a) =>
+    changeLayer(project, a, (layer) => mirrorOver(layer.grid, a.axis, a.plane, a.keep, a.within ?? null)),
 });
-

@@ -1,5 +1,21 @@
 import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
-import { type Bone, type Id, type Mount, PLAIN_BONE, type Part, type Project, composite, find, freeName, makeMount, makePart, must, partContent, replaceRecord, withPartBounds } from '../../model';
+import {
+  type Bone,
+  type Id,
+  type Mount,
+  PLAIN_BONE,
+  type Part,
+  type Project,
+  composite,
+  find,
+  freeName,
+  makeMount,
+  makePart,
+  must,
+  partContent,
+  replaceRecord,
+  withPartBounds,
+} from '../../model';
 import { restWorld } from '../../rig';
 import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
 import { CellSet } from '../../voxel';
@@ -37,14 +53,37 @@ interface Piece extends NamedCells {
 }
 
 /** The pieces of a part by its regions, what they hang on, and the pivot proposed for each; the rest first, when there is any. */
-export function piecesOf(part: Part, rest: string): { readonly pieces: readonly Piece[]; readonly root: number; readonly parent: readonly number[]; readonly pivots: readonly Vec3[] } {
+export function piecesOf(
+  part: Part,
+  rest: string,
+): {
+  readonly pieces: readonly Piece[];
+  readonly root: number;
+  readonly parent: readonly number[];
+  readonly pivots: readonly Vec3[];
+} {
   const cells = cellsByRegion(part);
-  const pieces: Piece[] = [{ name: rest.trim() || part.name, side: part.side, cells: cells.get(0)!, region: 0 }, ...(part.regions?.list ?? []).map(({ byte, name, side }) => ({ name, side, cells: cells.get(byte)!, region: byte }))]
-    .filter((p) => !p.cells.isEmpty);
+  const pieces: Piece[] = [
+    { name: rest.trim() || part.name, side: part.side, cells: cells.get(0)!, region: 0 },
+    ...(part.regions?.list ?? []).map(({ byte, name, side }) => ({
+      name,
+      side,
+      cells: cells.get(byte)!,
+      region: byte,
+    })),
+  ].filter((p) => !p.cells.isEmpty);
   const sizes = pieces.map((p) => p.cells.count);
   const root = pieces[0]?.region === 0 ? 0 : sizes.indexOf(Math.max(...sizes));
-  const tree = hangingOn(pieces.map((p) => p.cells), root);
-  return { pieces, root, parent: tree.map((t) => t.parent), pivots: pieces.map((p, i) => (i === root ? part.pivot : proposedPivot(p.cells, tree[i]!.contact?.centre ?? null))) };
+  const tree = hangingOn(
+    pieces.map((p) => p.cells),
+    root,
+  );
+  return {
+    pieces,
+    root,
+    parent: tree.map((t) => t.parent),
+    pivots: pieces.map((p, i) => (i === root ? part.pivot : proposedPivot(p.cells, tree[i]!.contact?.centre ?? null))),
+  };
 }
 
 /**
@@ -58,32 +97,65 @@ export const takeApartEdit = defineEdit<TakeApart>({
   name: 'takeApart',
   label: (a, p) => {
     const again = p.parts.some((o) => o.origin?.whole === a.part);
-    return again ? `Take ${must(p.parts, a.part, 'part').name} apart again` : `Take ${must(p.parts, a.part, 'part').name} apart`;
+    return again
+      ? `Take ${must(p.parts, a.part, 'part').name} apart again`
+      : `Take ${must(p.parts, a.part, 'part').name} apart`;
   },
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    for (const [what, v] of [['A plug goes in', a.plug], ['Clearance is', a.clearance]] as const) if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(`${what} 0 to 32 whole cubes.`);
+    for (const [what, v] of [
+      ['A plug goes in', a.plug],
+      ['Clearance is', a.clearance],
+    ] as const)
+      if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(`${what} 0 to 32 whole cubes.`);
     const { pieces: all, root, parent, pivots } = piecesOf(part, a.rest);
-    if (!all.some((p) => p.region !== 0)) throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
+    if (!all.some((p) => p.region !== 0))
+      throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
     const seen = composite(part);
-    const earlier = new Map(project.parts.flatMap((p) => (p.origin?.whole === part.id ? [[p.origin.region, p] as const] : [])));
-    const plugs = all.map((piece, i) => (a.plug > 0 && parent[i]! >= 0 ? plugOf(seen, piece.cells, all[parent[i]!]!.cells, a.plug, a.clearance) : []));
-    const sockets = all.map((_, j) => (a.socket && a.plug > 0 ? CellSet.ofCells(all.flatMap((piece, i) => (parent[i] === j ? plugOf(seen, piece.cells, all[j]!.cells, a.plug + a.clearance).map(([c]) => c) : []))) : null));
+    const earlier = new Map(
+      project.parts.flatMap((p) => (p.origin?.whole === part.id ? [[p.origin.region, p] as const] : [])),
+    );
+    const plugs = all.map((piece, i) =>
+      a.plug > 0 && parent[i]! >= 0 ? plugOf(seen, piece.cells, all[parent[i]!]!.cells, a.plug, a.clearance) : [],
+    );
+    const sockets = all.map((_, j) =>
+      a.socket && a.plug > 0
+        ? CellSet.ofCells(
+            all.flatMap((piece, i) =>
+              parent[i] === j ? plugOf(seen, piece.cells, all[j]!.cells, a.plug + a.clearance).map(([c]) => c) : [],
+            ),
+          )
+        : null,
+    );
 
     // The part itself gives its name up, whether it is kept aside or not; so do those that are made anew.
     const taken = project.parts.filter((p) => p !== part).map((p) => ({ name: p.name, side: p.side }));
     const parts: Part[] = all.map((piece, i) => {
       const old = earlier.get(piece.region);
-      const layers = part.layers.filter((l) => !l.hidden).flatMap((l) => {
-        const grid = cutOut(l.grid, sockets[i] ? piece.cells.minus(sockets[i]!) : piece.cells);
-        return grid ? [{ ...l, id: ctx.newId(), locked: false, grid: grid.withBounds(part.bounds) }] : [];
-      });
-      if (plugs[i]!.length > 0) layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plugs[i]!.forEach(([c, v]) => d.set(...c, v))) };
+      const layers = part.layers
+        .filter((l) => !l.hidden)
+        .flatMap((l) => {
+          const grid = cutOut(l.grid, sockets[i] ? piece.cells.minus(sockets[i]!) : piece.cells);
+          return grid ? [{ ...l, id: ctx.newId(), locked: false, grid: grid.withBounds(part.bounds) }] : [];
+        });
+      if (plugs[i]!.length > 0)
+        layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plugs[i]!.forEach(([c, v]) => d.set(...c, v))) };
       if (old) return renewed(old, { ...old, layers, bounds: part.bounds, cell: part.cell, palette: part.palette });
-      const name = freeName(piece.name, taken.filter((t) => t.side === piece.side).map((t) => t.name));
+      const name = freeName(
+        piece.name,
+        taken.filter((t) => t.side === piece.side).map((t) => t.name),
+      );
       taken.push({ name, side: piece.side });
-      const whole: Part = { ...makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, { side: piece.side, cell: part.cell, pivot: pivots[i]!, origin: { whole: part.id, region: piece.region } }), layers };
+      const whole: Part = {
+        ...makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, {
+          side: piece.side,
+          cell: part.cell,
+          pivot: pivots[i]!,
+          origin: { whole: part.id, region: piece.region },
+        }),
+        layers,
+      };
       return withPartBounds(whole, partContent(whole)!);
     });
     const isNew = all.map((piece) => !earlier.has(piece.region));
@@ -95,11 +167,15 @@ export const takeApartEdit = defineEdit<TakeApart>({
     const boneWorld = bone ? worldOf.get(bone.id)! : TRANSFORM_IDENTITY;
     const partWorld = composeTransform(boneWorld, source);
     /** World transform of a frame in a pivot, turned as the part is. */
-    const frameAt = (pivot: Vec3): Transform => composeTransform(partWorld, {
-      ...TRANSFORM_IDENTITY, t: pivot.map((v, i) => ((v - part.pivot[i]!) / 2) * part.cell) as unknown as Vec3,
-    });
+    const frameAt = (pivot: Vec3): Transform =>
+      composeTransform(partWorld, {
+        ...TRANSFORM_IDENTITY,
+        t: pivot.map((v, i) => ((v - part.pivot[i]!) / 2) * part.cell) as unknown as Vec3,
+      });
     const bones: Bone[] = [];
-    const boneOf: (Id | null)[] = parts.map((p, i) => (isNew[i] ? source.bone : project.rig.mounts.find((m) => m.part === p.id)?.bone ?? source.bone));
+    const boneOf: (Id | null)[] = parts.map((p, i) =>
+      isNew[i] ? source.bone : (project.rig.mounts.find((m) => m.part === p.id)?.bone ?? source.bone),
+    );
     const mounts: Mount[] = [];
     const place = (i: number): void => {
       const world = frameAt(parts[i]!.pivot);
@@ -111,8 +187,18 @@ export const takeApartEdit = defineEdit<TakeApart>({
       const stand: Transform = { ...world, s: [1, 1, 1] };
       const id = ctx.newId();
       worldOf.set(id, stand);
-      const name = freeName(parts[i]!.name, [...project.rig.bones, ...bones].filter((b) => b.side === parts[i]!.side).map((b) => b.name));
-      bones.push({ id, name, side: parts[i]!.side, parent: above, rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] }, ...PLAIN_BONE });
+      const name = freeName(
+        parts[i]!.name,
+        [...project.rig.bones, ...bones].filter((b) => b.side === parts[i]!.side).map((b) => b.name),
+      );
+      bones.push({
+        id,
+        name,
+        side: parts[i]!.side,
+        parent: above,
+        rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] },
+        ...PLAIN_BONE,
+      });
       boneOf[i] = id;
       mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, id), s: world.s });
     };
@@ -129,33 +215,75 @@ export const takeApartEdit = defineEdit<TakeApart>({
     const fresh = parts.filter((_, i) => isNew[i]);
     const kept = new Set(all.map((p) => p.region));
     const gone = [...earlier].filter(([region]) => !kept.has(region)).map(([, p]) => p);
-    let out: Project = { ...project, parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts), rig: { ...project.rig, bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones, mounts: [...project.rig.mounts, ...mounts] } };
+    let out: Project = {
+      ...project,
+      parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts),
+      rig: {
+        ...project.rig,
+        bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones,
+        mounts: [...project.rig.mounts, ...mounts],
+      },
+    };
     // What is new stands where the whole stood, or after those that came from it before.
-    const at = earlier.size === 0 ? out.parts.findIndex((p) => p.id === part.id) : Math.max(...out.parts.flatMap((p, i) => (p.origin?.whole === part.id ? [i] : []))) + 1;
+    const at =
+      earlier.size === 0
+        ? out.parts.findIndex((p) => p.id === part.id)
+        : Math.max(...out.parts.flatMap((p, i) => (p.origin?.whole === part.id ? [i] : []))) + 1;
     out = { ...out, parts: out.parts.toSpliced(at, 0, ...fresh) };
     if (a.keepWhole && earlier.size === 0) {
-      out = { ...out, parts: replaceRecord(out.parts, { ...part, hidden: true, name: freeName(`${part.name}, whole`, taken.map((t) => t.name)) }) };
+      out = {
+        ...out,
+        parts: replaceRecord(out.parts, {
+          ...part,
+          hidden: true,
+          name: freeName(
+            `${part.name}, whole`,
+            taken.map((t) => t.name),
+          ),
+        }),
+      };
     } else if (a.keepWhole) {
       out = { ...out, parts: replaceRecord(out.parts, part.hidden ? part : { ...part, hidden: true }) };
     }
-    return [...gone, ...(a.keepWhole ? [] : [part])].reduce((p, binned) => toBin(p, must(p.parts, binned.id, 'part'), ctx.newId(), ctx.now), out);
+    return [...gone, ...(a.keepWhole ? [] : [part])].reduce(
+      (p, binned) => toBin(p, must(p.parts, binned.id, 'part'), ctx.newId(), ctx.now),
+      out,
+    );
   },
 });
 
 /** A part with the cubes of its piece of today, fitted; refined as it was. Layers that are still there keep their ids. */
 function renewed(old: Part, next: Part): Part {
   const k = Math.round(next.cell / old.cell);
-  if (k < 1 || Math.abs(next.cell / old.cell - k) > 1e-9) throw new EditError(`"${old.name}" has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.`);
+  if (k < 1 || Math.abs(next.cell / old.cell - k) > 1e-9)
+    throw new EditError(
+      `"${old.name}" has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.`,
+    );
   const layers = next.layers.map((l) => ({ ...l, id: old.layers.find((o) => o.name === l.name)?.id ?? l.id }));
-  const fine = k === 1 ? { ...next, layers } : { ...next, cell: old.cell, layers: layers.map((l) => ({ ...l, grid: refined(l.grid.clippedTo(l.grid.contentBox() ?? l.grid.bounds), k) })) };
+  const fine =
+    k === 1
+      ? { ...next, layers }
+      : {
+          ...next,
+          cell: old.cell,
+          layers: layers.map((l) => ({
+            ...l,
+            grid: refined(l.grid.clippedTo(l.grid.contentBox() ?? l.grid.bounds), k),
+          })),
+        };
   const box = partContent(fine) ?? old.bounds;
   // A part that follows another is led by its source.
-  return old.twin ? old : { ...fine, bounds: box, layers: fine.layers.map((l) => ({ ...l, grid: l.grid.withBounds(box) })) };
+  return old.twin
+    ? old
+    : { ...fine, bounds: box, layers: fine.layers.map((l) => ({ ...l, grid: l.grid.withBounds(box) })) };
 }
 
 const toBin = (project: Project, part: Part, id: Id, at: number): Project => ({
-  ...project, parts: project.parts.filter((p) => p.id !== part.id), references: project.references.filter((r) => r.part !== part.id),
-  rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) }, bin: [...project.bin, binItemOf(project, part, id, at)],
+  ...project,
+  parts: project.parts.filter((p) => p.id !== part.id),
+  references: project.references.filter((r) => r.part !== part.id),
+  rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
+  bin: [...project.bin, binItemOf(project, part, id, at)],
 });
 
 /**
@@ -173,7 +301,10 @@ export function latticeShift(project: Project, home: Part, part: Part): Vec3 {
   const shift = rel.t.map((v, i) => v / part.cell + (home.pivot[i]! - part.pivot[i]!) / 2) as unknown as Vec3;
   const whole = shift.map(Math.round) as unknown as Vec3;
   const turned = Math.abs(Math.abs(rel.q[3]) - 1) > 1e-6 || rel.s.some((s) => Math.abs(s - 1) > 1e-6);
-  if (turned || home.cell !== part.cell || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6)) throw new EditError(`"${part.name}" stands turned, scaled or between the cubes of "${home.name}", so their cubes would not meet. Set its place to whole cubes first.`);
+  if (turned || home.cell !== part.cell || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6))
+    throw new EditError(
+      `"${part.name}" stands turned, scaled or between the cubes of "${home.name}", so their cubes would not meet. Set its place to whole cubes first.`,
+    );
   return whole;
 }
 
@@ -183,15 +314,26 @@ export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
   label: (a, p) => `Set ${must(p.parts, a.part, 'part').name} back from ${must(p.parts, a.from, 'part').name}`,
   touches: (a) => [a.part],
   run(project, a) {
-    const part = must(project.parts, a.part, 'part'), from = must(project.parts, a.from, 'part');
-    if (!Number.isInteger(a.by) || a.by < 0 || a.by > 16) throw new EditError('Parts are set back by 0 to 16 whole cubes.');
+    const part = must(project.parts, a.part, 'part'),
+      from = must(project.parts, a.from, 'part');
+    if (!Number.isInteger(a.by) || a.by < 0 || a.by > 16)
+      throw new EditError('Parts are set back by 0 to 16 whole cubes.');
     let near = CellSet.filled(composite(from)).moved(latticeShift(project, part, from));
-    for (let i = 0; i < a.by; i++) near = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).reduce((s, d) => s.union(s.moved(d)).union(s.moved([-d[0], -d[1], -d[2]])), near);
+    for (let i = 0; i < a.by; i++)
+      near = (
+        [
+          [1, 0, 0],
+          [0, 1, 0],
+          [0, 0, 1],
+        ] as const
+      ).reduce((s, d) => s.union(s.moved(d)).union(s.moved([-d[0], -d[1], -d[2]])), near);
     const locked = part.layers.find((l) => l.locked && !l.hidden);
     if (locked) throw new EditError(`Layer "${locked.name}" of "${part.name}" is locked. Unlock it first.`);
     const layers = part.layers.map((l) => (l.hidden ? l : { ...l, grid: l.grid.edit((d) => d.fillSet(near, 0)) }));
-    if (layers.every((l, i) => l.grid === part.layers[i]!.grid)) throw new EditError(`"${part.name}" stands clear of "${from.name}" already.`);
-    if (layers.every((l) => l.hidden || l.grid.count === 0)) throw new EditError(`Nothing would be left of "${part.name}". Set it back by less.`);
+    if (layers.every((l, i) => l.grid === part.layers[i]!.grid))
+      throw new EditError(`"${part.name}" stands clear of "${from.name}" already.`);
+    if (layers.every((l) => l.hidden || l.grid.count === 0))
+      throw new EditError(`Nothing would be left of "${part.name}". Set it back by less.`);
     return { ...project, parts: replaceRecord(project.parts, { ...part, layers }) };
   },
 });
@@ -206,26 +348,42 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
     const first = list[0];
     if (!first || list.length < 2) throw new EditError('Choose two parts or more to join.');
     const odd = list.find((p) => p.cell !== first.cell || p.palette !== first.palette);
-    if (odd) throw new EditError(`"${odd.name}" has other cubes or another palette than "${first.name}"; only parts with equal ones can be joined.`);
+    if (odd)
+      throw new EditError(
+        `"${odd.name}" has other cubes or another palette than "${first.name}"; only parts with equal ones can be joined.`,
+      );
     let joined = first;
     for (const part of list.slice(1)) {
       const whole = latticeShift(project, first, part);
-      const layers = part.layers.filter((l) => l.grid.count > 0).map((l) => ({ ...l, id: ctx.newId(), name: `${part.name} ${l.name}`.slice(0, 120), moved: l.grid }));
+      const layers = part.layers
+        .filter((l) => l.grid.count > 0)
+        .map((l) => ({ ...l, id: ctx.newId(), name: `${part.name} ${l.name}`.slice(0, 120), moved: l.grid }));
       const box = partContent(part);
       if (!box) continue;
       const min: Vec3 = [box.min[0] + whole[0], box.min[1] + whole[1], box.min[2] + whole[2]];
       const bounds = CellSet.ofBoxes([joined.bounds, { min, size: box.size }]).tight!;
-      if (bounds.size.some((s) => s > 256)) throw new EditError(`Joined, "${first.name}" would be ${bounds.size.join(' × ')}; a part holds at most 256 cubes along an axis.`);
+      if (bounds.size.some((s) => s > 256))
+        throw new EditError(
+          `Joined, "${first.name}" would be ${bounds.size.join(' × ')}; a part holds at most 256 cubes along an axis.`,
+        );
       const wide = withPartBounds(joined, bounds);
       joined = {
-        ...wide, layers: [...wide.layers, ...layers.map(({ moved, ...l }) => ({
-          ...l, grid: wide.layers[0]!.grid.edit((d) => {
-            d.fillBox(bounds, 0);
-            moved.forEach((x, y, z, v) => d.set(x + whole[0], y + whole[1], z + whole[2], v));
-          }),
-        }))],
+        ...wide,
+        layers: [
+          ...wide.layers,
+          ...layers.map(({ moved, ...l }) => ({
+            ...l,
+            grid: wide.layers[0]!.grid.edit((d) => {
+              d.fillBox(bounds, 0);
+              moved.forEach((x, y, z, v) => d.set(x + whole[0], y + whole[1], z + whole[2], v));
+            }),
+          })),
+        ],
       };
     }
-    return list.slice(1).reduce((p, part) => toBin(p, part, ctx.newId(), ctx.now), { ...project, parts: replaceRecord(project.parts, joined) });
+    return list.slice(1).reduce((p, part) => toBin(p, part, ctx.newId(), ctx.now), {
+      ...project,
+      parts: replaceRecord(project.parts, joined),
+    });
   },
 });

@@ -16,19 +16,44 @@ const opposite: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', c
 /** Makes parts the mirrored twins of others: from now on, what happens to one happens to both. */
 export const makeTwinsEdit = defineEdit<{ pairs: readonly NewTwin[] }>({
   name: 'makeTwins',
-  label: (a, p) => (a.pairs.length === 1 ? `${must(p.parts, a.pairs[0]!.part, 'part').name} follows its other side` : `${a.pairs.length} pairs kept alike`),
+  label: (a, p) =>
+    a.pairs.length === 1
+      ? `${must(p.parts, a.pairs[0]!.part, 'part').name} follows its other side`
+      : `${a.pairs.length} pairs kept alike`,
   touches: (a) => a.pairs.flatMap((t) => [t.part, t.source]),
-  run: (project, a) => a.pairs.reduce((p, pair) => {
-    const part = must(p.parts, pair.part, 'part'), source = must(p.parts, pair.source, 'part');
-    if (part === source) throw new EditError(`"${part.name}" cannot follow itself.`);
-    if (source.twin) throw new EditError(`"${source.name}" follows another part already; choose that one, or make "${source.name}" independent first.`);
-    if (p.parts.some((o) => o.twin?.source === part.id)) throw new EditError(`Another part follows "${part.name}"; make that one independent first.`);
-    const [side, mine] = source.side !== 'centre' ? [source.side, opposite[source.side]] : part.side !== 'centre' ? [opposite[part.side], part.side] : pair.axis === 0 ? ['left' as const, 'right' as const] : ['centre' as const, 'centre' as const];
-    const others = (sideOf: Side, id: Id): string[] => p.parts.filter((o) => o.side === sideOf && o.id !== id).map((o) => o.name);
-    const lead = { ...source, side, name: freeName(source.name, others(side, source.id)) };
-    const name = freeName(lead.name, others(mine, part.id));
-    return { ...p, parts: replaceRecord(replaceRecord(p.parts, lead), { ...part, name, side: mine, twin: { source: source.id, axis: pair.axis, plane: pair.plane } }) };
-  }, project),
+  run: (project, a) =>
+    a.pairs.reduce((p, pair) => {
+      const part = must(p.parts, pair.part, 'part'),
+        source = must(p.parts, pair.source, 'part');
+      if (part === source) throw new EditError(`"${part.name}" cannot follow itself.`);
+      if (source.twin)
+        throw new EditError(
+          `"${source.name}" follows another part already; choose that one, or make "${source.name}" independent first.`,
+        );
+      if (p.parts.some((o) => o.twin?.source === part.id))
+        throw new EditError(`Another part follows "${part.name}"; make that one independent first.`);
+      const [side, mine] =
+        source.side !== 'centre'
+          ? [source.side, opposite[source.side]]
+          : part.side !== 'centre'
+            ? [opposite[part.side], part.side]
+            : pair.axis === 0
+              ? ['left' as const, 'right' as const]
+              : ['centre' as const, 'centre' as const];
+      const others = (sideOf: Side, id: Id): string[] =>
+        p.parts.filter((o) => o.side === sideOf && o.id !== id).map((o) => o.name);
+      const lead = { ...source, side, name: freeName(source.name, others(side, source.id)) };
+      const name = freeName(lead.name, others(mine, part.id));
+      return {
+        ...p,
+        parts: replaceRecord(replaceRecord(p.parts, lead), {
+          ...part,
+          name,
+          side: mine,
+          twin: { source: source.id, axis: pair.axis, plane: pair.plane },
+        }),
+      };
+    }, project),
 });
 
 /** Lets a twin stand for itself from now on, as it is. */
@@ -39,6 +64,13 @@ export const makeIndependentEdit = defineEdit<{ part: Id }>({
   run(project: Project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
     if (!part.twin) return project;
-    return { ...project, parts: replaceRecord(project.parts, { ...part, twin: null, layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })) }) };
+    return {
+      ...project,
+      parts: replaceRecord(project.parts, {
+        ...part,
+        twin: null,
+        layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
+      }),
+    };
   },
 });

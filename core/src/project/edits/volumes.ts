@@ -1,5 +1,14 @@
 import { type Axis, type Box, type Vec3, boxContains, withAxis } from '../../math';
-import { type Id, type Part, type Project, mapGrids, must, partContent, replaceRecord, withPartBounds } from '../../model';
+import {
+  type Id,
+  type Part,
+  type Project,
+  mapGrids,
+  must,
+  partContent,
+  replaceRecord,
+  withPartBounds,
+} from '../../model';
 import { coarsened, coarsenedBox, movedGrid, refined, refinedBox, resampled, withRow } from '../../sculpt';
 import { MAX_EDGE, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
@@ -11,7 +20,9 @@ const changePart = (project: Project, id: Id, change: (part: Part) => Part): Pro
 };
 const nameOf = (p: Project, id: Id): string => must(p.parts, id, 'part').name;
 const tooLarge = (part: Part, size: Vec3): never => {
-  throw new EditError(`"${part.name}" would be ${size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis. Shrink it to fit first, or choose a smaller size.`);
+  throw new EditError(
+    `"${part.name}" would be ${size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis. Shrink it to fit first, or choose a smaller size.`,
+  );
 };
 
 /** A box of another size whose middle stays, as nearly as whole cubes allow; the floor stays in height. */
@@ -25,10 +36,18 @@ export const shrinkPartsEdit = defineEdit<{ parts: readonly Id[] }>({
   name: 'shrinkParts',
   label: (a) => `Shrink ${a.parts.length} parts to fit`,
   touches: (a) => a.parts,
-  run: (project, a) => a.parts.reduce((p, id) => changePart(p, id, (part) => {
-    const box = partContent(part);
-    return box && (box.min.some((v, i) => v !== part.bounds.min[i]) || box.size.some((v, i) => v !== part.bounds.size[i])) ? withPartBounds(part, box) : part;
-  }), project),
+  run: (project, a) =>
+    a.parts.reduce(
+      (p, id) =>
+        changePart(p, id, (part) => {
+          const box = partContent(part);
+          return box &&
+            (box.min.some((v, i) => v !== part.bounds.min[i]) || box.size.some((v, i) => v !== part.bounds.size[i]))
+            ? withPartBounds(part, box)
+            : part;
+        }),
+      project,
+    ),
 });
 
 /** Takes every cube out of the layers that are neither hidden nor locked. */
@@ -36,7 +55,11 @@ export const clearPartEdit = defineEdit<{ part: Id }>({
   name: 'clearPart',
   label: (a, p) => `Clear ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => ({ ...part, layers: part.layers.map((l) => (l.hidden || l.locked ? l : { ...l, grid: VoxelGrid.empty(part.bounds) })) })),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => ({
+      ...part,
+      layers: part.layers.map((l) => (l.hidden || l.locked ? l : { ...l, grid: VoxelGrid.empty(part.bounds) })),
+    })),
 });
 
 /** Moves the cubes to the middle of the volume in width and depth; with `down`, on its floor too. */
@@ -44,14 +67,21 @@ export const centrePartEdit = defineEdit<{ part: Id; down?: boolean }>({
   name: 'centrePart',
   label: (a, p) => `Centre ${nameOf(p, a.part)} in its volume`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => {
-    const box = partContent(part);
-    if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to centre.`);
-    const by = part.bounds.min.map((m, i) => (i === 1 ? (a.down ? m - box.min[1] : 0) : m + Math.floor((part.bounds.size[i]! - box.size[i]!) / 2) - box.min[i]!)) as unknown as Vec3;
-    if (by.every((v) => v === 0)) return part;
-    for (const l of part.layers) checkOpen(part, { ...l, hidden: false });
-    return mapGrids(part, (g) => movedInside(g, by, part.bounds));
-  }),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => {
+      const box = partContent(part);
+      if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to centre.`);
+      const by = part.bounds.min.map((m, i) =>
+        i === 1
+          ? a.down
+            ? m - box.min[1]
+            : 0
+          : m + Math.floor((part.bounds.size[i]! - box.size[i]!) / 2) - box.min[i]!,
+      ) as unknown as Vec3;
+      if (by.every((v) => v === 0)) return part;
+      for (const l of part.layers) checkOpen(part, { ...l, hidden: false });
+      return mapGrids(part, (g) => movedInside(g, by, part.bounds));
+    }),
 });
 function movedInside(grid: VoxelGrid, by: Vec3, bounds: Box): VoxelGrid {
   const box = grid.contentBox();
@@ -63,31 +93,57 @@ export const setRowEdit = defineEdit<{ part: Id; axis: Axis; at: number; by: 1 |
   name: 'setRow',
   label: (a, p) => `${a.by > 0 ? 'Add' : 'Remove'} a row along ${['X', 'Y', 'Z'][a.axis]} in ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
-  run: (project, a) => changePart(project, a.part, (part) => {
-    const size = withAxis(part.bounds.size, a.axis, part.bounds.size[a.axis] + a.by);
-    if (size[a.axis] > MAX_EDGE) tooLarge(part, size);
-    if (size[a.axis] < 1) throw new EditError(`"${part.name}" is one cube wide there; its last row cannot be taken out.`);
-    const bounds: Box = { min: part.bounds.min, size };
-    return { ...mapGrids(part, (g) => withRow(g, a.axis, a.at, a.by, bounds)), bounds };
-  }),
+  run: (project, a) =>
+    changePart(project, a.part, (part) => {
+      const size = withAxis(part.bounds.size, a.axis, part.bounds.size[a.axis] + a.by);
+      if (size[a.axis] > MAX_EDGE) tooLarge(part, size);
+      if (size[a.axis] < 1)
+        throw new EditError(`"${part.name}" is one cube wide there; its last row cannot be taken out.`);
+      const bounds: Box = { min: part.bounds.min, size };
+      return { ...mapGrids(part, (g) => withRow(g, a.axis, a.at, a.by, bounds)), bounds };
+    }),
 });
 
-const grained = (project: Project, id: Id, k: number, box: (b: Box) => Box, grid: (g: VoxelGrid) => VoxelGrid, finer: boolean): Project => {
+const grained = (
+  project: Project,
+  id: Id,
+  k: number,
+  box: (b: Box) => Box,
+  grid: (g: VoxelGrid) => VoxelGrid,
+  finer: boolean,
+): Project => {
   const part = must(project.parts, id, 'part');
   const bounds = box(part.bounds);
   if (bounds.size.some((s) => s > MAX_EDGE)) tooLarge(part, bounds.size);
   const scale = (v: number): number => (finer ? v * k : Math.round(v / k));
   const next: Part = {
-    ...mapGrids(part, (g) => grid(g).withBounds(bounds)), bounds, cell: finer ? part.cell / k : part.cell * k, pivot: part.pivot.map(scale) as unknown as Vec3,
+    ...mapGrids(part, (g) => grid(g).withBounds(bounds)),
+    bounds,
+    cell: finer ? part.cell / k : part.cell * k,
+    pivot: part.pivot.map(scale) as unknown as Vec3,
   };
   // A pivot that falls between half cubes moves to the nearest; the mount takes up the difference.
   const slip = part.pivot.map((v, i) => (next.pivot[i]! / 2) * next.cell - (v / 2) * part.cell) as unknown as Vec3;
-  const mounts = slip.every((v) => Math.abs(v) < 1e-9) ? project.rig.mounts
-    : project.rig.mounts.map((m) => (m.part === id ? { ...m, t: m.t.map((v, i) => v + slip[i]! * m.s[i]!) as unknown as Vec3 } : m));
-  const references = project.references.map((r) => (r.part !== id ? r : {
-    ...r, at: r.at.map((v) => (finer ? v * k : v / k)) as unknown as readonly [number, number], size: r.size.map((v) => (finer ? v * k : v / k)) as unknown as readonly [number, number],
-  }));
-  return { ...project, parts: replaceRecord(project.parts, next), rig: mounts === project.rig.mounts ? project.rig : { ...project.rig, mounts }, references };
+  const mounts = slip.every((v) => Math.abs(v) < 1e-9)
+    ? project.rig.mounts
+    : project.rig.mounts.map((m) =>
+        m.part === id ? { ...m, t: m.t.map((v, i) => v + slip[i]! * m.s[i]!) as unknown as Vec3 } : m,
+      );
+  const references = project.references.map((r) =>
+    r.part !== id
+      ? r
+      : {
+          ...r,
+          at: r.at.map((v) => (finer ? v * k : v / k)) as unknown as readonly [number, number],
+          size: r.size.map((v) => (finer ? v * k : v / k)) as unknown as readonly [number, number],
+        },
+  );
+  return {
+    ...project,
+    parts: replaceRecord(project.parts, next),
+    rig: mounts === project.rig.mounts ? project.rig : { ...project.rig, mounts },
+    references,
+  };
 };
 
 /** Cuts every cube into k³; nothing grows in the world. */
@@ -95,7 +151,15 @@ export const refinePartEdit = defineEdit<{ part: Id; by: 2 | 3 }>({
   name: 'refinePart',
   label: (a, p) => `Refine ${nameOf(p, a.part)} ×${a.by}`,
   touches: (a) => [a.part],
-  run: (project, a) => grained(project, a.part, a.by, (b) => refinedBox(b, a.by), (g) => refined(g.clippedTo(g.contentBox() ?? g.bounds), a.by), true),
+  run: (project, a) =>
+    grained(
+      project,
+      a.part,
+      a.by,
+      (b) => refinedBox(b, a.by),
+      (g) => refined(g.clippedTo(g.contentBox() ?? g.bounds), a.by),
+      true,
+    ),
 });
 
 /** Makes one cube of k³, in the colour of most of them. */
@@ -103,7 +167,15 @@ export const coarsenPartEdit = defineEdit<{ part: Id; by: 2 | 3 }>({
   name: 'coarsenPart',
   label: (a, p) => `Coarsen ${nameOf(p, a.part)} ÷${a.by}`,
   touches: (a) => [a.part],
-  run: (project, a) => grained(project, a.part, a.by, (b) => coarsenedBox(b, a.by), (g) => coarsened(g, a.by), false),
+  run: (project, a) =>
+    grained(
+      project,
+      a.part,
+      a.by,
+      (b) => coarsenedBox(b, a.by),
+      (g) => coarsened(g, a.by),
+      false,
+    ),
 });
 
 /** Resamples what a part holds to a size in cubes, with its cube as it is; it keeps its floor and its middle. */
@@ -115,12 +187,19 @@ export const fitPartEdit = defineEdit<{ part: Id; size: Vec3 }>({
     const part = must(project.parts, a.part, 'part');
     const box = partContent(part);
     if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
-    if (!a.size.every((s) => Number.isInteger(s) && s >= 1)) throw new EditError('A size is whole cubes, 1 or more along each axis.');
+    if (!a.size.every((s) => Number.isInteger(s) && s >= 1))
+      throw new EditError('A size is whole cubes, 1 or more along each axis.');
     if (a.size.some((s) => s > MAX_EDGE)) tooLarge(part, a.size);
     const target = resizedBox(box, a.size);
     const bounds = boxContains(part.bounds, target) ? part.bounds : target;
     const middle = (b: Box, i: number): number => (i === 1 ? 2 * b.min[1] : 2 * b.min[i]! + b.size[i]!);
-    const pivot = part.pivot.map((v, i) => Math.round(middle(target, i) + ((v - middle(box, i)) * a.size[i]!) / box.size[i]!)) as unknown as Vec3;
-    return changePart(project, a.part, () => ({ ...mapGrids(part, (g) => resampled(g, box, a.size, target.min).withBounds(bounds)), bounds, pivot }));
+    const pivot = part.pivot.map((v, i) =>
+      Math.round(middle(target, i) + ((v - middle(box, i)) * a.size[i]!) / box.size[i]!),
+    ) as unknown as Vec3;
+    return changePart(project, a.part, () => ({
+      ...mapGrids(part, (g) => resampled(g, box, a.size, target.min).withBounds(bounds)),
+      bounds,
+      pivot,
+    }));
   },
 });

@@ -17,8 +17,15 @@ const session = useSession();
 const build = useBuild();
 const selection = useSelection();
 const WAYS = [
-  ['Pieces', 'What hangs together by faces', apart.byPieces], ['Colours', 'One piece for each colour, with its shades', apart.byColours], ['Patches', 'One piece for each connected patch of a colour and its shades; specks go with what they touch', apart.byPatches],
-  ['Layers', 'One piece for each layer above the lowest', apart.byLayers], ['Cut at guide', 'Cuts the piece in hand, or the rest, at the guide plane', apart.byPlane],
+  ['Pieces', 'What hangs together by faces', apart.byPieces],
+  ['Colours', 'One piece for each colour, with its shades', apart.byColours],
+  [
+    'Patches',
+    'One piece for each connected patch of a colour and its shades; specks go with what they touch',
+    apart.byPatches,
+  ],
+  ['Layers', 'One piece for each layer above the lowest', apart.byLayers],
+  ['Cut at guide', 'Cuts the piece in hand, or the rest, at the guide plane', apart.byPlane],
 ] as const;
 const nameOf = (p: Part): string => p.name + sideSuffix(p.side);
 const percent = (v: number): string => (v === 0 ? '0 %' : v < 0.01 ? 'under 1 %' : `${Math.round(v * 100)} %`);
@@ -29,10 +36,12 @@ const other = ref('');
 const back = ref(0);
 const mates = computed(() => session.project?.parts.filter((p) => p.id !== session.part?.id && !p.hidden) ?? []);
 function join(): void {
-  if (session.part && other.value && session.apply(joinPartsEdit, { parts: [session.part.id, other.value] })) other.value = '';
+  if (session.part && other.value && session.apply(joinPartsEdit, { parts: [session.part.id, other.value] }))
+    other.value = '';
 }
 function setBack(): void {
-  if (session.part && other.value) session.apply(setBackEdit, { part: session.part.id, from: other.value, by: back.value });
+  if (session.part && other.value)
+    session.apply(setBackEdit, { part: session.part.id, from: other.value, by: back.value });
 }
 </script>
 
@@ -41,34 +50,132 @@ function setBack(): void {
     <section v-if="apart.whole" class="panel-section" aria-label="The whole">
       <p class="quiet">Taken from “{{ apart.whole.name }}”, which is kept aside.</p>
       <button type="button" class="btn" @click="apart.workOnWhole()">Work on the whole</button>
-      <button type="button" class="btn" title="The parts get its cubes of today; names, pivots and bones stay" @click="apart.take(apart.whole)">Take apart again</button>
-      <label class="check" title="So that a cut fits whatever is changed about it"><input v-model="apart.giving" type="checkbox" />Erase gives cubes to the part beside</label>
+      <button
+        type="button"
+        class="btn"
+        title="The parts get its cubes of today; names, pivots and bones stay"
+        @click="apart.take(apart.whole)"
+      >
+        Take apart again
+      </button>
+      <label class="check" title="So that a cut fits whatever is changed about it"
+        ><input v-model="apart.giving" type="checkbox" />Erase gives cubes to the part beside</label
+      >
     </section>
     <section class="panel-section" aria-label="Take apart">
-      <div class="panel-head"><h2>Take apart</h2><span v-if="session.part" class="quiet">{{ nameOf(session.part) }}</span></div>
-      <p v-if="apart.regions.length === 0" class="quiet">Say what becomes a part of its own. What is left stays together.</p>
-      <div class="row">
-        <button type="button" class="btn grow" :class="{ on: selection.selected !== null }" title="What is selected becomes a piece · Alt+J" @click="apart.bySelection()">From selection</button>
-        <button type="button" class="btn grow" :class="{ on: apart.painting && apart.hand === null }" :aria-pressed="apart.painting && apart.hand === null" title="The next stroke begins a piece · Alt+K" @click="apart.paint(null)"><IconBrush aria-hidden="true" />Paint one</button>
+      <div class="panel-head">
+        <h2>Take apart</h2>
+        <span v-if="session.part" class="quiet">{{ nameOf(session.part) }}</span>
       </div>
-      <div class="ways"><button v-for="[name, tip, go] in WAYS" :key="name" type="button" class="btn" :title="tip" @click="go()">{{ name }}</button></div>
-      <div v-if="build.guide" class="row"><NumberField label="teeth" name="Teeth of the cut in cubes" :model-value="apart.teeth" :min="0" :max="16" @change="(v) => (apart.teeth = Math.round(v))" /><span class="quiet hint">{{ apart.teeth === 0 ? 'a straight cut' : 'both sides interlock' }}</span></div>
+      <p v-if="apart.regions.length === 0" class="quiet">
+        Say what becomes a part of its own. What is left stays together.
+      </p>
+      <div class="row">
+        <button
+          type="button"
+          class="btn grow"
+          :class="{ on: selection.selected !== null }"
+          title="What is selected becomes a piece · Alt+J"
+          @click="apart.bySelection()"
+        >
+          From selection
+        </button>
+        <button
+          type="button"
+          class="btn grow"
+          :class="{ on: apart.painting && apart.hand === null }"
+          :aria-pressed="apart.painting && apart.hand === null"
+          title="The next stroke begins a piece · Alt+K"
+          @click="apart.paint(null)"
+        >
+          <IconBrush aria-hidden="true" />Paint one
+        </button>
+      </div>
+      <div class="ways">
+        <button v-for="[name, tip, go] in WAYS" :key="name" type="button" class="btn" :title="tip" @click="go()">
+          {{ name }}
+        </button>
+      </div>
+      <div v-if="build.guide" class="row">
+        <NumberField
+          label="teeth"
+          name="Teeth of the cut in cubes"
+          :model-value="apart.teeth"
+          :min="0"
+          :max="16"
+          @change="(v) => (apart.teeth = Math.round(v))"
+        /><span class="quiet hint">{{ apart.teeth === 0 ? 'a straight cut' : 'both sides interlock' }}</span>
+      </div>
       <RegionList />
-      <p v-if="apart.regions.length > 0" class="quiet figures">{{ apart.free.count.toLocaleString('en') }} cubes stay together</p>
+      <p v-if="apart.regions.length > 0" class="quiet figures">
+        {{ apart.free.count.toLocaleString('en') }} cubes stay together
+      </p>
     </section>
     <section v-if="apart.regions.length > 0" class="panel-section" aria-label="How it is taken apart">
-      <div class="pair"><NumberField label="plug" name="Plug in cubes" :model-value="apart.plug" :min="0" :max="32" @change="(v) => (apart.plug = Math.round(v))" /><NumberField label="clear" name="Clearance in cubes" :model-value="apart.clearance" :min="0" :max="8" @change="(v) => (apart.clearance = Math.round(v))" /></div>
-      <p v-if="apart.worst" class="quiet hint" data-testid="gaps">Swung by 40°, {{ apart.worst.share === 0 ? 'no joint gapes.' : `“${worstName}” gapes most: ${percent(apart.worst.share)} of its cut.` }}</p>
+      <div class="pair">
+        <NumberField
+          label="plug"
+          name="Plug in cubes"
+          :model-value="apart.plug"
+          :min="0"
+          :max="32"
+          @change="(v) => (apart.plug = Math.round(v))"
+        /><NumberField
+          label="clear"
+          name="Clearance in cubes"
+          :model-value="apart.clearance"
+          :min="0"
+          :max="8"
+          @change="(v) => (apart.clearance = Math.round(v))"
+        />
+      </div>
+      <p v-if="apart.worst" class="quiet hint" data-testid="gaps">
+        Swung by 40°,
+        {{
+          apart.worst.share === 0
+            ? 'no joint gapes.'
+            : `“${worstName}” gapes most: ${percent(apart.worst.share)} of its cut.`
+        }}
+      </p>
       <label class="check"><input v-model="apart.socket" type="checkbox" />hollow a socket for each plug</label>
-      <label v-if="!again" class="check"><input v-model="apart.bones" type="checkbox" />each on a new bone in its cut</label>
-      <label v-if="!again" class="check"><input v-model="apart.keepWhole" type="checkbox" />keep the whole aside, hidden</label>
-      <button type="button" class="btn primary" @click="apart.take()">{{ again ? 'Take apart again' : `Take apart into ${apart.regions.length + (apart.free.count > 0 ? 1 : 0)} parts` }}</button>
+      <label v-if="!again" class="check"
+        ><input v-model="apart.bones" type="checkbox" />each on a new bone in its cut</label
+      >
+      <label v-if="!again" class="check"
+        ><input v-model="apart.keepWhole" type="checkbox" />keep the whole aside, hidden</label
+      >
+      <button type="button" class="btn primary" @click="apart.take()">
+        {{
+          again ? 'Take apart again' : `Take apart into ${apart.regions.length + (apart.free.count > 0 ? 1 : 0)} parts`
+        }}
+      </button>
     </section>
     <TwinsList />
     <section v-if="mates.length > 0" class="panel-section" aria-label="Join">
       <div class="panel-head"><h2>With another part</h2></div>
-      <select v-model="other" class="pick" aria-label="Join with"><option value="" disabled>choose…</option><option v-for="p in mates" :key="p.id" :value="p.id">{{ nameOf(p) }}</option></select>
-      <div class="row"><button type="button" class="btn" :disabled="!other" @click="join">Join</button><button type="button" class="btn" :disabled="!other" title="Takes away the cubes of this part that stand in the other, or nearer than so many cubes" @click="setBack">Set back</button><NumberField label="by" name="Set back by cubes" :model-value="back" :min="0" :max="16" @change="(v) => (back = Math.round(v))" /></div>
+      <select v-model="other" class="pick" aria-label="Join with">
+        <option value="" disabled>choose…</option>
+        <option v-for="p in mates" :key="p.id" :value="p.id">{{ nameOf(p) }}</option>
+      </select>
+      <div class="row">
+        <button type="button" class="btn" :disabled="!other" @click="join">Join</button
+        ><button
+          type="button"
+          class="btn"
+          :disabled="!other"
+          title="Takes away the cubes of this part that stand in the other, or nearer than so many cubes"
+          @click="setBack"
+        >
+          Set back</button
+        ><NumberField
+          label="by"
+          name="Set back by cubes"
+          :model-value="back"
+          :min="0"
+          :max="16"
+          @change="(v) => (back = Math.round(v))"
+        />
+      </div>
     </section>
     <PartsToLookAt />
     <p v-if="build.seen?.count === 0" class="panel-section quiet">This part is empty.</p>
@@ -76,15 +183,58 @@ function setBack(): void {
 </template>
 
 <style scoped>
-.ways { display: grid; grid-template-columns: repeat(6, 1fr); gap: 6px; }
-.ways .btn { grid-column: span 2; padding: 0 4px; font-size: 12px; }
-.ways .btn:nth-child(n + 4) { grid-column: span 3; }
-.grow { flex: 1; padding: 0 6px; }
-.grow svg { width: 15px; height: 15px; }
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; }
-.hint { font-size: 11.5px; line-height: 1.3; }
-.row :deep(.number) { flex: 0 0 84px; }
-.pick { width: 100%; height: 28px; padding: 0 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.check { display: flex; gap: 6px; align-items: center; font-size: 12px; }
-.check input { accent-color: var(--resin); margin: 0; }
+.ways {
+  display: grid;
+  grid-template-columns: repeat(6, 1fr);
+  gap: 6px;
+}
+.ways .btn {
+  grid-column: span 2;
+  padding: 0 4px;
+  font-size: 12px;
+}
+.ways .btn:nth-child(n + 4) {
+  grid-column: span 3;
+}
+.grow {
+  flex: 1;
+  padding: 0 6px;
+}
+.grow svg {
+  width: 15px;
+  height: 15px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.hint {
+  font-size: 11.5px;
+  line-height: 1.3;
+}
+.row :deep(.number) {
+  flex: 0 0 84px;
+}
+.pick {
+  width: 100%;
+  height: 28px;
+  padding: 0 4px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.check {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+}
+.check input {
+  accent-color: var(--resin);
+  margin: 0;
+}
 </style>

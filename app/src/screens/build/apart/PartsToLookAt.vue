@@ -8,7 +8,13 @@ import { useSession } from '../../../stores/session';
 /** Parts that were perhaps forgotten: on no bone, empty, or equal to others. */
 const session = useSession();
 const parts = computed(() => session.project?.parts ?? []);
-const loose = computed(() => (session.project && session.project.rig.bones.length > 0 ? parts.value.filter((p) => !p.hidden && session.project!.rig.mounts.every((m) => m.part !== p.id || m.bone === null)) : []));
+const loose = computed(() =>
+  session.project && session.project.rig.bones.length > 0
+    ? parts.value.filter(
+        (p) => !p.hidden && session.project!.rig.mounts.every((m) => m.part !== p.id || m.bone === null),
+      )
+    : [],
+);
 const empty = computed(() => parts.value.filter((p) => p.layers.every((l) => l.grid.count === 0)));
 const equal = computed(() => {
   const groups = new Map<string, Part[]>();
@@ -26,12 +32,43 @@ const show = (p: Part): void => session.choose({ part: p.id, layer: null });
 <template>
   <section v-if="loose.length + empty.length + equal.length > 0" class="panel-section" aria-label="Parts to look at">
     <div class="panel-head"><h2>To look at</h2></div>
-    <template v-if="loose.length > 0"><p class="quiet">On no bone:</p><button v-for="p in loose.slice(0, 8)" :key="p.id" type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button></template>
-    <template v-if="empty.length > 0"><p class="quiet">Empty:</p><span v-for="p in empty.slice(0, 8)" :key="p.id" class="row"><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button><button type="button" class="link" :aria-label="`Delete empty ${nameOf(p)}`" @click="session.apply(deletePartEdit, { part: p.id })">to the bin</button></span></template>
-    <template v-if="equal.length > 0"><p class="quiet">Cube for cube alike:</p><p v-for="g in equal.slice(0, 6)" :key="g[0]!.id"><template v-for="(p, i) in g.slice(0, 4)" :key="p.id"><span v-if="i > 0">, </span><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button></template></p></template>
+    <template v-if="loose.length > 0"
+      ><p class="quiet">On no bone:</p>
+      <button v-for="p in loose.slice(0, 8)" :key="p.id" type="button" class="link" @click="show(p)">
+        {{ nameOf(p) }}
+      </button></template
+    >
+    <template v-if="empty.length > 0"
+      ><p class="quiet">Empty:</p>
+      <span v-for="p in empty.slice(0, 8)" :key="p.id" class="row"
+        ><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button
+        ><button
+          type="button"
+          class="link"
+          :aria-label="`Delete empty ${nameOf(p)}`"
+          @click="session.apply(deletePartEdit, { part: p.id })"
+        >
+          to the bin
+        </button></span
+      ></template
+    >
+    <template v-if="equal.length > 0"
+      ><p class="quiet">Cube for cube alike:</p>
+      <p v-for="g in equal.slice(0, 6)" :key="g[0]!.id">
+        <template v-for="(p, i) in g.slice(0, 4)" :key="p.id"
+          ><span v-if="i > 0">, </span
+          ><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button></template
+        >
+      </p></template
+    >
   </section>
 </template>
 
 <style scoped>
-.link { color: var(--resin); text-decoration: underline; font-size: 12px; text-align: left; }
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+  font-size: 12px;
+  text-align: left;
+}
 </style>

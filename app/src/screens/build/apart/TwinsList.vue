@@ -9,34 +9,95 @@ import { useApart } from './apart-state';
 const apart = useApart();
 const session = useSession();
 const nameOf = (p: Part): string => p.name + sideSuffix(p.side);
-const follows = computed(() => (session.part?.twin ? find(session.project?.parts ?? [], session.part.twin.source) : null));
+const follows = computed(() =>
+  session.part?.twin ? find(session.project?.parts ?? [], session.part.twin.source) : null,
+);
 const followers = computed(() => session.project?.parts.filter((p) => p.twin?.source === session.part?.id) ?? []);
-const differs = (p: TwinPair): string => (p.differ.isEmpty ? 'alike' : p.differ.count === 1 ? '1 cube differs' : `${p.differ.count.toLocaleString('en')} cubes differ`);
+const differs = (p: TwinPair): string =>
+  p.differ.isEmpty
+    ? 'alike'
+    : p.differ.count === 1
+      ? '1 cube differs'
+      : `${p.differ.count.toLocaleString('en')} cubes differ`;
 const show = (p: TwinPair): void => session.choose({ part: p.other.id, layer: null });
 </script>
 
 <template>
-  <section v-if="apart.pairs.length > 0 || follows || followers.length > 0" class="panel-section" aria-label="Left and right">
+  <section
+    v-if="apart.pairs.length > 0 || follows || followers.length > 0"
+    class="panel-section"
+    aria-label="Left and right"
+  >
     <div class="panel-head"><h2>Left and right</h2></div>
-    <p v-if="follows" class="quiet">“{{ nameOf(session.part!) }}” follows “{{ nameOf(follows) }}”: cubes, pivot and place, both ways.</p>
-    <button v-if="follows" type="button" class="btn" @click="session.apply(makeIndependentEdit, { part: session.part!.id })">Make independent</button>
+    <p v-if="follows" class="quiet">
+      “{{ nameOf(session.part!) }}” follows “{{ nameOf(follows) }}”: cubes, pivot and place, both ways.
+    </p>
+    <button
+      v-if="follows"
+      type="button"
+      class="btn"
+      @click="session.apply(makeIndependentEdit, { part: session.part!.id })"
+    >
+      Make independent
+    </button>
     <p v-for="f in followers" :key="f.id" class="quiet">“{{ nameOf(f) }}” follows this part.</p>
     <ul v-if="apart.pairs.length > 0" class="pairs">
       <li v-for="p in apart.pairs" :key="p.other.id">
-        <button type="button" class="name" :title="`Show ${nameOf(p.other)} and where it differs`" @click="show(p)">{{ p.source.name }}<template v-if="p.other.name !== p.source.name"> · {{ p.other.name }}</template></button>
-        <button type="button" class="figures quiet" :class="{ odd: !p.differ.isEmpty }" @click="show(p)">{{ differs(p) }}</button>
-        <button type="button" class="btn" :aria-label="`Keep ${p.source.name} alike`" title="The right one becomes the mirror image of the left, from now on" @click="apart.twin([p])">Keep alike</button>
+        <button type="button" class="name" :title="`Show ${nameOf(p.other)} and where it differs`" @click="show(p)">
+          {{ p.source.name }}<template v-if="p.other.name !== p.source.name"> · {{ p.other.name }}</template>
+        </button>
+        <button type="button" class="figures quiet" :class="{ odd: !p.differ.isEmpty }" @click="show(p)">
+          {{ differs(p) }}
+        </button>
+        <button
+          type="button"
+          class="btn"
+          :aria-label="`Keep ${p.source.name} alike`"
+          title="The right one becomes the mirror image of the left, from now on"
+          @click="apart.twin([p])"
+        >
+          Keep alike
+        </button>
       </li>
     </ul>
-    <button v-if="apart.pairs.length > 1" type="button" class="btn" @click="apart.twin(apart.pairs)">Keep all {{ apart.pairs.length }} pairs alike</button>
+    <button v-if="apart.pairs.length > 1" type="button" class="btn" @click="apart.twin(apart.pairs)">
+      Keep all {{ apart.pairs.length }} pairs alike
+    </button>
   </section>
 </template>
 
 <style scoped>
-.pairs { list-style: none; margin: 0; padding: 0; display: grid; gap: 3px; }
-.pairs li { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 6px; align-items: center; font-size: 12px; }
-.pairs .btn { height: 24px; padding: 0 7px; font-size: 11.5px; }
-.name { text-align: left; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-weight: 500; }
-.odd { color: var(--danger); text-decoration: underline; }
-.figures { font-size: 11px; }
+.pairs {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 3px;
+}
+.pairs li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+}
+.pairs .btn {
+  height: 24px;
+  padding: 0 7px;
+  font-size: 11.5px;
+}
+.name {
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-weight: 500;
+}
+.odd {
+  color: var(--danger);
+  text-decoration: underline;
+}
+.figures {
+  font-size: 11px;
+}
 </style>

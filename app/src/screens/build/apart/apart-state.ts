@@ -1,10 +1,33 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
 import { type Part, type Project, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
 import {
-  type Gift, type TwinPair, addRegionsEdit, changeRegionEdit, dropRegionEdit, findTwins, giveToRegionEdit, handOverEdit, makeTwinsEdit, piecesOf, cellsByRegion, setPartHiddenEdit, takeApartEdit,
+  type Gift,
+  type TwinPair,
+  addRegionsEdit,
+  changeRegionEdit,
+  dropRegionEdit,
+  findTwins,
+  giveToRegionEdit,
+  handOverEdit,
+  makeTwinsEdit,
+  piecesOf,
+  cellsByRegion,
+  setPartHiddenEdit,
+  takeApartEdit,
 } from '@sphalerite/core/project';
 import { families } from '@sphalerite/core/palette';
-import { type NamedCells, type StrokeVerb, mirrorShare, plugOf, splitByColour, splitByPatches, splitByPieces, splitByPlane, swingGap, withUnder } from '@sphalerite/core/sculpt';
+import {
+  type NamedCells,
+  type StrokeVerb,
+  mirrorShare,
+  plugOf,
+  splitByColour,
+  splitByPatches,
+  splitByPieces,
+  splitByPlane,
+  swingGap,
+  withUnder,
+} from '@sphalerite/core/sculpt';
 import { CellSet, connectedPieces, piecesSet } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
@@ -47,11 +70,14 @@ export const useApart = defineStore('apart', () => {
   const painting = ref(false);
   /** Whether what is erased goes to the part beside. */
   const giving = ref(false);
-  watch(() => session.view.part, () => {
-    hand.value = null;
-    hovered.value = null;
-    painting.value = giving.value = false;
-  });
+  watch(
+    () => session.view.part,
+    () => {
+      hand.value = null;
+      hovered.value = null;
+      painting.value = giving.value = false;
+    },
+  );
 
   const part = computed<Part | null>(() => session.part);
   const regions = computed<readonly Region[]>(() => part.value?.regions?.list ?? []);
@@ -87,15 +113,30 @@ export const useApart = defineStore('apart', () => {
     selection.set(null);
   };
   const byPieces = (): void => {
-    if (build.seen) add(splitByPieces(build.seen).slice(1).map((set, i) => piece(`Piece ${regions.value.length + i + 1}`, set)));
+    if (build.seen)
+      add(
+        splitByPieces(build.seen)
+          .slice(1)
+          .map((set, i) => piece(`Piece ${regions.value.length + i + 1}`, set)),
+      );
   };
   const named = (byte: number): string => colours.swatchOf(byte)?.name ?? `Swatch ${byte}`;
   const byColours = (): void => {
-    if (build.seen && session.palette) add(splitByColour(build.seen, families(session.palette)).slice(1).map((c) => piece(named(c.byte), c.cells)));
+    if (build.seen && session.palette)
+      add(
+        splitByColour(build.seen, families(session.palette))
+          .slice(1)
+          .map((c) => piece(named(c.byte), c.cells)),
+      );
   };
   const byPatches = (): void => {
     // A speck is no piece: less than a two-hundredth of the sculpt.
-    if (build.seen && session.palette) add(splitByPatches(build.seen, families(session.palette), Math.max(2, Math.ceil(build.seen.count / 200))).slice(1).map((c) => piece(named(c.byte), c.cells)));
+    if (build.seen && session.palette)
+      add(
+        splitByPatches(build.seen, families(session.palette), Math.max(2, Math.ceil(build.seen.count / 200)))
+          .slice(1)
+          .map((c) => piece(named(c.byte), c.cells)),
+      );
   };
   const byLayers = (): void => {
     if (!part.value) return;
@@ -103,7 +144,10 @@ export const useApart = defineStore('apart', () => {
     // What shows of each layer above the lowest.
     let above = NONE;
     const found: NamedCells[] = [];
-    for (const l of part.value.layers.slice(1).filter((o) => !o.hidden).reverse()) {
+    for (const l of part.value.layers
+      .slice(1)
+      .filter((o) => !o.hidden)
+      .reverse()) {
       const set = CellSet.filled(l.grid).minus(above).intersect(seen);
       above = above.union(set);
       found.push(piece(l.name, set));
@@ -118,13 +162,29 @@ export const useApart = defineStore('apart', () => {
       return;
     }
     const from = (hand.value === null ? undefined : cells.value.get(hand.value)) ?? free.value;
-    const [low, high] = splitByPlane(from, g.axis, Math.floor(g.at / 2), teeth.value > 0 ? { width: Math.max(1, teeth.value), depth: teeth.value } : null);
+    const [low, high] = splitByPlane(
+      from,
+      g.axis,
+      Math.floor(g.at / 2),
+      teeth.value > 0 ? { width: Math.max(1, teeth.value), depth: teeth.value } : null,
+    );
     if (low.isEmpty || high.isEmpty) {
-      notices.say('The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.');
+      notices.say(
+        'The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.',
+      );
       return;
     }
     const region = regions.value.find((r) => r.byte === hand.value);
-    add([{ name: region ? `${region.name}, part` : nextName(), side: region?.side ?? 'centre', cells: low.count <= high.count ? low : high }], true);
+    add(
+      [
+        {
+          name: region ? `${region.name}, part` : nextName(),
+          side: region?.side ?? 'centre',
+          cells: low.count <= high.count ? low : high,
+        },
+      ],
+      true,
+    );
   };
   watch(active, (on) => {
     if (!on) painting.value = giving.value = false;
@@ -142,14 +202,21 @@ export const useApart = defineStore('apart', () => {
   function gifts(set: CellSet, verb: StrokeVerb): Gift[] {
     const p = part.value;
     if (!p || hand.value === null) return [];
-    const seen = composite(p), touched = withUnder(seen, set.intersect(CellSet.filled(seen)));
+    const seen = composite(p),
+      touched = withUnder(seen, set.intersect(CellSet.filled(seen)));
     if (verb === 'erase') return [{ cells: touched.intersect(cells.value.get(hand.value) ?? NONE), region: 'other' }];
     const region = regions.value.find((r) => r.byte === hand.value);
-    const pair = region && region.side !== 'centre' ? regions.value.find((r) => r.name === region.name && r.side !== region.side && r.side !== 'centre') : undefined;
+    const pair =
+      region && region.side !== 'centre'
+        ? regions.value.find((r) => r.name === region.name && r.side !== region.side && r.side !== 'centre')
+        : undefined;
     // A mirrored stroke on a left piece is a stroke on its right one.
     const half = build.symmetry.mirror[0];
     const far = pair && half !== null ? sideOf(touched, half, pair.side === 'left') : NONE;
-    return [{ cells: touched.minus(far), region: hand.value }, ...(pair && !far.isEmpty ? [{ cells: far, region: pair.byte }] : [])];
+    return [
+      { cells: touched.minus(far), region: hand.value },
+      ...(pair && !far.isEmpty ? [{ cells: far, region: pair.byte }] : []),
+    ];
   }
   const sink: CellSink = {
     text: 'strokes paint a piece, not colours',
@@ -183,10 +250,13 @@ export const useApart = defineStore('apart', () => {
     if (on) build.sink = giver;
     else if (build.sink === giver) build.sink = null;
   });
-  watch(() => build.sink, (now) => {
-    painting.value = now === sink;
-    giving.value = now === giver;
-  });
+  watch(
+    () => build.sink,
+    (now) => {
+      painting.value = now === sink;
+      giving.value = now === giver;
+    },
+  );
   /** Takes a region in hand, to paint it; again, lets it go. */
   function paint(byte: number | null): void {
     const same = painting.value && hand.value === byte;
@@ -199,19 +269,32 @@ export const useApart = defineStore('apart', () => {
     return left ? high : low;
   };
 
-  const options = computed(() => ({ rest: restName(), plug: plug.value, clearance: clearance.value, socket: socket.value, bones: bones.value, keepWhole: keepWhole.value }));
+  const options = computed(() => ({
+    rest: restName(),
+    plug: plug.value,
+    clearance: clearance.value,
+    socket: socket.value,
+    bones: bones.value,
+    keepWhole: keepWhole.value,
+  }));
   /** A whole that was kept aside is called so; its rest is not. */
   const restName = (): string => (part.value?.name ?? 'Rest').replace(/, whole( \d+)?$/, '');
-  const pieces = computed(() => (part.value && active.value && regions.value.length > 0 ? piecesOf(part.value, restName()) : null));
+  const pieces = computed(() =>
+    part.value && active.value && regions.value.length > 0 ? piecesOf(part.value, restName()) : null,
+  );
   /** How much of each joint would gape, 0–1, as the plug is set now; the worst of turns about X and Z. */
   const gaps = computed(() => {
-    const p = pieces.value, seen = part.value && composite(part.value);
+    const p = pieces.value,
+      seen = part.value && composite(part.value);
     if (!p || !seen || seen.count > 20_000) return null;
     return p.pieces.map(({ region, cells: set }, i) => {
       if (p.parent[i]! < 0) return { region, share: 0 };
       const body = p.pieces[p.parent[i]!]!.cells;
       const limb = set.union(CellSet.ofCells(plugOf(seen, set, body, plug.value, clearance.value).map(([c]) => c)));
-      return { region, share: Math.max(...([0, 2] as const).map((axis) => swingGap(set, limb, body, p.pivots[i]!, axis, SWING))) };
+      return {
+        region,
+        share: Math.max(...([0, 2] as const).map((axis) => swingGap(set, limb, body, p.pivots[i]!, axis, SWING))),
+      };
     });
   });
   const worst = computed(() => gaps.value?.reduce((a, b) => (b.share > a.share ? b : a)) ?? null);
@@ -220,7 +303,8 @@ export const useApart = defineStore('apart', () => {
   function workOnWhole(): void {
     const of = whole.value;
     if (!of) return;
-    if (of.hidden) session.apply(setPartHiddenEdit, { part: of.id, hidden: false }, () => ({ part: of.id, layer: null }));
+    if (of.hidden)
+      session.apply(setPartHiddenEdit, { part: of.id, hidden: false }, () => ({ part: of.id, layer: null }));
     else session.choose({ part: of.id, layer: null });
     build.isolate = true;
   }
@@ -229,15 +313,24 @@ export const useApart = defineStore('apart', () => {
     if (of === part.value && earlier.value.length > 0) build.isolate = false;
     const name = of.name.replace(/, whole( \d+)?$/, '');
     const args = { part: of.id, ...options.value, rest: name };
-    const choosing = (p: Project): { part: string | null; layer: null } => ({ part: p.parts.find((o) => o.origin?.whole === of.id && o.origin.region === 0)?.id ?? p.parts.find((o) => o.origin?.whole === of.id)?.id ?? null, layer: null });
+    const choosing = (p: Project): { part: string | null; layer: null } => ({
+      part:
+        p.parts.find((o) => o.origin?.whole === of.id && o.origin.region === 0)?.id ??
+        p.parts.find((o) => o.origin?.whole === of.id)?.id ??
+        null,
+      layer: null,
+    });
     const earlierOnes = session.project!.parts.filter((p) => p.origin?.whole === of.id).map((p) => p.id);
-    if (composite(of).count > LARGE) void session.applyInBackground(takeApartEdit, args, [of.id, ...earlierOnes], choosing);
+    if (composite(of).count > LARGE)
+      void session.applyInBackground(takeApartEdit, args, [of.id, ...earlierOnes], choosing);
     else session.apply(takeApartEdit, args, choosing);
   }
 
   const pairs = computed<TwinPair[]>(() => (active.value && session.project ? findTwins(session.project) : []));
   const twin = (list: readonly TwinPair[]): void => {
-    session.apply(makeTwinsEdit, { pairs: list.map((p) => ({ part: p.other.id, source: p.source.id, axis: p.twin.axis, plane: p.twin.plane })) });
+    session.apply(makeTwinsEdit, {
+      pairs: list.map((p) => ({ part: p.other.id, source: p.source.id, axis: p.twin.axis, plane: p.twin.plane })),
+    });
   };
 
   const marks = computed<Mark[]>(() => {
@@ -246,10 +339,12 @@ export const useApart = defineStore('apart', () => {
     const now = cellsByRegion(shown);
     const differ = pairs.value.find((p) => p.other.id === shown.id)?.differ;
     return [
-      ...(shown.regions?.list ?? []).filter((r) => !now.get(r.byte)!.isEmpty).map((r, i): Mark => {
-        const on = r.byte === (hovered.value ?? hand.value);
-        return { set: now.get(r.byte)!, tone: on ? 'honey' : TONES[i % TONES.length]!, fill: on ? 0.6 : 0.32 };
-      }),
+      ...(shown.regions?.list ?? [])
+        .filter((r) => !now.get(r.byte)!.isEmpty)
+        .map((r, i): Mark => {
+          const on = r.byte === (hovered.value ?? hand.value);
+          return { set: now.get(r.byte)!, tone: on ? 'honey' : TONES[i % TONES.length]!, fill: on ? 0.6 : 0.32 };
+        }),
       ...(differ && !differ.isEmpty ? [{ set: differ, tone: 'danger' as const, fill: 0.6, through: true }] : []),
     ];
   });
@@ -259,17 +354,56 @@ export const useApart = defineStore('apart', () => {
     if (!p) return [];
     const meant = hovered.value ?? hand.value;
     // Many names at once would hide what they name.
-    return p.pieces.filter((o) => (meant === null ? o.region !== 0 && p.pieces.length <= MOST_NAMES : o.region === meant)).map((o) => {
-      const box = o.cells.tight!;
-      return { at: transformPoint(toWorld, box.min.map((m, i) => m + box.size[i]! / 2) as unknown as Vec3), text: o.name + sideSuffix(o.side), tone: 'ink' };
-    });
+    return p.pieces
+      .filter((o) => (meant === null ? o.region !== 0 && p.pieces.length <= MOST_NAMES : o.region === meant))
+      .map((o) => {
+        const box = o.cells.tight!;
+        return {
+          at: transformPoint(toWorld, box.min.map((m, i) => m + box.size[i]! / 2) as unknown as Vec3),
+          text: o.name + sideSuffix(o.side),
+          tone: 'ink',
+        };
+      });
   };
   const joints = computed<readonly Vec3[]>(() => {
     const p = pieces.value;
     return p ? p.pivots.filter((_, i) => i !== p.root).map((h) => [h[0] / 2, h[1] / 2, h[2] / 2]) : [];
   });
   return {
-    active, hand, hovered, plug, clearance, socket, bones, keepWhole, teeth, painting, giving, regions, cells, free, earlier, whole, pairs, marks, labels, joints, gaps, worst,
-    add, change, drop, paint, bySelection, byPieces, byColours, byPatches, byLayers, byPlane, take, workOnWhole, twin,
+    active,
+    hand,
+    hovered,
+    plug,
+    clearance,
+    socket,
+    bones,
+    keepWhole,
+    teeth,
+    painting,
+    giving,
+    regions,
+    cells,
+    free,
+    earlier,
+    whole,
+    pairs,
+    marks,
+    labels,
+    joints,
+    gaps,
+    worst,
+    add,
+    change,
+    drop,
+    paint,
+    bySelection,
+    byPieces,
+    byColours,
+    byPatches,
+    byLayers,
+    byPlane,
+    take,
+    workOnWhole,
+    twin,
   };
 });

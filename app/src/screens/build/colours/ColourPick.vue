@@ -24,17 +24,38 @@ const read = (hex: string): number[] => {
   const { l, c, h } = toOklch(hex);
   return [l * 100, c * 100, h];
 };
-const write = (n: readonly number[]): string => (way.value === 'RGB' ? bytesHex(Math.round(n[0]!), Math.round(n[1]!), Math.round(n[2]!))
-  : way.value === 'HSV' ? fromHsv({ h: n[0]!, s: n[1]! / 100, v: n[2]! / 100 }) : fromOklch({ l: n[0]! / 100, c: n[1]! / 100, h: n[2]! }));
+const write = (n: readonly number[]): string =>
+  way.value === 'RGB'
+    ? bytesHex(Math.round(n[0]!), Math.round(n[1]!), Math.round(n[2]!))
+    : way.value === 'HSV'
+      ? fromHsv({ h: n[0]!, s: n[1]! / 100, v: n[2]! / 100 })
+      : fromOklch({ l: n[0]! / 100, c: n[1]! / 100, h: n[2]! });
 const ROWS = {
-  OKLCH: [['Lightness', 100, '%'], ['Chroma', MOST_CHROMA * 100, ''], ['Hue', 360, '°']],
-  HSV: [['Hue', 360, '°'], ['Saturation', 100, '%'], ['Value', 100, '%']],
-  RGB: [['Red', 255, ''], ['Green', 255, ''], ['Blue', 255, '']],
+  OKLCH: [
+    ['Lightness', 100, '%'],
+    ['Chroma', MOST_CHROMA * 100, ''],
+    ['Hue', 360, '°'],
+  ],
+  HSV: [
+    ['Hue', 360, '°'],
+    ['Saturation', 100, '%'],
+    ['Value', 100, '%'],
+  ],
+  RGB: [
+    ['Red', 255, ''],
+    ['Green', 255, ''],
+    ['Blue', 255, ''],
+  ],
 } as const;
-const rows = computed(() => ROWS[way.value].map(([name, most, unit], i) => ({
-  name, most, unit, value: numbers.value[i] ?? 0,
-  track: `linear-gradient(90deg, ${Array.from({ length: 13 }, (_, k) => write(numbers.value.map((v, j) => (j === i ? (most * k) / 12 : v)))).join(', ')})`,
-})));
+const rows = computed(() =>
+  ROWS[way.value].map(([name, most, unit], i) => ({
+    name,
+    most,
+    unit,
+    value: numbers.value[i] ?? 0,
+    track: `linear-gradient(90deg, ${Array.from({ length: 13 }, (_, k) => write(numbers.value.map((v, j) => (j === i ? (most * k) / 12 : v)))).join(', ')})`,
+  })),
+);
 
 function take(hex: string, done: boolean): void {
   now.value = typed.value = hex;
@@ -55,12 +76,16 @@ function type(): void {
   numbers.value = read(hex);
   take(hex, true);
 }
-watch(() => props.modelValue, (hex) => {
-  typed.value = hex;
-  if (hex === now.value && numbers.value.length > 0) return;
-  now.value = hex;
-  numbers.value = read(hex);
-}, { immediate: true });
+watch(
+  () => props.modelValue,
+  (hex) => {
+    typed.value = hex;
+    if (hex === now.value && numbers.value.length > 0) return;
+    now.value = hex;
+    numbers.value = read(hex);
+  },
+  { immediate: true },
+);
 watch(way, () => (numbers.value = read(now.value)));
 
 // The wheel: hue around, chroma outwards, at the colour's own lightness.
@@ -68,10 +93,12 @@ const SIZE = 116;
 const wheel = ref<HTMLCanvasElement>();
 const lch = computed(() => toOklch(now.value));
 const knob = computed(() => {
-  const r = (Math.min(1, lch.value.c / MOST_CHROMA) * SIZE) / 2, a = (lch.value.h * Math.PI) / 180;
+  const r = (Math.min(1, lch.value.c / MOST_CHROMA) * SIZE) / 2,
+    a = (lch.value.h * Math.PI) / 180;
   return { left: `${SIZE / 2 + Math.cos(a) * r}px`, top: `${SIZE / 2 - Math.sin(a) * r}px`, background: now.value };
 });
-const RINGS = 18, WEDGES = 60;
+const RINGS = 18,
+  WEDGES = 60;
 let drawnFor = -1;
 function draw(): void {
   const g = wheel.value?.getContext('2d');
@@ -82,7 +109,8 @@ function draw(): void {
   g.clearRect(0, 0, s, s);
   for (let r = RINGS; r >= 1; r--) {
     for (let w = 0; w < WEDGES; w++) {
-      const from = ((w - 0.02) / WEDGES) * 2 * Math.PI, to = ((w + 1.04) / WEDGES) * 2 * Math.PI;
+      const from = ((w - 0.02) / WEDGES) * 2 * Math.PI,
+        to = ((w + 1.04) / WEDGES) * 2 * Math.PI;
       g.fillStyle = fromOklch({ l, c: ((r - 0.5) / RINGS) * MOST_CHROMA, h: ((w + 0.5) / WEDGES) * 360 });
       g.beginPath();
       g.moveTo(s / 2, s / 2);
@@ -92,11 +120,19 @@ function draw(): void {
   }
 }
 onMounted(draw);
-watch(() => lch.value.l, () => void nextTick(draw));
+watch(
+  () => lch.value.l,
+  () => void nextTick(draw),
+);
 function spin(e: PointerEvent, done: boolean): void {
   const box = wheel.value!.getBoundingClientRect();
-  const x = ((e.clientX - box.left) / box.width) * 2 - 1, y = 1 - ((e.clientY - box.top) / box.height) * 2;
-  const hex = fromOklch({ l: lch.value.l, c: Math.min(1, Math.hypot(x, y)) * MOST_CHROMA, h: (Math.atan2(y, x) * 180) / Math.PI });
+  const x = ((e.clientX - box.left) / box.width) * 2 - 1,
+    y = 1 - ((e.clientY - box.top) / box.height) * 2;
+  const hex = fromOklch({
+    l: lch.value.l,
+    c: Math.min(1, Math.hypot(x, y)) * MOST_CHROMA,
+    h: (Math.atan2(y, x) * 180) / Math.PI,
+  });
   numbers.value = read(hex);
   take(hex, done);
 }
@@ -108,7 +144,8 @@ function down(e: PointerEvent): void {
 }
 /** By the keys: around and outwards. */
 function wheelKey(e: KeyboardEvent): void {
-  const turn = e.key === 'ArrowRight' ? 4 : e.key === 'ArrowLeft' ? -4 : 0, out = e.key === 'ArrowUp' ? 0.01 : e.key === 'ArrowDown' ? -0.01 : 0;
+  const turn = e.key === 'ArrowRight' ? 4 : e.key === 'ArrowLeft' ? -4 : 0,
+    out = e.key === 'ArrowUp' ? 0.01 : e.key === 'ArrowDown' ? -0.01 : 0;
   if (turn === 0 && out === 0) return;
   e.preventDefault();
   const hex = fromOklch({ l: lch.value.l, c: Math.max(0, lch.value.c + out), h: lch.value.h + turn });
@@ -120,37 +157,162 @@ function wheelKey(e: KeyboardEvent): void {
 <template>
   <div class="pick">
     <div class="top">
-      <div class="wheel" role="slider" tabindex="0" aria-label="Hue and chroma" :aria-valuenow="Math.round(lch.h)" :aria-valuetext="`hue ${Math.round(lch.h)} degrees, chroma ${(lch.c * 100).toFixed(0)}`" @keydown.stop="wheelKey" @pointerdown="down" @pointermove="held && spin($event, false)" @pointerup="held && ((held = false), spin($event, true))">
+      <div
+        class="wheel"
+        role="slider"
+        tabindex="0"
+        aria-label="Hue and chroma"
+        :aria-valuenow="Math.round(lch.h)"
+        :aria-valuetext="`hue ${Math.round(lch.h)} degrees, chroma ${(lch.c * 100).toFixed(0)}`"
+        @keydown.stop="wheelKey"
+        @pointerdown="down"
+        @pointermove="held && spin($event, false)"
+        @pointerup="held && ((held = false), spin($event, true))"
+      >
         <canvas ref="wheel" :width="SIZE * 2" :height="SIZE * 2" /><i class="knob" :style="knob" />
       </div>
       <div class="side">
-        <div class="ways segments" role="group" aria-label="Colour by"><button v-for="w in WAYS" :key="w" type="button" :aria-pressed="way === w" @click="way = w">{{ w }}</button></div>
+        <div class="ways segments" role="group" aria-label="Colour by">
+          <button v-for="w in WAYS" :key="w" type="button" :aria-pressed="way === w" @click="way = w">{{ w }}</button>
+        </div>
         <span class="fill" :style="{ background: now }" aria-hidden="true" />
-        <input v-model="typed" class="text figures" aria-label="Colour as hex" maxlength="24" @keydown.stop.enter="type" @keydown.stop @change="type" />
+        <input
+          v-model="typed"
+          class="text figures"
+          aria-label="Colour as hex"
+          maxlength="24"
+          @keydown.stop.enter="type"
+          @keydown.stop
+          @change="type"
+        />
       </div>
     </div>
-    <label v-for="(r, i) in rows" :key="r.name" class="slide"><span>{{ r.name }}</span>
-      <input type="range" :min="0" :max="r.most" :step="way === 'RGB' ? 1 : 0.1" :value="r.value" :aria-label="r.name" :style="{ '--track': r.track }" @keydown.stop @input="slide(i, Number(($event.target as HTMLInputElement).value), false)" @change="slide(i, Number(($event.target as HTMLInputElement).value), true)" />
+    <label v-for="(r, i) in rows" :key="r.name" class="slide"
+      ><span>{{ r.name }}</span>
+      <input
+        type="range"
+        :min="0"
+        :max="r.most"
+        :step="way === 'RGB' ? 1 : 0.1"
+        :value="r.value"
+        :aria-label="r.name"
+        :style="{ '--track': r.track }"
+        @keydown.stop
+        @input="slide(i, Number(($event.target as HTMLInputElement).value), false)"
+        @change="slide(i, Number(($event.target as HTMLInputElement).value), true)"
+      />
       <output class="figures">{{ Math.round(r.value) }}{{ r.unit }}</output>
     </label>
   </div>
 </template>
 
 <style scoped>
-.pick { display: grid; gap: 6px; }
-.top { display: flex; gap: 10px; }
-.wheel { position: relative; flex: none; width: 116px; height: 116px; cursor: crosshair; touch-action: none; border-radius: 50%; }
-.wheel canvas { width: 116px; height: 116px; display: block; border-radius: 50%; }
-.knob { position: absolute; width: 14px; height: 14px; margin: -7px; border-radius: 50%; border: 2px solid #ffffff; box-shadow: 0 0 0 1px #2a2521; pointer-events: none; }
-.side { display: grid; grid-template-rows: auto 1fr auto; gap: 6px; flex: 1; min-width: 0; }
-.ways { display: grid; }
-.ways button { border-right: 0; border-bottom: 1px solid var(--line); min-height: 20px; font-size: 11px; }
-.ways button:last-child { border-bottom: 0; }
-.fill { border-radius: var(--radius); min-height: 14px; border: 1px solid rgb(0 0 0 / 18%); }
-.text { height: 26px; width: 100%; padding: 0 4px; font-size: 11px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); }
-.slide { display: grid; grid-template-columns: 66px 1fr 40px; align-items: center; gap: 6px; font-size: 12px; color: var(--quiet); }
-.slide output { text-align: right; color: var(--ink); font-size: 11px; }
-input[type='range'] { appearance: none; width: 100%; height: 12px; margin: 0; border-radius: 6px; background: var(--track); border: 1px solid rgb(0 0 0 / 18%); cursor: pointer; }
-input[type='range']::-webkit-slider-thumb { appearance: none; width: 10px; height: 18px; border-radius: 4px; border: 2px solid #ffffff; background: transparent; box-shadow: 0 0 0 1px #2a2521, inset 0 0 0 1px #2a2521; }
-input[type='range']::-moz-range-thumb { width: 8px; height: 14px; border-radius: 4px; border: 2px solid #ffffff; background: transparent; box-shadow: 0 0 0 1px #2a2521; }
+.pick {
+  display: grid;
+  gap: 6px;
+}
+.top {
+  display: flex;
+  gap: 10px;
+}
+.wheel {
+  position: relative;
+  flex: none;
+  width: 116px;
+  height: 116px;
+  cursor: crosshair;
+  touch-action: none;
+  border-radius: 50%;
+}
+.wheel canvas {
+  width: 116px;
+  height: 116px;
+  display: block;
+  border-radius: 50%;
+}
+.knob {
+  position: absolute;
+  width: 14px;
+  height: 14px;
+  margin: -7px;
+  border-radius: 50%;
+  border: 2px solid #ffffff;
+  box-shadow: 0 0 0 1px #2a2521;
+  pointer-events: none;
+}
+.side {
+  display: grid;
+  grid-template-rows: auto 1fr auto;
+  gap: 6px;
+  flex: 1;
+  min-width: 0;
+}
+.ways {
+  display: grid;
+}
+.ways button {
+  border-right: 0;
+  border-bottom: 1px solid var(--line);
+  min-height: 20px;
+  font-size: 11px;
+}
+.ways button:last-child {
+  border-bottom: 0;
+}
+.fill {
+  border-radius: var(--radius);
+  min-height: 14px;
+  border: 1px solid rgb(0 0 0 / 18%);
+}
+.text {
+  height: 26px;
+  width: 100%;
+  padding: 0 4px;
+  font-size: 11px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+}
+.slide {
+  display: grid;
+  grid-template-columns: 66px 1fr 40px;
+  align-items: center;
+  gap: 6px;
+  font-size: 12px;
+  color: var(--quiet);
+}
+.slide output {
+  text-align: right;
+  color: var(--ink);
+  font-size: 11px;
+}
+input[type='range'] {
+  appearance: none;
+  width: 100%;
+  height: 12px;
+  margin: 0;
+  border-radius: 6px;
+  background: var(--track);
+  border: 1px solid rgb(0 0 0 / 18%);
+  cursor: pointer;
+}
+input[type='range']::-webkit-slider-thumb {
+  appearance: none;
+  width: 10px;
+  height: 18px;
+  border-radius: 4px;
+  border: 2px solid #ffffff;
+  background: transparent;
+  box-shadow:
+    0 0 0 1px #2a2521,
+    inset 0 0 0 1px #2a2521;
+}
+input[type='range']::-moz-range-thumb {
+  width: 8px;
+  height: 14px;
+  border-radius: 4px;
+  border: 2px solid #ffffff;
+  background: transparent;
+  box-shadow: 0 0 0 1px #2a2521;
+}
 </style>

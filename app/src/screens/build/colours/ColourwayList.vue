@@ -15,12 +15,21 @@ const dragged = ref<string | null>(null);
 const ways = computed(() => session.project!.colourways);
 const palette = computed(() => session.palette!);
 /** The looks that differ, as they are in each; with the palette itself first. */
-const rows = computed(() => [null, ...ways.value].map((w) => {
-  const dressed = inColourway(session.project!, w?.id ?? null).palettes.find((p) => p.id === palette.value.id)!;
-  const changed = new Set(ways.value.flatMap((o) => o.changes.filter((c) => c.palette === palette.value.id).map((c) => c.byte)));
-  const shown = changed.size > 0 ? dressed.swatches.filter((s) => changed.has(s.byte)) : dressed.swatches;
-  return { id: w?.id ?? null, name: w?.name ?? 'Palette', own: w?.changes.length ?? 0, colours: shown.slice(0, 14).map((s) => s.colour) };
-}));
+const rows = computed(() =>
+  [null, ...ways.value].map((w) => {
+    const dressed = inColourway(session.project!, w?.id ?? null).palettes.find((p) => p.id === palette.value.id)!;
+    const changed = new Set(
+      ways.value.flatMap((o) => o.changes.filter((c) => c.palette === palette.value.id).map((c) => c.byte)),
+    );
+    const shown = changed.size > 0 ? dressed.swatches.filter((s) => changed.has(s.byte)) : dressed.swatches;
+    return {
+      id: w?.id ?? null,
+      name: w?.name ?? 'Palette',
+      own: w?.changes.length ?? 0,
+      colours: shown.slice(0, 14).map((s) => s.colour),
+    };
+  }),
+);
 function drop(index: number): void {
   if (dragged.value) session.apply(moveColourwayEdit, { colourway: dragged.value, index });
   dragged.value = null;
@@ -29,37 +38,159 @@ function drop(index: number): void {
 
 <template>
   <section class="panel-section" aria-label="Colourways">
-    <div class="panel-head"><h2>Colourways <span class="figures quiet">{{ ways.length }}</span></h2>
-      <span class="row"><button type="button" class="bare" :class="{ on: colours.sideBySide }" aria-label="Side by side" :aria-pressed="colours.sideBySide" title="Side by side in the view · Alt+D" :disabled="ways.length === 0" @click="runCommand('colourway.sideBySide')"><IconColumns3 aria-hidden="true" /></button><button type="button" class="bare" aria-label="New colourway" title="New colourway · Ctrl+Alt+N" @click="runCommand('colourway.new')"><IconPlus aria-hidden="true" /></button></span>
+    <div class="panel-head">
+      <h2>
+        Colourways <span class="figures quiet">{{ ways.length }}</span>
+      </h2>
+      <span class="row"
+        ><button
+          type="button"
+          class="bare"
+          :class="{ on: colours.sideBySide }"
+          aria-label="Side by side"
+          :aria-pressed="colours.sideBySide"
+          title="Side by side in the view · Alt+D"
+          :disabled="ways.length === 0"
+          @click="runCommand('colourway.sideBySide')"
+        >
+          <IconColumns3 aria-hidden="true" /></button
+        ><button
+          type="button"
+          class="bare"
+          aria-label="New colourway"
+          title="New colourway · Ctrl+Alt+N"
+          @click="runCommand('colourway.new')"
+        >
+          <IconPlus aria-hidden="true" /></button
+      ></span>
     </div>
     <ul class="list">
-      <li v-for="(r, i) in rows" :key="r.id ?? ''" class="way" :class="{ on: r.id === session.view.colourway }" :draggable="r.id !== null" @dragstart="dragged = r.id" @dragover.prevent @drop.prevent="drop(Math.max(0, i - 1))">
+      <li
+        v-for="(r, i) in rows"
+        :key="r.id ?? ''"
+        class="way"
+        :class="{ on: r.id === session.view.colourway }"
+        :draggable="r.id !== null"
+        @dragstart="dragged = r.id"
+        @dragover.prevent
+        @drop.prevent="drop(Math.max(0, i - 1))"
+      >
         <div class="head">
-          <NameField v-if="r.id !== null && r.id === session.view.colourway" :name="r.name" label="Name of the colourway" @rename="(name) => session.apply(renameColourwayEdit, { colourway: r.id!, name })" />
-          <button v-else type="button" class="name" :aria-label="`Wear ${r.name}`" :aria-pressed="r.id === session.view.colourway" @click="colours.wear(r.id)">{{ r.name }}</button>
-          <span class="figures quiet">{{ r.id === null ? 'as it is' : r.own === 0 ? 'no change' : `${r.own} own` }}</span>
-          <template v-if="r.id !== null"><button type="button" class="bare small" :aria-label="`Duplicate ${r.name}`" title="Duplicate" @click="runCommand('colourway.new', r.id)"><IconCopy aria-hidden="true" /></button><button type="button" class="bare small" :aria-label="`Delete ${r.name}`" title="To the bin" @click="session.apply(deleteColourwayEdit, { colourway: r.id })"><IconTrash aria-hidden="true" /></button></template>
+          <NameField
+            v-if="r.id !== null && r.id === session.view.colourway"
+            :name="r.name"
+            label="Name of the colourway"
+            @rename="(name) => session.apply(renameColourwayEdit, { colourway: r.id!, name })"
+          />
+          <button
+            v-else
+            type="button"
+            class="name"
+            :aria-label="`Wear ${r.name}`"
+            :aria-pressed="r.id === session.view.colourway"
+            @click="colours.wear(r.id)"
+          >
+            {{ r.name }}
+          </button>
+          <span class="figures quiet">{{
+            r.id === null ? 'as it is' : r.own === 0 ? 'no change' : `${r.own} own`
+          }}</span>
+          <template v-if="r.id !== null"
+            ><button
+              type="button"
+              class="bare small"
+              :aria-label="`Duplicate ${r.name}`"
+              title="Duplicate"
+              @click="runCommand('colourway.new', r.id)"
+            >
+              <IconCopy aria-hidden="true" /></button
+            ><button
+              type="button"
+              class="bare small"
+              :aria-label="`Delete ${r.name}`"
+              title="To the bin"
+              @click="session.apply(deleteColourwayEdit, { colourway: r.id })"
+            >
+              <IconTrash aria-hidden="true" /></button
+          ></template>
         </div>
-        <button type="button" class="strip" :aria-label="`Colours of ${r.name}`" tabindex="-1" @click="colours.wear(r.id)"><i v-for="(c, k) in r.colours" :key="k" :style="{ background: c }" /></button>
+        <button
+          type="button"
+          class="strip"
+          :aria-label="`Colours of ${r.name}`"
+          tabindex="-1"
+          @click="colours.wear(r.id)"
+        >
+          <i v-for="(c, k) in r.colours" :key="k" :style="{ background: c }" />
+        </button>
       </li>
     </ul>
-    <p v-if="ways.length === 0" class="quiet">A colourway is another look of the whole project over the same cubes. Only what you change in it differs.</p>
+    <p v-if="ways.length === 0" class="quiet">
+      A colourway is another look of the whole project over the same cubes. Only what you change in it differs.
+    </p>
     <BinList kind="colourway" />
   </section>
 </template>
 
 <style scoped>
-.list { list-style: none; margin: 0; padding: 0; display: grid; gap: 4px; }
-.way { padding: 4px 6px 6px; border: 1px solid transparent; border-left: 3px solid transparent; border-radius: var(--radius); }
-.way:hover { background: color-mix(in srgb, var(--honey-soft) 45%, transparent); }
-.way.on { background: var(--honey-soft); border-left-color: var(--honey); }
-.head { display: flex; align-items: center; gap: 4px; }
-.head .name { flex: 1; text-align: left; font-weight: 500; }
-.head > :first-child { flex: 1; min-width: 0; }
-.head .figures { font-size: 11px; }
-.small { width: 22px; height: 22px; }
-.small svg { width: 15px; height: 15px; }
-.strip { display: flex; width: 100%; height: 14px; border-radius: 4px; overflow: hidden; border: 1px solid rgb(0 0 0 / 20%); }
-.strip i { flex: 1; }
-.bare.on { background: var(--honey-soft); color: var(--resin); }
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.way {
+  padding: 4px 6px 6px;
+  border: 1px solid transparent;
+  border-left: 3px solid transparent;
+  border-radius: var(--radius);
+}
+.way:hover {
+  background: color-mix(in srgb, var(--honey-soft) 45%, transparent);
+}
+.way.on {
+  background: var(--honey-soft);
+  border-left-color: var(--honey);
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.head .name {
+  flex: 1;
+  text-align: left;
+  font-weight: 500;
+}
+.head > :first-child {
+  flex: 1;
+  min-width: 0;
+}
+.head .figures {
+  font-size: 11px;
+}
+.small {
+  width: 22px;
+  height: 22px;
+}
+.small svg {
+  width: 15px;
+  height: 15px;
+}
+.strip {
+  display: flex;
+  width: 100%;
+  height: 14px;
+  border-radius: 4px;
+  overflow: hidden;
+  border: 1px solid rgb(0 0 0 / 20%);
+}
+.strip i {
+  flex: 1;
+}
+.bare.on {
+  background: var(--honey-soft);
+  color: var(--resin);
+}
 </style>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { PALETTE_FORMATS, type PaletteFormat } from '@sphalerite/core/files';
-import { READY_PALETTES, SORTS, type SwatchSort, confused, nearDuplicates, sortedBytes } from '@sphalerite/core/palette';
+import {
+  READY_PALETTES,
+  SORTS,
+  type SwatchSort,
+  confused,
+  nearDuplicates,
+  sortedBytes,
+} from '@sphalerite/core/palette';
 import { deleteSwatchesEdit, orderSwatchesEdit, renamePaletteEdit } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
 import NameField from '../../../components/NameField.vue';
@@ -16,27 +23,46 @@ const colours = useColours();
 const notices = useNotices();
 const { settings } = useSettings();
 const palette = computed(() => session.palette!);
-const unused = computed(() => palette.value.swatches.filter((s) => (colours.use?.total[s.byte] ?? 0) + (colours.use?.kept[s.byte] ?? 0) === 0));
+const unused = computed(() =>
+  palette.value.swatches.filter((s) => (colours.use?.total[s.byte] ?? 0) + (colours.use?.kept[s.byte] ?? 0) === 0),
+);
 const near = computed(() => nearDuplicates(palette.value));
 const unseen = computed(() => confused(palette.value, settings.vision));
-const WORDS: Record<SwatchSort, string> = { hue: 'by hue', light: 'dark to light', vivid: 'most vivid first', name: 'by name', use: 'most used first' };
+const WORDS: Record<SwatchSort, string> = {
+  hue: 'by hue',
+  light: 'dark to light',
+  vivid: 'most vivid first',
+  name: 'by name',
+  use: 'most used first',
+};
 const KINDS: Record<PaletteFormat, { text: string; suffix: string; type: string }> = {
-  json: { text: 'JSON, everything', suffix: '.palette.json', type: 'application/json' }, hex: { text: 'Hex list', suffix: '.hex.txt', type: 'text/plain' }, png: { text: 'PNG strip', suffix: '.palette.png', type: 'image/png' },
+  json: { text: 'JSON, everything', suffix: '.palette.json', type: 'application/json' },
+  hex: { text: 'Hex list', suffix: '.hex.txt', type: 'text/plain' },
+  png: { text: 'PNG strip', suffix: '.palette.png', type: 'image/png' },
 };
 function sort(by: SwatchSort): void {
   colours.count();
-  session.apply(orderSwatchesEdit, { palette: palette.value.id, bytes: sortedBytes(palette.value, by, colours.use?.total) });
+  session.apply(orderSwatchesEdit, {
+    palette: palette.value.id,
+    bytes: sortedBytes(palette.value, by, colours.use?.total),
+  });
 }
 function dropUnused(): void {
   colours.count();
   const list = unused.value;
-  const bytes = list.length === palette.value.swatches.length ? list.slice(1).map((s) => s.byte) : list.map((s) => s.byte);
-  if (session.apply(deleteSwatchesEdit, { palette: palette.value.id, bytes, moveTo: null })) notices.say(`${bytes.length} unused swatches dropped. Undo brings them back.`);
+  const bytes =
+    list.length === palette.value.swatches.length ? list.slice(1).map((s) => s.byte) : list.map((s) => s.byte);
+  if (session.apply(deleteSwatchesEdit, { palette: palette.value.id, bytes, moveTo: null }))
+    notices.say(`${bytes.length} unused swatches dropped. Undo brings them back.`);
 }
 // Readers and writers of files come when they are needed.
 async function save(format: PaletteFormat): Promise<void> {
   const { writePaletteFile } = await import('@sphalerite/core/files');
-  download(fileName(palette.value.name) + KINDS[format].suffix, writePaletteFile(session.look!, format) as Uint8Array<ArrayBuffer>, KINDS[format].type);
+  download(
+    fileName(palette.value.name) + KINDS[format].suffix,
+    writePaletteFile(session.look!, format) as Uint8Array<ArrayBuffer>,
+    KINDS[format].type,
+  );
 }
 const picker = ref<HTMLInputElement>();
 async function open(): Promise<void> {
@@ -46,7 +72,11 @@ async function open(): Promise<void> {
   try {
     const { readPaletteFile } = await import('@sphalerite/core/files');
     const read = readPaletteFile(new Uint8Array(await file.arrayBuffer()));
-    colours.task = { kind: 'palette', name: read.name ?? (file.name.replace(/(\.palette|\.hex)?\.\w+$/, '').slice(0, 120) || 'Palette'), swatches: read.swatches.map((s) => ({ ...s, name: s.name || s.colour })) };
+    colours.task = {
+      kind: 'palette',
+      name: read.name ?? (file.name.replace(/(\.palette|\.hex)?\.\w+$/, '').slice(0, 120) || 'Palette'),
+      swatches: read.swatches.map((s) => ({ ...s, name: s.name || s.colour })),
+    };
   } catch (e) {
     notices.say(`“${file.name}” was not taken. ${(e as Error).message}`, { kind: 'error' });
   }
@@ -59,28 +89,105 @@ function ready(name: string): void {
 
 <template>
   <section class="panel-section" aria-label="Palette">
-    <div class="panel-head"><NameField :name="palette.name" label="Name of the palette" :disabled="!session.writable" @rename="(name) => session.apply(renamePaletteEdit, { palette: palette.id, name })" /><span class="quiet">palette</span></div>
+    <div class="panel-head">
+      <NameField
+        :name="palette.name"
+        label="Name of the palette"
+        :disabled="!session.writable"
+        @rename="(name) => session.apply(renamePaletteEdit, { palette: palette.id, name })"
+      /><span class="quiet">palette</span>
+    </div>
     <div class="two">
-      <select class="pick" aria-label="Sort the palette" value="" @change="sort(($event.target as HTMLSelectElement).value as SwatchSort)"><option value="" disabled>Sort…</option><option v-for="s in SORTS" :key="s" :value="s">{{ WORDS[s] }}</option></select>
-      <select class="pick" aria-label="Save the palette" value="" @change="save(($event.target as HTMLSelectElement).value as PaletteFormat)"><option value="" disabled>Save as…</option><option v-for="f in PALETTE_FORMATS" :key="f" :value="f">{{ KINDS[f].text }}</option></select>
-      <select class="pick" aria-label="A ready palette" value="" @change="ready(($event.target as HTMLSelectElement).value)"><option value="" disabled>Ready ones…</option><option v-for="r in READY_PALETTES.slice(0, 3)" :key="r.name" :value="r.name">{{ r.name }}: {{ r.mood }}</option></select>
+      <select
+        class="pick"
+        aria-label="Sort the palette"
+        value=""
+        @change="sort(($event.target as HTMLSelectElement).value as SwatchSort)"
+      >
+        <option value="" disabled>Sort…</option>
+        <option v-for="s in SORTS" :key="s" :value="s">{{ WORDS[s] }}</option>
+      </select>
+      <select
+        class="pick"
+        aria-label="Save the palette"
+        value=""
+        @change="save(($event.target as HTMLSelectElement).value as PaletteFormat)"
+      >
+        <option value="" disabled>Save as…</option>
+        <option v-for="f in PALETTE_FORMATS" :key="f" :value="f">{{ KINDS[f].text }}</option>
+      </select>
+      <select
+        class="pick"
+        aria-label="A ready palette"
+        value=""
+        @change="ready(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="" disabled>Ready ones…</option>
+        <option v-for="r in READY_PALETTES.slice(0, 3)" :key="r.name" :value="r.name">
+          {{ r.name }}: {{ r.mood }}
+        </option>
+      </select>
       <button type="button" class="btn" @click="picker?.click()">From a file…</button>
     </div>
     <input ref="picker" type="file" accept=".json,.hex,.txt,.png" hidden aria-label="Palette file" @change="open" />
-    <button type="button" class="btn" :disabled="unused.length === 0" @click="dropUnused">Drop {{ unused.length }} unused</button>
-    <div v-if="near.length > 0"><p class="quiet">Hard to tell apart:</p>
-      <div v-for="n in near.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near"><SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named /><button type="button" class="link" @click="colours.task = { kind: 'delete', bytes: [n.b.byte] }">unite</button></div>
+    <button type="button" class="btn" :disabled="unused.length === 0" @click="dropUnused">
+      Drop {{ unused.length }} unused
+    </button>
+    <div v-if="near.length > 0">
+      <p class="quiet">Hard to tell apart:</p>
+      <div v-for="n in near.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near">
+        <SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named /><button
+          type="button"
+          class="link"
+          @click="colours.task = { kind: 'delete', bytes: [n.b.byte] }"
+        >
+          unite
+        </button>
+      </div>
     </div>
-    <div v-if="unseen.length > 0"><p class="quiet">With this vision {{ unseen.length }} {{ unseen.length === 1 ? 'pair looks' : 'pairs look' }} alike:</p>
-      <div v-for="n in unseen.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near"><SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named /></div>
+    <div v-if="unseen.length > 0">
+      <p class="quiet">
+        With this vision {{ unseen.length }} {{ unseen.length === 1 ? 'pair looks' : 'pairs look' }} alike:
+      </p>
+      <div v-for="n in unseen.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near">
+        <SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named />
+      </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; }
-.pick { min-width: 0; height: 28px; padding: 0 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.two .btn { padding: 0 4px; font-size: 12px; }
-.near { display: grid; grid-template-columns: 1fr 1fr auto; gap: 6px; align-items: center; font-size: 12px; padding: 2px 0; }
-.link { color: var(--resin); text-decoration: underline; font-size: 12px; }
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.pick {
+  min-width: 0;
+  height: 28px;
+  padding: 0 4px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.two .btn {
+  padding: 0 4px;
+  font-size: 12px;
+}
+.near {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+  padding: 2px 0;
+}
+.link {
+  color: var(--resin);
+  text-decoration: underline;
+  font-size: 12px;
+}
 </style>

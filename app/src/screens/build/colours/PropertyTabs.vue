@@ -16,7 +16,17 @@ const NAMES = { part: 'Part', colours: 'Colours', finish: 'Finish', apart: 'Apar
 <template>
   <div class="tabs-side">
     <div class="tabs" role="tablist" aria-label="What is shown here">
-      <button v-for="(t, i) in TABS" :key="t" type="button" role="tab" :aria-selected="colours.tab === t" :title="`${NAMES[t]} · Shift+${i + 1}`" @click="colours.tab = t">{{ NAMES[t] }}</button>
+      <button
+        v-for="(t, i) in TABS"
+        :key="t"
+        type="button"
+        role="tab"
+        :aria-selected="colours.tab === t"
+        :title="`${NAMES[t]} · Shift+${i + 1}`"
+        @click="colours.tab = t"
+      >
+        {{ NAMES[t] }}
+      </button>
     </div>
     <PartProperties v-if="colours.tab === 'part'" />
     <ColoursPanel v-else-if="colours.tab === 'colours' && session.palette" />
@@ -26,8 +36,29 @@ const NAMES = { part: 'Part', colours: 'Colours', finish: 'Finish', apart: 'Apar
 </template>
 
 <style scoped>
-.tabs { position: sticky; top: 0; z-index: 4; display: flex; gap: 2px; padding: 6px 10px 0; background: var(--panel); border-bottom: 1px solid var(--line); }
-.tabs button { flex: 1; padding: 4px 0 6px; border-bottom: 2px solid transparent; color: var(--quiet); font-weight: 500; }
-.tabs button:hover { color: var(--ink); }
-.tabs button[aria-selected='true'] { border-color: var(--honey); color: var(--ink); font-weight: 600; }
+.tabs {
+  position: sticky;
+  top: 0;
+  z-index: 4;
+  display: flex;
+  gap: 2px;
+  padding: 6px 10px 0;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+}
+.tabs button {
+  flex: 1;
+  padding: 4px 0 6px;
+  border-bottom: 2px solid transparent;
+  color: var(--quiet);
+  font-weight: 500;
+}
+.tabs button:hover {
+  color: var(--ink);
+}
+.tabs button[aria-selected='true'] {
+  border-color: var(--honey);
+  color: var(--ink);
+  font-weight: 600;
+}
 </style>

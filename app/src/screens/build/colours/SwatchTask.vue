@@ -19,34 +19,58 @@ const selection = useSelection();
 const palette = computed(() => session.palette!);
 const gone = computed(() => props.task.bytes.flatMap((b) => colours.swatchOf(b) ?? []));
 const sum = (counts: Uint32Array | undefined): number => props.task.bytes.reduce((n, b) => n + (counts?.[b] ?? 0), 0);
-const parts = computed(() => (colours.use?.parts ?? []).map((u) => ({ part: u.part, n: sum(u.counts) })).filter((u) => u.n > 0).sort((a, b) => b.n - a.n));
+const parts = computed(() =>
+  (colours.use?.parts ?? [])
+    .map((u) => ({ part: u.part, n: sum(u.counts) }))
+    .filter((u) => u.n > 0)
+    .sort((a, b) => b.n - a.n),
+);
 const total = computed(() => sum(colours.use?.total));
 const kept = computed(() => sum(colours.use?.kept));
 const others = computed(() => (build.palette?.swatches ?? []).filter((s) => !props.task.bytes.includes(s.byte)));
 const nearest = computed(() => {
   const colour = gone.value[0]?.colour ?? '#808080';
-  return [...others.value].sort((a, b) => colourDistance(a.colour, colour) - colourDistance(b.colour, colour))[0]?.byte ?? 0;
+  return (
+    [...others.value].sort((a, b) => colourDistance(a.colour, colour) - colourDistance(b.colour, colour))[0]?.byte ?? 0
+  );
 });
 const to = ref(0);
 const cubes = ref<'move' | 'remove'>('move');
 const where = ref<'selection' | 'part' | 'project'>(selection.selected ? 'selection' : 'part');
 // Counted now, not when the hand last rested: these numbers are what one decides by.
 colours.count();
-watch(() => props.task, () => (to.value = nearest.value), { immediate: true });
+watch(
+  () => props.task,
+  () => (to.value = nearest.value),
+  { immediate: true },
+);
 
 const table = computed(() => Uint8Array.from({ length: 256 }, (_, i) => (props.task.bytes.includes(i) ? 1 : 0)));
 const meantHere = computed(() => {
   if (where.value === 'project') return total.value;
   if (where.value === 'part') return sum(colours.inPart ?? undefined);
-  return selection.selected && session.layer ? CellSet.matching(session.layer.grid, table.value).intersect(selection.selected).count : 0;
+  return selection.selected && session.layer
+    ? CellSet.matching(session.layer.grid, table.value).intersect(selection.selected).count
+    : 0;
 });
-const deleting = computed(() => ({ palette: palette.value.id, bytes: props.task.bytes, moveTo: cubes.value === 'move' ? to.value : null }));
+const deleting = computed(() => ({
+  palette: palette.value.id,
+  bytes: props.task.bytes,
+  moveTo: cubes.value === 'move' ? to.value : null,
+}));
 const replacing = computed(() => ({
-  palette: palette.value.id, from: props.task.bytes, to: to.value,
-  ...(where.value === 'project' ? {} : { part: session.part!.id }), ...(where.value === 'selection' ? { layer: session.layer!.id, within: selection.selected } : {}),
+  palette: palette.value.id,
+  from: props.task.bytes,
+  to: to.value,
+  ...(where.value === 'project' ? {} : { part: session.part!.id }),
+  ...(where.value === 'selection' ? { layer: session.layer!.id, within: selection.selected } : {}),
 }));
 /** Shows it in the view while it is being decided. */
-const show = (): void => void (session.preview = props.task.kind === 'delete' ? session.tryEdit(deleteSwatchesEdit, deleting.value, true) : session.tryEdit(replaceSwatchEdit, replacing.value, true));
+const show = (): void =>
+  void (session.preview =
+    props.task.kind === 'delete'
+      ? session.tryEdit(deleteSwatchesEdit, deleting.value, true)
+      : session.tryEdit(replaceSwatchEdit, replacing.value, true));
 watch([deleting, replacing], show, { immediate: true });
 onBeforeUnmount(() => (session.preview = null));
 function run(): void {
@@ -61,27 +85,114 @@ function run(): void {
 
 <template>
   <section class="panel-section task" :aria-label="task.kind === 'delete' ? 'Delete swatches' : 'Replace swatches'">
-    <div class="panel-head"><h2>{{ task.kind === 'delete' ? 'Delete' : 'Replace' }} {{ gone.length === 1 ? gone[0]!.name : `${gone.length} swatches` }}</h2></div>
+    <div class="panel-head">
+      <h2>
+        {{ task.kind === 'delete' ? 'Delete' : 'Replace' }}
+        {{ gone.length === 1 ? gone[0]!.name : `${gone.length} swatches` }}
+      </h2>
+    </div>
     <div class="gone"><SwatchChip v-for="s in gone.slice(0, 12)" :key="s.byte" :swatch="s" small /></div>
     <template v-if="task.kind === 'delete'">
-      <p data-testid="uses"><b class="figures">{{ total.toLocaleString('en') }}</b> cubes in {{ parts.length }} {{ parts.length === 1 ? 'part' : 'parts' }}{{ kept > 0 ? `, ${kept.toLocaleString('en')} more in stamps and the bin` : '' }}</p>
-      <ul v-if="parts.length > 0" class="parts figures"><li v-for="u in parts.slice(0, 7)" :key="u.part.id"><span>{{ u.part.name }}{{ sideSuffix(u.part.side) }}</span><span>{{ u.n.toLocaleString('en') }}</span></li><li v-if="parts.length > 7"><span>and {{ parts.length - 7 }} more</span><span>{{ parts.slice(7).reduce((n, u) => n + u.n, 0).toLocaleString('en') }}</span></li></ul>
-      <div v-if="total + kept > 0" class="segments" role="group" aria-label="What becomes of the cubes"><button type="button" :aria-pressed="cubes === 'move'" @click="cubes = 'move'">move cubes</button><button type="button" :aria-pressed="cubes === 'remove'" @click="cubes = 'remove'">remove cubes</button></div>
+      <p data-testid="uses">
+        <b class="figures">{{ total.toLocaleString('en') }}</b> cubes in {{ parts.length }}
+        {{ parts.length === 1 ? 'part' : 'parts'
+        }}{{ kept > 0 ? `, ${kept.toLocaleString('en')} more in stamps and the bin` : '' }}
+      </p>
+      <ul v-if="parts.length > 0" class="parts figures">
+        <li v-for="u in parts.slice(0, 7)" :key="u.part.id">
+          <span>{{ u.part.name }}{{ sideSuffix(u.part.side) }}</span
+          ><span>{{ u.n.toLocaleString('en') }}</span>
+        </li>
+        <li v-if="parts.length > 7">
+          <span>and {{ parts.length - 7 }} more</span
+          ><span>{{
+            parts
+              .slice(7)
+              .reduce((n, u) => n + u.n, 0)
+              .toLocaleString('en')
+          }}</span>
+        </li>
+      </ul>
+      <div v-if="total + kept > 0" class="segments" role="group" aria-label="What becomes of the cubes">
+        <button type="button" :aria-pressed="cubes === 'move'" @click="cubes = 'move'">move cubes</button
+        ><button type="button" :aria-pressed="cubes === 'remove'" @click="cubes = 'remove'">remove cubes</button>
+      </div>
     </template>
     <template v-else>
-      <div class="segments" role="group" aria-label="Where"><button type="button" :disabled="!selection.selected" :aria-pressed="where === 'selection'" @click="where = 'selection'">selection</button><button type="button" :aria-pressed="where === 'part'" @click="where = 'part'">part</button><button type="button" :aria-pressed="where === 'project'" @click="where = 'project'">project</button></div>
-      <p data-testid="uses"><b class="figures">{{ meantHere.toLocaleString('en') }}</b> cubes</p>
+      <div class="segments" role="group" aria-label="Where">
+        <button
+          type="button"
+          :disabled="!selection.selected"
+          :aria-pressed="where === 'selection'"
+          @click="where = 'selection'"
+        >
+          selection</button
+        ><button type="button" :aria-pressed="where === 'part'" @click="where = 'part'">part</button
+        ><button type="button" :aria-pressed="where === 'project'" @click="where = 'project'">project</button>
+      </div>
+      <p data-testid="uses">
+        <b class="figures">{{ meantHere.toLocaleString('en') }}</b> cubes
+      </p>
     </template>
-    <div v-if="task.kind === 'replace' || (cubes === 'move' && total + kept > 0)" class="row"><span class="quiet">to</span><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><select v-model.number="to" class="pick" aria-label="To swatch"><option v-for="s in others" :key="s.byte" :value="s.byte">{{ s.name }}{{ s.byte === nearest ? ' (nearest)' : '' }}</option></select></div>
-    <div class="row"><button type="button" class="btn primary" @click="run">{{ task.kind === 'delete' ? 'Delete' : 'Replace' }}</button><button type="button" class="btn" @click="colours.task = null">Keep</button></div>
+    <div v-if="task.kind === 'replace' || (cubes === 'move' && total + kept > 0)" class="row">
+      <span class="quiet">to</span
+      ><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><select
+        v-model.number="to"
+        class="pick"
+        aria-label="To swatch"
+      >
+        <option v-for="s in others" :key="s.byte" :value="s.byte">
+          {{ s.name }}{{ s.byte === nearest ? ' (nearest)' : '' }}
+        </option>
+      </select>
+    </div>
+    <div class="row">
+      <button type="button" class="btn primary" @click="run">
+        {{ task.kind === 'delete' ? 'Delete' : 'Replace' }}</button><button
+        type="button"
+        class="btn"
+        @click="colours.task = null"
+      >
+        Keep
+      </button>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.task { background: color-mix(in srgb, var(--honey-soft) 45%, transparent); }
-.gone { display: flex; flex-wrap: wrap; gap: 4px; }
-.parts { list-style: none; margin: 0; padding: 0; font-size: 11px; }
-.parts li { display: flex; justify-content: space-between; gap: 8px; padding: 1px 0; }
-.pick { flex: 1; min-width: 0; height: 27px; padding: 0 4px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--raised); color: var(--ink); font: inherit; font-size: 12px; }
-.segments button { flex: 1; }
+.task {
+  background: color-mix(in srgb, var(--honey-soft) 45%, transparent);
+}
+.gone {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.parts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-size: 11px;
+}
+.parts li {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 1px 0;
+}
+.pick {
+  flex: 1;
+  min-width: 0;
+  height: 27px;
+  padding: 0 4px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--raised);
+  color: var(--ink);
+  font: inherit;
+  font-size: 12px;
+}
+.segments button {
+  flex: 1;
+}
 </style>

@@ -11,40 +11,111 @@ export function colourCommands(): Command[] {
   // Both come when they are first used.
   const apart = async () => (await import('../apart/apart-state')).useApart();
   const has = (): boolean => session.palette !== null;
-  const TITLES = { part: 'Show the part’s properties', colours: 'Show colours: swatch, ramp, colourways, palette', finish: 'Show finishes: gradient, speckle, bricks, planks', apart: 'Show how the part is taken apart' };
-  const colour = (id: string, title: string, run: (args?: unknown) => unknown, keys: string[], more: Partial<Command> = {}): Command => ({ id, title, group: 'Colours', keys, enabled: has, run, ...more });
+  const TITLES = {
+    part: 'Show the part’s properties',
+    colours: 'Show colours: swatch, ramp, colourways, palette',
+    finish: 'Show finishes: gradient, speckle, bricks, planks',
+    apart: 'Show how the part is taken apart',
+  };
+  const colour = (
+    id: string,
+    title: string,
+    run: (args?: unknown) => unknown,
+    keys: string[],
+    more: Partial<Command> = {},
+  ): Command => ({ id, title, group: 'Colours', keys, enabled: has, run, ...more });
   const ask = (kind: 'delete' | 'replace') => (): void => {
     colours.tab = 'colours';
     colours.task = { kind, bytes: colours.meant };
   };
   return [
-    ...TABS.map((t, i) => colour(`tab.${t}`, TITLES[t], () => (colours.tab = t), [`Shift+${i + 1}`], { icon: IconPalette, on: () => colours.tab === t })),
-    { id: 'apart.selection', title: 'The selection is a piece', group: 'Part', keys: ['Alt+J'], enabled: () => session.part !== null, run: async () => {
-      colours.tab = 'apart';
-      (await apart()).bySelection();
-    } },
-    { id: 'apart.paint', title: 'Paint a piece', group: 'Part', keys: ['Alt+K'], enabled: () => session.part !== null, run: async () => {
-      colours.tab = 'apart';
-      (await apart()).paint(null);
-    } },
-    { id: 'apart.take', title: 'Take the part apart', group: 'Part', keys: ['Ctrl+Alt+J'], enabled: () => colours.tab === 'apart' && session.part !== null, run: async () => (await apart()).take() },
+    ...TABS.map((t, i) =>
+      colour(`tab.${t}`, TITLES[t], () => (colours.tab = t), [`Shift+${i + 1}`], {
+        icon: IconPalette,
+        on: () => colours.tab === t,
+      }),
+    ),
+    {
+      id: 'apart.selection',
+      title: 'The selection is a piece',
+      group: 'Part',
+      keys: ['Alt+J'],
+      enabled: () => session.part !== null,
+      run: async () => {
+        colours.tab = 'apart';
+        (await apart()).bySelection();
+      },
+    },
+    {
+      id: 'apart.paint',
+      title: 'Paint a piece',
+      group: 'Part',
+      keys: ['Alt+K'],
+      enabled: () => session.part !== null,
+      run: async () => {
+        colours.tab = 'apart';
+        (await apart()).paint(null);
+      },
+    },
+    {
+      id: 'apart.take',
+      title: 'Take the part apart',
+      group: 'Part',
+      keys: ['Ctrl+Alt+J'],
+      enabled: () => colours.tab === 'apart' && session.part !== null,
+      run: async () => (await apart()).take(),
+    },
     colour('swatch.edit', 'Edit the swatch in hand', () => (colours.tab = 'colours'), ['Alt+E']),
     colour('swatch.replace', 'Replace the swatch…', ask('replace'), ['Alt+P']),
     colour('swatch.delete', 'Delete the swatch…', ask('delete'), ['Ctrl+Alt+Delete', 'Alt+Delete']),
-    colour('swatch.ramp', 'Tones of the swatch as a ramp', () => {
-      colours.picked = [];
-      colours.tab = 'colours';
-    }, ['Alt+O']),
-    colour('colourway.new', 'New colourway', (from?: unknown) => {
-      const at = typeof from === 'string' ? from : null;
-      const name = at ? session.project!.colourways.find((c) => c.id === at)!.name : `Colourway ${session.project!.colourways.length + 1}`;
-      session.apply(addColourwayEdit, { name, from: at }, (p) => ({ colourway: p.colourways.at(-1)!.id }));
-    }, ['Ctrl+Alt+N']),
-    colour('colourway.next', 'Wear the next colourway', () => {
-      const ids = [null, ...session.project!.colourways.map((c) => c.id)];
-      colours.wear(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);
-    }, ['Alt+N'], { enabled: () => (session.project?.colourways.length ?? 0) > 0 }),
-    colour('colourway.sideBySide', 'All colourways side by side', () => (colours.sideBySide = !colours.sideBySide), ['Alt+D'], { icon: IconColumns3, on: () => colours.sideBySide, enabled: () => (session.project?.colourways.length ?? 0) > 0 }),
-    colour('finish.paint', 'Paint the finish', async () => (await import('./finish-state')).useFinish().paint(), ['Ctrl+Enter'], { enabled: () => colours.tab === 'finish' && session.part !== null }),
+    colour(
+      'swatch.ramp',
+      'Tones of the swatch as a ramp',
+      () => {
+        colours.picked = [];
+        colours.tab = 'colours';
+      },
+      ['Alt+O'],
+    ),
+    colour(
+      'colourway.new',
+      'New colourway',
+      (from?: unknown) => {
+        const at = typeof from === 'string' ? from : null;
+        const name = at
+          ? session.project!.colourways.find((c) => c.id === at)!.name
+          : `Colourway ${session.project!.colourways.length + 1}`;
+        session.apply(addColourwayEdit, { name, from: at }, (p) => ({ colourway: p.colourways.at(-1)!.id }));
+      },
+      ['Ctrl+Alt+N'],
+    ),
+    colour(
+      'colourway.next',
+      'Wear the next colourway',
+      () => {
+        const ids = [null, ...session.project!.colourways.map((c) => c.id)];
+        colours.wear(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);
+      },
+      ['Alt+N'],
+      { enabled: () => (session.project?.colourways.length ?? 0) > 0 },
+    ),
+    colour(
+      'colourway.sideBySide',
+      'All colourways side by side',
+      () => (colours.sideBySide = !colours.sideBySide),
+      ['Alt+D'],
+      {
+        icon: IconColumns3,
+        on: () => colours.sideBySide,
+        enabled: () => (session.project?.colourways.length ?? 0) > 0,
+      },
+    ),
+    colour(
+      'finish.paint',
+      'Paint the finish',
+      async () => (await import('./finish-state')).useFinish().paint(),
+      ['Ctrl+Enter'],
+      { enabled: () => colours.tab === 'finish' && session.part !== null },
+    ),
   ];
 }

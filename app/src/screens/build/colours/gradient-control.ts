@@ -18,10 +18,13 @@ export function gradientControl(matrix: Ref<Mat4>, seen: () => VoxelGrid | null)
 
   /** Where the surface under the pointer stands in the world; null beside all cubes. */
   function surface(p: ViewPointer): Vec3 | null {
-    const grid = seen(), part = session.part;
+    const grid = seen(),
+      part = session.part;
     if (!grid || !part) return null;
     const pick = pickPart(grid, part, toLattice(p.ray, matrix.value), build.guide);
-    return pick && transformPoint(matrix.value, pick.cell.map((c, i) => c + 0.5 + pick.normal[i]! / 2) as unknown as Vec3);
+    return (
+      pick && transformPoint(matrix.value, pick.cell.map((c, i) => c + 0.5 + pick.normal[i]! / 2) as unknown as Vec3)
+    );
   }
   const inLattice = (p: Vec3): Vec3 => transformPoint(invertMat(matrix.value), p);
   return {
@@ -49,10 +52,14 @@ export function gradientControl(matrix: Ref<Mat4>, seen: () => VoxelGrid | null)
       return true;
     },
     spots(): Spot[] {
-      return active() && finish.line ? [finish.line.from, finish.line.to].map((at) => ({ at: inLattice(at), tone: 'honey', hot: false })) : [];
+      return active() && finish.line
+        ? [finish.line.from, finish.line.to].map((at) => ({ at: inLattice(at), tone: 'honey', hot: false }))
+        : [];
     },
     strokes(): Stroke3[] {
-      return active() && finish.line ? [{ from: inLattice(finish.line.from), to: inLattice(finish.line.to), tone: 'honey' }] : [];
+      return active() && finish.line
+        ? [{ from: inLattice(finish.line.from), to: inLattice(finish.line.to), tone: 'honey' }]
+        : [];
     },
   };
 }

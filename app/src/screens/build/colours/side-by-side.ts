@@ -12,10 +12,15 @@ export function lookUnder(p: ViewPointer, project: Project | null, looks: readon
   if (!project) return null;
   for (const look of looks) {
     if (look.inHand || look.id === 'compare') continue;
-    const origin: Vec3 = [p.ray.origin[0] - look.shift[0], p.ray.origin[1] - look.shift[1], p.ray.origin[2] - look.shift[2]];
+    const origin: Vec3 = [
+      p.ray.origin[0] - look.shift[0],
+      p.ray.origin[1] - look.shift[1],
+      p.ray.origin[2] - look.shift[2],
+    ];
     for (const { part, matrix } of placeParts(project, REST_POSE)) {
       const inverse = invertMat(matrix);
-      if (rayWalk(composite(part), transformPoint(inverse, origin), transformDirection(inverse, p.ray.dir))) return look;
+      if (rayWalk(composite(part), transformPoint(inverse, origin), transformDirection(inverse, p.ray.dir)))
+        return look;
     }
   }
   return null;
@@ -26,5 +31,9 @@ export function lookLabels(project: Project | null, looks: readonly Look[]): Vie
   const e = project && extentOf(project);
   if (!e) return [];
   const under: Vec3 = [(e.lo[0] + e.hi[0]) / 2, e.lo[1] - (e.hi[1] - e.lo[1]) * 0.05, e.hi[2]];
-  return looks.map((l) => ({ at: add(under, l.shift), text: l.inHand && l.id !== 'compare' && looks.length > 2 ? `${l.name} · in hand` : l.name, tone: 'ink' }));
+  return looks.map((l) => ({
+    at: add(under, l.shift),
+    text: l.inHand && l.id !== 'compare' && looks.length > 2 ? `${l.name} · in hand` : l.name,
+    tone: 'ink',
+  }));
 }
