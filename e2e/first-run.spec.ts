@@ -93,10 +93,10 @@ test('when the browser has no room left, it says so, keeps the work open, and sa
   page,
 }) => {
   await page.addInitScript(() => {
-    const add = IDBObjectStore.prototype.add;
-    IDBObjectStore.prototype.add = function (...args: Parameters<typeof add>) {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (...args: Parameters<typeof put>) {
       if ((window as unknown as { full?: boolean }).full) throw new DOMException('No room', 'QuotaExceededError');
-      return add.apply(this, args);
+      return put.apply(this, args);
     };
   });
   const b = new Bench(page);
@@ -104,15 +104,21 @@ test('when the browser has no room left, it says so, keeps the work open, and sa
   await page.evaluate(() => ((window as unknown as { full: boolean }).full = true));
   await page.getByLabel('Width', { exact: true }).fill('20');
   await page.getByLabel('Width', { exact: true }).press('Enter');
-  await expect(page.getByText(/no room left to save in.*export the project file/)).toBeVisible();
+  await expect(page.getByText(/no room left to save in.*save the project as a file/)).toBeVisible();
   await expect(page.getByTestId('saved')).toContainText('not saved');
   expect((await b.project()).parts[0]!.bounds.size[0]).toBe(20);
+  // Leaving asks, and staying keeps the work and the notice.
+  await page.keyboard.press('Alt+0');
+  await page.getByRole('dialog').getByRole('button', { name: 'Stay' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page).toHaveURL(/\/build$/);
+  await expect(page.getByText(/no room left to save in/)).toBeVisible();
+  // With room again it saves by itself: nothing is changed and nothing pressed.
   await page.evaluate(() => ((window as unknown as { full: boolean }).full = false));
-  await page.getByLabel('Width', { exact: true }).fill('22');
-  await page.getByLabel('Width', { exact: true }).press('Enter');
   await expect(page.getByTestId('saved')).toHaveText('saved');
+  await expect(page.getByText(/no room left to save in/)).toHaveCount(0);
   await page.reload();
   await b.idle();
-  expect((await b.project()).parts[0]!.bounds.size[0]).toBe(22);
-  expect((await b.project()).history).toHaveLength(3);
+  expect((await b.project()).parts[0]!.bounds.size[0]).toBe(20);
+  expect((await b.project()).history).toHaveLength(2);
 });

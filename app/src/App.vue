@@ -10,6 +10,8 @@ import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';
 import { isTyping } from './viewport/typing';
+import { onWorkersBroken } from './workers/pool';
+import { JobCancelled } from './workers/protocol';
 
 // Fetched when it is first asked for.
 const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
@@ -27,6 +29,29 @@ function onKey(e: KeyboardEvent): void {
   e.preventDefault();
   void runCommand(c.id).catch(notices.fail);
 }
+/** What nobody caught is told once, so that a fault is never only in the console. */
+function onUncaught(reason: unknown): void {
+  if (reason instanceof JobCancelled) return;
+  const text = reason instanceof Error ? reason.message : String(reason);
+  console.error(reason);
+  notices.say(
+    `Something went wrong that was not foreseen (${text}). Your work is saved as before; if the page behaves oddly, load it again.`,
+    { kind: 'error' },
+  );
+}
+const onRejection = (e: PromiseRejectionEvent): void => onUncaught(e.reason);
+const onError = (e: ErrorEvent): void => {
+  // The browser's own word on layouts that chase each other; nothing is wrong.
+  if (!/ResizeObserver/.test(e.message)) onUncaught(e.error ?? e.message);
+};
+onWorkersBroken((e) => notices.say(e.message, { kind: 'error', stays: true }));
+
+/** Leaving asks while work waits to be written; what can be written at once, is. */
+function onLeave(e: BeforeUnloadEvent): void {
+  if (session.idle() || !session.writable) return;
+  saveNow();
+  if (session.saveState === 'failed' || !session.idle()) e.preventDefault();
+}
 const saveNow = (): void => void session.flush();
 const onHide = (): void => {
   if (document.visibilityState === 'hidden') saveNow();
@@ -34,6 +59,9 @@ const onHide = (): void => {
 onMounted(() => {
   window.addEventListener('keydown', onKey);
   window.addEventListener('pagehide', saveNow);
+  window.addEventListener('beforeunload', onLeave);
+  window.addEventListener('unhandledrejection', onRejection);
+  window.addEventListener('error', onError);
   document.addEventListener('visibilitychange', onHide);
   // Work in the browser should outlive a tidy-up of the disk.
   void navigator.storage?.persist?.().catch(() => false);
@@ -42,6 +70,9 @@ onUnmounted(() => {
   off();
   window.removeEventListener('keydown', onKey);
   window.removeEventListener('pagehide', saveNow);
+  window.removeEventListener('beforeunload', onLeave);
+  window.removeEventListener('unhandledrejection', onRejection);
+  window.removeEventListener('error', onError);
   document.removeEventListener('visibilitychange', onHide);
 });
 </script>

@@ -15,10 +15,13 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
+import { useNotices } from './stores/notices';
 import { useSettings } from './stores/settings';
 
 const app = createApp(App).use(createPinia());
 await useSettings()
   .load()
-  .catch(() => undefined);
+  .catch((e: unknown) =>
+    useNotices().fail(`Your settings could not be read and stand at their beginnings. ${String(e)}`),
+  );
 app.use(router).mount('#app');

@@ -26,11 +26,11 @@ export function footPath(g: Gait, from: number): Pose[] {
     air = g.cycle - off;
   const round = (at: number): number => Math.round(at);
   const keys: Pose[] = [
-    { at: 0, move: [0, 0, half], turn: [0], ease: 'even' },
-    { at: round(off), move: [0, 0, -half], turn: [0], ease: 'even' },
+    { at: 0, move: [0, 0, half], turn: [0], ease: 'linear' },
+    { at: round(off), move: [0, 0, -half], turn: [0], ease: 'linear' },
     { at: round(off + air * 0.2), move: [0, g.lift * 0.75, -half], turn: [g.heel] },
     { at: round(off + air * 0.5), move: [0, g.lift, 0], turn: [g.heel * 0.4] },
-    { at: round(off + air * 0.8), move: [0, g.lift * 0.6, half], turn: [-g.toe], ease: 'even' },
+    { at: round(off + air * 0.8), move: [0, g.lift * 0.6, half], turn: [-g.toe], ease: 'linear' },
   ];
   return around(keys, from, g.cycle);
 }

@@ -182,7 +182,7 @@ export interface Pose {
   readonly at: number;
   readonly turn?: readonly [number, number?, number?];
   readonly move?: Vec3;
-  readonly ease?: 'step' | 'even' | 'ease';
+  readonly ease?: 'step' | 'linear' | 'ease';
 }
 
 const splitSide = (name: string): [string, Side] => {

@@ -186,7 +186,7 @@ function climb(m: Maker): void {
     { at: 14, move: [0, 0.5, 4], turn: [0] },
     { at: 19, move: [0, 4.6, 2.4], turn: [-14] },
     { at: 24, move: [0, 4.5, 4.2], turn: [0] },
-    { at: 32, move: [0, 0.5, 4], turn: [0], ease: 'even' },
+    { at: 32, move: [0, 0.5, 4], turn: [0], ease: 'linear' },
   ];
   m.clip('Climb', 32, 24, true, {
     Hips: [

@@ -39,7 +39,7 @@ const get = (
 
 describe('server', () => {
   it('gives the page for every address of the application', async () => {
-    for (const path of ['/', '/project/abc/build', '/anything']) expect((await get(path)).body).toContain('bench');
+    for (const path of ['/', '/project/abc', '/project/abc/build']) expect((await get(path)).body).toContain('bench');
   });
   it('keeps to itself: a policy without unsafe scripts, isolation for workers, no word of what it runs on', async () => {
     const { headers } = await get('/');
@@ -54,6 +54,10 @@ describe('server', () => {
     expect(a.headers['cache-control']).toContain('immutable');
     expect((await get('/assets/none.js')).status).toBe(404);
     expect((await get('/nothing.json', 'application/json')).status).toBe(404);
+    for (const path of ['/content/none.sphal', '/assets/deeper/none', '/project/a/b/c', '/anything']) {
+      const { status, body } = await get(path);
+      expect([path, status, body]).toEqual([path, 404, 'There is nothing here.']);
+    }
   });
   it('no path leads out of its folder', async () => {
     for (const path of [

@@ -28,12 +28,12 @@ export function createApp(folder: string): Express {
       strictTransportSecurity: false,
     }),
   );
-  app.use('/assets', express.static(`${folder}assets`, { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use('/assets', express.static(`${folder}assets`, { immutable: true, maxAge: '1y' }));
   app.use(express.static(folder, { index: 'index.html', maxAge: 0 }));
-  // Every other page address is the application's own; it finds its screen by itself.
-  app.get(/.*/, (req, res) => {
-    if (req.accepts('html')) res.sendFile('index.html', { root: folder });
-    else res.status(404).type('text').send('There is nothing here.');
+  // The shelf and the projects are the application's own addresses; it finds its screen by itself.
+  app.get(['/', '/project/:id', '/project/:id/:step'], (_req, res) => res.sendFile('index.html', { root: folder }));
+  app.use((_req, res) => {
+    res.status(404).type('text').send('There is nothing here.');
   });
   return app;
 }

@@ -14,7 +14,7 @@ import {
 import { Pane, Splitpanes } from 'splitpanes';
 import { useWindowSize } from '@vueuse/core';
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
 import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
@@ -82,6 +82,11 @@ watch(
   { immediate: true },
 );
 watch(step, (s) => s && void openScreen(s).catch(notices.fail), { immediate: true });
+/** Leaving a project waits for the last save, and asks when there is no saving it. */
+const mayLeave = async (): Promise<boolean> =>
+  (await session.settled()) || (await import('./ask-to-leave')).askToLeave();
+onBeforeRouteLeave(mayLeave);
+onBeforeRouteUpdate((to, from) => to.params['id'] === from.params['id'] || mayLeave());
 onBeforeUnmount(() => {
   closeScreen();
   offView();

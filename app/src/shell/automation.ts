@@ -3,7 +3,7 @@ import { composite, must, projectToJson } from '@sphalerite/core/model';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { nextTick } from 'vue';
-import { settingsPending } from '../storage/shelf';
+import { settingsPending } from '../storage/settings-store';
 import { useSession } from '../stores/session';
 import { useView } from '../stores/view';
 import { busyJobs } from '../workers/pool';

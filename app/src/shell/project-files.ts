@@ -23,7 +23,7 @@ export function download(name: string, data: Uint8Array<ArrayBuffer> | Blob, typ
 }
 
 export async function saveProjectFile(project: Project): Promise<void> {
-  const bytes = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, true) }));
+  const bytes = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, 'all') }));
   download(fileName(project.name) + PROJECT_EXTENSION, bytes);
 }
 

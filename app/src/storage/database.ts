@@ -1,4 +1,6 @@
-import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { RECORD_LISTS } from '@sphalerite/core/model';
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
+import { copyOldRows } from './old-database';
 import type { ViewState } from './view-state';
 
 /** What the shelf shows of a project, and where its writing stands. */
@@ -8,45 +10,47 @@ export interface HeadRow {
   kind: string;
   modified: number;
   binned: number | null;
-  thumbnail: Blob | null;
   cubes: number;
-  /** Key of the entry that is now. */
+  /** Number of the step that is now. */
   now: number;
   /** Raised when another window takes over; every write checks it. */
   epoch: number;
+  /** The format version it was written in; missing before format 6. */
+  format?: number;
+}
+
+/** The picture of a project on the shelf, apart from its head, which is written with every save. */
+export interface ThumbnailRow {
+  id: string;
+  png: Blob;
 }
 
 /** One history step; `root` names the records of the project after it. */
-export interface EntryRow {
+export interface StepRow {
   project: string;
   seq: number;
+  format: number;
   label: string;
   at: number;
   where: string;
   viewBefore: ViewState;
   viewAfter: ViewState;
   bytes: number;
-  root: RootJson;
+  root: RootRow;
 }
 
-/** A project with record numbers in place of its records. */
-export interface RootJson {
-  fields: unknown;
-  palettes: number[];
-  parts: number[];
+/** A project with record numbers in place of its records. A list that is missing stands whole in `fields`. */
+export interface RootRow {
+  fields: Record<string, unknown>;
   rig: number;
-  clips: number[];
-  shots: number[];
-  /** Missing in rows written before format 2. */
-  stamps?: number[];
-  references?: number[];
-  bin: number[];
+  lists: Partial<Record<keyof typeof RECORD_LISTS, number[]>>;
 }
 
-/** An immutable piece of a project, found by identity. */
+/** An immutable piece of a project, found by identity. Numbers count on within a project. */
 export interface RecordRow {
-  id?: number;
   project: string;
+  id: number;
+  format: number;
   json: unknown;
 }
 
@@ -55,8 +59,8 @@ export interface RecordRow {
  * coordinates and a brick: its key, or minus the value for one filled with a single value, or 0 for none.
  */
 export interface GridRow {
-  id?: number;
   project: string;
+  id: number;
   base: number | null;
   /** Deltas since the last full table. */
   depth: number;
@@ -65,9 +69,9 @@ export interface GridRow {
 }
 
 export interface BrickRow {
-  id?: number;
   project: string;
-  cells: Uint8Array;
+  id: number;
+  cells: Uint8Array<ArrayBuffer>;
 }
 
 export interface SettingRow {
@@ -86,12 +90,15 @@ export interface ReadyRigRow {
   file: Uint8Array<ArrayBuffer>;
 }
 
+type RowKey = [project: string, id: number];
+
 class Database extends Dexie {
   heads!: EntityTable<HeadRow, 'id'>;
-  entries!: Table<EntryRow, [string, number]>;
-  records!: EntityTable<RecordRow, 'id'>;
-  grids!: EntityTable<GridRow, 'id'>;
-  bricks!: EntityTable<BrickRow, 'id'>;
+  thumbnails!: EntityTable<ThumbnailRow, 'id'>;
+  steps!: Table<StepRow, RowKey>;
+  recordRows!: Table<RecordRow, RowKey>;
+  gridRows!: Table<GridRow, RowKey>;
+  brickRows!: Table<BrickRow, RowKey>;
   settings!: EntityTable<SettingRow, 'key'>;
   readyRigs!: EntityTable<ReadyRigRow, 'id'>;
 
@@ -107,8 +114,25 @@ class Database extends Dexie {
       settings: 'key',
     });
     this.version(2).stores({ readyRigs: 'id' });
+    // Keys that are known before they are written let a save go out in one piece.
+    this.version(3)
+      .stores({
+        thumbnails: 'id',
+        steps: '[project+seq]',
+        recordRows: '[project+id]',
+        gridRows: '[project+id]',
+        brickRows: '[project+id]',
+      })
+      .upgrade((tx: Transaction) => copyOldRows(tx));
+    this.version(4).stores({ entries: null, records: null, grids: null, bricks: null });
   }
 }
 
 export const db = new Database();
-export const CONTENT_TABLES = [db.heads, db.entries, db.records, db.grids, db.bricks];
+/** What holds the pieces of projects, each found by project and number. */
+export const PIECE_TABLES = [db.recordRows, db.gridRows, db.brickRows] as const;
+export const CONTENT_TABLES = [db.heads, db.steps, ...PIECE_TABLES];
+
+/** Every row of a project in a table whose key begins with it. */
+export const rowsOf = <T>(table: Table<T, RowKey>, project: string) =>
+  table.where(':id').between([project, Dexie.minKey], [project, Dexie.maxKey]);

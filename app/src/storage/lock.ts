@@ -24,7 +24,8 @@ export async function holdProject(id: string, take: boolean, onLost: () => void)
       if (head && raise) await db.heads.update(id, { epoch });
       return epoch;
     });
-  if (!('locks' in navigator)) return { writable: true, epoch: await epochOf(take), release: () => undefined };
+  // Without locks the window that opened a project last is the one that may write it: the epoch stops all others.
+  if (!('locks' in navigator)) return { writable: true, epoch: await epochOf(true), release: () => undefined };
   return new Promise<Hold>((resolve, reject) => {
     let released = false;
     navigator.locks

@@ -33,7 +33,7 @@ export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array> {
 
 /** Keeps a project as a ready rig; one of the same name gives way. */
 export async function keepReadyRig(id: string, project: Project): Promise<void> {
-  const file = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, true) }));
+  const file = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, 'all') }));
   await db.transaction('rw', db.readyRigs, async () => {
     for (const old of await db.readyRigs.toArray()) if (old.name === project.name) await db.readyRigs.delete(old.id);
     await db.readyRigs.add({

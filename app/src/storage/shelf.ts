@@ -1,57 +1,76 @@
 import { type Project, makeId } from '@sphalerite/core/model';
 import { startHistory } from '@sphalerite/core/project';
 import { EMPTY_VIEW } from './view-state';
-import { CONTENT_TABLES, type HeadRow, db } from './database';
+import { CONTENT_TABLES, type HeadRow, PIECE_TABLES, db, rowsOf } from './database';
 import { projectPicture } from '../workers/thumbnails';
-import { ProjectWriter } from './project-store';
+import { holdProject } from './lock';
+import { openStored } from './open-stored';
+import { ProjectWriter } from './project-writer';
+import type { Table } from 'dexie';
 
 export const freshId = (): string => makeId(Math.random);
 
+export type ShelfRow = HeadRow & { readonly thumbnail: Blob | null };
+
 /** Puts a project on the shelf as it is; its id must be new. */
 export async function putOnShelf(project: Project): Promise<void> {
-  await new ProjectWriter(project.id, 1).save(
-    startHistory(project, EMPTY_VIEW, Date.now()),
-    await projectPicture(project),
-  );
+  const picture = await projectPicture(project);
+  await new ProjectWriter(project.id, 1).save(startHistory(project, EMPTY_VIEW, Date.now()), picture);
 }
 
-export const listShelf = async (): Promise<HeadRow[]> =>
-  (await db.heads.toArray()).sort((a, b) => b.modified - a.modified);
+/** What stands on the shelf, the latest work first. */
+export async function listShelf(): Promise<ShelfRow[]> {
+  const heads = (await db.heads.toArray()).sort((a, b) => b.modified - a.modified);
+  const pictures = await db.thumbnails.bulkGet(heads.map((h) => h.id));
+  return heads.map((h, i) => ({ ...h, thumbnail: pictures[i]?.png ?? null }));
+}
 
 export const setBinned = async (id: string, binned: number | null): Promise<void> => {
   await db.heads.update(id, { binned });
 };
 
-export const setThumbnail = async (id: string, thumbnail: Blob): Promise<void> => {
-  await db.heads.update(id, { thumbnail });
+export const setThumbnail = async (id: string, png: Blob): Promise<void> => {
+  await db.thumbnails.put({ id, png });
 };
 
 /** The present state of a project on the shelf, without opening it for work. */
 export async function readFromShelf(id: string): Promise<Project> {
-  const h = await new ProjectWriter(id, 0).load();
-  return h.entries[h.now]!.project;
+  const { history } = await openStored(id, 0);
+  return history.entries[0]!.project;
 }
 
-/** For good, with its history. */
-export async function removeFromShelf(id: string): Promise<void> {
-  await db.transaction('rw', CONTENT_TABLES, async () => {
-    await db.heads.delete(id);
-    for (const table of [db.entries, db.records, db.grids, db.bricks] as const)
-      await table.where('project').equals(id).delete();
-  });
+/** A project is held by another window, so that nothing may be done to it from here. */
+export class HeldError extends Error {
+  override readonly name = 'HeldError';
 }
 
-export async function getSetting<T>(key: string, fallback: T): Promise<T> {
-  return ((await db.settings.get(key))?.value as T | undefined) ?? fallback;
-}
-let settingsUnderWay = 0;
-/** Whether a setting is still being written. */
-export const settingsPending = (): boolean => settingsUnderWay > 0;
-export async function putSetting(key: string, value: unknown): Promise<void> {
-  settingsUnderWay++;
+/**
+ * Runs `work` on a project that no window has open, and keeps it from being opened meanwhile.
+ *
+ * @param doing – what it is, as in "deleted"
+ * @throws HeldError when a window has it open
+ */
+export async function whileHeld<T>(id: string, doing: string, work: (epoch: number) => Promise<T>): Promise<T> {
+  const hold = await holdProject(id, false, () => undefined);
+  if (!hold.writable) {
+    const name = (await db.heads.get(id))?.name ?? 'This project';
+    throw new HeldError(
+      `“${name}” is open in another window and cannot be ${doing} here. Close it there, or take it over first.`,
+    );
+  }
   try {
-    await db.settings.put({ key, value });
+    return await work(hold.epoch);
   } finally {
-    settingsUnderWay--;
+    hold.release();
   }
 }
+
+/** For good, with its history. @throws HeldError while a window has it open */
+export const removeFromShelf = (id: string): Promise<void> =>
+  whileHeld(id, 'deleted', () =>
+    db.transaction('rw', [...CONTENT_TABLES, db.thumbnails], async () => {
+      await db.heads.delete(id);
+      await db.thumbnails.delete(id);
+      for (const table of [db.steps, ...PIECE_TABLES]) await rowsOf(table as Table, id).delete();
+    }),
+  );

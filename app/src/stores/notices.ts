@@ -6,7 +6,10 @@ export interface Notice {
   readonly text: string;
   readonly kind: 'info' | 'error';
   readonly action?: { readonly label: string; run(): void };
+  /** Until it is dismissed; others go by themselves. */
+  readonly stays?: boolean;
 }
+type More = Partial<Pick<Notice, 'kind' | 'action' | 'stays'>>;
 
 /** Short sentences over the readout: what was undone, what went wrong and what to do. */
 export const useNotices = defineStore('notices', () => {
@@ -15,16 +18,14 @@ export const useNotices = defineStore('notices', () => {
   const dismiss = (id: number): void => {
     list.value = list.value.filter((n) => n.id !== id);
   };
-  function say(text: string, more: Partial<Pick<Notice, 'kind' | 'action'>> = {}): void {
-    const notice: Notice = {
-      id: next++,
-      text,
-      kind: more.kind ?? 'info',
-      ...(more.action ? { action: more.action } : {}),
-    };
-    list.value = [...list.value.filter((n) => n.text !== text).slice(-2), notice];
-    setTimeout(() => dismiss(notice.id), notice.kind === 'error' ? 9000 : 4500);
+  /** Shows a sentence, in place of the same one; gives its number. */
+  function say(text: string, more: More = {}): number {
+    const notice: Notice = { kind: 'info', ...more, id: next++, text };
+    const others = list.value.filter((n) => n.text !== text);
+    list.value = [...others.filter((n) => n.stays), ...others.filter((n) => !n.stays).slice(-2), notice];
+    if (!more.stays) setTimeout(() => dismiss(notice.id), notice.kind === 'error' ? 9000 : 4500);
+    return notice.id;
   }
-  const fail = (e: unknown): void => say(e instanceof Error ? e.message : String(e), { kind: 'error' });
+  const fail = (e: unknown): void => void say(e instanceof Error ? e.message : String(e), { kind: 'error' });
   return { list, say, fail, dismiss };
 });

@@ -10,32 +10,23 @@ import {
   jump,
   record,
 } from '@sphalerite/core/project';
-import {
-  type Bone,
-  type Clip,
-  type Layer,
-  type Part,
-  type Project,
-  type Shot,
-  find,
-  inColourway,
-} from '@sphalerite/core/model';
-import type { Palette } from '@sphalerite/core/palette';
+import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { Autosaver, type SaveState } from '../storage/autosave';
-import { type Hold, holdProject } from '../storage/lock';
-import { ProjectWriter, TakenOverError, sweep } from '../storage/project-store';
-import { freshId, setThumbnail } from '../storage/shelf';
-import { editInBackground } from '../workers/background-edit';
-import { sharedPool } from '../workers/pool';
+import type { OpenedProject } from '../storage/open-stored';
+import { freshId } from '../storage/shelf';
+import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
 import { JobCancelled } from '../workers/protocol';
-import { projectPicture } from '../workers/thumbnails';
 import { runCommand } from './commands';
 import { useNotices } from './notices';
-import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
+import { useBackground } from './session/background';
+import { repairedView, useChoice } from './session/choice';
+import { useSaving } from './session/saving';
 
-/** The project on the bench: its history, what is selected in it, and its saving. */
+/** What is chosen after an edit, from the project after it. */
+type Choosing = (after: Project) => Partial<ViewState>;
+
+/** The project on the bench: its history, what is chosen in it, and its saving. */
 export const useSession = defineStore('session', () => {
   const notices = useNotices();
   const history = shallowRef<History<ViewState> | null>(null);
@@ -43,269 +34,148 @@ export const useSession = defineStore('session', () => {
   const preview = shallowRef<Project | null>(null);
   const view = ref<ViewState>(EMPTY_VIEW);
   const where = ref('');
-  const writable = ref(false);
-  const saveState = ref<SaveState>('saved');
-  const savedAt = ref(0);
-  let writer: ProjectWriter | null = null;
-  let saver: Autosaver | null = null;
-  let hold: Hold | null = null;
-  let pictureTimer: ReturnType<typeof setTimeout> | undefined;
-
+  /** Whether steps before the present are still being read. */
+  const reading = ref(false);
   const project = computed<Project | null>(() => (history.value ? current(history.value) : null));
-  /** What is shown, before a colourway dresses it. */
-  const undressed = computed<Project | null>(() => preview.value ?? project.value);
-  const shown = computed<Project | null>(() => undressed.value && inColourway(undressed.value, view.value.colourway));
-  /** The project in the colourway in hand. */
-  const worn = computed<Project | null>(() => project.value && inColourway(project.value, view.value.colourway));
-  const part = computed<Part | null>(() => find(project.value?.parts ?? [], view.value.part) ?? null);
-  const layer = computed<Layer | null>(
-    () => find(part.value?.layers ?? [], view.value.layer) ?? part.value?.layers.at(-1) ?? null,
+  const choice = useChoice(project, preview, view);
+  const saving = useSaving(
+    () => project.value,
+    () => history.value,
   );
-  const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], view.value.bone) ?? null);
-  const clip = computed<Clip | null>(() => find(project.value?.clips ?? [], view.value.clip) ?? null);
-  const shot = computed<Shot | null>(() => find(project.value?.shots ?? [], view.value.shot) ?? null);
-  const palette = computed<Palette | null>(() => {
-    const p = project.value;
-    return p ? (find(p.palettes, part.value?.palette ?? null) ?? p.palettes[0] ?? null) : null;
-  });
-  /** That palette as it looks in the colourway in hand. */
-  const look = computed<Palette | null>(
-    () => find(worn.value?.palettes ?? [], palette.value?.id ?? null) ?? palette.value,
-  );
+  const background = useBackground(() => project.value);
 
-  async function open(id: string, take = false): Promise<void> {
+  let opening: Promise<unknown> = Promise.resolve();
+  let openings = 0;
+  /** Opens a project in place of the one before. Two at once come one after the other, so that none is saved as another. */
+  function open(id: string, take = false): Promise<void> {
+    const turn = opening.then(
+      () => openNow(id, take),
+      () => openNow(id, take),
+    );
+    openings++;
+    opening = turn.catch(() => undefined).finally(() => openings--);
+    return turn;
+  }
+  async function openNow(id: string, take: boolean): Promise<void> {
     await close();
-    const opened = await holdProject(id, take, () => lost());
+    const opened = await saving.take(id, take);
+    history.value = opened.history;
+    view.value = repairedView(project.value, opened.history.entries[0]!.viewAfter);
+    for (const note of opened.notes) notices.say(note, { kind: 'error' });
+    void readRest(opened);
+  }
+  /** The steps before and after the present come in while one works already. */
+  async function readRest({ rest, writer, history: begun }: OpenedProject): Promise<void> {
+    reading.value = true;
+    const present = begun.entries[0];
     try {
-      writer = new ProjectWriter(id, opened.epoch);
-      const loaded = await writer.load();
-      hold = opened;
-      writable.value = opened.writable;
-      saver = new Autosaver(writer, onSave);
-      saveState.value = 'saved';
-      savedAt.value = loaded.entries[loaded.now]!.at;
-      history.value = loaded;
-      view.value = repaired(loaded.entries[loaded.now]!.viewAfter);
-      if (opened.writable) whenIdle(() => void sweep(id).catch(() => undefined));
+      const join = await rest();
+      if (history.value?.entries.includes(present!)) history.value = join(history.value);
+      saving.tidySoon(writer);
     } catch (e) {
-      opened.release();
-      throw e;
+      notices.fail(e);
+    } finally {
+      reading.value = false;
     }
   }
 
+  /** Leaves the open project; what still waits is written first, if it can be. */
   async function close(): Promise<void> {
-    await saver?.flush();
-    saver?.stop();
-    hold?.release();
-    saver = null;
-    hold = null;
-    writer = null;
+    await saving.settled();
+    saving.leave();
     preview.value = null;
     history.value = null;
     view.value = EMPTY_VIEW;
   }
 
-  function lost(): void {
-    writable.value = false;
-    saver?.stop();
-    notices.say(new TakenOverError().message, { kind: 'error' });
-  }
-
-  function onSave(state: SaveState, error?: Error): void {
-    saveState.value = state;
-    if (state === 'saved') {
-      savedAt.value = Date.now();
-      if (project.value) pictureSoon(project.value);
-    }
-    if (!error) return;
-    if (error instanceof TakenOverError) lost();
-    else if (error.name === 'QuotaExceededError' || /quota/i.test(error.message)) {
-      notices.say(
-        'The browser has no room left to save in. Your work is still open here: export the project file now, then make room.',
-        { kind: 'error' },
-      );
-    } else
-      notices.say(
-        `Saving failed: ${error.message} Your work is still open here; it will be tried again with the next change.`,
-        { kind: 'error' },
-      );
-  }
-
-  /** The picture for the shelf follows a little after the work. */
-  function pictureSoon(p: Project): void {
-    clearTimeout(pictureTimer);
-    pictureTimer = setTimeout(() => {
-      void projectPicture(p)
-        .then((blob) => setThumbnail(p.id, blob))
-        .catch(() => undefined);
-    }, 2000);
-  }
-
-  /** Ids of the view that still exist; a part is always chosen where there is one. */
-  function repaired(v: ViewState): ViewState {
-    const p = project.value;
-    if (!p) return EMPTY_VIEW;
-    const keep = (list: readonly { id: string }[], id: string | null, first = true): string | null =>
-      find(list, id)?.id ?? (first ? (list[0]?.id ?? null) : null);
-    return {
-      part: keep(p.parts, v.part),
-      layer: v.layer,
-      bone: keep(p.rig.bones, v.bone, false),
-      clip: keep(p.clips, v.clip),
-      shot: keep(p.shots, v.shot),
-      colourway: keep(p.colourways, v.colourway ?? null, false),
-    };
-  }
-
-  const choose = (change: Partial<ViewState>): void => {
-    view.value = { ...view.value, ...change };
-  };
-
   function setHistory(next: History<ViewState>): void {
     history.value = next;
-    view.value = repaired(view.value);
-    saver?.changed(next);
+    view.value = repairedView(project.value, view.value);
+    saving.changed(next);
   }
 
   /** What an edit would give, or null with the reason said. */
   function tryEdit<A>(edit: Edit<A>, args: A, quiet = false): Project | null {
-    const p = project.value;
-    if (!p) return null;
-    try {
-      return applyEdit(p, edit, args, editContext(freshId(), Date.now()));
-    } catch (e) {
-      if (!(e instanceof EditError)) throw e;
-      if (!quiet) notices.say(e.message, { kind: 'error' });
-      return null;
-    }
+    return project.value && tryOn(project.value, edit, args, quiet ? () => undefined : notices.fail);
   }
 
   /** What an edit would give on a project that is only shown, or null. */
-  function tryOn<A>(p: Project, edit: Edit<A>, args: A): Project | null {
+  function tryOn<A>(p: Project, edit: Edit<A>, args: A, refused: (e: Error) => void = () => undefined): Project | null {
     try {
       return applyEdit(p, edit, args, editContext(freshId(), Date.now()));
     } catch (e) {
       if (!(e instanceof EditError)) throw e;
+      refused(e);
       return null;
     }
   }
 
+  function mayWrite(): boolean {
+    if (!saving.writable.value)
+      notices.say('This project is open for looking only. Take it over to change it.', { kind: 'error' });
+    return saving.writable.value;
+  }
+
+  /** Makes `after` the next step of the history. */
+  function step(label: string, after: Project, choosing?: Choosing): void {
+    const viewBefore = view.value;
+    if (choosing) view.value = { ...viewBefore, ...choosing(after) };
+    const made = { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter: view.value };
+    setHistory(record(history.value!, made));
+  }
+
   /** Applies an edit as one step of the history. Gives whether anything changed. */
-  function apply<A>(edit: Edit<A>, args: A, choosing?: (after: Project) => Partial<ViewState>): boolean {
+  function apply<A>(edit: Edit<A>, args: A, choosing?: Choosing): boolean {
     preview.value = null;
     const before = project.value;
-    if (!before || !history.value) return false;
-    if (!writable.value) {
-      notices.say('This project is open for looking only. Take it over to change it.', { kind: 'error' });
-      return false;
-    }
+    if (!before || !mayWrite()) return false;
     const label = edit.label(args, before);
     const after = tryEdit(edit, args);
     if (!after || after === before) return false;
-    const viewBefore = view.value;
-    const viewAfter = choosing ? { ...viewBefore, ...choosing(after) } : viewBefore;
-    view.value = viewAfter;
-    setHistory(
-      record(history.value, { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter }),
-    );
+    step(label, after, choosing);
     return true;
   }
 
-  /** Long work on the project that is under way in the background. */
-  const job = shallowRef<{ readonly label: string; stop(): void } | null>(null);
-  /** {@link apply} for edits of parts that would hold the page up: in a worker, dropped when stopped or overtaken. */
-  async function applyInBackground<A>(
-    edit: Edit<A>,
-    args: A,
-    parts: string | readonly string[],
-    choosing?: (after: Project) => Partial<ViewState>,
-  ): Promise<boolean> {
-    const before = project.value;
-    if (!before || !history.value || !writable.value || job.value) return false;
-    const label = edit.label(args, before);
-    const stop = new AbortController();
-    const stopped = new Promise<never>((_resolve, reject) =>
-      stop.signal.addEventListener('abort', () => reject(new JobCancelled())),
-    );
-    job.value = { label, stop: () => stop.abort() };
+  /** {@link apply} for edits that would hold the page up: in a worker, dropped when stopped or overtaken. */
+  async function applyInBackground<A>(edit: Edit<A>, args: A, choosing?: Choosing): Promise<boolean> {
+    if (!project.value || !mayWrite()) return false;
+    const label = edit.label(args, project.value);
     try {
-      const after = await Promise.race([
-        editInBackground(
-          sharedPool(),
-          before,
-          typeof parts === 'string' ? [parts] : parts,
-          edit,
-          args,
-          freshId(),
-          Date.now(),
-        ),
-        stopped,
-      ]);
-      if (project.value !== before) {
+      const done = await background.run(label, edit, args);
+      if (!done || done.after === done.before) return false;
+      if (project.value !== done.before) {
         notices.say(`The project has changed meanwhile; “${label}” was let go. Try again.`, { kind: 'error' });
         return false;
       }
       preview.value = null;
-      const viewBefore = view.value;
-      if (choosing) view.value = { ...viewBefore, ...choosing(after) };
-      setHistory(
-        record(history.value, {
-          label,
-          at: Date.now(),
-          where: where.value,
-          project: after,
-          viewBefore,
-          viewAfter: view.value,
-        }),
-      );
+      step(label, done.after, choosing);
       return true;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
       return false;
-    } finally {
-      job.value = null;
-    }
-  }
-
-  /** What an edit of parts would give, worked out in a worker; null when it was stopped or refused. */
-  async function tryInBackground<A>(
-    edit: Edit<A>,
-    args: A,
-    parts: readonly string[],
-    signal: AbortSignal,
-  ): Promise<Project | null> {
-    const before = project.value;
-    if (!before) return null;
-    try {
-      const after = await editInBackground(sharedPool(), before, parts, edit, args, freshId(), Date.now(), signal);
-      return project.value === before && !signal.aborted ? after : null;
-    } catch (e) {
-      if (e instanceof JobCancelled || signal.aborted || (e as Error).name === 'EditError') return null;
-      throw e;
     }
   }
 
   function moveTo(index: number): void {
     const h = history.value;
-    if (!h || !writable.value) return;
+    if (!h || !saving.writable.value) return;
     preview.value = null;
     const next = jump(h, index);
     if (next === h) return;
     const back = index < h.now;
-    const step = h.entries[back ? index + 1 : index]!;
+    const moved = h.entries[back ? index + 1 : index]!;
     history.value = next;
-    const wanted = back ? step.viewBefore : step.viewAfter;
-    view.value = repaired(wanted);
-    saver?.changed(next);
-    const elsewhere = step.where !== '' && step.where !== where.value;
-    // The screen never changes by surprise; it is offered.
+    view.value = repairedView(project.value, back ? moved.viewBefore : moved.viewAfter);
+    saving.changed(next);
+    sayMoved(back, moved.label, moved.where);
+  }
+  /** The screen never changes by surprise; it is offered. */
+  function sayMoved(back: boolean, label: string, on: string): void {
+    const elsewhere = on !== '' && on !== where.value;
+    const show = () => void runCommand(`go.${on.toLowerCase()}`).catch(notices.fail);
     notices.say(
-      `${back ? 'Undid' : 'Did again'}: ${step.label}${elsewhere ? ` (in ${step.where})` : ''}`,
-      elsewhere
-        ? {
-            action: { label: 'Show', run: () => void runCommand(`go.${step.where.toLowerCase()}`).catch(notices.fail) },
-          }
-        : {},
+      `${back ? 'Undid' : 'Did again'}: ${label}${elsewhere ? ` (in ${on})` : ''}`,
+      elsewhere ? { action: { label: 'Show', run: show } } : {},
     );
   }
   /** Something that hangs in the air is put away first; gives whether there was such a thing. */
@@ -324,42 +194,28 @@ export const useSession = defineStore('session', () => {
     preview,
     view,
     where,
-    writable,
-    saveState,
-    savedAt,
+    writable: saving.writable,
+    saveState: saving.saveState,
+    savedAt: saving.savedAt,
     project,
-    undressed,
-    shown,
-    worn,
-    part,
-    layer,
-    bone,
-    clip,
-    shot,
-    palette,
-    look,
+    ...choice,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
     open,
     close,
-    choose,
     tryEdit,
     tryOn,
     apply,
     applyInBackground,
-    tryInBackground,
-    job,
+    tryInBackground: background.tryInBackground,
+    job: background.job,
     onInterrupt,
     moveTo,
     undo,
     redo,
-    flush: async () => saver?.flush(),
-    idle: () => saver?.idle ?? true,
-    lastSaveBytes: () => saver?.lastBytes ?? 0,
+    flush: saving.flush,
+    settled: saving.settled,
+    idle: () => saving.idle() && !reading.value && openings === 0,
+    lastSaveBytes: saving.lastBytes,
   };
 });
-
-const whenIdle = (work: () => void): void => {
-  if ('requestIdleCallback' in window) requestIdleCallback(work, { timeout: 5000 });
-  else setTimeout(work, 1500);
-};

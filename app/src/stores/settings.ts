@@ -1,7 +1,7 @@
 import { VISIONS, type Vision } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { reactive, watch } from 'vue';
-import { getSetting, putSetting } from '../storage/shelf';
+import { getSetting, putSetting } from '../storage/settings-store';
 
 export interface Settings {
   theme: 'system' | 'daylight' | 'dusk';

@@ -1,6 +1,5 @@
 import type { Axis } from '@sphalerite/core/math';
 import { BufferGeometry, CanvasTexture, DoubleSide, Float32BufferAttribute, Mesh, MeshBasicMaterial } from 'three';
-import { shared } from './overlay-materials';
 
 /** A picture on a plane of the lattice: across the axis, at a depth, from a corner and of a size on the other two. */
 export interface Picture {
@@ -12,27 +11,54 @@ export interface Picture {
   readonly opacity: number;
 }
 
-const images = new Map<string, { texture: CanvasTexture; ready: boolean }>();
+interface Loaded {
+  readonly texture: CanvasTexture;
+  readonly material: MeshBasicMaterial;
+  ready: boolean;
+}
+/** Pictures that are shown, or were at the last drawing, by their address. */
+const images = new Map<string, Loaded>();
+
+/** Lets go of every picture that is not among those shown. */
+export function keepPictures(shown: readonly Picture[]): void {
+  const wanted = new Set(shown.map((p) => p.image));
+  for (const [image, { texture, material }] of images) {
+    if (wanted.has(image)) continue;
+    texture.dispose();
+    material.dispose();
+    images.delete(image);
+  }
+}
+
+function load(image: string, changed: () => void): Loaded {
+  const canvas = document.createElement('canvas');
+  const texture = new CanvasTexture(canvas);
+  texture.colorSpace = 'srgb';
+  const material = new MeshBasicMaterial({
+    map: texture,
+    transparent: true,
+    side: DoubleSide,
+    depthWrite: false,
+    toneMapped: false,
+  });
+  const entry: Loaded = { texture, material, ready: false };
+  const img = new Image();
+  img.onload = () => {
+    canvas.width = img.naturalWidth;
+    canvas.height = img.naturalHeight;
+    canvas.getContext('2d')!.drawImage(img, 0, 0);
+    texture.dispose();
+    texture.needsUpdate = true;
+    entry.ready = true;
+    changed();
+  };
+  img.src = image;
+  return entry;
+}
 
 export function pictureOn(p: Picture, changed: () => void): Mesh {
-  let known = images.get(p.image);
-  if (!known) {
-    const canvas = document.createElement('canvas');
-    const entry = { texture: new CanvasTexture(canvas), ready: false };
-    entry.texture.colorSpace = 'srgb';
-    images.set(p.image, (known = entry));
-    const img = new Image();
-    img.onload = () => {
-      canvas.width = img.naturalWidth;
-      canvas.height = img.naturalHeight;
-      canvas.getContext('2d')!.drawImage(img, 0, 0);
-      entry.texture.dispose();
-      entry.texture.needsUpdate = true;
-      entry.ready = true;
-      changed();
-    };
-    img.src = p.image;
-  }
+  const known = images.get(p.image) ?? load(p.image, changed);
+  images.set(p.image, known);
   // Left to right and bottom to top of the picture: x y from the front, z y from the side, x z from above.
   const [u, v]: readonly [Axis, Axis] = p.axis === 2 ? [0, 1] : p.axis === 0 ? [2, 1] : [0, 2];
   const point = (s: number, t: number): number[] => {
@@ -67,21 +93,9 @@ export function pictureOn(p: Picture, changed: () => void): Mesh {
       2,
     ),
   );
-  const m = new Mesh(
-    g,
-    shared(
-      `picture ${p.image.length} ${p.image.slice(-40)} ${p.opacity}`,
-      () =>
-        new MeshBasicMaterial({
-          map: known.texture,
-          transparent: true,
-          opacity: p.opacity,
-          side: DoubleSide,
-          depthWrite: false,
-          toneMapped: false,
-        }),
-    ),
-  );
+  const m = new Mesh(g, known.material);
+  // Two references may show one picture, each with an opacity of its own.
+  m.onBeforeRender = () => void (known.material.opacity = p.opacity);
   m.renderOrder = 1;
   m.visible = known.ready;
   return m;

@@ -26,7 +26,7 @@ import {
   pointMaterial,
   segments,
 } from './overlay-materials';
-import { type Picture, pictureOn } from './overlay-pictures';
+import { type Picture, keepPictures, pictureOn } from './overlay-pictures';
 
 export type { Mark } from './overlay-marks';
 export type { Tone } from './overlay-materials';
@@ -158,6 +158,7 @@ export class OverlayView {
     if (o.spin && o.bounds) into.add(...spinAxis(o.bounds, o.spin.axis, o.spin.at, o.spin.count));
     for (const s of o.strokes) into.add(segments([...s.from, ...s.to], TONES[s.tone], 0.9, 12));
     for (const p of o.pictures) into.add(pictureOn(p, this.changed));
+    keepPictures(o.pictures);
     for (const hot of [false, true]) {
       const list = o.spots.filter((s) => s.hot === hot);
       for (const tone of new Set(list.map((s) => s.tone)))

@@ -37,6 +37,9 @@ self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
   const { id, kind, input } = data;
   try {
     bricks.receive(data.bricks);
+    // Whoever gave up on this before it began has said so in a message that waits behind it.
+    await turnOfLoop();
+    if (cancelled.has(id)) throw new JobCancelled();
     const run = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
     const output = await run(input, {
       bricks,
@@ -48,8 +51,8 @@ self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
     });
     post({ type: 'done', id, output }, output);
   } catch (e) {
-    const { name, message } = e as Error;
-    post({ type: 'failed', id, name, message });
+    const { name, message, code } = e as Error & { code?: unknown };
+    post({ type: 'failed', id, name, message, ...(code === undefined ? {} : { code }) });
   } finally {
     cancelled.delete(id);
   }

@@ -1,51 +1,32 @@
 import {
   type GlbCounts,
+  encodeGlb,
   encodePng,
-  exportGlb,
-  planGlb,
-  readProjectFile,
-  writeProjectFile,
+  glbSteps,
+  planGlbSteps,
+  readProjectSteps,
+  writeProjectSteps,
 } from '@sphalerite/core/files';
-import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
+import type { Axis, Box, Steps, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
-import { type Shot, allParts, gridsOf, layerKey, must, projectToJson } from '@sphalerite/core/model';
-import {
-  type Edit,
-  apply,
-  centrePartEdit,
-  coarsenPartEdit,
-  editContext,
-  extrudeEdit,
-  finishEdit,
-  fitPartEdit,
-  mirrorOverEdit,
-  refinePartEdit,
-  setRowEdit,
-  strokeEdit,
-  takeApartEdit,
-} from '@sphalerite/core/project';
+import { type Shot, must } from '@sphalerite/core/model';
+import * as projects from '@sphalerite/core/project';
 import {
   type Film,
   type Strip,
   THUMBNAIL,
-  developFilm,
-  partThumbnail,
-  projectThumbnail,
+  developSteps,
+  partThumbnailSteps,
+  projectThumbnailSteps,
   traceSceneOf,
   traceStrip,
 } from '@sphalerite/core/render';
-import { type RegionQuery, regionSteps, untidy } from '@sphalerite/core/sculpt';
+import { type RegionQuery, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
 import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
-import {
-  type BrickMirror,
-  type BrickParcel,
-  type PackedGrid,
-  type PackedProject,
-  type ReturnedGrid,
-  SentBricks,
-} from './packed';
+import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, SentBricks } from './packed';
+import { type ProjectPatch, makePatch } from './patch';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -71,10 +52,10 @@ export interface Jobs {
     output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] };
     partial: never;
   };
-  /** An edit of a project, by name; gives the project after it without cells, and its grids. */
+  /** Any edit of a project, by name; gives what it changed. */
   edit: {
     input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number };
-    output: { json: unknown; grids: Record<string, ReturnedGrid> };
+    output: ProjectPatch;
     partial: never;
   };
   /** What Fill and Select mean by a click. */
@@ -130,19 +111,22 @@ type Handlers = {
   [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']>;
 };
 
-/** Named one by one: a registry filled on the side would be left out of the worker's bundle. */
-const BACKGROUND_EDITS = [
-  centrePartEdit,
-  coarsenPartEdit,
-  extrudeEdit,
-  finishEdit,
-  fitPartEdit,
-  mirrorOverEdit,
-  refinePartEdit,
-  setRowEdit,
-  strokeEdit,
-  takeApartEdit,
-] as readonly Edit<never>[];
+/** Every edit by name, as the folder of edits exports them: a registry filled on the side would be left out of the bundle. */
+const EDITS = new Map(
+  Object.values(projects)
+    .filter((e): e is projects.Edit<never> => typeof e === 'object' && 'run' in e && 'touches' in e)
+    .map((e) => [e.name, e as projects.Edit<unknown>]),
+);
+
+/** Runs work in pieces, telling how far it is and letting messages in between. */
+async function drive<T>(steps: Steps<T>, ctx: JobContext<never>): Promise<T> {
+  for (;;) {
+    const s = steps.next();
+    if (s.done) return s.value;
+    ctx.report(s.value);
+    await ctx.breathe();
+  }
+}
 
 /** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
 const STRIP_ROWS = 8;
@@ -163,13 +147,11 @@ export const handlers: Handlers = {
   },
 
   async edit({ project, edit, args, seed, now }, ctx) {
-    const known = BACKGROUND_EDITS.find((e) => e.name === edit);
-    if (!known) throw new Error(`The edit "${edit}" is not one of those that run in the background.`);
-    const after = apply(ctx.bricks.openProject(project), known as Edit<unknown>, args, editContext(seed, now));
-    const grids: Record<string, ReturnedGrid> = {};
-    for (const part of allParts(after))
-      for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = ctx.bricks.packBack(grid);
-    return { json: JSON.parse(JSON.stringify(projectToJson(after))), grids };
+    const known = EDITS.get(edit);
+    if (!known) throw new Error(`There is no edit "${edit}".`);
+    const before = ctx.bricks.openProject(project);
+    const after = projects.apply(before, known, args, projects.editContext(seed, now));
+    return makePatch(before, after, (grid) => ctx.bricks.packBack(grid));
   },
 
   async region({ grid, query }, ctx) {
@@ -185,7 +167,7 @@ export const handlers: Handlers = {
   },
 
   async untidy({ grid }, ctx) {
-    const u = untidy(ctx.bricks.openGrid(grid));
+    const u = await drive(untidySteps(ctx.bricks.openGrid(grid)), ctx);
     const pack = ({ box, words }: CellSet): PackedSet => ({ box, words });
     return { loose: pack(u.loose), loosePieces: u.loosePieces, holes: pack(u.holes), hidden: pack(u.hidden) };
   },
@@ -216,7 +198,7 @@ export const handlers: Handlers = {
   },
 
   async counts({ project }, ctx) {
-    return planGlb(ctx.bricks.openProject(project));
+    return drive(planGlbSteps(ctx.bricks.openProject(project)), ctx);
   },
 
   async trace({ project, shot, size, lane, lanes }, ctx) {
@@ -241,27 +223,29 @@ export const handlers: Handlers = {
 
   async thumbnail({ project, part }, ctx) {
     const p = ctx.bricks.openProject(project);
-    const pixels = part === null ? projectThumbnail(p) : partThumbnail(p, must(p.parts, part, 'part'));
-    return encodePng(THUMBNAIL, THUMBNAIL, pixels) as Uint8Array<ArrayBuffer>;
+    const steps = part === null ? projectThumbnailSteps(p) : partThumbnailSteps(p, must(p.parts, part, 'part'));
+    return encodePng(THUMBNAIL, THUMBNAIL, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
   },
 
-  async png({ film, exposure }) {
-    return encodePng(film.width, film.height, developFilm(film, exposure)) as Uint8Array<ArrayBuffer>;
+  async png({ film, exposure }, ctx) {
+    const pixels = await drive(developSteps(film, exposure), ctx);
+    return encodePng(film.width, film.height, pixels) as Uint8Array<ArrayBuffer>;
   },
 
   async projectFile({ project }, ctx) {
-    return writeProjectFile(ctx.bricks.openProject(project));
+    return drive(writeProjectSteps(ctx.bricks.openProject(project)), ctx);
   },
 
-  async readFile({ bytes }) {
-    const { result, notes } = readProjectFile(bytes);
+  async readFile({ bytes }, ctx) {
+    const { result, notes } = await drive(readProjectSteps(bytes), ctx);
     const sent = new SentBricks();
-    const project = sent.packProject(result, true);
+    const project = sent.packProject(result, 'all');
     return { project, bricks: sent.takeParcel(), notes };
   },
 
   async glb({ project }, ctx) {
-    const { result, notes, counts } = await exportGlb(ctx.bricks.openProject(project));
+    const gathered = await drive(glbSteps(ctx.bricks.openProject(project)), ctx);
+    const { result, notes, counts } = await encodeGlb(gathered);
     return { bytes: result, notes, counts };
   },
 };

@@ -1,5 +1,14 @@
 import type { Box } from '@sphalerite/core/math';
-import { type Project, allParts, gridsOf, layerKey, projectFromJson, projectToJson } from '@sphalerite/core/model';
+import {
+  type Project,
+  type Reference,
+  allParts,
+  gridsOf,
+  layerKey,
+  must,
+  projectFromJson,
+  projectToJson,
+} from '@sphalerite/core/model';
 import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
 
 /**
@@ -17,6 +26,12 @@ export interface PackedProject {
   readonly grids: Readonly<Record<string, PackedGrid>>;
 }
 
+/** How much of a project goes along: what is drawn and shipped, what an edit may touch, or all that a file holds. */
+export type PackExtent = 'shown' | 'edited' | 'all';
+
+/** A picture to work from that stayed on the page, by the reference it belongs to. */
+const AT_HOME = 'kept:';
+
 /** Bricks on their way to a worker. */
 export interface BrickParcel {
   readonly ids: Int32Array;
@@ -27,6 +42,7 @@ export interface BrickParcel {
 export class SentBricks {
   private readonly sent = new Set<number>();
   private waiting: Brick[] = [];
+  private tables: ArrayBuffer[] = [];
 
   packGrid(grid: VoxelGrid): PackedGrid {
     const entries = [...grid.bricks()];
@@ -44,16 +60,23 @@ export class SentBricks {
         this.waiting.push(brick);
       }
     });
+    this.tables.push(table.buffer);
     return { bounds: grid.bounds, table };
   }
 
-  /** @param whole – with the bin, which only a project file needs */
-  packProject(project: Project, whole = false): PackedProject {
+  packProject(project: Project, extent: PackExtent = 'shown'): PackedProject {
     const grids: Record<string, PackedGrid> = {};
-    const slim: Project = whole ? project : { ...project, bin: [] };
-    for (const part of allParts(slim))
+    const sent = extent === 'all' ? project : picturesAtHome(extent === 'edited' ? project : { ...project, bin: [] });
+    for (const part of allParts(sent))
       for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = this.packGrid(grid);
-    return { json: JSON.parse(JSON.stringify(projectToJson(slim))), grids };
+    return { json: projectToJson(sent), grids };
+  }
+
+  /** The tables that were packed and not sent yet; each is sent once and can be handed over. */
+  takeTables(): ArrayBuffer[] {
+    const tables = this.tables;
+    this.tables = [];
+    return tables;
   }
 
   /** Copies of the bricks that were packed and not sent yet. */
@@ -75,7 +98,25 @@ export class SentBricks {
   forget(): void {
     this.sent.clear();
     this.waiting = [];
+    this.tables = [];
   }
+}
+
+function picturesAtHome(project: Project): Project {
+  const home = (list: readonly Reference[]): readonly Reference[] => list.map((r) => ({ ...r, image: AT_HOME + r.id }));
+  return {
+    ...project,
+    references: home(project.references),
+    bin: project.bin.map((b) => (b.kind === 'part' ? { ...b, references: home(b.references) } : b)),
+  };
+}
+
+/** A reference that came back, with the picture that had stayed on the page. */
+export function pictureFromHome(reference: Reference, project: Project): Reference {
+  if (!reference.image.startsWith(AT_HOME)) return reference;
+  const id = reference.image.slice(AT_HOME.length);
+  const all = [...project.references, ...project.bin.flatMap((b) => (b.kind === 'part' ? b.references : []))];
+  return { ...reference, image: must(all, id, 'reference picture').image };
 }
 
 /**

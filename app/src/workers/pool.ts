@@ -1,66 +1,66 @@
 import type { JobKind, Jobs } from './jobs';
-import { SentBricks } from './packed';
-import { type FromWorker, JobCancelled, type ToWorker, WorkerCrashed } from './protocol';
+import type { SentBricks } from './packed';
+import { JobCancelled, type WorkersBroken } from './protocol';
+import { type Job, Restarts, Seat } from './seat';
 
 export interface JobOptions<K extends JobKind> {
   readonly signal?: AbortSignal;
   onProgress?(progress: number, partial?: Jobs[K]['partial']): void;
   /** A worker of one's choice, for jobs shared out in lanes. */
   readonly worker?: number;
+  /** Buffers of the input that the page needs no more: they are handed over instead of copied. */
+  readonly transfer?: readonly Transferable[];
 }
 
-interface Pending {
-  resolve(output: unknown): void;
-  reject(error: Error): void;
-  progress?(progress: number, partial?: unknown): void;
-}
-interface Seat {
-  worker: Worker;
-  readonly sent: SentBricks;
-  readonly pending: Map<number, Pending>;
-}
-/** A worker that has been sent more bricks than this (80 MB) starts afresh. */
-const MAX_SENT = 20_000;
+/** Jobs that cannot look up while they run: one at a time in a worker of their own, which is ended to stop them. */
+const ALONE: ReadonlySet<JobKind> = new Set<JobKind>(['edit', 'readFile']);
+/** Deaths of workers in a row before no more are started. */
+const MOST_DEATHS = 4;
 
 /** A handful of workers that all know all jobs. Inputs are packed for the worker that gets them. */
 export class WorkerPool {
   private readonly seats: Seat[] = [];
+  private readonly alone: Seat;
+  private readonly restarts: Restarts;
   private nextId = 1;
 
+  /** @param onBroken – told once when workers do not start */
   constructor(
     private readonly make: () => Worker,
     readonly size: number,
-  ) {}
+    onBroken: (error: WorkersBroken) => void = () => undefined,
+  ) {
+    this.restarts = new Restarts(MOST_DEATHS, onBroken);
+    this.alone = new Seat(make, true, this.restarts);
+  }
 
-  /** How many jobs are under way. */
+  /** How many jobs are under way that somebody waits for. */
   get busy(): number {
-    return this.seats.reduce((n, s) => n + s.pending.size, 0);
+    return [...this.seats, this.alone].reduce((n, s) => n + s.asked, 0);
   }
 
   /**
    * Runs a job on the least busy worker.
    *
    * @param pack – makes the input, given what packs grids for the chosen worker
+   * @throws JobCancelled as soon as the signal says so, WorkerCrashed, WorkersBroken, or what the job throws
    */
   run<K extends JobKind>(
     kind: K,
     pack: (sent: SentBricks) => Jobs[K]['input'],
     options: JobOptions<K> = {},
   ): Promise<Jobs[K]['output']> {
-    if (options.signal?.aborted) return Promise.reject(new JobCancelled());
-    const seat = this.seatFor(options.worker);
-    if (seat.sent.count > MAX_SENT && seat.pending.size === 0) {
-      seat.worker.postMessage({ type: 'forget' } satisfies ToWorker);
-      seat.sent.forget();
-    }
-    const id = this.nextId++;
-    const input = pack(seat.sent);
-    const bricks = seat.sent.takeParcel();
+    const { signal } = options;
+    if (signal?.aborted) return Promise.reject(new JobCancelled());
+    const seat = ALONE.has(kind) ? this.alone : this.seatFor(options.worker);
     return new Promise((resolve, reject) => {
-      const abort = (): void => seat.worker.postMessage({ type: 'cancel', id } satisfies ToWorker);
-      options.signal?.addEventListener('abort', abort, { once: true });
-      const settle = (): void => options.signal?.removeEventListener('abort', abort);
-      seat.pending.set(id, {
+      const stop = (): void => seat.stop(job);
+      const settle = (): void => signal?.removeEventListener('abort', stop);
+      const job: Job = {
+        id: this.nextId++,
+        kind,
+        pack,
+        transfer: options.transfer ?? [],
         resolve: (o) => {
           settle();
           resolve(o as Jobs[K]['output']);
@@ -70,68 +70,39 @@ export class WorkerPool {
           reject(e);
         },
         progress: (p, partial) => options.onProgress?.(p, partial as Jobs[K]['partial']),
-      });
-      seat.worker.postMessage(
-        { type: 'run', id, kind, input, bricks } as ToWorker,
-        [bricks.cells.buffer, bricks.ids.buffer] as Transferable[],
-      );
+      };
+      signal?.addEventListener('abort', stop, { once: true });
+      seat.take(job);
     });
   }
 
   private seatFor(index?: number): Seat {
+    const open = (): Seat => {
+      this.seats.push(new Seat(this.make, false, this.restarts));
+      return this.seats.at(-1)!;
+    };
     if (index !== undefined) {
-      while (this.seats.length <= index % this.size) this.seats.push(this.open());
+      while (this.seats.length <= index % this.size) open();
       return this.seats[index % this.size]!;
     }
-    const free = this.seats.find((s) => s.pending.size === 0);
+    const free = this.seats.find((s) => s.load === 0);
     if (free) return free;
-    if (this.seats.length < this.size) {
-      this.seats.push(this.open());
-      return this.seats.at(-1)!;
-    }
-    return this.seats.reduce((a, b) => (b.pending.size < a.pending.size ? b : a));
-  }
-
-  private open(): Seat {
-    const seat: Seat = { worker: this.make(), sent: new SentBricks(), pending: new Map() };
-    const crash = (detail: string): void => {
-      const jobs = [...seat.pending.values()];
-      seat.pending.clear();
-      seat.sent.forget();
-      seat.worker.terminate();
-      seat.worker = this.make();
-      listen();
-      for (const j of jobs) j.reject(new WorkerCrashed(detail));
-    };
-    const listen = (): void => {
-      seat.worker.onmessage = ({ data }: MessageEvent<FromWorker>) => {
-        const job = seat.pending.get(data.id);
-        if (!job) return;
-        if (data.type === 'progress') {
-          job.progress?.(data.progress, data.partial);
-          return;
-        }
-        seat.pending.delete(data.id);
-        if (data.type === 'done') job.resolve(data.output);
-        else if (data.name === 'JobCancelled') job.reject(new JobCancelled());
-        else job.reject(Object.assign(new Error(data.message), { name: data.name }));
-      };
-      seat.worker.onerror = (e) => crash(e.message || 'error');
-      seat.worker.onmessageerror = () => crash('unreadable message');
-    };
-    listen();
-    return seat;
+    return this.seats.length < this.size ? open() : this.seats.reduce((a, b) => (b.load < a.load ? b : a));
   }
 }
 
 let shared: WorkerPool | null = null;
-/** The application's own workers: one for each core, at most four. */
+let tellBroken: (error: WorkersBroken) => void = () => undefined;
+/** The application's own workers: one for each core, at most four, and one for work that has to be ended to stop it. */
 export function sharedPool(): WorkerPool {
   shared ??= new WorkerPool(
     () => new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }),
     Math.max(1, Math.min(4, navigator.hardwareConcurrency || 2)),
+    (e) => tellBroken(e),
   );
   return shared;
 }
+/** Who is told when workers do not start. */
+export const onWorkersBroken = (tell: (error: WorkersBroken) => void): void => void (tellBroken = tell);
 /** Jobs under way, without opening any worker. */
 export const busyJobs = (): number => shared?.busy ?? 0;

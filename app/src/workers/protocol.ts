@@ -19,7 +19,13 @@ export type ToWorker =
 export type FromWorker =
   | { readonly type: 'progress'; readonly id: number; readonly progress: number; readonly partial?: unknown }
   | { readonly type: 'done'; readonly id: number; readonly output: unknown }
-  | { readonly type: 'failed'; readonly id: number; readonly name: string; readonly message: string };
+  | {
+      readonly type: 'failed';
+      readonly id: number;
+      readonly name: string;
+      readonly message: string;
+      readonly code?: unknown;
+    };
 
 export class JobCancelled extends Error {
   override readonly name = 'JobCancelled';
@@ -32,5 +38,14 @@ export class WorkerCrashed extends Error {
   override readonly name = 'WorkerCrashed';
   constructor(detail: string) {
     super(`The background work stopped unexpectedly (${detail}). Nothing of the project was changed; try again.`);
+  }
+}
+/** Workers die as soon as they are started: nothing more is asked of them. */
+export class WorkersBroken extends Error {
+  override readonly name = 'WorkersBroken';
+  constructor(detail: string) {
+    super(
+      `Work in the background cannot be started in this browser (${detail}). Saving and small changes go on; load the page again to try anew.`,
+    );
   }
 }

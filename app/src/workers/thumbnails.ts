@@ -9,18 +9,25 @@ export const projectPicture = async (project: Project): Promise<Blob> =>
 
 const partPictures = new WeakMap<Part['layers'], Map<unknown, Promise<string>>>();
 
-/** An address of the part's picture; the same for the same cubes and palette. */
+/**
+ * The part's picture as an address that holds the picture itself, so that it goes when nobody shows it any more; the same
+ * for the same cubes and palette.
+ */
 export function partPicture(project: Project, part: Part): Promise<string> {
   const palette = project.palettes.find((p) => p.id === part.palette);
   let byPalette = partPictures.get(part.layers);
   if (!byPalette) partPictures.set(part.layers, (byPalette = new Map()));
-  let picture = byPalette.get(palette);
-  if (!picture) {
-    const alone: Project = { ...project, parts: [part], rig: EMPTY_RIG, clips: [], shots: [], bin: [] };
-    picture = sharedPool()
-      .run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id }))
-      .then((b) => URL.createObjectURL(png(b)));
-    byPalette.set(palette, picture);
-  }
+  const known = byPalette.get(palette);
+  if (known) return known;
+  const alone: Project = { ...project, parts: [part], rig: EMPTY_RIG, clips: [], shots: [], bin: [] };
+  const picture = sharedPool()
+    .run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id }))
+    .then(dataAddress);
+  byPalette.set(palette, picture);
+  // A picture that failed is asked for anew the next time.
+  picture.catch(() => byPalette.delete(palette));
   return picture;
 }
+
+const dataAddress = (bytes: Uint8Array): string =>
+  `data:image/png;base64,${btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))}`;

@@ -1,11 +1,17 @@
-import { expect, describe, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
 import {
   type Edit,
+  addClipEdit,
+  addReferenceEdit,
   addRegionsEdit,
+  addShotEdit,
   apply,
+  deletePartEdit,
   editContext,
+  renameProjectEdit,
+  restoreEdit,
   findTwins,
   makeTwinsEdit,
   mirrorOverEdit,
@@ -19,10 +25,9 @@ import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
 import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { editInBackground } from './background-edit';
-import { handlers } from './jobs';
+import { ThreadWorker, bundleWorker } from './node-worker';
 import { BrickMirror, SentBricks } from './packed';
 import { WorkerPool } from './pool';
-import type { FromWorker, ToWorker } from './protocol';
 
 function lamp(): Project {
   const p = makeProject('p', 'Lamp', idsFrom('lamp'), 'prop', [40, 40, 40]);
@@ -39,47 +44,27 @@ function lamp(): Project {
 }
 const gridOf = (p: Project) => p.parts[0]!.layers[0]!.grid;
 
-/** A worker on the page's own thread: same handlers, same messages. */
-class NearWorker {
-  onmessage: ((e: { data: FromWorker }) => void) | null = null;
-  onerror: ((e: { message: string }) => void) | null = null;
-  onmessageerror: (() => void) | null = null;
-  readonly bricks = new BrickMirror();
-  readonly cancelled = new Set<number>();
-  dead = false;
-  parcels: number[] = [];
-  postMessage(m: ToWorker): void {
-    if (m.type === 'cancel') this.cancelled.add(m.id);
-    if (m.type !== 'run') return;
-    this.parcels.push(m.bricks.ids.length);
-    this.bricks.receive(m.bricks);
-    const say = (data: FromWorker): void => void (this.dead || this.onmessage?.({ data }));
-    const run = handlers[m.kind] as (i: unknown, c: unknown) => Promise<unknown>;
-    const ctx = {
-      bricks: this.bricks,
-      report: (progress: number, partial?: unknown) => say({ type: 'progress', id: m.id, progress, partial }),
-      breathe: async () => {
-        await new Promise((r) => setTimeout(r, 0));
-        if (this.cancelled.has(m.id)) throw Object.assign(new Error('cancelled'), { name: 'JobCancelled' });
-      },
-    };
-    run(m.input, ctx).then(
-      (output) => say({ type: 'done', id: m.id, output }),
-      (e: Error) => say({ type: 'failed', id: m.id, name: e.name, message: e.message }),
-    );
-  }
-  terminate(): void {
-    this.dead = true;
-  }
-}
-function poolOf(size: number): { pool: WorkerPool; workers: NearWorker[] } {
-  const workers: NearWorker[] = [];
-  const pool = new WorkerPool(() => {
-    workers.push(new NearWorker());
+let script = '';
+const open: ThreadWorker[] = [];
+beforeAll(async () => void (script = await bundleWorker()));
+afterAll(() => open.forEach((w) => w.terminate()));
+function poolOf(size: number, file = script): { pool: WorkerPool; workers: ThreadWorker[]; broken: string[] } {
+  const workers: ThreadWorker[] = [];
+  const broken: string[] = [];
+  const make = (): Worker => {
+    workers.push(new ThreadWorker(file));
+    open.push(workers.at(-1)!);
     return workers.at(-1) as unknown as Worker;
-  }, size);
-  return { pool, workers };
+  };
+  return { pool: new WorkerPool(make, size, (e) => broken.push(e.message)), workers, broken };
 }
+const endless = (p: Project) => (s: SentBricks) => ({
+  project: s.packProject(p),
+  shot: { ...p.shots[0]!, samples: 50_000 },
+  size: [64, 64] as const,
+  lane: 0,
+  lanes: 1,
+});
 
 describe('packing', () => {
   it('sends each brick once, and the mirror opens the same grid', () => {
@@ -107,7 +92,7 @@ describe('project files', () => {
       ...lamp(),
       bin: [{ id: 'gone', kind: 'part', at: 1, part: { ...lamp().parts[0]!, id: 'old' }, mounts: [], references: [] }],
     };
-    const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, true) }));
+    const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, 'all') }));
     const { project, bricks, notes } = await pool.run('readFile', () => ({ bytes }));
     const mirror = new BrickMirror();
     mirror.receive(bricks);
@@ -156,45 +141,73 @@ describe('WorkerPool', () => {
     expect(shares.at(-1)).toBe(1);
   });
 
-  it('stops a job that is cancelled, and refuses one that was cancelled before', async () => {
+  it('stops a job that is cancelled, at once for whoever asked, and refuses one that was cancelled before', async () => {
     const { pool } = poolOf(1);
     const p = lamp();
     const stop = new AbortController();
-    const job = pool.run(
-      'trace',
-      (s) => ({
-        project: s.packProject(p),
-        shot: { ...p.shots[0]!, samples: 5000 },
-        size: [64, 64],
-        lane: 0,
-        lanes: 1,
-      }),
-      { signal: stop.signal, onProgress: () => stop.abort() },
-    );
+    const job = pool.run('trace', endless(p), { signal: stop.signal, onProgress: () => stop.abort() });
     await expect(job).rejects.toThrow('The work was cancelled.');
+    expect(pool.busy).toBe(0);
+    // The worker has let go of it too: what comes next is done.
+    expect((await pool.run('counts', (s) => ({ project: s.packProject(p) }))).parts).toBe(1);
     await expect(
       pool.run('thumbnail', (s) => ({ project: s.packProject(p), part: null }), { signal: stop.signal }),
     ).rejects.toThrow('cancelled');
   });
 
+  it.each(['glb', 'projectFile', 'thumbnail', 'counts', 'png', 'untidy'] as const)(
+    '%s tells how far it is and stops when asked',
+    async (kind) => {
+      const { pool } = poolOf(1);
+      const p = lamp();
+      const film = { width: 8, height: 200, sum: new Float32Array(6400), samples: new Uint32Array(200).fill(1) };
+      const inputs = {
+        glb: (s: SentBricks) => ({ project: s.packProject(p) }),
+        projectFile: (s: SentBricks) => ({ project: s.packProject(p, 'all') }),
+        thumbnail: (s: SentBricks) => ({ project: s.packProject(p), part: null }),
+        counts: (s: SentBricks) => ({ project: s.packProject(p) }),
+        png: () => ({ film, exposure: 0 }),
+        untidy: (s: SentBricks) => ({ grid: s.packGrid(gridOf(p)) }),
+      };
+      const pack = inputs[kind] as (s: SentBricks) => never;
+      const shares: number[] = [];
+      await pool.run(kind, pack, { onProgress: (share) => shares.push(share) });
+      expect(shares.length).toBeGreaterThan(0);
+      const stop = new AbortController();
+      const job = pool.run(kind, pack, { signal: stop.signal, onProgress: () => stop.abort() });
+      await expect(job).rejects.toMatchObject({ name: 'JobCancelled' });
+    },
+  );
+
+  it('an edit that does not stop is ended with its worker, and the next one gets a new one', async () => {
+    const { pool, workers } = poolOf(1);
+    const p = lamp();
+    const part = p.parts[0]!.id;
+    const run = (by: number, signal?: AbortSignal) =>
+      editInBackground(pool, p, refinePartEdit, { part, by }, { seed: 's', now: 0, ...(signal ? { signal } : {}) });
+    const stop = new AbortController();
+    const slow = run(3, stop.signal);
+    const queued = new AbortController();
+    const next = run(2);
+    const never = run(2, queued.signal);
+    queued.abort();
+    stop.abort();
+    await expect(slow).rejects.toMatchObject({ name: 'JobCancelled' });
+    await expect(never).rejects.toMatchObject({ name: 'JobCancelled' });
+    expect((await next).parts[0]!.bounds.size).toEqual([80, 80, 80]);
+    expect(workers.length).toBeLessThanOrEqual(2);
+  });
+
   it('a crash rejects every pending job, and the next one runs in a new worker with all its bricks', async () => {
     const { pool, workers } = poolOf(1);
     const p = lamp();
-    const pack = (s: SentBricks) => ({
-      project: s.packProject(p),
-      shot: { ...p.shots[0]!, samples: 5000 },
-      size: [64, 64] as const,
-      lane: 0,
-      lanes: 1,
-    });
-    const jobs = [pool.run('trace', pack), pool.run('trace', pack)];
+    const jobs = [pool.run('trace', endless(p)), pool.run('trace', endless(p))];
     workers[0]!.onerror!({ message: 'out of memory' });
     for (const j of await Promise.allSettled(jobs))
       expect(j).toMatchObject({ status: 'rejected', reason: { name: 'WorkerCrashed' } });
     const glb = await pool.run('glb', (s) => ({ project: s.packProject(p) }));
     expect(glb.counts.parts).toBe(1);
     expect(workers).toHaveLength(2);
-    expect(workers[1]!.parcels[0]).toBe(workers[0]!.parcels[0]);
     await expect(
       pool.run('glb', (s) => ({
         project: s.packProject({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }),
@@ -202,117 +215,124 @@ describe('WorkerPool', () => {
     ).rejects.toMatchObject({ name: 'FileError' });
   });
 
-  it('an edit made in a worker gives the very project of the page, and what it did not touch is the same brick', async () => {
-    const { pool } = poolOf(1);
+  it('a worker that never starts is tried a few times, then told once, and nothing waits for ever', async () => {
+    const { pool, workers, broken } = poolOf(1, '/nowhere/at-all.mjs');
     const p = lamp();
-    const part = p.parts[0]!;
-    for (const [edit, args] of [
-      [refinePartEdit, { part: part.id, by: 2 }],
-      [mirrorOverEdit, { part: part.id, layer: part.layers[0]!.id, axis: 0, plane: 0, keep: 'low' }],
-    ] as [Edit<unknown>, unknown][]) {
-      const there = await editInBackground(pool, p, [part.id], edit, args, 'seed', 5);
-      const here = apply(p, edit, args, editContext('seed', 5));
-      expect(there.parts[0]!.layers[0]!.grid.equals(here.parts[0]!.layers[0]!.grid)).toBe(true);
-      expect(projectToJson(there)).toEqual(projectToJson(here));
-      expect(there.palettes).toBe(p.palettes);
-    }
-    // Two parts at once: both come back, and each is the page's own.
-    const two = apply(p, duplicatePartEdit, { part: part.id }, editContext('two', 1));
-    const painting = {
-      targets: two.parts.map((o) => ({ part: o.id, layer: o.layers[0]!.id })),
-      finish: { kind: 'speckle', ramp: [3, 4], seed: 9, amount: 0.4, size: 1 } as const,
-    };
-    const painted = await editInBackground(
-      pool,
-      two,
-      two.parts.map((o) => o.id),
-      finishEdit,
-      painting,
-      'seed',
-      5,
-    );
-    const painter = apply(two, finishEdit, painting, editContext('seed', 5));
-    expect(painted.parts.map((o, i) => o.layers[0]!.grid.equals(painter.parts[i]!.layers[0]!.grid))).toEqual([
-      true,
-      true,
-    ]);
-    expect(painted.parts[0]!.layers[0]!.grid.equals(two.parts[0]!.layers[0]!.grid)).toBe(false);
-    const stroke = await editInBackground(
-      pool,
-      p,
-      [part.id],
-      strokeEdit,
-      {
-        part: part.id,
-        layer: part.layers[0]!.id,
-        stroke: boxStroke('erase', 0, [{ min: part.bounds.min, size: [1, 1, 1] }]),
-      },
-      'seed',
-      5,
-    );
+    for (let i = 0; i < 5; i++)
+      await expect(pool.run('counts', (s) => ({ project: s.packProject(p) }))).rejects.toMatchObject({
+        name: 'WorkerCrashed',
+      });
+    for (let i = 0; i < 3; i++)
+      await expect(pool.run('counts', (s) => ({ project: s.packProject(p) }))).rejects.toMatchObject({
+        name: 'WorkersBroken',
+      });
+    expect(workers).toHaveLength(5);
+    expect(broken).toHaveLength(1);
+    expect(broken[0]).toMatch(/cannot be started.*load the page again/);
+  });
+
+  it('what is packed is handed over, not copied', async () => {
+    const { pool, workers } = poolOf(1);
+    const tables: Int32Array[] = [];
+    await pool.run('mesh', (s) => {
+      const grid = s.packGrid(gridOf(lamp()));
+      tables.push(grid.table);
+      return { grid, chunks: [[0, 0, 0]] };
+    });
+    expect(tables[0]!.byteLength).toBe(0);
+    expect(workers[0]!.handedOver[0]).toBe(3);
+  });
+});
+
+describe('edits in a worker', () => {
+  const how = { seed: 'seed', now: 5 };
+  const here = <A>(p: Project, edit: Edit<A>, args: A): Project => apply(p, edit, args, editContext('seed', 5));
+  const grids = (p: Project) => p.parts.flatMap((o) => o.layers.map((l) => l.grid));
+  /** Runs an edit on both sides of the boundary; the two projects are alike to the last cell. */
+  async function both<A>(p: Project, edit: Edit<A>, args: A): Promise<Project> {
+    const there = await editInBackground(poolOf(1).pool, p, edit, args, how);
+    const onPage = here(p, edit, args);
+    expect(projectToJson(there)).toEqual(projectToJson(onPage));
+    expect(grids(there).map((g, i) => g.equals(grids(onPage)[i]!))).toEqual(grids(onPage).map(() => true));
+    return there;
+  }
+  const p = lamp();
+  const part = p.parts[0]!;
+  const layer = part.layers[0]!.id;
+
+  it('give the very project of the page, and what they did not touch is the same record and brick', async () => {
+    const refined = await both(p, refinePartEdit, { part: part.id, by: 2 });
+    expect(refined.palettes).toBe(p.palettes);
+    expect(refined.rig).toBe(p.rig);
+    expect(refined.shots).toBe(p.shots);
+    await both(p, mirrorOverEdit, { part: part.id, layer, axis: 0, plane: 0, keep: 'low' });
+    const dab = boxStroke('erase', 0, [{ min: part.bounds.min, size: [1, 1, 1] }]);
+    const stroke = await both(p, strokeEdit, { part: part.id, layer, stroke: dab });
     const before = new Set([...part.layers[0]!.grid.bricks()].map((b) => b.brick));
     const bricks = [...stroke.parts[0]!.layers[0]!.grid.bricks()].map((b) => b.brick);
     expect(bricks.filter((b) => !before.has(b)).length).toBeLessThanOrEqual(1);
     expect(bricks.length).toBeGreaterThan(3);
-    expect(stroke.rig).toBe(p.rig);
-    // Taking apart makes parts and bones and fills the bin; a stroke on one of two twins is one on the other.
-    const halves = apply(
-      p,
-      addRegionsEdit,
-      {
-        part: part.id,
-        half: 0,
-        pieces: [-9, 3].map((x) => ({
-          name: 'Half',
-          side: 'centre' as const,
-          cells: CellSet.ofBox({ min: [x, 3, -9], size: [6, 20, 18] }),
-        })),
-      },
-      editContext('halves'),
-    );
-    for (const keepWhole of [true, false]) {
-      const how = { part: part.id, rest: 'Middle', plug: 1, clearance: 0, socket: true, bones: true, keepWhole };
-      const here = apply(halves, takeApartEdit, how, editContext('seed', 5)),
-        there = await editInBackground(pool, halves, [part.id], takeApartEdit, how, 'seed', 5);
-      expect(projectToJson(there)).toEqual(projectToJson(here));
-      expect([...there.parts.map((o) => o.layers[0]!.grid.count), there.bin.length]).toEqual([
-        ...here.parts.map((o) => o.layers[0]!.grid.count),
-        here.bin.length,
-      ]);
-    }
-    const apart = apply(
-        halves,
-        takeApartEdit,
-        { part: part.id, rest: 'Middle', plug: 0, clearance: 0, socket: false, bones: true, keepWhole: false },
-        editContext('seed', 5),
-      ),
-      [pair] = findTwins(apart);
-    const twins = apply(
-      apart,
-      makeTwinsEdit,
-      { pairs: [{ part: pair!.other.id, source: pair!.source.id, ...pair!.twin }] },
-      editContext('twins'),
-    );
-    const far = await editInBackground(
-      pool,
-      twins,
-      [pair!.other.id],
-      strokeEdit,
-      {
-        part: pair!.other.id,
-        layer: twins.parts.find((o) => o.id === pair!.other.id)!.layers[0]!.id,
-        stroke: boxStroke('paint', 9, [{ min: [-40, 3, -40], size: [80, 2, 80] }]),
-      },
-      'seed',
-      5,
-    );
-    expect(far.parts.map((o) => CellSet.ofValue(o.layers[0]!.grid, 9).count).sort()).toEqual([0, 216, 216]);
-
-    await expect(
-      editInBackground(pool, p, [part.id], refinePartEdit as Edit<unknown>, { part: 'nobody', by: 2 }, 's', 0),
-    ).rejects.toMatchObject({ name: 'EditError', message: 'There is no part "nobody" in this project.' });
   });
 
+  it('lose nothing outside parts: clips, shots, palettes, poses, pictures and the bin come along', async () => {
+    const image = 'data:image/png;base64,AAAA';
+    const shown = here(p, addReferenceEdit, {
+      name: 'Sketch',
+      part: part.id,
+      plane: 'front',
+      image,
+      at: [0, 0],
+      size: [9, 9],
+    });
+    expect(shown.references[0]!.image).toBe(image);
+    await both(shown, addClipEdit, { name: 'Swing', frames: 12, fps: 12, loop: true });
+    await both(shown, addShotEdit, { name: 'Close up' });
+    await both(shown, renameProjectEdit, { name: 'Lamp post' });
+    const gone = await both(shown, deletePartEdit, { part: part.id });
+    const item = gone.bin[0]!;
+    expect(item.kind === 'part' && item.references[0]!.image).toBe(image);
+    const back = await both(gone, restoreEdit, { item: item.id });
+    expect(back.references[0]!.image).toBe(image);
+    expect(grids(back)[0]!.equals(gridOf(p))).toBe(true);
+  });
+
+  it('reach several parts at once, and twins', async () => {
+    const two = here(p, duplicatePartEdit, { part: part.id });
+    const targets = two.parts.map((o) => ({ part: o.id, layer: o.layers[0]!.id }));
+    const finish = { kind: 'speckle', ramp: [3, 4], seed: 9, amount: 0.4, size: 1 } as const;
+    const painted = await both(two, finishEdit, { targets, finish });
+    expect(painted.parts[0]!.layers[0]!.grid.equals(two.parts[0]!.layers[0]!.grid)).toBe(false);
+    const pieces = [-9, 3].map((x) => ({
+      name: 'Half',
+      side: 'centre' as const,
+      cells: CellSet.ofBox({ min: [x, 3, -9], size: [6, 20, 18] }),
+    }));
+    const halves = here(p, addRegionsEdit, { part: part.id, half: 0, pieces });
+    const cut = { part: part.id, rest: 'Middle', plug: 1, clearance: 0, socket: true, bones: true, keepWhole: false };
+    await both(halves, takeApartEdit, { ...cut, keepWhole: true });
+    const apart = await both(halves, takeApartEdit, { ...cut, plug: 0, socket: false });
+    const [pair] = findTwins(apart);
+    const pairs = [{ part: pair!.other.id, source: pair!.source.id, ...pair!.twin }];
+    const twins = here(apart, makeTwinsEdit, { pairs });
+    const other = twins.parts.find((o) => o.id === pair!.other.id)!;
+    const far = await both(twins, strokeEdit, {
+      part: other.id,
+      layer: other.layers[0]!.id,
+      stroke: boxStroke('paint', 9, [{ min: [-40, 3, -40], size: [80, 2, 80] }]),
+    });
+    expect(far.parts.map((o) => CellSet.ofValue(o.layers[0]!.grid, 9).count).sort()).toEqual([0, 216, 216]);
+  });
+
+  it('refuse with the sentence of the edit', async () => {
+    const refused = editInBackground(poolOf(1).pool, p, refinePartEdit, { part: 'nobody', by: 2 }, how);
+    await expect(refused).rejects.toMatchObject({
+      name: 'EditError',
+      message: 'There is no part "nobody" in this project.',
+    });
+  });
+});
+
+describe('queries in a worker', () => {
   it('regions and loose ends are found in a worker as on the page', async () => {
     const { pool } = poolOf(1);
     const grid = lamp().parts[0]!.layers[0]!.grid;

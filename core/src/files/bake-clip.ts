@@ -236,7 +236,7 @@ const channelValue = (t: { t: Vec3; q: Quat; s: Vec3 }, channel: Channel): reado
 
 function plainEasing(keys: readonly AnyKey[]): 'STEP' | 'LINEAR' | null {
   const between = keys.slice(0, -1);
-  if (between.every((k) => k.ease === 'even')) return 'LINEAR';
+  if (between.every((k) => k.ease === 'linear')) return 'LINEAR';
   return between.every((k) => k.ease === 'step') ? 'STEP' : null;
 }
 

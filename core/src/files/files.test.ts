@@ -10,7 +10,7 @@ import {
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
-import { type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
+import { type LooseJson, type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
 import {
   addBoneEdit,
   addClipEdit,
@@ -50,7 +50,7 @@ function lamp(): Project {
         clip: p.clips[0]!.id,
         bone: p.rig.bones[0]!.id,
         channel: 'turn',
-        key: { time, ease: 'even', value: quatFromAxisAngle([0, 0, 1], a) },
+        key: { time, ease: 'linear', value: quatFromAxisAngle([0, 0, 1], a) },
       },
       ctx(),
     );
@@ -144,14 +144,19 @@ describe('project file', () => {
 describe('migrations', () => {
   it('carry an old version up one step at a time', () => {
     const steps = {
-      1: (j: Record<string, unknown>) => ({ ...j, colour: j['color'] }),
-      2: (j: Record<string, unknown>) => ({ ...j, tone: 'warm' }),
+      1: { project: (j: LooseJson) => ({ ...j, colour: j['color'] }) },
+      2: { project: (j: LooseJson) => ({ ...j, tone: 'warm' }), clip: (j: LooseJson) => ({ ...j, swung: true }) },
     };
-    expect(upgrade({ formatVersion: 1, color: 'x' }, steps, 3)).toMatchObject({
+    const clips = [{ id: 'a' }];
+    const bin = [{ kind: 'clip', clip: { id: 'b' } }];
+    expect(upgrade({ formatVersion: 1, color: 'x', clips, bin }, steps, 3)).toMatchObject({
       formatVersion: 3,
       colour: 'x',
       tone: 'warm',
+      clips: [{ id: 'a', swung: true }],
+      bin: [{ kind: 'clip', clip: { id: 'b', swung: true } }],
     });
+    expect(clips).toEqual([{ id: 'a' }]);
     expect(() => upgrade({ formatVersion: 0 }, steps, 3)).toThrow(/never existed/);
     expect(() => migrateProject({ hello: 1 })).toThrow(/does not say its format version/);
   });

@@ -1,9 +1,11 @@
-import { type Animation, Document, type Node, WebIO } from '@gltf-transform/core';
+import { type Animation, Document, type Node, type Scene, WebIO } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants } from '@gltf-transform/extensions';
-import type { Vec3 } from '../math';
+import { type Quat, type Steps, type Vec3, finish } from '../math';
 import {
   type Bone,
+  type Clip,
   type Id,
+  type Mount,
   type Part,
   type Project,
   type Rig,
@@ -44,138 +46,28 @@ export interface GlbCounts {
  *
  * @throws FileError when there is nothing to export
  */
-export async function exportGlb(whole: Project): Promise<GlbExport> {
+export const exportGlb = (whole: Project): Promise<GlbExport> => encodeGlb(finish(glbSteps(whole)));
+
+/** {@link exportGlb} up to its bytes, in pieces. */
+export function* glbSteps(whole: Project): Steps<GlbDocument> {
   const project = withoutHelpers(whole);
-  const notes: string[] = [];
-  const doc = new Document();
-  doc.getRoot().getAsset().generator = 'Sphalerite';
-  const buffer = doc.createBuffer();
-  const scene = doc.createScene(project.name);
-  doc.getRoot().setDefaultScene(scene);
-  const unit = project.metresPerUnit;
-  const metres = (v: Vec3): [number, number, number] => [v[0] * unit, v[1] * unit, v[2] * unit];
-
-  const nodes = new Map<string, Node>();
-  const shipped = shippedBones(project.rig);
-  if (shipped.length < project.rig.bones.length)
-    notes.push(
-      `${project.rig.bones.length - shipped.length} bones that only steer others were left out; what they do is in the clips.`,
-    );
-  for (const b of shipped) {
-    const node = doc
-      .createNode(b.name + sideSuffix(b.side))
-      .setTranslation(metres(b.rest.t))
-      .setRotation([...b.rest.q])
-      .setScale([...b.rest.s]);
-    (b.parent === null ? scene : nodes.get(b.parent)!).addChild(node);
-    nodes.set(b.id, node);
+  const glb = new GlbDocument(project);
+  glb.addBones();
+  glb.addAttachments();
+  for (const [i, mount] of project.rig.mounts.entries()) {
+    glb.addMount(mount);
+    yield (i + 1) / project.rig.mounts.length;
   }
-
-  for (const t of project.rig.attachments) {
-    nodes.get(t.bone)?.addChild(
-      doc
-        .createNode(t.name + sideSuffix(t.side))
-        .setTranslation(metres(t.t))
-        .setRotation([...t.q]),
-    );
+  if (glb.parts === 0) throw new FileError(`"${project.name}" has no cubes to export. Add some in Build first.`);
+  for (const clip of project.clips) {
+    if (clip.ships) glb.addClip(clip);
+    yield 1;
   }
+  return glb;
+}
 
-  const materials = new PaletteMaterials(doc, project);
-  const meshes = new Map<string, ReturnType<typeof buildMesh>>();
-  let vertices = 0,
-    triangles = 0,
-    parts = 0,
-    faces = 0;
-  const worn = new Map<Id, Node>();
-  for (const mount of project.rig.mounts) {
-    const part = must(project.parts, mount.part, 'part');
-    if (part.hidden) {
-      notes.push(`"${part.name}${sideSuffix(part.side)}" is hidden and was left out.`);
-      continue;
-    }
-    if (composite(part).count === 0) {
-      notes.push(`"${part.name}${sideSuffix(part.side)}" is empty and was left out.`);
-      continue;
-    }
-    if (part.layers.some((l) => l.hidden)) notes.push(`Hidden layers of "${part.name}" were left out.`);
-    let built = meshes.get(part.id);
-    if (!built) {
-      built = buildMesh(
-        doc,
-        buffer,
-        part,
-        must(project.palettes, part.palette, 'palette'),
-        materials,
-        project.colourways,
-        unit,
-      );
-      meshes.set(part.id, built);
-    }
-    const node = doc
-      .createNode(part.name + sideSuffix(part.side))
-      .setMesh(built.mesh)
-      .setTranslation(metres(mount.t))
-      .setRotation([...mount.q])
-      .setScale(isWorn(project.rig, mount) ? [...mount.s] : [0, 0, 0]);
-    worn.set(mount.id, node);
-    (mount.bone === null ? scene : nodes.get(mount.bone)!).addChild(node);
-    vertices += built.vertices;
-    triangles += built.triangles;
-    faces += built.faces;
-    parts++;
-  }
-  if (parts === 0) throw new FileError(`"${project.name}" has no cubes to export. Add some in Build first.`);
-
-  const animate = (
-    animation: Animation,
-    node: Node,
-    path: 'translation' | 'rotation' | 'scale',
-    interpolation: 'STEP' | 'LINEAR' | 'CUBICSPLINE',
-    times: Float32Array,
-    values: Float32Array,
-  ): void => {
-    const sampler = doc
-      .createAnimationSampler()
-      .setInterpolation(interpolation)
-      .setInput(
-        doc
-          .createAccessor()
-          .setType('SCALAR')
-          .setArray(times as Float32Array<ArrayBuffer>)
-          .setBuffer(buffer),
-      )
-      .setOutput(
-        doc
-          .createAccessor()
-          .setType(path === 'rotation' ? 'VEC4' : 'VEC3')
-          .setArray(values as Float32Array<ArrayBuffer>)
-          .setBuffer(buffer),
-      );
-    animation
-      .addSampler(sampler)
-      .addChannel(doc.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
-  };
-  for (const clip of project.clips.filter((c) => c.ships)) {
-    const tracks = bakeClip(clip, project.rig).filter((t) => nodes.has(t.bone)),
-      swaps = bakeSwaps(clip, project.rig).filter((s) => worn.has(s.mount));
-    if (tracks.length + swaps.length === 0) {
-      notes.push(`Clip "${clip.name}" has no keys and was left out.`);
-      continue;
-    }
-    const animation = doc.createAnimation(clip.name);
-    for (const track of tracks) {
-      const values = track.channel === 'move' ? track.values.map((v) => v * unit) : track.values;
-      animate(
-        animation,
-        nodes.get(track.bone)!,
-        ({ move: 'translation', turn: 'rotation', scale: 'scale' } as const)[track.channel],
-        track.interpolation,
-        track.times,
-        values,
-      );
-    }
-    for (const s of swaps) animate(animation, worn.get(s.mount)!, 'scale', 'STEP', s.times, s.values);
-  }
+/** The bytes of a gathered document. */
+export async function encodeGlb({ doc, notes, parts, vertices, triangles, faces }: GlbDocument): Promise<GlbExport> {
   const bytes = await new WebIO()
     .registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants])
     .writeBinary(doc);
@@ -186,6 +78,129 @@ export async function exportGlb(whole: Project): Promise<GlbExport> {
     counts: { nodes: root.listNodes().length, parts, clips: root.listAnimations().length, vertices, triangles, faces },
   };
 }
+
+type Built = ReturnType<typeof buildMesh>;
+const PATHS = { move: 'translation', turn: 'rotation', scale: 'scale' } as const;
+
+/** A glTF document as it is put together, with what was left out and how much went in. */
+class GlbDocument {
+  readonly doc = new Document();
+  readonly notes: string[] = [];
+  parts = 0;
+  vertices = 0;
+  triangles = 0;
+  faces = 0;
+  private readonly buffer = this.doc.createBuffer();
+  private readonly scene: Scene;
+  private readonly bones = new Map<Id, Node>();
+  private readonly mounts = new Map<Id, Node>();
+  private readonly meshes = new Map<Id, Built>();
+  private readonly materials: PaletteMaterials;
+
+  constructor(private readonly project: Project) {
+    this.doc.getRoot().getAsset().generator = 'Sphalerite';
+    this.scene = this.doc.createScene(project.name);
+    this.doc.getRoot().setDefaultScene(this.scene);
+    this.materials = new PaletteMaterials(this.doc, project);
+  }
+
+  addBones(): void {
+    const { rig } = this.project;
+    const shipped = shippedBones(rig);
+    const left = rig.bones.length - shipped.length;
+    if (left > 0) this.notes.push(`${left} bones that only steer others were left out; what they do is in the clips.`);
+    for (const b of shipped) {
+      const node = this.node(b.name + sideSuffix(b.side), b.rest.t, b.rest.q).setScale([...b.rest.s]);
+      (b.parent === null ? this.scene : this.bones.get(b.parent)!).addChild(node);
+      this.bones.set(b.id, node);
+    }
+  }
+
+  addAttachments(): void {
+    for (const t of this.project.rig.attachments)
+      this.bones.get(t.bone)?.addChild(this.node(t.name + sideSuffix(t.side), t.t, t.q));
+  }
+
+  /** A mounted part below its bone; what is hidden or empty is noted. */
+  addMount(mount: Mount): void {
+    const part = must(this.project.parts, mount.part, 'part');
+    const name = part.name + sideSuffix(part.side);
+    if (part.hidden) this.notes.push(`"${name}" is hidden and was left out.`);
+    else if (composite(part).count === 0) this.notes.push(`"${name}" is empty and was left out.`);
+    if (part.hidden || composite(part).count === 0) return;
+    if (part.layers.some((l) => l.hidden)) this.notes.push(`Hidden layers of "${part.name}" were left out.`);
+    const built = this.meshOf(part);
+    const node = this.node(name, mount.t, mount.q)
+      .setMesh(built.mesh)
+      .setScale(isWorn(this.project.rig, mount) ? [...mount.s] : [0, 0, 0]);
+    this.mounts.set(mount.id, node);
+    (mount.bone === null ? this.scene : this.bones.get(mount.bone)!).addChild(node);
+    this.vertices += built.vertices;
+    this.triangles += built.triangles;
+    this.faces += built.faces;
+    this.parts++;
+  }
+
+  addClip(clip: Clip): void {
+    const { rig, metresPerUnit } = this.project;
+    const tracks = bakeClip(clip, rig).filter((t) => this.bones.has(t.bone));
+    const swaps = bakeSwaps(clip, rig).filter((s) => this.mounts.has(s.mount));
+    if (tracks.length + swaps.length === 0) {
+      this.notes.push(`Clip "${clip.name}" has no keys and was left out.`);
+      return;
+    }
+    const animation = this.doc.createAnimation(clip.name);
+    for (const { bone, channel, interpolation, times, values } of tracks) {
+      const metres = channel === 'move' ? values.map((v) => v * metresPerUnit) : values;
+      this.animate(animation, this.bones.get(bone)!, PATHS[channel], interpolation, times, metres);
+    }
+    for (const s of swaps) this.animate(animation, this.mounts.get(s.mount)!, 'scale', 'STEP', s.times, s.values);
+  }
+
+  private node(name: string, t: Vec3, q: Quat): Node {
+    const unit = this.project.metresPerUnit;
+    return this.doc
+      .createNode(name)
+      .setTranslation([t[0] * unit, t[1] * unit, t[2] * unit])
+      .setRotation([...q]);
+  }
+
+  private meshOf(part: Part): Built {
+    let built = this.meshes.get(part.id);
+    if (!built) {
+      const palette = must(this.project.palettes, part.palette, 'palette');
+      const { colourways, metresPerUnit } = this.project;
+      built = buildMesh(this.doc, this.buffer, part, palette, this.materials, colourways, metresPerUnit);
+      this.meshes.set(part.id, built);
+    }
+    return built;
+  }
+
+  private animate(
+    animation: Animation,
+    node: Node,
+    path: (typeof PATHS)[keyof typeof PATHS],
+    interpolation: 'STEP' | 'LINEAR' | 'CUBICSPLINE',
+    times: Float32Array,
+    values: Float32Array,
+  ): void {
+    const accessor = (type: 'SCALAR' | 'VEC3' | 'VEC4', array: Float32Array) =>
+      this.doc
+        .createAccessor()
+        .setType(type)
+        .setArray(array as Float32Array<ArrayBuffer>)
+        .setBuffer(this.buffer);
+    const sampler = this.doc
+      .createAnimationSampler()
+      .setInterpolation(interpolation)
+      .setInput(accessor('SCALAR', times))
+      .setOutput(accessor(path === 'rotation' ? 'VEC4' : 'VEC3', values));
+    animation
+      .addSampler(sampler)
+      .addChannel(this.doc.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
+  }
+}
+export type { GlbDocument };
 
 function buildMesh(
   doc: Document,
@@ -252,14 +267,18 @@ function shippedBones(rig: Rig): Bone[] {
 }
 
 /** Counts for lists, without writing a byte. */
-export function planGlb(whole: Project): GlbCounts {
+export const planGlb = (whole: Project): GlbCounts => finish(planGlbSteps(whole));
+
+/** {@link planGlb} in pieces. */
+export function* planGlbSteps(whole: Project): Steps<GlbCounts> {
   const project = withoutHelpers(whole);
   const shipped = new Set(shippedBones(project.rig).map((b) => b.id));
   let vertices = 0,
     triangles = 0,
     parts = 0,
     faces = 0;
-  for (const mount of project.rig.mounts) {
+  for (const [i, mount] of project.rig.mounts.entries()) {
+    yield i / project.rig.mounts.length;
     const part = find(project.parts, mount.part);
     if (!part || part.hidden || composite(part).count === 0) continue;
     const clear = everClear(must(project.palettes, part.palette, 'palette'), project.colourways);

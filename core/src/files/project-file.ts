@@ -1,7 +1,8 @@
 import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import type { Box } from '../math';
+import { type Box, type Steps, finish } from '../math';
 import {
   type Project,
+  type ProjectJson,
   FormatError,
   allParts,
   gridsOf,
@@ -28,10 +29,15 @@ interface CellsIndex {
 }
 
 /** The project as the bytes of a `.sphal` file; see docs/formats.md. Equal projects give equal bytes. */
-export function writeProjectFile(project: Project): Uint8Array<ArrayBuffer> {
+export const writeProjectFile = (project: Project): Uint8Array<ArrayBuffer> => finish(writeProjectSteps(project));
+
+/** {@link writeProjectFile} in pieces. */
+export function* writeProjectSteps(project: Project): Steps<Uint8Array<ArrayBuffer>> {
   const entries: Record<string, Uint8Array> = {};
   const cells: Record<string, { box: Box; file: string }> = {};
-  for (const part of allParts(project)) {
+  const parts = allParts(project);
+  for (const [i, part] of parts.entries()) {
+    yield i / parts.length;
     for (const { id, grid } of gridsOf(part)) {
       const box = grid.contentBox();
       if (!box) continue;
@@ -56,9 +62,62 @@ export interface ReadProject {
 }
 
 /** Reads a `.sphal` file. @throws FileError with one clear sentence; nothing half-read comes out. */
-export function readProjectFile(bytes: Uint8Array): ReadProject {
+export const readProjectFile = (bytes: Uint8Array): ReadProject => finish(readProjectSteps(bytes));
+
+/** {@link readProjectFile} in pieces. */
+export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   const files = unpack(bytes);
-  const index = files[INDEX];
+  const { format: _format, cells, ...rest } = parseIndex(files[INDEX]);
+  const table = checkCells(cells);
+  const used = new Set<string>([INDEX]);
+  const json = checkProject(rest);
+  const grids = new Map<string, VoxelGrid>();
+  const parts = [...json.parts, ...json.stamps, ...json.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : []))];
+  for (const [i, part] of parts.entries()) {
+    yield i / parts.length;
+    for (const id of [...part.layers.map((l) => l.id), ...(part.regions ? [part.regions.id] : [])]) {
+      const key = layerKey(part.id, id);
+      const entry = table[key];
+      if (!entry) continue;
+      const png = files[entry.file];
+      if (!png)
+        throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
+      used.add(entry.file);
+      grids.set(key, cellsOf(png, entry.box, part.bounds as Box, `The picture of "${part.name}" (${entry.file})`));
+    }
+  }
+  const result = projectFromJson(
+    json,
+    (part, layerId) => grids.get(layerKey(part.id, layerId)) ?? VoxelGrid.empty(part.bounds as Box),
+  );
+  const spare = Object.keys(files).filter((f) => !used.has(f));
+  return {
+    result,
+    notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [],
+  };
+}
+
+/** A layer from its picture. @throws FileError, whatever is wrong with the picture */
+function cellsOf(png: Uint8Array, box: Box, bounds: Box, what: string): VoxelGrid {
+  try {
+    return readSliceSheet(png, box, what).withBounds(bounds);
+  } catch (e) {
+    if (e instanceof FileError) throw e;
+    // Decoders throw whatever they stumble over in a damaged picture.
+    throw new FileError(`${what} is damaged and cannot be read.`);
+  }
+}
+
+function checkProject(json: unknown): ProjectJson {
+  try {
+    return migrateProject(json);
+  } catch (e) {
+    if (e instanceof FormatError) throw new FileError(e.message);
+    throw e;
+  }
+}
+
+function parseIndex(index: Uint8Array | undefined): Record<string, unknown> {
   if (!index) throw new FileError(`This is not a Sphalerite project file: it holds no ${INDEX}.`);
   let raw: unknown;
   try {
@@ -68,31 +127,7 @@ export function readProjectFile(bytes: Uint8Array): ReadProject {
   }
   if (typeof raw !== 'object' || raw === null)
     throw new FileError(`The project file is damaged: ${INDEX} holds no project.`);
-  const { format: _format, cells, ...rest } = raw as Record<string, unknown>;
-  const table = checkCells(cells);
-  const used = new Set<string>([INDEX]);
-  try {
-    const result = projectFromJson(migrateProject(rest), (part, layerId) => {
-      const entry = table[layerKey(part.id, layerId)];
-      const empty = VoxelGrid.empty(part.bounds as Box);
-      if (!entry) return empty;
-      const png = files[entry.file];
-      if (!png)
-        throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
-      used.add(entry.file);
-      return readSliceSheet(png, entry.box, `The picture of "${part.name}" (${entry.file})`).withBounds(
-        part.bounds as Box,
-      );
-    });
-    const spare = Object.keys(files).filter((f) => !used.has(f));
-    return {
-      result,
-      notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [],
-    };
-  } catch (e) {
-    if (e instanceof FormatError) throw new FileError(e.message);
-    throw e;
-  }
+  return raw as Record<string, unknown>;
 }
 
 function unpack(bytes: Uint8Array): Unzipped {

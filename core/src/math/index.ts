@@ -1,3 +1,4 @@
+export * from './steps';
 export * from './vec3';
 export * from './quat';
 export * from './transform';

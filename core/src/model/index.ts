@@ -7,6 +7,7 @@ export * from './slots';
 export * from './defaults';
 export * from './schema';
 export * from './format-version';
+export * from './upgrade';
 export * from './migrate';
 export * from './json';
 export * from './helpers';

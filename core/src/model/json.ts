@@ -6,7 +6,8 @@ import type { Part, Project } from './types';
 /** How the cells of a layer, or of the regions, are named wherever JSON and cells are stored apart. */
 export const layerKey = (partId: string, layerId: string): string => `${partId}/${layerId}`;
 
-const partToJson = (part: Part): PartJson => ({
+/** A part without its cells. */
+export const partToJson = (part: Part): PartJson => ({
   ...(part as unknown as PartJson),
   layers: part.layers.map(({ id, name, hidden, locked }) => ({ id, name, hidden, locked })),
   regions: part.regions && { id: part.regions.id, list: [...part.regions.list] },
@@ -33,14 +34,17 @@ export const allParts = (project: Project): Part[] => [
   ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
 ];
 
+/** A part and the cells of each of its layers. */
+export const partFromJson = (p: PartJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Part => ({
+  ...p,
+  layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })),
+  regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
+});
+
 /** The project from checked JSON and a way to get the cells of each layer. */
 export function projectFromJson(json: ProjectJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Project {
   const { formatVersion: _version, ...rest } = json;
-  const part = (p: PartJson): Part => ({
-    ...p,
-    layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })),
-    regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
-  });
+  const part = (p: PartJson): Part => partFromJson(p, gridOf);
   return {
     ...rest,
     parts: json.parts.map(part),

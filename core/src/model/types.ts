@@ -158,7 +158,7 @@ export interface Rig {
   readonly slots: readonly Slot[];
 }
 
-export const EASINGS = ['step', 'even', 'ease', 'curve'] as const;
+export const EASINGS = ['step', 'linear', 'ease', 'curve'] as const;
 /** How the value moves from this key to the next: held, straight, slow at both ends, or along a curve of one's own. */
 export type Easing = (typeof EASINGS)[number];
 

@@ -79,7 +79,7 @@ const moves = (bone: string, ...keys: [number, Vec3][]): Clip['lanes'][number] =
   bone,
   turn: [],
   scale: [],
-  move: keys.map(([time, value]) => ({ time, ease: 'even', value })),
+  move: keys.map(([time, value]) => ({ time, ease: 'linear', value })),
 });
 
 describe('contact', () => {

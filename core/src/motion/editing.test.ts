@@ -194,9 +194,9 @@ describe('both sides', () => {
 
 describe('loops, blends and swaps', () => {
   it('what does not close is named with its figures, the worst first, and closes', () => {
-    let c = setKey(setKey(empty, 'h', 'move', { time: 0, ease: 'even', value: [0, 0, 0] }), 'h', 'move', {
+    let c = setKey(setKey(empty, 'h', 'move', { time: 0, ease: 'linear', value: [0, 0, 0] }), 'h', 'move', {
       time: 1200,
-      ease: 'even',
+      ease: 'linear',
       value: [0, 0, 3],
     });
     c = setKey(setKey(c, 'l', 'turn', turn(0, 0)), 'l', 'turn', turn(1200, 0.1));
@@ -268,7 +268,7 @@ describe('a clip of another figure', () => {
     };
     let c = setKey(setKey(empty, 'l', 'turn', turn(0, 0.7)), 'r', 'turn', turn(0, 0.7));
     c = setKey(
-      setKey(c, 'h', 'move', { time: 0, ease: 'even', value: [0, -1, 2] }),
+      setKey(c, 'h', 'move', { time: 0, ease: 'linear', value: [0, -1, 2] }),
       'h',
       'turn',
       turn(0, 0.4, [0, 1, 0]),

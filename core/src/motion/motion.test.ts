@@ -33,11 +33,11 @@ const number = (a: number, b: number, t: number): number => a + (b - a) * t;
 
 describe('sampling', () => {
   it('holds, runs straight or eases, and holds outside', () => {
-    const keys = (ease: 'step' | 'even' | 'ease') => [
+    const keys = (ease: 'step' | 'linear' | 'ease') => [
       { time: 100, ease, value: 0 },
       { time: 300, ease, value: 10 },
     ];
-    expect([0, 100, 150, 300, 999].map((t) => sampleKeys(keys('even'), t, number))).toEqual([0, 0, 2.5, 10, 10]);
+    expect([0, 100, 150, 300, 999].map((t) => sampleKeys(keys('linear'), t, number))).toEqual([0, 0, 2.5, 10, 10]);
     expect([150, 299].map((t) => sampleKeys(keys('step'), t, number))).toEqual([0, 0]);
     expect(sampleKeys(keys('ease'), 150, number)).toBeCloseTo(10 * 0.25 ** 2 * (3 - 0.5), 12);
     expect(sampleKeys([], 5, number)).toBeNull();
@@ -87,7 +87,7 @@ describe('keys', () => {
   });
   it('are gathered by time for drawing', () => {
     expect(
-      keyTimes({ ...emptyLane('b'), turn: [turn(0)], move: [{ time: 0, ease: 'even', value: [0, 0, 0] }] }),
-    ).toEqual([{ time: 0, channels: ['move', 'turn'], ease: 'even' }]);
+      keyTimes({ ...emptyLane('b'), turn: [turn(0)], move: [{ time: 0, ease: 'linear', value: [0, 0, 0] }] }),
+    ).toEqual([{ time: 0, channels: ['move', 'turn'], ease: 'linear' }]);
   });
 });

@@ -10,7 +10,7 @@ export function laneKeepingLook(lane: Lane, before: Transform, after: Transform)
   const turn = normalizeQuat(mulQuat(invertQuat(after.q), before.q)),
     move = sub(before.t, after.t);
   const grow = [before.s[0] / after.s[0], before.s[1] / after.s[1], before.s[2] / after.s[2]] as const;
-  const first = { time: 0, ease: 'even' } as const;
+  const first = { time: 0, ease: 'linear' } as const;
   const turned = Math.abs(Math.abs(turn[3]) - 1) > 1e-12,
     moved = move.some((v) => v !== 0),
     grown = grow.some((v) => v !== 1);

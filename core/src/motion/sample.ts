@@ -15,7 +15,7 @@ export function eased({ ease, curve }: Pick<Key<unknown>, 'ease' | 'curve'>, t: 
   switch (ease) {
     case 'step':
       return 0;
-    case 'even':
+    case 'linear':
       return t;
     case 'ease':
       return t * t * (3 - 2 * t);

@@ -59,6 +59,21 @@ function trim<View>(h: History<View>): History<View> {
   return drop === 0 ? h : { ...h, entries: h.entries.slice(drop), now: h.now - drop };
 }
 
+/**
+ * Puts steps that were read late around a history that was begun with `present` alone. Those after it are left out once
+ * another step was made, as {@link record} would have dropped them. Gives `h` itself when its first step is gone by now.
+ */
+export function joinSteps<View>(
+  h: History<View>,
+  present: HistoryEntry<View>,
+  earlier: readonly HistoryEntry<View>[],
+  later: readonly HistoryEntry<View>[],
+): History<View> {
+  if (h.entries[0] !== present) return h;
+  const entries = [...earlier, ...h.entries, ...(h.entries.length === 1 ? later : [])];
+  return trim({ ...h, entries, now: h.now + earlier.length });
+}
+
 /** To any step. */
 export const jump = <View>(h: History<View>, to: number): History<View> =>
   to < 0 || to >= h.entries.length || to === h.now ? h : { ...h, now: to };

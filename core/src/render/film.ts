@@ -1,3 +1,4 @@
+import { type Steps, finish } from '../math';
 import { fromLinear } from '../palette';
 import type { Strip } from './path-trace';
 
@@ -30,11 +31,16 @@ const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.ex
  * @param exposure – in stops
  * @param step – takes every n-th pixel of every n-th row, for a quick look; the picture is then ⌈width / n⌉ × ⌈height / n⌉
  */
-export function developFilm(film: Film, exposure = 0, step = 1): Uint8Array<ArrayBuffer> {
+export const developFilm = (film: Film, exposure = 0, step = 1): Uint8Array<ArrayBuffer> =>
+  finish(developSteps(film, exposure, step));
+
+/** {@link developFilm} in pieces. */
+export function* developSteps(film: Film, exposure = 0, step = 1): Steps<Uint8Array<ArrayBuffer>> {
   const out = new Uint8Array(Math.ceil(film.width / step) * Math.ceil(film.height / step) * 4);
   const gain = 2 ** exposure;
   let o = 0;
   for (let y = 0; y < film.height; y += step) {
+    if (y % 64 === 0) yield y / film.height;
     const k = film.samples[y]! > 0 ? gain / film.samples[y]! : 0;
     for (let x = 0; x < film.width; x += step, o += 4) {
       const i = (y * film.width + x) * 4;

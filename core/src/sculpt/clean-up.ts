@@ -1,3 +1,4 @@
+import { type Steps, finish } from '../math';
 import { CellSet, type VoxelGrid, connectedPieces, flood, piecesSet } from '../voxel';
 
 /** What an artist would rather not have left in: see each field. */
@@ -12,14 +13,19 @@ export interface Untidy {
 }
 
 /** Pieces are connected by faces. */
-export function untidy(grid: VoxelGrid): Untidy {
+export const untidy = (grid: VoxelGrid): Untidy => finish(untidySteps(grid));
+
+/** {@link untidy} in pieces. */
+export function* untidySteps(grid: VoxelGrid): Steps<Untidy> {
   const box = grid.contentBox();
   const none = new CellSet({ min: grid.bounds.min, size: [0, 0, 0] });
   if (!box) return { loose: none, loosePieces: 0, holes: none, hidden: none };
   const filled = CellSet.filled(grid, box);
   const pieces = connectedPieces(filled);
+  yield 0.3;
   const empty = filled.inverted(box);
   const holes = connectedPieces(empty);
+  yield 0.6;
   return {
     loose: piecesSet(pieces, (p) => p > 0),
     loosePieces: Math.max(0, pieces.sizes.length - 1),

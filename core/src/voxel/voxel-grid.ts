@@ -72,6 +72,23 @@ export class VoxelGrid {
     return new VoxelGrid(bounds, tree, count).clipped();
   }
 
+  /**
+   * This grid in `bounds` with some bricks replaced, sharing all else with it: how stored changes are read back.
+   * A brick that is undefined takes away what stood there. Whole bricks are believed to lie inside the bounds.
+   */
+  withBricks(bounds: Box, changes: Iterable<{ readonly at: Vec3; readonly brick: Brick | undefined }>): VoxelGrid {
+    const start = this.withBounds(bounds);
+    const owned = new Set<unknown>();
+    let { tree, count } = start;
+    for (const { at, brick } of changes) {
+      const before = treeGet(tree, at[0], at[1], at[2]);
+      if (before === brick) continue;
+      tree = treeSet(tree, at[0], at[1], at[2], brick, owned);
+      count += (brick ? countFilled(brick) : 0) - (before ? countFilled(before) : 0);
+    }
+    return tree === start.tree ? start : new VoxelGrid(start.bounds, tree, count);
+  }
+
   get(x: number, y: number, z: number): number {
     const b = treeGet(this.tree, x >> 4, y >> 4, z >> 4);
     if (b === undefined || !inside(this.bounds, x, y, z)) return 0;

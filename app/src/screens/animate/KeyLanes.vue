@@ -490,7 +490,7 @@ watch(
 .key.step {
   border-radius: 0;
 }
-.key.even {
+.key.linear {
   border-radius: 50%;
 }
 .key.curve {

@@ -39,7 +39,7 @@ const ease = computed<Easing | null>(() => {
 });
 const CURVES: Record<Easing, string> = {
   step: 'M8 52 H152 V12',
-  even: 'M8 52 L152 12',
+  linear: 'M8 52 L152 12',
   ease: 'M8 52 C70 52 90 12 152 12',
   curve: 'M8 52 C44 52 44 12 152 12',
 };

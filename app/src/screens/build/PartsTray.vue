@@ -94,7 +94,7 @@ function drop(index: number): void {
           @click="session.choose({ part: p.id, layer: null })"
           @contextmenu.prevent="menuOf($event, p.id)"
         >
-          <PartPicture v-if="settings.partsAs !== 'names'" :project="session.worn!" :part="p" />
+          <PartPicture v-if="settings.partsAs !== 'names'" :project="session.inActiveColourway!" :part="p" />
           <span class="text"
             ><b
               >{{ p.name }} <span v-if="p.side !== 'centre'" class="tag">{{ p.side }}</span><span

@@ -4,7 +4,7 @@ import type { MirrorPlanes, Radial, StrokeVerb, Symmetry } from '@sphalerite/cor
 import { type CellSet, type VoxelGrid, middlePlane } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, toRaw, watch } from 'vue';
-import { getSetting, putSetting } from '../../storage/shelf';
+import { getSetting, putSetting } from '../../storage/settings-store';
 import { useSession } from '../../stores/session';
 import { type CardOptions, READY_CARDS, type Reach, type ToolCard, type Verb, readCard } from '../../tools/card';
 

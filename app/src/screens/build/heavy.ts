@@ -11,5 +11,5 @@ export function applyToPart<A extends { readonly part: string }>(edit: Edit<A>, 
   const part = session.part;
   if (!part) return;
   if (boxVolume(part.bounds) * times <= MANY) session.apply(edit, args);
-  else void session.applyInBackground(edit, args, part.id);
+  else void session.applyInBackground(edit, args);
 }

@@ -1,14 +1,7 @@
 import { AXES, type Axis, type Box, type Vec3, add, intersectBoxes } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
-import { type Palette, freeByte } from '@sphalerite/core/palette';
-import {
-  addSwatchEdit,
-  cellsToLayerEdit,
-  cellsToPartEdit,
-  addStampEdit,
-  placeCellsEdit,
-  strokeEdit,
-} from '@sphalerite/core/project';
+import type { Palette, Swatch } from '@sphalerite/core/palette';
+import { cellsToLayerEdit, cellsToPartEdit, addStampEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
 import {
   NO_SYMMETRY,
   changedCells,
@@ -22,7 +15,7 @@ import {
   resampled,
   turnedGrid,
 } from '@sphalerite/core/sculpt';
-import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
+import { CellSet, VoxelGrid, mapBytes } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -43,6 +36,8 @@ export interface Floating {
   readonly grid: VoxelGrid;
   /** How far it has been moved since it was lifted. */
   readonly by: Vec3;
+  /** Swatches that it brings into the palette when it is put down. */
+  readonly swatches?: readonly Swatch[];
 }
 /** Copies in a row or in a ring, adjustable until they are set. */
 export interface Repeat {
@@ -60,6 +55,30 @@ interface Clip {
 const clipboard = shallowRef<Clip | null>(null);
 /** What was selected beside each state of the project, so that undo brings it back. */
 const remembered = new WeakMap<Project, { part: string; set: CellSet | null }>();
+
+/**
+ * The copied piece in the bytes of another palette: equal colours meet, others come along while there is room, and what
+ * finds none takes the first swatch.
+ */
+function remapped(c: Clip, to: Palette): { grid: VoxelGrid; swatches: Swatch[] } {
+  if (to.id === c.palette.id) return { grid: c.grid, swatches: [] };
+  const used = new Set<number>();
+  c.grid.forEach((_x, _y, _z, v) => used.add(v));
+  const taken = new Set(to.swatches.map((s) => s.byte));
+  const table = new Uint8Array(256).fill(to.swatches[0]?.byte ?? 1);
+  const swatches: Swatch[] = [];
+  for (const s of c.palette.swatches.filter((o) => used.has(o.byte))) {
+    const same = to.swatches.find((o) => o.colour === s.colour && o.emissive === s.emissive && o.opacity === s.opacity);
+    let byte = same?.byte;
+    for (let free = 1; byte === undefined && free <= 255; free++) if (!taken.has(free)) byte = free;
+    if (byte !== undefined && !same) {
+      taken.add(byte);
+      swatches.push({ ...s, byte });
+    }
+    if (byte !== undefined) table[s.byte] = byte;
+  }
+  return { grid: mapBytes(c.grid, table), swatches };
+}
 
 type PlaceArgs = Parameters<typeof placeCellsEdit.run>[1];
 
@@ -177,7 +196,15 @@ export const useSelection = defineStore('selection', () => {
     if (!p || !session.layer || (f && f.part !== p.id)) return null;
     if (f) {
       const { put, clear } = images(f.grid, f.clear);
-      return { ...target(), layer: f.layer, clear, put, title: f.title, grow: build.growVolume };
+      return {
+        ...target(),
+        layer: f.layer,
+        clear,
+        put,
+        title: f.title,
+        grow: build.growVolume,
+        swatches: f.swatches ?? [],
+      };
     }
     const r = repeat.value,
       piece = r && source();
@@ -335,7 +362,7 @@ export const useSelection = defineStore('selection', () => {
       part = session.part;
     if (!c || !part || !session.palette) return;
     settle();
-    const grid = remapped(c);
+    const { grid, swatches } = remapped(c, session.palette);
     const b = grid.bounds,
       v = part.bounds;
     const inside = b.size.every((s, i) => b.min[i]! < v.min[i]! + v.size[i]! && b.min[i]! + s > v.min[i]!);
@@ -356,41 +383,10 @@ export const useSelection = defineStore('selection', () => {
       clear: null,
       grid: covered ? movedGrid(placed, [0, placed.bounds.size[1], 0]) : placed,
       by: [0, 0, 0],
+      swatches,
     };
     selected.value = null;
   }
-  /** Bytes of the copied piece in the palette of the part on the bench: equal colours meet, others are added while there is room. */
-  function remapped(c: Clip): VoxelGrid {
-    const to = session.palette!;
-    if (to.id === c.palette.id) return c.grid;
-    const used = new Set<number>();
-    c.grid.forEach((_x, _y, _z, v) => used.add(v));
-    const map = new Map<number, number>();
-    for (const byte of used) {
-      const s = c.palette.swatches.find((o) => o.byte === byte);
-      const here = session.palette!;
-      const same =
-        s && here.swatches.find((o) => o.colour === s.colour && o.emissive === s.emissive && o.opacity === s.opacity);
-      if (same) map.set(byte, same.byte);
-      else if (s && freeByte(here) !== 0) {
-        session.apply(addSwatchEdit, {
-          palette: here.id,
-          name: s.name,
-          colour: s.colour,
-          more: {
-            emissive: s.emissive,
-            roughness: s.roughness,
-            metalness: s.metalness,
-            opacity: s.opacity,
-            slot: s.slot,
-          },
-        });
-        map.set(byte, session.palette!.swatches.at(-1)!.byte);
-      } else map.set(byte, here.swatches[0]?.byte ?? 1);
-    }
-    return VoxelGrid.empty(c.grid.bounds).edit((d) => c.grid.forEach((x, y, z, v) => d.set(x, y, z, map.get(v)!)));
-  }
-
   const recolour = (value: number): void => {
     settle();
     if (selected.value)

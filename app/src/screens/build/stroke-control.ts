@@ -148,7 +148,7 @@ export function strokeControl() {
         const lost = build.growVolume || c.verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
         const inside = !lost || boxContains(session.part.bounds, lost);
         if (isLarge(c)) {
-          void session.applyInBackground(strokeEdit, args, session.part.id);
+          void session.applyInBackground(strokeEdit, args);
           return;
         }
         const did = session.apply(strokeEdit, args);
@@ -167,7 +167,7 @@ export function strokeControl() {
       }
       case 'extrude': {
         const args = { ...target(), extrusion: c.extrusion };
-        if (isLarge(c)) void session.applyInBackground(extrudeEdit, args, session.part.id);
+        if (isLarge(c)) void session.applyInBackground(extrudeEdit, args);
         else session.apply(extrudeEdit, args);
         return;
       }

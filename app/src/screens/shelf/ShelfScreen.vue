@@ -12,11 +12,18 @@ import {
 } from '@tabler/icons-vue';
 import { type Project, makeProject } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
-import { computed, defineAsyncComponent, nextTick, onMounted, ref } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { readProject, saveProjectFile, shelveProjectFile } from '../../shell/project-files';
-import type { HeadRow } from '../../storage/database';
-import { freshId, listShelf, putOnShelf, readFromShelf, removeFromShelf, setBinned } from '../../storage/shelf';
+import {
+  type ShelfRow,
+  freshId,
+  listShelf,
+  putOnShelf,
+  readFromShelf,
+  removeFromShelf,
+  setBinned,
+} from '../../storage/shelf';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
@@ -25,7 +32,7 @@ import { seedDemo } from './seed-demo';
 const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
 const notices = useNotices();
-const rows = ref<HeadRow[]>([]);
+const rows = ref<ShelfRow[]>([]);
 const pictures = ref<Record<string, string>>({});
 const showBin = ref(false);
 const busy = ref('');
@@ -44,6 +51,7 @@ async function refresh(): Promise<void> {
   for (const url of Object.values(pictures.value)) URL.revokeObjectURL(url);
   pictures.value = next;
 }
+onUnmounted(() => Object.values(pictures.value).forEach((url) => URL.revokeObjectURL(url)));
 async function work(what: string, f: () => Promise<void>): Promise<void> {
   busy.value = what;
   try {
@@ -86,30 +94,30 @@ const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> =
     creating.value = false;
     void router.push({ name: 'bench', params: { id: project.id, step: rig ? 'rig' : 'build' } });
   });
-const duplicate = (r: HeadRow): Promise<void> =>
+const duplicate = (r: ShelfRow): Promise<void> =>
   work('Duplicating', async () => {
     const p = await readFromShelf(r.id);
     await putOnShelf({ ...p, id: freshId(), name: `${p.name} copy` });
   });
-const rename = (r: HeadRow): Promise<void> =>
+const rename = (r: ShelfRow): Promise<void> =>
   work('Renaming', async () => {
     renaming.value = null;
     if (newName.value.trim() && newName.value.trim() !== r.name) await renameOnShelf(r.id, newName.value.trim());
   });
-async function beginRename(r: HeadRow): Promise<void> {
+async function beginRename(r: ShelfRow): Promise<void> {
   renaming.value = r.id;
   newName.value = r.name;
   await nextTick();
   document.querySelector<HTMLInputElement>('.rename')?.select();
 }
-const toBin = (r: HeadRow): Promise<void> =>
+const toBin = (r: ShelfRow): Promise<void> =>
   work('To the bin', async () => {
     await setBinned(r.id, Date.now());
     notices.say(`“${r.name}” is in the bin.`, { action: { label: 'Restore', run: () => void restore(r) } });
   });
-const restore = (r: HeadRow): Promise<void> => work('Restoring', () => setBinned(r.id, null));
-const erase = (r: HeadRow): Promise<void> => work('Deleting', () => removeFromShelf(r.id));
-const save = (r: HeadRow): Promise<void> => work('Saving', async () => saveProjectFile(await readFromShelf(r.id)));
+const restore = (r: ShelfRow): Promise<void> => work('Restoring', () => setBinned(r.id, null));
+const erase = (r: ShelfRow): Promise<void> => work('Deleting', () => removeFromShelf(r.id));
+const save = (r: ShelfRow): Promise<void> => work('Saving', async () => saveProjectFile(await readFromShelf(r.id)));
 const importFiles = (files: Iterable<File>): Promise<void> =>
   work('Reading the file', async () => {
     for (const f of files) {

@@ -1,15 +1,11 @@
 import { apply, editContext, record, renameProjectEdit } from '@sphalerite/core/project';
-import { holdProject } from '../../storage/lock';
-import { ProjectWriter } from '../../storage/project-store';
-import { freshId } from '../../storage/shelf';
+import { loadStored } from '../../storage/open-stored';
+import { freshId, whileHeld } from '../../storage/shelf';
 
 /** Renames a project that is not open, as a step of its history like any other. */
-export async function renameOnShelf(id: string, name: string): Promise<void> {
-  const hold = await holdProject(id, false, () => undefined);
-  try {
-    if (!hold.writable) throw new Error('This project is open in another window. Rename it there.');
-    const writer = new ProjectWriter(id, hold.epoch);
-    const history = await writer.load();
+export const renameOnShelf = (id: string, name: string): Promise<void> =>
+  whileHeld(id, 'renamed', async (epoch) => {
+    const { writer, history } = await loadStored(id, epoch);
     const now = history.entries[history.now]!;
     const project = apply(now.project, renameProjectEdit, { name }, editContext(freshId(), Date.now()));
     await writer.save(
@@ -22,7 +18,4 @@ export async function renameOnShelf(id: string, name: string): Promise<void> {
         viewAfter: now.viewAfter,
       }),
     );
-  } finally {
-    hold.release();
-  }
-}
+  });

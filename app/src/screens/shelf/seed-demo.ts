@@ -1,5 +1,6 @@
 import { shelveProjectFile } from '../../shell/project-files';
-import { getSetting, listShelf, putSetting } from '../../storage/shelf';
+import { getSetting, putSetting } from '../../storage/settings-store';
+import { listShelf } from '../../storage/shelf';
 
 /** Puts the demo projects on an empty shelf at the first visit, through the ordinary reader. Gives the id of the one to open then. */
 export async function seedDemo(): Promise<string | null> {

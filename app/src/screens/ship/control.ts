@@ -16,7 +16,9 @@ export function shipControl(): ScreenControl {
   );
   return {
     scene: () =>
-      session.worn ? { project: session.worn, pose: REST_POSE, without: () => false, faint: () => false } : null,
+      session.inActiveColourway
+        ? { project: session.inActiveColourway, pose: REST_POSE, without: () => false, faint: () => false }
+        : null,
     overlay: () => NO_OVERLAY,
     pointer: {
       down: () => false,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type Vec3, transformPoint } from '../../math';
 import { type Project, composite, helperCount, idsFrom, makeProject, partContent, withoutHelpers } from '../../model';
+import { freeByte, makeSwatch } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
 import { NO_SYMMETRY, boxStroke, cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
@@ -36,6 +37,29 @@ const places = (p: Project): string[] => {
     );
   return out.sort();
 };
+
+describe('pieces from another palette', () => {
+  it('bring their colours along in the one step that sets them down, whatever stands under those bytes by then', () => {
+    const h = hand();
+    const piece = (byte: number) =>
+      VoxelGrid.empty({ min: [0, 0, 0], size: [2, 1, 1] }).edit((d) => {
+        d.set(0, 0, 0, byte);
+        d.set(1, 0, 0, 1);
+      });
+    const swatch = (byte: number) => makeSwatch(byte, 'Foreign', '#123456');
+    const colourOf = (v: number) => h.p.palettes[0]!.swatches.find((s) => s.byte === v)?.colour;
+    const free = freeByte(h.p.palettes[0]!);
+    const place = { ...h.on(), clear: null, title: 'Paste' };
+    h.do(edits.placeCellsEdit, { ...place, put: [piece(free)], swatches: [swatch(free)] });
+    expect([h.seen().get(0, 0, 0), colourOf(free), h.seen().get(1, 0, 0)]).toEqual([free, '#123456', 1]);
+    const count = h.p.palettes[0]!.swatches.length;
+    h.do(edits.placeCellsEdit, { ...place, put: [piece(free)], swatches: [swatch(free)] });
+    expect(h.p.palettes[0]!.swatches).toHaveLength(count);
+    h.do(edits.placeCellsEdit, { ...place, put: [piece(1)], swatches: [swatch(1)] });
+    expect(h.p.palettes[0]!.swatches).toHaveLength(count + 1);
+    expect([colourOf(h.seen().get(0, 0, 0)), colourOf(1) === '#123456']).toEqual(['#123456', false]);
+  });
+});
 
 describe('layers', () => {
   it('are added, named, ordered, hidden, locked and merged', () => {

@@ -132,7 +132,7 @@ describe('clips and shots', () => {
     const clip = h.p.clips[0]!.id,
       bone = h.p.rig.bones[0]!.id;
     for (const time of [0, 600, 1200])
-      h.do(edits.setKeyEdit, { clip, bone, channel: 'move', key: { time, ease: 'even', value: [time, 0, 0] } });
+      h.do(edits.setKeyEdit, { clip, bone, channel: 'move', key: { time, ease: 'linear', value: [time, 0, 0] } });
     h.do(edits.setClipEdit, { clip, frames: 12, loop: false, name: 'Half roll' });
     expect(h.p.clips[0]).toMatchObject({ length: 600, loop: false, name: 'Half roll' });
     expect(h.p.clips[0]!.lanes[0]!.move).toHaveLength(3);
@@ -140,9 +140,9 @@ describe('clips and shots', () => {
       edits.removeKeysEdit,
       { clip, keys: [{ bone, channel: 'move', time: 0 }] },
     );
-    expect(h.p.clips[0]!.lanes[0]!.move.map((k) => k.ease)).toEqual(['step', 'even']);
+    expect(h.p.clips[0]!.lanes[0]!.move.map((k) => k.ease)).toEqual(['step', 'linear']);
     expect(() =>
-      h.do(edits.setKeyEdit, { clip, bone, channel: 'move', key: { time: 900, ease: 'even', value: [0, 0, 0] } }),
+      h.do(edits.setKeyEdit, { clip, bone, channel: 'move', key: { time: 900, ease: 'linear', value: [0, 0, 0] } }),
     ).toThrow(/between its start and its end/);
     expect(() => h.do(edits.setClipEdit, { clip, fps: 0 })).toThrow(/1 to 240/);
     expect(() => h.do(edits.addClipEdit, { name: 'x', frames: 0, fps: 24, loop: true })).toThrow(/at least one frame/);

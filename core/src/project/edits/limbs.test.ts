@@ -150,7 +150,7 @@ describe('the limb helper', () => {
         clip: clip.id,
         bone: ik.goal,
         channel: 'move',
-        key: { time, ease: 'even', value },
+        key: { time, ease: 'linear', value },
       });
     const tracks = bakeClip(q.clips.at(-1)!, q.rig);
     expect(tracks.map((t) => [q.rig.bones.find((b) => b.id === t.bone)!.name, t.channel, t.interpolation])).toEqual([
@@ -326,7 +326,7 @@ describe('the other side', () => {
         clip: p.clips[0]!.id,
         bone: boneOf(p, bone).id,
         channel,
-        key: { time: 600, ease: 'even', value },
+        key: { time: 600, ease: 'linear', value },
       });
     const q = run(p, edits.flipRigEdit, { plane: 0 });
     const seen = (o: Project, turn: (v: readonly number[]) => number[]): string[] =>

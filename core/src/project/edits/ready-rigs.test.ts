@@ -67,7 +67,7 @@ function makePost(): Project {
     clip: p.clips[0]!.id,
     bone: bone(p, 'Middle').id,
     channel: 'turn',
-    key: { time: 0, ease: 'even', value: quatFromAxisAngle([0, 0, 1], 0.3) },
+    key: { time: 0, ease: 'linear', value: quatFromAxisAngle([0, 0, 1], 0.3) },
   });
 }
 
@@ -183,7 +183,7 @@ describe('seals', () => {
         clip: sealed.clips[0]!.id,
         bone: bone(sealed, 'Top').id,
         channel: 'turn',
-        key: { time: 0, ease: 'even', value: [0, 0, 0, 1] },
+        key: { time: 0, ease: 'linear', value: [0, 0, 0, 1] },
       },
     ],
     ['deleting a clip', edits.deleteClipEdit, { clip: sealed.clips[0]!.id }],
@@ -214,7 +214,7 @@ describe('seals', () => {
       clip: p.clips[1]!.id,
       bone: bone(p, 'Vane').id,
       channel: 'turn',
-      key: { time: 0, ease: 'even', value: [0, 0, 0, 1] },
+      key: { time: 0, ease: 'linear', value: [0, 0, 0, 1] },
     });
     p = run(p, edits.setProjectEdit, { kind: 'wearable' });
     expect(p).toMatchObject({ kind: 'wearable', seal: { rig: 'Post' } });
@@ -298,6 +298,17 @@ describe('bones', () => {
     ]);
     expect(() => run(p, edits.hangAtEdit, { bone: bone(p, 'Foot').id, attachment: p.rig.attachments[0]!.id })).toThrow(
       /below it/,
+    );
+  });
+  it('hang at no point that would make what they steer steer them', () => {
+    let p = POST;
+    p = run(p, edits.addBoneEdit, { name: 'Pole', parent: null, t: [9, 9, 9] });
+    const [pole, top] = [bone(p, 'Pole').id, bone(p, 'Top').id];
+    const match = { kind: 'match', bone: top, target: pole, axes: [true, true, true], on: true, amount: 1 } as const;
+    p = run(p, edits.addConstraintEdit, { constraint: match });
+    p = run(p, edits.addAttachmentEdit, { bone: top, name: 'Hook' });
+    expect(() => run(p, edits.hangAtEdit, { bone: pole, attachment: p.rig.attachments[0]!.id })).toThrow(
+      /steer itself in a circle/,
     );
   });
   it('of a branch are aligned in one plane while every part keeps its place', () => {

@@ -11,6 +11,7 @@ import {
   replaceRecord,
 } from '../../model';
 import { EditError, defineEdit } from '../edit';
+import { inOrder } from './constraints';
 import { checkName } from './parts';
 
 const partName = (p: Project, mount: Id | null): string =>
@@ -143,12 +144,7 @@ export const hangAtEdit = defineEdit<{ bone: Id; attachment: Id }>({
       if (at === bone.id)
         throw new EditError(`“${bone.name}” cannot hang at “${point.name}”, which is on a bone below it.`);
     }
-    return withRig(project, {
-      bones: replaceRecord(project.rig.bones, {
-        ...bone,
-        parent: point.bone,
-        rest: { ...bone.rest, t: point.t, q: point.q },
-      }),
-    });
+    const hung = { ...bone, parent: point.bone, rest: { ...bone.rest, t: point.t, q: point.q } };
+    return withRig(project, inOrder(project, { ...project.rig, bones: replaceRecord(project.rig.bones, hung) }));
   },
 });

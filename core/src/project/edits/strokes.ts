@@ -22,7 +22,8 @@ import {
   mirrorOver,
   strokeBox,
 } from '../../sculpt';
-import { type CellSet, MAX_EDGE, type VoxelGrid } from '../../voxel';
+import { type Swatch, freeByte } from '../../palette';
+import { type CellSet, MAX_EDGE, type VoxelGrid, mapBytes } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 
 export interface LayerTarget {
@@ -84,7 +85,7 @@ export const strokeEdit = defineEdit<LayerTarget & { readonly stroke: Stroke; re
     if (args.grow && args.stroke.verb === 'add') {
       const part = must(project.parts, args.part, 'part');
       const next = withPartBounds(part, grownBounds(part, strokeBox(args.stroke.shapes, args.stroke.symmetry)));
-      if (next.bounds !== part.bounds) from = { ...project, parts: replaceRecord(project.parts, next) };
+      if (next.bounds !== part.bounds) from = { ...from, parts: replaceRecord(from.parts, next) };
     }
     const out = changeLayer(from, args, (layer, seen, limit) => applyStroke(layer.grid, seen, args.stroke, limit));
     return out === from ? project : out;
@@ -142,15 +143,19 @@ export const placeCellsEdit = defineEdit<
     readonly title: string;
     readonly grow?: boolean;
     readonly under?: boolean;
+    /** Swatches that pieces from another palette bring along, under the bytes that their cells have. */
+    readonly swatches?: readonly Swatch[];
   }
 >({
   name: 'placeCells',
   label: (a, p) => `${a.title} in ${must(p.parts, a.part, 'part').name}`,
   touches: (a) => [a.part],
-  run(project, args) {
-    let from = project;
+  run(project, given) {
+    const { from: coloured, put } = withSwatches(project, given);
+    const args = { ...given, put };
+    let from = coloured;
     if (args.grow) {
-      const part = must(project.parts, args.part, 'part');
+      const part = must(from.parts, args.part, 'part');
       const next = withPartBounds(
         part,
         grownBounds(
@@ -173,6 +178,34 @@ export const placeCellsEdit = defineEdit<
     return out === from ? project : out;
   },
 });
+
+/**
+ * The project with the swatches that pieces bring along, and the pieces in its bytes: a byte that has come to stand for
+ * another colour meanwhile gives way to a free one. @throws EditError when the palette is full
+ */
+function withSwatches(
+  project: Project,
+  { part, put, swatches = [] }: { part: Id; put: readonly VoxelGrid[]; swatches?: readonly Swatch[] },
+): { from: Project; put: readonly VoxelGrid[] } {
+  if (swatches.length === 0) return { from: project, put };
+  let palette = must(project.palettes, must(project.parts, part, 'part').palette, 'palette');
+  const table = Uint8Array.from({ length: 256 }, (_, i) => i);
+  let moved = false;
+  for (const s of swatches) {
+    const there = palette.swatches.find((o) => o.byte === s.byte);
+    if (there && there.colour === s.colour && there.emissive === s.emissive && there.opacity === s.opacity) continue;
+    const byte = there ? freeByte(palette) : s.byte;
+    if (byte === 0)
+      throw new EditError(`"${palette.name}" is full: a palette holds 255 swatches. Drop the unused ones first.`);
+    table[s.byte] = byte;
+    moved ||= there !== undefined;
+    palette = { ...palette, swatches: [...palette.swatches, { ...s, byte }] };
+  }
+  return {
+    from: { ...project, palettes: replaceRecord(project.palettes, palette) },
+    put: moved ? put.map((g) => mapBytes(g, table)) : put,
+  };
+}
 
 /** Makes one half of a layer the mirror image of the other. */
 export const mirrorOverEdit = defineEdit<

@@ -320,9 +320,7 @@ export const useApart = defineStore('apart', () => {
         null,
       layer: null,
     });
-    const earlierOnes = session.project!.parts.filter((p) => p.origin?.whole === of.id).map((p) => p.id);
-    if (composite(of).count > LARGE)
-      void session.applyInBackground(takeApartEdit, args, [of.id, ...earlierOnes], choosing);
+    if (composite(of).count > LARGE) void session.applyInBackground(takeApartEdit, args, choosing);
     else session.apply(takeApartEdit, args, choosing);
   }
 

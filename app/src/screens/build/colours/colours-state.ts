@@ -4,7 +4,7 @@ import type { Palette, Swatch } from '@sphalerite/core/palette';
 import { paletteUse, partUse } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { getSetting, putSetting } from '../../../storage/shelf';
+import { getSetting, putSetting } from '../../../storage/settings-store';
 import { useSession } from '../../../stores/session';
 import { useView } from '../../../stores/view';
 import type { SceneCopy } from '../../../viewport/viewport';

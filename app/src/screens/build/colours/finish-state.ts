@@ -165,7 +165,7 @@ export const useFinish = defineStore('finish', () => {
       busy.value = true;
       timer = setTimeout(() => {
         const stop = (abort = new AbortController());
-        void session.tryInBackground(finishEdit, a, parts.value, stop.signal).then((p) => {
+        void session.tryInBackground(finishEdit, a, stop.signal).then((p) => {
           if (stop.signal.aborted) return;
           busy.value = false;
           show(p);
@@ -185,7 +185,7 @@ export const useFinish = defineStore('finish', () => {
     if (!a) return;
     shown.value = false;
     if (cells.value <= ON_THE_SPOT) session.apply(finishEdit, a);
-    else void session.applyInBackground(finishEdit, a, parts.value);
+    else void session.applyInBackground(finishEdit, a);
   }
   return { kind, scope, onlyHand, ownTones, shown, busy, options, ends, active, ramp, line, finish, args, paint };
 });

@@ -1,0 +1,14 @@
+import 'element-plus/theme-chalk/el-button.css';
+import 'element-plus/theme-chalk/el-message-box.css';
+import { ElMessageBox } from 'element-plus/es/components/message-box/index.mjs';
+
+/** Asks whether to leave although the last work could not be saved; true when the artist means it. */
+export const askToLeave = (): Promise<boolean> =>
+  ElMessageBox.confirm(
+    'The last of your work could not be saved in this browser yet. Stay and save the project as a file (Ctrl+Shift+S), or leave without it.',
+    'Not everything is saved',
+    { confirmButtonText: 'Leave without it', cancelButtonText: 'Stay', type: 'warning', autofocus: false },
+  ).then(
+    () => true,
+    () => false,
+  );

@@ -1,0 +1,92 @@
+import type { Table } from 'dexie';
+import { CONTENT_TABLES, type GridRow, PIECE_TABLES, type RecordRow, db, rowsOf } from './database';
+import { brickKeysOf } from './grid-rows';
+import { PIECES, type PieceSets, pieceSets } from './key-book';
+import type { ProjectWriter } from './project-writer';
+import { recordKeysOf } from './project-reader';
+import { gridKeysOf } from './save-plan';
+
+/** Rows looked at or deleted at a time, so that a save never waits long. */
+const CHUNK = 200;
+
+const chunks = <T>(list: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(list.length / CHUNK) }, (_, i) => list.slice(i * CHUNK, (i + 1) * CHUNK));
+
+/**
+ * Deletes the records, grids and bricks of the writer's project that no kept step needs, in many short pieces between
+ * which saves go on. What a save uses meanwhile stays; what is deleted, the writer has forgotten before.
+ *
+ * @throws TakenOverError when another window has the project now
+ */
+export async function sweep(writer: ProjectWriter): Promise<void> {
+  const { book, projectId } = writer;
+  const used = pieceSets();
+  // A save that was worked out before this moment is done when this turn comes; later ones are listened to.
+  const limit = await writer.inTurn(async () => {
+    book.listen(used);
+    return { ...book.next };
+  });
+  try {
+    const live = new Marks(projectId);
+    const steps = await rowsOf(db.steps, projectId).primaryKeys();
+    for (const some of chunks(steps))
+      for (const row of await db.steps.bulkGet(some)) if (row) await live.records(recordKeysOf(row.root));
+    const dead = await writer.inTurn(async () => {
+      await live.records(used.records);
+      await live.grids(used.grids);
+      for (const k of used.bricks) live.seen.bricks.add(k);
+      const rows = pieceSets();
+      for (const [i, piece] of PIECES.entries()) {
+        const keys = await rowsOf(PIECE_TABLES[i] as Table, projectId).primaryKeys();
+        for (const [, id] of keys) if (id < limit[piece] && !live.seen[piece].has(id)) rows[piece].add(id);
+        book.letGo(piece, rows[piece]);
+      }
+      return rows;
+    });
+    // Whatever names others goes before what it names, should this be cut short.
+    for (const [i, piece] of PIECES.entries())
+      for (const some of chunks([...dead[piece]])) {
+        await db.transaction('rw', CONTENT_TABLES, async () => {
+          await writer.checkRight();
+          await (PIECE_TABLES[i] as Table).bulkDelete(some.map((id) => [projectId, id]));
+        });
+      }
+  } finally {
+    book.listen(null);
+  }
+}
+
+/** What is needed, found by following records to grids, grids to those they are deltas of, and all to their bricks. */
+class Marks {
+  readonly seen: PieceSets = pieceSets();
+  constructor(private readonly project: string) {}
+
+  async records(keys: Iterable<number>): Promise<void> {
+    const grids: number[] = [];
+    for (const row of await this.fresh<RecordRow>(db.recordRows, 'records', keys)) grids.push(...gridKeysOf(row.json));
+    await this.grids(grids);
+  }
+
+  async grids(keys: Iterable<number>): Promise<void> {
+    for (let wanted: number[] = [...keys]; wanted.length > 0;) {
+      const rows = await this.fresh<GridRow>(db.gridRows, 'grids', wanted);
+      wanted = [];
+      for (const row of rows) {
+        for (const k of brickKeysOf(row)) this.seen.bricks.add(k);
+        if (row.base !== null) wanted.push(row.base);
+      }
+    }
+  }
+
+  /** Rows of keys that were not seen before. */
+  private async fresh<T>(table: unknown, piece: 'records' | 'grids', keys: Iterable<number>): Promise<T[]> {
+    const wanted = [...new Set(keys)].filter((k) => !this.seen[piece].has(k));
+    const rows: T[] = [];
+    for (const some of chunks(wanted)) {
+      for (const k of some) this.seen[piece].add(k);
+      const found = await (table as Table<T>).bulkGet(some.map((id) => [this.project, id]));
+      for (const row of found) if (row) rows.push(row);
+    }
+    return rows;
+  }
+}
