@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 
 test('no screen has a serious fault of accessibility, in either theme', async ({ page }) => {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench, type ProjectJson } from './bench';
 import { glbJson } from './glb-readers';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 
 test.describe('Animate', () => {
@@ -39,7 +39,7 @@ test.describe('Animate', () => {
     await page.keyboard.press('p');
     await b.idle();
     const frames = (await b.state()).frames;
-    await page.waitForTimeout(300);
+    await b.framesPass();
     expect((await b.state()).frames).toBe(frames);
   });
 

@@ -55,17 +55,31 @@ declare global {
 export class Bench {
   constructor(readonly page: Page) {}
 
-  /** A first visit, with the demo on the bench and the coach put away. */
+  /** The demo on the bench, from the stored profile. */
   async open(): Promise<void> {
-    const errors: string[] = [];
-    this.page.on('pageerror', (e) => errors.push(e.message));
+    await this.page.goto('/project/demo-tamsin/build');
+    await this.idle();
+  }
+
+  /** A first visit, with the demo on the bench, the coach and its first card put away. */
+  async firstVisit(): Promise<void> {
     await this.page.goto('/');
     await this.page.waitForURL(/\/build$/);
     await this.page.getByTestId('coach').getByRole('button', { name: 'Skip' }).click();
     await this.page.getByRole('button', { name: 'Close this card for good' }).click();
     await this.idle();
-    expect(errors).toEqual([]);
   }
+
+  /** Lets the page draw if it wants to: some twenty of its frames go by. */
+  framesPass = (): Promise<void> =>
+    this.page.evaluate(
+      () =>
+        new Promise((done) => {
+          let left = 20;
+          const next = (): void => void (left-- > 0 ? requestAnimationFrame(next) : done());
+          next();
+        }),
+    );
 
   /** Until nothing is under way; after a reload, until the workbench is there too. */
   idle = (): Promise<void> =>

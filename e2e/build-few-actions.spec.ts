@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Artist, floor, top } from './artist';
 
 test.describe('Build in few actions', () => {

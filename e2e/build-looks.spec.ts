@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Artist, floor, top } from './artist';
 
 test('at 1280×800 and 1920×1080, in both themes, every tool’s options stand in their place', async ({ page }) => {

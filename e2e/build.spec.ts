@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 
 test.describe('Build', () => {
@@ -209,7 +209,7 @@ test.describe('Build', () => {
     expect(await b.total()).toBe(256 ** 3 - 1);
     expect((await b.state()).lastSaveBytes).toBeLessThan(64 * 1024);
     const frames = (await b.state()).frames;
-    await page.waitForTimeout(400);
+    await b.framesPass();
     expect((await b.state()).frames).toBe(frames);
   });
 });

@@ -1,38 +1,41 @@
-import { expect, test } from '@playwright/test';
+import { FIRST_VISIT, expect, test } from './test';
 import { Bench } from './bench';
 
-test('the first visit greets with Tamsin on the bench and leads through the five steps', async ({ page }) => {
-  await page.goto('/');
-  await page.waitForURL(/\/build$/);
-  const coach = page.getByTestId('coach');
-  await expect(coach).toContainText('1 of 5');
-  const b = new Bench(page);
-  await b.idle();
-  // The first useful change: a swatch, a footprint, a height.
-  await b.swatch('Honey, light');
-  await page.keyboard.press('N');
-  const before = await b.total();
-  await b.drag(await b.face('Coat', [4, 20, 3], [0, 0, 1]), await b.face('Coat', [4, 19, 3], [0, 0, 1]));
-  await page.keyboard.press('Enter');
-  await b.idle();
-  expect(await b.total()).toBe(before + 2);
-  await expect(coach.getByRole('button', { name: 'Well done. Next' })).toBeVisible();
-  for (const [step, words] of [
-    ['rig', 'Bend her'],
-    ['animate', 'Let her walk'],
-    ['light', 'Make a picture'],
-    ['ship', 'Send her out'],
-  ] as const) {
-    await coach.getByRole('button', { name: /Next/ }).click();
-    await page.waitForURL(new RegExp(`/${step}$`));
-    await expect(coach).toContainText(words);
-  }
-  await coach.getByRole('button', { name: 'Done' }).click();
-  await expect(coach).toHaveCount(0);
-  await b.idle();
-  await page.reload();
-  await b.idle();
-  await expect(coach).toHaveCount(0);
+test.describe('on a first visit', () => {
+  test.use(FIRST_VISIT);
+  test('the first visit greets with Tamsin on the bench and leads through the five steps', async ({ page }) => {
+    await page.goto('/');
+    await page.waitForURL(/\/build$/);
+    const coach = page.getByTestId('coach');
+    await expect(coach).toContainText('1 of 5');
+    const b = new Bench(page);
+    await b.idle();
+    // The first useful change: a swatch, a footprint, a height.
+    await b.swatch('Honey, light');
+    await page.keyboard.press('N');
+    const before = await b.total();
+    await b.drag(await b.face('Coat', [4, 20, 3], [0, 0, 1]), await b.face('Coat', [4, 19, 3], [0, 0, 1]));
+    await page.keyboard.press('Enter');
+    await b.idle();
+    expect(await b.total()).toBe(before + 2);
+    await expect(coach.getByRole('button', { name: 'Well done. Next' })).toBeVisible();
+    for (const [step, words] of [
+      ['rig', 'Bend her'],
+      ['animate', 'Let her walk'],
+      ['light', 'Make a picture'],
+      ['ship', 'Send her out'],
+    ] as const) {
+      await coach.getByRole('button', { name: /Next/ }).click();
+      await page.waitForURL(new RegExp(`/${step}$`));
+      await expect(coach).toContainText(words);
+    }
+    await coach.getByRole('button', { name: 'Done' }).click();
+    await expect(coach).toHaveCount(0);
+    await b.idle();
+    await page.reload();
+    await b.idle();
+    await expect(coach).toHaveCount(0);
+  });
 });
 
 test('parts are renamed, reordered by drag, hidden and brought back from the bin, each one step that undoes', async ({

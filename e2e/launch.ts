@@ -1,3 +1,6 @@
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
 /** How Debian's Chromium draws WebGL 2 without a graphics card or a monitor. */
 export const CHROMIUM = '/usr/bin/chromium';
 export const CHROMIUM_ARGS = [
@@ -11,3 +14,7 @@ export const CHROMIUM_ARGS = [
   '--no-first-run',
   '--force-color-profile=srgb',
 ];
+
+/** Where the profile lies that the tests of a run begin from, by the address that they visit. */
+export const profileOf = (baseURL: string): string =>
+  join(tmpdir(), `sphalerite-profile-${new URL(baseURL).port}.json`);

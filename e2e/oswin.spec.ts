@@ -1,4 +1,5 @@
-import { type Page, expect, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './test';
 import { Artist } from './artist';
 import type { Triple } from './bench';
 

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { defineConfig } from '@playwright/test';
-import { CHROMIUM, CHROMIUM_ARGS } from './launch';
+import { CHROMIUM, CHROMIUM_ARGS, profileOf } from './launch';
 
 // A free port for each run, chosen once and handed on to the workers, so that nothing left over can be in the way.
 const free =
@@ -11,6 +11,7 @@ const PORT = Number(
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './profile.ts',
   workers: 1,
   // Without a graphics card a busy machine may be five times slower than an idle one; time is no verdict here.
   timeout: 300_000,
@@ -23,6 +24,7 @@ export default defineConfig({
     deviceScaleFactor: 1,
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_ARGS },
+    storageState: profileOf(`http://127.0.0.1:${PORT}`),
     acceptDownloads: true,
     actionTimeout: 45_000,
     navigationTimeout: 60_000,

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench, type ProjectJson, type Triple } from './bench';
 
 /** A joint of an unturned skeleton, in cubes. */

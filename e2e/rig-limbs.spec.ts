@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 
 test.describe('Limbs and joints', () => {

@@ -1,7 +1,8 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type BrowserContext, chromium, expect, test } from '@playwright/test';
+import { type BrowserContext, chromium } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 import { CHROMIUM, CHROMIUM_ARGS } from './launch';
 
@@ -70,7 +71,7 @@ test('the browser is killed in the middle of work, again and again, and nothing 
     const page = context.pages()[0] ?? (await context.newPage());
     const b = new Bench(page);
     if (round === 0) {
-      await b.open();
+      await b.firstVisit();
       await b.part(/^Coat/);
     } else {
       await page.goto('/');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Bench } from './bench';
 
 test('the shelf: new, rename, duplicate, bin and restore, with pictures', async ({ page }) => {
@@ -52,4 +52,53 @@ test('a project file goes out and comes back the same; a damaged one gets a sent
   expect(after.parts).toEqual(before.parts);
   expect(after.rig).toEqual(before.rig);
   expect(after.clips).toEqual(before.clips);
+});
+
+test('a project that is open in another window is neither deleted nor renamed from the shelf', async ({
+  page,
+  context,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const shelf = await context.newPage();
+  await shelf.goto('/');
+  const card = shelf.locator('[data-project="Tamsin"]');
+  await card.getByRole('button', { name: /to the bin/i }).click();
+  await shelf.getByRole('button', { name: /^Bin/ }).click();
+  await card.getByRole('button', { name: /for good/i }).click();
+  await expect(shelf.getByText(/“Tamsin” is open in another window and cannot be deleted here/)).toBeVisible();
+  await expect(card).toHaveCount(1);
+  // The window at work goes on as if nothing had been asked.
+  await page.getByLabel('Width', { exact: true }).fill('20');
+  await page.getByLabel('Width', { exact: true }).press('Enter');
+  await b.idle();
+  await page.reload();
+  await b.idle();
+  expect((await b.project()).parts[0]!.bounds.size[0]).toBe(20);
+});
+
+test('two projects opened in quick succession: the second one is there, and each is saved as itself', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await page.keyboard.press('Alt+0');
+  await page.locator('[data-project="Lamp post"]').getByRole('button', { name: 'Open Lamp post' }).first().click();
+  await b.idle();
+  const lamp = page.url();
+  // Back and forth faster than either of them can be read.
+  for (let i = 0; i < 3; i++) {
+    await page.evaluate(() => history.go(-2));
+    await page.waitForURL(/demo-tamsin/);
+    await page.evaluate(() => history.go(2));
+    await page.waitForURL(lamp);
+  }
+  await b.idle();
+  expect((await b.project()).name).toBe('Lamp post');
+  await page.getByLabel('Width', { exact: true }).fill('31');
+  await page.getByLabel('Width', { exact: true }).press('Enter');
+  await b.idle();
+  await b.open();
+  expect((await b.project()).name).toBe('Tamsin');
+  expect((await b.project()).parts).toHaveLength(19);
 });

@@ -10,6 +10,7 @@ import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';
 import { isTyping } from './viewport/typing';
+import { onSettingLost } from './storage/settings-store';
 import { onWorkersBroken } from './workers/pool';
 import { JobCancelled } from './workers/protocol';
 
@@ -44,6 +45,11 @@ const onError = (e: ErrorEvent): void => {
   // The browser's own word on layouts that chase each other; nothing is wrong.
   if (!/ResizeObserver/.test(e.message)) onUncaught(e.error ?? e.message);
 };
+onSettingLost((e) =>
+  notices.say(`A setting could not be kept in this browser (${e.name}); it counts until you leave the page.`, {
+    kind: 'error',
+  }),
+);
 onWorkersBroken((e) => notices.say(e.message, { kind: 'error', stays: true }));
 
 /** Leaving asks while work waits to be written; what can be written at once, is. */

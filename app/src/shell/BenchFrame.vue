@@ -51,7 +51,7 @@ const offView = addCommands(viewCommands());
 async function openProject(id: string, take = false): Promise<void> {
   try {
     await session.open(id, take);
-    document.title = `${session.project!.name} · Sphalerite`;
+    if (session.project) document.title = `${session.project.name} · Sphalerite`;
   } catch (e) {
     notices.fail(e);
     await router.replace('/');
@@ -77,7 +77,7 @@ function closeScreen(): void {
 watch(
   () => route.params['id'] as string | undefined,
   async (id) => {
-    if (id && session.project?.id !== id) await openProject(id);
+    if (id) await openProject(id);
   },
   { immediate: true },
 );

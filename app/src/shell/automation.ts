@@ -96,7 +96,10 @@ export function installAutomation(): void {
     async idle() {
       for (let calm = 0; calm < 3;) {
         await nextTick();
-        const busy = busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
+        // A page that is still loading shows no project yet.
+        const loading = location.pathname.startsWith('/project/') && !session.project;
+        const busy =
+          loading || busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
         if (!session.idle()) await session.flush();
         calm = busy ? 0 : calm + 1;
         await new Promise((r) => setTimeout(r, 16));

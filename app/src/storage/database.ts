@@ -22,7 +22,8 @@ export interface HeadRow {
 /** The picture of a project on the shelf, apart from its head, which is written with every save. */
 export interface ThumbnailRow {
   id: string;
-  png: Blob;
+  /** Bytes of the PNG; a Blob in rows written before format 6. */
+  png: Uint8Array<ArrayBuffer> | Blob;
 }
 
 /** One history step; `root` names the records of the project after it. */

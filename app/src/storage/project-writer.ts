@@ -38,7 +38,7 @@ export class ProjectWriter {
   ) {}
 
   /** Brings the database up to `history`, in one transaction. Gives the bytes of cells and rows written. */
-  save(history: History<ViewState>, thumbnail: Blob | null = null): Promise<number> {
+  save(history: History<ViewState>, thumbnail: Uint8Array<ArrayBuffer> | null = null): Promise<number> {
     return this.inTurn(() => this.saveNow(history, thumbnail));
   }
 
@@ -83,7 +83,7 @@ export class ProjectWriter {
     this.seqs.set(step, seq);
   }
 
-  private async saveNow(history: History<ViewState>, thumbnail: Blob | null): Promise<number> {
+  private async saveNow(history: History<ViewState>, thumbnail: Uint8Array<ArrayBuffer> | null): Promise<number> {
     const plan = new SavePlan(this.projectId, this.book);
     const fresh: [Step, StepRow][] = [];
     let seq = this.nextSeq;

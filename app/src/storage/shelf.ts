@@ -22,14 +22,17 @@ export async function putOnShelf(project: Project): Promise<void> {
 export async function listShelf(): Promise<ShelfRow[]> {
   const heads = (await db.heads.toArray()).sort((a, b) => b.modified - a.modified);
   const pictures = await db.thumbnails.bulkGet(heads.map((h) => h.id));
-  return heads.map((h, i) => ({ ...h, thumbnail: pictures[i]?.png ?? null }));
+  return heads.map((h, i) => ({ ...h, thumbnail: asBlob(pictures[i]?.png) }));
 }
 
 export const setBinned = async (id: string, binned: number | null): Promise<void> => {
   await db.heads.update(id, { binned });
 };
 
-export const setThumbnail = async (id: string, png: Blob): Promise<void> => {
+const asBlob = (png: Uint8Array<ArrayBuffer> | Blob | undefined): Blob | null =>
+  png === undefined ? null : png instanceof Blob ? png : new Blob([png], { type: 'image/png' });
+
+export const setThumbnail = async (id: string, png: Uint8Array<ArrayBuffer>): Promise<void> => {
   await db.thumbnails.put({ id, png });
 };
 

@@ -46,12 +46,16 @@ export const useSession = defineStore('session', () => {
 
   let opening: Promise<unknown> = Promise.resolve();
   let openings = 0;
-  /** Opens a project in place of the one before. Two at once come one after the other, so that none is saved as another. */
+  let latest = 0;
+  /**
+   * Opens a project in place of the one before, unless it is open. Several at once come one after the other, so that none
+   * is saved as another, and those that were overtaken are left out.
+   */
   function open(id: string, take = false): Promise<void> {
-    const turn = opening.then(
-      () => openNow(id, take),
-      () => openNow(id, take),
-    );
+    const mine = ++latest;
+    const turn = opening.then(async () => {
+      if (mine === latest && (take || project.value?.id !== id)) await openNow(id, take);
+    });
     openings++;
     opening = turn.catch(() => undefined).finally(() => openings--);
     return turn;

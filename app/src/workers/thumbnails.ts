@@ -1,11 +1,9 @@
 import { EMPTY_RIG, type Part, type Project } from '@sphalerite/core/model';
 import { sharedPool } from './pool';
 
-const png = (bytes: Uint8Array<ArrayBuffer>): Blob => new Blob([bytes], { type: 'image/png' });
-
-/** The project at rest, drawn in a worker. */
-export const projectPicture = async (project: Project): Promise<Blob> =>
-  png(await sharedPool().run('thumbnail', (sent) => ({ project: sent.packProject(project), part: null })));
+/** The project at rest, drawn in a worker, as a PNG. */
+export const projectPicture = (project: Project): Promise<Uint8Array<ArrayBuffer>> =>
+  sharedPool().run('thumbnail', (sent) => ({ project: sent.packProject(project), part: null }));
 
 const partPictures = new WeakMap<Part['layers'], Map<unknown, Promise<string>>>();
 

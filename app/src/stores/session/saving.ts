@@ -133,7 +133,7 @@ export function useSaving(project: () => Project | null, history: () => History<
     pictureTimer = setTimeout(() => {
       // A picture that fails leaves the one before; the next save asks for a new one.
       void projectPicture(p)
-        .then((blob) => setThumbnail(p.id, blob))
+        .then((png) => setThumbnail(p.id, png))
         .catch((e: Error) => console.error('The picture for the shelf was not made:', e.message));
     }, PICTURE_AFTER);
   }
