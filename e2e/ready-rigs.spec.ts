@@ -62,10 +62,13 @@ test.describe('Ready rigs', () => {
         : part.dragTo(canvas, { targetPosition: { x: at.x - box.x, y: at.y - box.y } }));
       await b.idle();
       await expect(
-        page.getByRole('radiogroup', { name: 'Slot Head' }).getByRole('radio', { name, exact: true }),
+        page.getByRole('radiogroup', { name: 'Alternates Head' }).getByRole('radio', { name, exact: true }),
       ).toBeChecked();
     }
-    await page.getByRole('radiogroup', { name: 'Slot Head' }).getByRole('radio', { name: 'Head', exact: true }).click();
+    await page
+      .getByRole('radiogroup', { name: 'Alternates Head' })
+      .getByRole('radio', { name: 'Head', exact: true })
+      .click();
     await b.idle();
     const tried = await b.project();
     expect(tried.rig.bones).toEqual(begun.rig.bones);

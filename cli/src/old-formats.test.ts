@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(5);
+    expect(FORMAT_VERSION).toBe(6);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -33,13 +33,26 @@ describe('project files of older formats', () => {
     for (const p of result.parts) expect(p).toMatchObject({ regions: null, twin: null, origin: null });
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
   });
-  it('and one saved as format 4, without slots, poses or a seal', () => {
+  it('and one saved as format 4, without sets of alternates, poses or a seal', () => {
     const { result, notes } = readProjectFile(
       readFileSync(new URL('../fixtures/lamp-post-format-4.sphal', import.meta.url)),
     );
     expect(notes).toEqual([]);
-    expect(result).toMatchObject({ poses: [], seal: null, rig: { slots: [] } });
+    expect(result).toMatchObject({ poses: [], seal: null, rig: { alternateSets: [] } });
     expect(result.rig.bones.every((b) => b.ships && b.colour === null)).toBe(true);
-    expect(result.rig.mounts.every((m) => m.slot === null)).toBe(true);
+    expect(result.rig.mounts.every((m) => m.alternateSet === null)).toBe(true);
+  });
+  it('and one saved as format 5, whose linear keys were called even and whose alternates were slots', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/tamsin-format-5.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.rig.mounts.every((m) => m.alternateSet === null)).toBe(true);
+    expect(result.rig.alternateSets).toEqual([]);
+    const keys = result.clips.flatMap((c) => c.lanes.flatMap((l) => [...l.move, ...l.turn, ...l.scale]));
+    const eases = new Map<string, number>();
+    for (const { ease } of keys) eases.set(ease, (eases.get(ease) ?? 0) + 1);
+    expect([...eases.keys()].sort()).toEqual(['ease', 'linear']);
+    expect(eases.get('linear')).toBeGreaterThan(10);
   });
 });

@@ -1,5 +1,12 @@
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { type Edit, apply, checkProject, editContext, makeSlotEdit, swapKeyEdit } from '@sphalerite/core/project';
+import {
+  type Edit,
+  apply,
+  checkProject,
+  editContext,
+  makeAlternateSetEdit,
+  swapKeyEdit,
+} from '@sphalerite/core/project';
 import { clipTime, contactReport, loopGaps, sampleClip } from '@sphalerite/core/motion';
 import { type Project, composite, inColourway } from '@sphalerite/core/model';
 import { hexToLinear } from '@sphalerite/core/palette';
@@ -100,8 +107,13 @@ describe('Tamsin', () => {
     const walk = p.clips.find((c) => c.name === 'Walk')!,
       satchel = p.parts.find((o) => o.name === 'Satchel')!;
     const mount = p.rig.mounts.find((m) => m.part === satchel.id)!,
-      slotted = step(p, makeSlotEdit, { mount: mount.id });
-    const keyed = step(slotted, swapKeyEdit, { clip: walk.id, slot: slotted.rig.slots[0]!.id, time: 600, mount: null });
+      withSet = step(p, makeAlternateSetEdit, { mount: mount.id });
+    const keyed = step(withSet, swapKeyEdit, {
+      clip: walk.id,
+      alternateSet: withSet.rig.alternateSets[0]!.id,
+      time: 600,
+      mount: null,
+    });
     const shot = { ...p.shots[0]!, clip: walk.id };
     const pictured = (time: number): number => traceSceneOf(keyed, { ...shot, time }).instances.length;
     expect([pictured(300), pictured(600), pictured(900)]).toEqual([19, 18, 18]);

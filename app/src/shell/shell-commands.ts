@@ -51,7 +51,7 @@ export function addShellCommands(router: Router): () => void {
     },
     {
       id: 'edit.redo',
-      title: 'Do again',
+      title: 'Redo',
       group: 'Edit',
       keys: ['Ctrl+Shift+Z', 'Ctrl+Y'],
       icon: IconArrowForwardUp,

@@ -178,7 +178,7 @@ export const useSession = defineStore('session', () => {
     const elsewhere = on !== '' && on !== where.value;
     const show = () => void runCommand(`go.${on.toLowerCase()}`).catch(notices.fail);
     notices.say(
-      `${back ? 'Undid' : 'Did again'}: ${label}${elsewhere ? ` (in ${on})` : ''}`,
+      `${back ? 'Undid' : 'Redid'}: ${label}${elsewhere ? ` (in ${on})` : ''}`,
       elsewhere ? { action: { label: 'Show', run: show } } : {},
     );
   }

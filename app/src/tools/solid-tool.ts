@@ -10,7 +10,7 @@ const cellCount = (shape: Shape, box: Box): number | null =>
   shape.kind === 'box' && !shape.hollow ? boxVolume(box) : boxVolume(box) > 2_000_000 ? null : shapeCells(shape).count;
 
 /**
- * A box, ellipsoid or standing solid as footprint, then height: press and drag over a surface for the footprint, let
+ * A box, ellipsoid or solid of revolution as footprint, then height: press and drag over a surface for the footprint, let
  * go, move for the height, click to set. Erase, Paint and Select go into the body, Add out of it. While it waits it
  * can be nudged, or given by numbers; then the pointer no longer changes its height.
  */

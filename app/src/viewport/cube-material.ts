@@ -44,12 +44,12 @@ const MIRRORED = `
 
 /**
  * Lambert light on cubes coloured by palette byte, with a mirrored surrounding by roughness and metalness, and fine lines
- * between cubes where they are large enough on screen. The clear form lets light through by its swatch's opacity, the
+ * between cubes where they are large enough on screen. The transparent form lets light through by its swatch's opacity, the
  * ghost form washes colours out, for neighbours. What is drawn over ghosts is solid, but comes after them.
  */
 export function cubeMaterial(
   uniforms: CubeMaterialUniforms,
-  form: 'solid' | 'over' | 'clear' | 'ghost' | 'glass',
+  form: 'solid' | 'over' | 'transparent' | 'ghost' | 'glass',
 ): MeshLambertMaterial {
   const ghost = form === 'ghost';
   const m = new MeshLambertMaterial({
@@ -96,7 +96,7 @@ export function cubeMaterial(
         // What glows shows its own colour; light from outside adds little to it.
         diffuseColor.rgb *= 1.0 - 0.7 * min(1.0, shine);`
         }
-        ${form === 'clear' ? 'diffuseColor.a *= surface.b;' : ''}`,
+        ${form === 'transparent' ? 'diffuseColor.a *= surface.b;' : ''}`,
       )
       .replace(
         '#include <opaque_fragment>',
@@ -110,7 +110,7 @@ export function cubeMaterial(
         float smoothness = (1.0 - surface.r) * (1.0 - surface.r);
         vec3 share = mix(vec3(0.04 + 0.5 * pow(1.0 - facing, 5.0)) * smoothness, unlit * (0.55 + 0.45 * smoothness), surface.g);
         outgoingLight += share * mirrored(way, surface.r);
-        ${form === 'clear' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`
+        ${form === 'transparent' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`
         }
         outgoingLight = mix(unlit, outgoingLight, lit);
         #include <opaque_fragment>`,

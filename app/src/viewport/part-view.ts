@@ -1,5 +1,5 @@
 import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
-import { withoutClear } from '@sphalerite/core/mesh';
+import { withoutTransparent } from '@sphalerite/core/mesh';
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { Group, Matrix4, type Material } from 'three';
 import { CubeMeshes, type Dress, type MeshInBackground } from './cube-meshes';
@@ -12,7 +12,7 @@ export interface PartMaterials {
   /** The same once more over ghosts that stand before it. */
   readonly over: Material;
   /** Swatches that let light through. */
-  readonly clear: Material;
+  readonly transparent: Material;
   /** Neighbours. */
   readonly ghost: Material;
   /** The part itself, seen through. */
@@ -34,8 +34,8 @@ export interface PartCopy {
 export class PartView {
   readonly group = new Group();
   private readonly solid: CubeMeshes;
-  private clearMeshes: CubeMeshes | null = null;
-  private clear = new Uint8Array(256);
+  private transparentMeshes: CubeMeshes | null = null;
+  private transparent = new Uint8Array(256);
   private copies: readonly PartCopy[] = [];
   private groups: Group[] = [];
   private grid: VoxelGrid | null = null;
@@ -80,26 +80,26 @@ export class PartView {
   }
 
   /**
-   * @param clear – 1 for each see-through byte
+   * @param transparent – 1 for each see-through byte
    */
-  setGrid(grid: VoxelGrid, clear: Uint8Array): void {
-    if (clear !== this.clear && clear.some((v, i) => v !== this.clear[i])) {
-      this.clear = clear as Uint8Array<ArrayBuffer>;
-      const takes = (byte: number): boolean => this.clear[byte] === 1;
-      if (!clear.includes(1)) {
-        this.clearMeshes?.dispose();
-        this.clearMeshes = null;
-      } else if (this.clearMeshes) this.clearMeshes.setTakes(takes);
+  setGrid(grid: VoxelGrid, transparent: Uint8Array): void {
+    if (transparent !== this.transparent && transparent.some((v, i) => v !== this.transparent[i])) {
+      this.transparent = transparent as Uint8Array<ArrayBuffer>;
+      const takes = (byte: number): boolean => this.transparent[byte] === 1;
+      if (!transparent.includes(1)) {
+        this.transparentMeshes?.dispose();
+        this.transparentMeshes = null;
+      } else if (this.transparentMeshes) this.transparentMeshes.setTakes(takes);
       else {
-        this.clearMeshes = new CubeMeshes(this.groups[0]!, this.background, this.changed, takes);
+        this.transparentMeshes = new CubeMeshes(this.groups[0]!, this.background, this.changed, takes);
         this.dress();
       }
       this.grid = null;
     }
     if (grid === this.grid) return;
     this.grid = grid;
-    this.solid.setGrid(withoutClear(grid, this.clear));
-    this.clearMeshes?.setGrid(grid);
+    this.solid.setGrid(withoutTransparent(grid, this.transparent));
+    this.transparentMeshes?.setGrid(grid);
   }
 
   setGhost(ghost: boolean): void {
@@ -151,13 +151,13 @@ export class PartView {
       const far = from && transformPoint(inverse, [from[0] + ahead[0], from[1] + ahead[1], from[2] + ahead[2]]);
       const d: Vec3 = o && far ? [far[0] - o[0], far[1] - o[1], far[2] - o[2]] : [0, 0, 0];
       this.solid.cull(i, o, d, orthographic);
-      this.clearMeshes?.cull(i, o, d, orthographic);
+      this.transparentMeshes?.cull(i, o, d, orthographic);
     });
   }
 
   dispose(): void {
     this.solid.dispose();
-    this.clearMeshes?.dispose();
+    this.transparentMeshes?.dispose();
     this.group.removeFromParent();
   }
 
@@ -185,13 +185,13 @@ export class PartView {
           ? [plain(m.solid, 0, true, true), plain(m.over, 4, false, true)]
           : [plain(m.solid, 0, true, true)];
     };
-    const clear = (look: (typeof looks)[number]): Dress[] =>
+    const transparent = (look: (typeof looks)[number]): Dress[] =>
       look.ghost || look.posed
         ? solid(look)
         : this.glass
           ? [plain(look.m.glass, 1, false, false)]
-          : [plain(look.m.clear, 1, false, true)];
+          : [plain(look.m.transparent, 1, false, true)];
     this.solid.setCopies(this.groups, looks.map(solid));
-    this.clearMeshes?.setCopies(this.groups, looks.map(clear));
+    this.transparentMeshes?.setCopies(this.groups, looks.map(transparent));
   }
 }

@@ -120,7 +120,7 @@ function viewOf(grid: VoxelGrid) {
   const looks = [0, 1, 2, 3].map(
     (i) =>
       Object.fromEntries(
-        ['solid', 'over', 'clear', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }]),
+        ['solid', 'over', 'transparent', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }]),
       ) as unknown as PartMaterials,
   );
   const view = new PartView(
@@ -216,13 +216,13 @@ describe('drawn chunks', () => {
       shapes()
         .filter((m) => m.material === material && m.userData['direction'] === 0)
         .reduce((n, m) => n + m.geometry.index!.count / 6, 0);
-    expect([area(looks[0]!.solid), area(looks[0]!.clear)]).toEqual([1, 0]);
+    expect([area(looks[0]!.solid), area(looks[0]!.transparent)]).toEqual([1, 0]);
     const glass = SOLID.with(4, 1);
     view.setGrid(pane, glass);
     // The wall behind the pane and the pane before it each show one quad to the right.
-    expect([area(looks[0]!.solid), area(looks[0]!.clear)]).toEqual([1, 1]);
+    expect([area(looks[0]!.solid), area(looks[0]!.transparent)]).toEqual([1, 1]);
     view.setGrid(pane, SOLID);
-    expect(area(looks[0]!.clear)).toBe(0);
+    expect(area(looks[0]!.transparent)).toBe(0);
   });
 });
 

@@ -201,7 +201,7 @@ export class Viewport {
       view.setMatrix(p.matrix);
       view.setGlass(next.glass?.(p) ?? false);
       view.setLined(next.edges === 'colours' && !next.faint(p));
-      view.setGrid(next.gridOf?.(p) ?? composite(p.part), this.clearOf([palette, ...others]));
+      view.setGrid(next.gridOf?.(p) ?? composite(p.part), this.transparentOf([palette, ...others]));
     }
     for (const [key, view] of this.parts) {
       if (seen.has(key)) continue;
@@ -350,7 +350,7 @@ export class Viewport {
         materials: {
           solid: make('solid'),
           over: make('over'),
-          clear: make('clear'),
+          transparent: make('transparent'),
           ghost: make('ghost'),
           glass: make('glass'),
           depth: this.depth,
@@ -368,10 +368,10 @@ export class Viewport {
   }
 
   /** 1 for each byte that is see-through in one of the looks. */
-  private clearOf(looks: readonly Palette[]): Uint8Array {
-    if (looks.length === 1) return paletteTable(looks[0]!).clear;
+  private transparentOf(looks: readonly Palette[]): Uint8Array {
+    if (looks.length === 1) return paletteTable(looks[0]!).transparent;
     const out = new Uint8Array(256);
-    for (const p of looks) paletteTable(p).clear.forEach((v, i) => (out[i]! |= v));
+    for (const p of looks) paletteTable(p).transparent.forEach((v, i) => (out[i]! |= v));
     return out;
   }
 }

@@ -215,14 +215,14 @@ export interface BakedSwap {
   readonly values: Float32Array;
 }
 
-/** What the slots of a clip wear, for each of their mounts. */
+/** What the sets of alternates of a clip wear, for each of their mounts. */
 export const bakeSwaps = (clip: Clip, rig: Rig): BakedSwap[] =>
   clip.swaps.flatMap((lane) => {
     const keys = lane.keys.filter((k) => k.time <= clip.length);
     if (keys.length === 0) return [];
     // From its start the clip shows what its first key says, as sampling does.
     return rig.mounts
-      .filter((m) => m.slot === lane.slot)
+      .filter((m) => m.alternateSet === lane.alternateSet)
       .map((m) => ({
         mount: m.id,
         times: Float32Array.from(keys, (k) => k.time / TICKS),

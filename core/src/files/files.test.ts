@@ -221,10 +221,10 @@ describe('GLB', () => {
               .map((v) => v.getName())
               .join()}: ${m.getMaterial()!.getName()}`,
         );
-    expect(primitives.map((o) => o.getMaterial()!.getName())).toEqual(['Starter', 'Lamp clear']);
+    expect(primitives.map((o) => o.getMaterial()!.getName())).toEqual(['Starter', 'Lamp transparent']);
     expect([looks(0), looks(1)]).toEqual([
       ['Frost: Starter (Frost)', 'Dusk: Starter'],
-      ['Frost: Lamp clear (Frost)', 'Dusk: Lamp clear'],
+      ['Frost: Lamp transparent (Frost)', 'Dusk: Lamp transparent'],
     ]);
     const pixel = (material: string) => [
       ...decode(
@@ -235,7 +235,7 @@ describe('GLB', () => {
           .getImage()!,
       ).data.slice(64, 68),
     ];
-    expect([pixel('Lamp clear'), pixel('Lamp clear (Frost)')]).toEqual([
+    expect([pixel('Lamp transparent'), pixel('Lamp transparent (Frost)')]).toEqual([
       [255, 210, 122, 255],
       [48, 96, 255, 128],
     ]);

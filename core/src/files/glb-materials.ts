@@ -1,13 +1,13 @@
 import type { Document, Material, Primitive } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants, type Variant } from '@gltf-transform/extensions';
 import type { Project } from '../model';
-import { type Colourway, type Palette, dressed, everClear } from '../palette';
+import { type Colourway, type Palette, dressed, everTransparent } from '../palette';
 import { paletteStrip } from './palette-strip';
 
 /** Swatches of a palette that share a material: those of one slot, solid or see-through. */
 export interface MaterialGroup {
   readonly slot: string;
-  readonly clear: boolean;
+  readonly transparent: boolean;
   /** 1 for each of its bytes. */
   readonly bytes: Uint8Array;
 }
@@ -18,7 +18,7 @@ const CLAMP = 33071;
 /** Materials of a file, made as they are asked for: one for each palette, slot and colourway, all reading strips of one pixel a swatch. */
 export class PaletteMaterials {
   private readonly made = new Map<string, Material>();
-  private readonly strips = new Map<Palette, (clear: boolean, name: string) => Material>();
+  private readonly strips = new Map<Palette, (transparent: boolean, name: string) => Material>();
   private readonly variants: readonly { way: Colourway; variant: Variant }[];
 
   constructor(
@@ -33,15 +33,15 @@ export class PaletteMaterials {
 
   /** Slots of a palette, solid before see-through. What is see-through in any colourway counts as such. */
   groups(palette: Palette): MaterialGroup[] {
-    const clear = everClear(
+    const transparent = everTransparent(
       palette,
       this.variants.map((v) => v.way),
     );
     const out = new Map<string, MaterialGroup>();
-    const group = (slot: string, clear: boolean): MaterialGroup => {
-      const key = `${clear ? 1 : 0} ${slot}`;
+    const group = (slot: string, transparent: boolean): MaterialGroup => {
+      const key = `${transparent ? 1 : 0} ${slot}`;
       let g = out.get(key);
-      if (!g) out.set(key, (g = { slot, clear, bytes: new Uint8Array(256) }));
+      if (!g) out.set(key, (g = { slot, transparent, bytes: new Uint8Array(256) }));
       return g;
     };
     // Bytes that the palette does not list are solid and of no slot.
@@ -49,7 +49,7 @@ export class PaletteMaterials {
     plain.bytes.fill(1, 1);
     for (const s of palette.swatches) {
       plain.bytes[s.byte] = 0;
-      group(s.slot, clear[s.byte] === 1).bytes[s.byte] = 1;
+      group(s.slot, transparent[s.byte] === 1).bytes[s.byte] = 1;
     }
     return [...out].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, g]) => g);
   }
@@ -71,15 +71,15 @@ export class PaletteMaterials {
     primitive.setExtension('KHR_materials_variants', list);
   }
 
-  private material(palette: Palette, { slot, clear }: MaterialGroup, way: string): Material {
-    const name = `${slot || palette.name}${clear ? ' clear' : ''}${way ? ` (${way})` : ''}`;
-    const key = JSON.stringify([palette.id, slot, clear, way]);
+  private material(palette: Palette, { slot, transparent }: MaterialGroup, way: string): Material {
+    const name = `${slot || palette.name}${transparent ? ' transparent' : ''}${way ? ` (${way})` : ''}`;
+    const key = JSON.stringify([palette.id, slot, transparent, way]);
     let m = this.made.get(key);
-    if (!m) this.made.set(key, (m = this.strip(palette, way)(clear, name)));
+    if (!m) this.made.set(key, (m = this.strip(palette, way)(transparent, name)));
     return m;
   }
 
-  private strip(palette: Palette, way: string): (clear: boolean, name: string) => Material {
+  private strip(palette: Palette, way: string): (transparent: boolean, name: string) => Material {
     const old = this.strips.get(palette);
     if (old) return old;
     const { doc } = this;
@@ -100,7 +100,7 @@ export class PaletteMaterials {
             .createEmissiveStrength()
             .setEmissiveStrength(strip.glowStrength)
         : null;
-    const make = (clear: boolean, name: string): Material => {
+    const make = (transparent: boolean, name: string): Material => {
       const m = doc
         .createMaterial(name)
         .setBaseColorTexture(colour)
@@ -109,7 +109,7 @@ export class PaletteMaterials {
         .setMetallicFactor(1);
       if (glow) m.setEmissiveTexture(glow).setEmissiveFactor([1, 1, 1]);
       if (strength) m.setExtension('KHR_materials_emissive_strength', strength);
-      if (clear) m.setAlphaMode('BLEND');
+      if (transparent) m.setAlphaMode('BLEND');
       for (const info of [
         m.getBaseColorTextureInfo(),
         m.getMetallicRoughnessTextureInfo(),

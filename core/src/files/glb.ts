@@ -16,8 +16,8 @@ import {
   sideSuffix,
   withoutHelpers,
 } from '../model';
-import { surfaceOf, withoutClear } from '../mesh';
-import { type Palette, everClear } from '../palette';
+import { surfaceOf, withoutTransparent } from '../mesh';
+import { type Palette, everTransparent } from '../palette';
 import { PaletteMaterials } from './glb-materials';
 import { bonesInOrder } from '../rig';
 import { bakeClip, bakeSwaps } from './bake-clip';
@@ -46,7 +46,7 @@ export interface GlbCounts {
  *
  * @throws FileError when there is nothing to export
  */
-export const exportGlb = (whole: Project): Promise<GlbExport> => encodeGlb(finish(glbSteps(whole)));
+export const exportGlb = async (whole: Project): Promise<GlbExport> => encodeGlb(finish(glbSteps(whole)));
 
 /** {@link exportGlb} up to its bytes, in pieces. */
 export function* glbSteps(whole: Project): Steps<GlbDocument> {
@@ -216,9 +216,9 @@ function buildMesh(
     triangles = 0,
     faces = 0;
   // One stretch of triangles for each material slot, and for what is see-through in it.
-  const solid = withoutClear(composite(part), everClear(palette, ways));
+  const solid = withoutTransparent(composite(part), everTransparent(palette, ways));
   for (const group of materials.groups(palette)) {
-    const surface = surfaceOf(group.clear ? composite(part) : solid, (byte) => group.bytes[byte] === 1);
+    const surface = surfaceOf(group.transparent ? composite(part) : solid, (byte) => group.bytes[byte] === 1);
     const n = surface.colours.length;
     if (n === 0) continue;
     const uv = new Float32Array(n * 2);
@@ -281,11 +281,11 @@ export function* planGlbSteps(whole: Project): Steps<GlbCounts> {
     yield i / project.rig.mounts.length;
     const part = find(project.parts, mount.part);
     if (!part || part.hidden || composite(part).count === 0) continue;
-    const clear = everClear(must(project.palettes, part.palette, 'palette'), project.colourways);
-    const solid = withoutClear(composite(part), clear);
+    const transparent = everTransparent(must(project.palettes, part.palette, 'palette'), project.colourways);
+    const solid = withoutTransparent(composite(part), transparent);
     for (const s of solid === composite(part)
       ? [surfaceOf(solid)]
-      : [surfaceOf(solid), surfaceOf(composite(part), (byte) => clear[byte] === 1)]) {
+      : [surfaceOf(solid), surfaceOf(composite(part), (byte) => transparent[byte] === 1)]) {
       vertices += s.colours.length;
       triangles += s.indices.length / 3;
       faces += s.faces;

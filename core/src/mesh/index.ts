@@ -1,4 +1,4 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
 export * from './surface';
-export * from './clear';
+export * from './transparent';

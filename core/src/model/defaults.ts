@@ -41,7 +41,7 @@ export const makeMount = (id: Id, part: Id, bone: Id | null, t: Vec3 = [0, 0, 0]
   part,
   bone,
   t,
-  slot: null,
+  alternateSet: null,
 });
 
 /** What a bone has before it is coloured or kept out of exports. */
@@ -50,7 +50,7 @@ export const PLAIN_BONE = { colour: null, ships: true } as const;
 export const PLAIN_CLIP = { ships: true, swaps: [] } as const;
 
 /** A skeleton of nothing. */
-export const EMPTY_RIG: Rig = { bones: [], mounts: [], constraints: [], attachments: [], slots: [] };
+export const EMPTY_RIG: Rig = { bones: [], mounts: [], constraints: [], attachments: [], alternateSets: [] };
 
 export const NO_TARGET: Target = { height: 0, faces: 0, bones: 0, texture: 0 };
 

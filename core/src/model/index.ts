@@ -3,7 +3,7 @@ export * from './types';
 export * from './records';
 export * from './part';
 export * from './constraints';
-export * from './slots';
+export * from './alternates';
 export * from './defaults';
 export * from './schema';
 export * from './format-version';

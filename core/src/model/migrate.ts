@@ -50,12 +50,14 @@ function checkReferences(p: ProjectJson): void {
   for (const m of p.rig.mounts)
     if (!parts.has(m.part) || (m.bone !== null && !bones.has(m.bone)))
       broken('a mount names a part or bone that is not there');
-  const slots = ids('slots', p.rig.slots),
+  const alternateSets = ids('sets of alternates', p.rig.alternateSets),
     mounts = ids('mounts', p.rig.mounts);
   for (const m of p.rig.mounts)
-    if (m.slot !== null && !slots.has(m.slot)) broken('a mount names a slot that is not there');
-  for (const s of p.rig.slots)
-    if (s.worn !== null && !mounts.has(s.worn)) broken(`slot "${s.name}" wears a part that is not there`);
+    if (m.alternateSet !== null && !alternateSets.has(m.alternateSet))
+      broken('a mount names a set of alternates that is not there');
+  for (const s of p.rig.alternateSets)
+    if (s.worn !== null && !mounts.has(s.worn))
+      broken(`the set of alternates "${s.name}" wears a part that is not there`);
   ids('poses', p.poses);
   ids('constraints', p.rig.constraints);
   ids('attachment points', p.rig.attachments);

@@ -70,8 +70,14 @@ export const boneSchema = z.strictObject({
   colour: hex.nullable(),
   ships: z.boolean(),
 });
-export const mountSchema = z.strictObject({ id, part: id, bone: id.nullable(), slot: id.nullable(), ...transform });
-export const slotSchema = z.strictObject({ id, name, worn: id.nullable() });
+export const mountSchema = z.strictObject({
+  id,
+  part: id,
+  bone: id.nullable(),
+  alternateSet: id.nullable(),
+  ...transform,
+});
+export const alternateSetSchema = z.strictObject({ id, name, worn: id.nullable() });
 const steered = { id, bone: id, on: z.boolean(), amount: unit };
 export const constraintSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -99,7 +105,7 @@ export const rigSchema = z.strictObject({
   mounts: z.array(mountSchema).max(16384),
   constraints: z.array(constraintSchema).max(4096),
   attachments: z.array(attachmentSchema).max(4096),
-  slots: z.array(slotSchema).max(1024),
+  alternateSets: z.array(alternateSetSchema).max(1024),
 });
 const time = z.int().min(0).max(1e8);
 const ease = z.enum(EASINGS);
@@ -115,7 +121,9 @@ export const clipSchema = z.strictObject({
   ships: z.boolean(),
   lanes: z.array(laneSchema).max(4096),
   swaps: z
-    .array(z.strictObject({ slot: id, keys: z.array(z.strictObject({ time, mount: id.nullable() })).max(100_000) }))
+    .array(
+      z.strictObject({ alternateSet: id, keys: z.array(z.strictObject({ time, mount: id.nullable() })).max(100_000) }),
+    )
     .max(1024),
 });
 export const shotSchema = z.strictObject({

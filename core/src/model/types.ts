@@ -81,12 +81,12 @@ export interface Mount extends Transform {
   readonly part: Id;
   /** Null while the part lies unmounted, at the rig's origin. */
   readonly bone: Id | null;
-  /** The slot it is one of; null for a part that is always there. */
-  readonly slot: Id | null;
+  /** The set of alternates it is one of; null for a part that is always there. */
+  readonly alternateSet: Id | null;
 }
 
 /** Mounts of which one is worn at a time, or none: heads, mouths, held things. */
-export interface Slot {
+export interface AlternateSet {
   readonly id: Id;
   readonly name: string;
   /** The mount that is there at rest. */
@@ -155,7 +155,7 @@ export interface Rig {
   /** In the order in which they count where several steer one bone. */
   readonly constraints: readonly Constraint[];
   readonly attachments: readonly Attachment[];
-  readonly slots: readonly Slot[];
+  readonly alternateSets: readonly AlternateSet[];
 }
 
 export const EASINGS = ['step', 'linear', 'ease', 'curve'] as const;
@@ -195,13 +195,13 @@ export interface Lane {
   readonly scale: readonly ScaleKey[];
 }
 
-/** What a slot wears from a moment on. */
+/** What a set of alternates wears from a moment on. */
 export interface SwapKey {
   readonly time: number;
   readonly mount: Id | null;
 }
 export interface SwapLane {
-  readonly slot: Id;
+  readonly alternateSet: Id;
   readonly keys: readonly SwapKey[];
 }
 

@@ -55,16 +55,15 @@ const binned =
   (json: LooseJson): LooseJson =>
     json['kind'] === kind ? change(json) : json;
 
-const upgradeClipOf5 = (json: LooseJson): LooseJson => {
-  const keys = (of: LooseJson[]): LooseJson[] => of.map((k) => (k['ease'] === 'even' ? { ...k, ease: 'linear' } : k));
-  const lane = (l: LooseJson): LooseJson => ({
-    ...l,
-    move: keys(list(l, 'move')),
-    turn: keys(list(l, 'turn')),
-    scale: keys(list(l, 'scale')),
-  });
-  return { ...json, lanes: list(json, 'lanes').map(lane) };
-};
+const keysOf5 = (keys: LooseJson[]): LooseJson[] =>
+  keys.map((k) => (k['ease'] === 'even' ? { ...k, ease: 'linear' } : k));
+const laneOf5 = (lane: LooseJson): LooseJson => ({
+  ...lane,
+  move: keysOf5(list(lane, 'move')),
+  turn: keysOf5(list(lane, 'turn')),
+  scale: keysOf5(list(lane, 'scale')),
+});
+const mountOf5 = ({ slot, ...mount }: LooseJson): LooseJson => ({ ...mount, alternateSet: slot });
 
 export const UPGRADES: Upgrades = {
   // Helper swatches, stamps, reference pictures and the target sheet came with format 2.
@@ -101,13 +100,20 @@ export const UPGRADES: Upgrades = {
           ? { ...b, bone: { ...PLAIN_BONE, ...(b['bone'] as LooseJson) } }
           : b,
   },
-  // A key's straight way to the next was called "even" up to format 5.
+  // Up to format 5 a linear key was called "even", and a set of alternates a "slot".
   5: {
-    clip: upgradeClipOf5,
-    bin: binned('bone', (b) => ({
-      ...b,
-      lanes: list(b, 'lanes').map((l) => ({ ...l, lane: upgradeClipOf5({ lanes: [l['lane']] })['lanes'] })),
-    })),
+    clip: (c) => ({
+      ...c,
+      lanes: list(c, 'lanes').map(laneOf5),
+      swaps: list(c, 'swaps').map(({ slot, ...lane }) => ({ ...lane, alternateSet: slot })),
+    }),
+    rig: ({ slots, ...r }) => ({ ...r, alternateSets: slots, mounts: list(r, 'mounts').map(mountOf5) }),
+    bin: (b) =>
+      b['kind'] === 'bone'
+        ? { ...b, lanes: list(b, 'lanes').map((l) => ({ ...l, lane: laneOf5(l['lane'] as LooseJson) })) }
+        : b['kind'] === 'part'
+          ? { ...b, mounts: list(b, 'mounts').map(mountOf5) }
+          : b,
   },
 };
 

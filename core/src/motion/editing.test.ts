@@ -141,7 +141,7 @@ describe('many keys at once', () => {
       ...busy(2, 3, 10),
       swaps: [
         {
-          slot: 's',
+          alternateSet: 's',
           keys: [
             { time: 0, mount: 'm' },
             { time: 200, mount: null },
@@ -215,7 +215,7 @@ describe('loops, blends and swaps', () => {
     );
     expect(blendPoses(rig, a, b, 0.5).get('l')!.t).toEqual([3, 0, 0]);
   });
-  it('a slot wears what the last key says, and its own where the clip says nothing', () => {
+  it('a set of alternates wears what the last key says, and its own where the clip says nothing', () => {
     const p: Project = {
       ...makeProject('p', 'P', idsFrom('p')),
       rig: {
@@ -224,12 +224,12 @@ describe('loops, blends and swaps', () => {
           id,
           part: id,
           bone: 'h',
-          slot: 's',
+          alternateSet: 's',
           t: [0, 0, 0],
           q: [0, 0, 0, 1],
           s: [1, 1, 1],
         })),
-        slots: [{ id: 's', name: 'Mouth', worn: 'm1' }],
+        alternateSets: [{ id: 's', name: 'Mouth', worn: 'm1' }],
       },
     };
     const c = setSwap(setSwap(setSwap(empty, 's', 600, null), 's', 0, 'm2'), 's', 900, 'm1');
@@ -241,7 +241,7 @@ describe('loops, blends and swaps', () => {
       'm1',
       'm1',
     ]);
-    expect(dressedAt(p, c, 700).rig.slots[0]!.worn).toBeNull();
+    expect(dressedAt(p, c, 700).rig.alternateSets[0]!.worn).toBeNull();
     expect([dressedAt(p, c, 1000), dressedAt(p, empty, 0)]).toEqual([p, p]);
     expect(removeSwaps(c, 's', [0, 600, 900]).swaps).toEqual([]);
   });

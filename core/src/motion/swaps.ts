@@ -7,17 +7,20 @@ export function wornAt(lane: SwapLane, time: number): Id | null {
   return found?.mount ?? null;
 }
 
-/** The project with every slot wearing what the clip says at a time in ticks; the same one when nothing differs. */
+/** The project with every set of alternates wearing what the clip says at a time in ticks; the same one when nothing differs. */
 export const dressedAt = (project: Project, clip: Clip | null, time: number): Project =>
   !clip || clip.swaps.length === 0
     ? project
-    : wearing(project, new Map(clip.swaps.filter((l) => l.keys.length > 0).map((l) => [l.slot, wornAt(l, time)])));
+    : wearing(
+        project,
+        new Map(clip.swaps.filter((l) => l.keys.length > 0).map((l) => [l.alternateSet, wornAt(l, time)])),
+      );
 
 /** Puts a swap key at its time, in place of one that stands there. */
-export function setSwap(clip: Clip, slot: Id, time: number, mount: Id | null): Clip {
-  const lane = clip.swaps.find((l) => l.slot === slot) ?? { slot, keys: [] };
+export function setSwap(clip: Clip, alternateSet: Id, time: number, mount: Id | null): Clip {
+  const lane = clip.swaps.find((l) => l.alternateSet === alternateSet) ?? { alternateSet, keys: [] };
   const next = {
-    slot,
+    alternateSet,
     keys: [...lane.keys.filter((k) => k.time !== time), { time, mount }].sort((a, b) => a.time - b.time),
   };
   return {
@@ -26,12 +29,12 @@ export function setSwap(clip: Clip, slot: Id, time: number, mount: Id | null): C
   };
 }
 
-/** Without the swap keys of a slot at these times; a lane without keys goes away. */
-export function removeSwaps(clip: Clip, slot: Id, times: readonly number[]): Clip {
+/** Without the swap keys of a set of alternates at these times; a lane without keys goes away. */
+export function removeSwaps(clip: Clip, alternateSet: Id, times: readonly number[]): Clip {
   return {
     ...clip,
     swaps: clip.swaps.flatMap((l) =>
-      l.slot !== slot
+      l.alternateSet !== alternateSet
         ? [l]
         : [{ ...l, keys: l.keys.filter((k) => !times.includes(k.time)) }].filter((o) => o.keys.length > 0),
     ),

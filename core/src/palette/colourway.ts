@@ -59,7 +59,7 @@ export function withLook(way: Colourway, palette: Palette, byte: number, look: P
 }
 
 /** 1 for each byte that is see-through in the palette's own look or in one of its colourways: cubes behind it need faces. */
-export function everClear(palette: Palette, ways: readonly Colourway[]): Uint8Array {
+export function everTransparent(palette: Palette, ways: readonly Colourway[]): Uint8Array {
   const out = new Uint8Array(256);
   for (const look of [palette, ...ways.map((w) => dressed(palette, w))])
     for (const s of look.swatches) if (s.opacity < 1) out[s.byte] = 1;

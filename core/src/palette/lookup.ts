@@ -10,7 +10,7 @@ export interface PaletteTable {
   /** Linear light, 3 numbers a byte. */
   readonly linear: Float32Array;
   /** 1 where the swatch is not fully opaque. */
-  readonly clear: Uint8Array;
+  readonly transparent: Uint8Array;
 }
 
 const tables = new WeakMap<Palette, PaletteTable>();
@@ -21,14 +21,14 @@ export function paletteTable(palette: Palette): PaletteTable {
   if (!t) {
     const swatches = new Array<Swatch>(256).fill(UNKNOWN_SWATCH);
     const linear = new Float32Array(768);
-    const clear = new Uint8Array(256);
+    const transparent = new Uint8Array(256);
     for (const s of palette.swatches) swatches[s.byte] = s;
     swatches.forEach((s, i) => {
       const c: Rgb = hexToLinear(s.colour);
       linear.set(c, i * 3);
-      clear[i] = s.opacity < 1 ? 1 : 0;
+      transparent[i] = s.opacity < 1 ? 1 : 0;
     });
-    t = { swatches, linear, clear };
+    t = { swatches, linear, transparent };
     tables.set(palette, t);
   }
   return t;

@@ -48,7 +48,7 @@ describe('palettes', () => {
       freeByte({ ...palette, swatches: Array.from({ length: 255 }, (_, i) => makeSwatch(i + 1, 'x', '#000000')) }),
     ).toBe(0);
     const t = paletteTable(palette);
-    expect([t.swatches[3]!.name, t.clear[1], t.clear[3]]).toEqual(['Oak', 1, 0]);
+    expect([t.swatches[3]!.name, t.transparent[1], t.transparent[3]]).toEqual(['Oak', 1, 0]);
     expect(paletteTable(palette)).toBe(t);
   });
   it('finds swatches that can hardly be told apart, nearest first', () => {

@@ -7,4 +7,4 @@ export * from './twins';
 export * from './seal';
 export * from './joint';
 export * from './mounting';
-export * from './coinciding';
+export * from './coplanar';

@@ -5,7 +5,7 @@ import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
 import { sampleClip } from '../motion';
 import { placeParts, worldMatrices } from '../rig';
 import { boxStroke } from '../sculpt';
-import { type Edit, apply, checkRig, coincidingFaces, editContext, jointOf, proposeMounts, swungAt } from '.';
+import { type Edit, apply, checkRig, coplanarFaces, editContext, jointOf, proposeMounts, swungAt } from '.';
 import * as edits from './edits';
 
 let n = 0;
@@ -209,7 +209,7 @@ describe('another rest, with clips there', () => {
   });
 });
 
-describe('faces that coincide', () => {
+describe('coplanar faces', () => {
   it('are counted where two parts lie in one another with faces in one plane, and shrinking slightly keeps the middle', () => {
     let p = part(part(post(), 'Sleeve', [0, 0, 0]), 'Arm', [1, 0, 0]);
     const [sleeve, arm] = p.parts as [(typeof p.parts)[0], (typeof p.parts)[0]];
@@ -218,13 +218,13 @@ describe('faces that coincide', () => {
     const shift = p.rig.mounts.map((m) => ({ ...m, t: [0, 0, 0] as Vec3 }));
     p = { ...p, rig: { ...p.rig, mounts: shift } };
     // A slab of 1 × 2 × 2 in common: faces up, down, front and back, two each; its ends are inside one of the two.
-    expect(coincidingFaces(p, sleeve!.id).map((c) => [c.other.name, c.faces])).toEqual([['Arm', 8]]);
+    expect(coplanarFaces(p, sleeve!.id).map((c) => [c.other.name, c.faces])).toEqual([['Arm', 8]]);
     const q = run(p, edits.shrinkSlightlyEdit, { part: arm!.id, by: 0.98 });
     const place = (o: Project, c: Vec3): readonly number[] =>
       transformPoint(placeParts(o).find((m) => m.part.id === arm!.id)!.matrix, c);
     close(place(q, [2, 1, 1]), place(p, [2, 1, 1]));
     close(place(q, [3, 1, 1]), [2.98, 1, 1]);
-    expect(coincidingFaces(q, sleeve!.id)).toEqual([]);
+    expect(coplanarFaces(q, sleeve!.id)).toEqual([]);
     close(place(run(q, edits.shrinkSlightlyEdit, { part: arm!.id, by: 1 }), [3, 1, 1]), [3, 1, 1]);
     expect(() => run(p, edits.shrinkSlightlyEdit, { part: arm!.id, by: 3 })).toThrow(/50 to 150/);
   });

@@ -150,7 +150,7 @@ export function shotPose(project: Project, shot: Shot): Pose {
   return clip ? sampleClip(clip, project.rig, clipTime(clip, shot.time)) : REST_POSE;
 }
 
-/** The project as a shot shows it: in its colourway, with slots wearing what the clip says at its moment. */
+/** The project as a shot shows it: in its colourway, with sets of alternates wearing what the clip says at its moment. */
 export function shotProject(project: Project, shot: Shot): Project {
   const clip = find(project.clips, shot.clip);
   return dressedAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);

@@ -56,7 +56,7 @@ export interface PlacedPart {
   readonly matrix: Mat4;
 }
 
-/** Every visible, mounted or loose part where the pose puts it; of a slot only what is worn. */
+/** Every visible, mounted or loose part where the pose puts it; of a set of alternates only what is worn. */
 export function placeParts(project: Project, pose: Pose = REST_POSE): PlacedPart[] {
   const world = worldMatrices(project.rig, pose);
   const out: PlacedPart[] = [];

@@ -41,7 +41,7 @@ describe('transforms as written', () => {
       quarterY = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
     const part = { pivot: [2, 0, 0] as Vec3, cell: 2 };
     const m = mountMatrix(
-      { slot: null, id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] },
+      { alternateSet: null, id: 'm', part: 'p', bone: 'b', t: [0, 3, 0], q: quarterZ, s: [1, 1, 1] },
       part as never,
     );
     const bone = matrixOf({ t: [10, 0, 0], q: quarterY, s: [1, 1, 1] });

@@ -1,6 +1,6 @@
 import { type Axis, type Box, type Vec3, boxFromCells } from '../math';
 import { CellSet } from '../voxel';
-import { ellipsoidCells, standingCells } from './round';
+import { ellipsoidCells, revolvedCells } from './round';
 
 export const TIPS = ['cube', 'ball', 'disc'] as const;
 export type TipForm = (typeof TIPS)[number];
@@ -41,7 +41,7 @@ export function tipCells(tip: Tip, centre: Vec3): CellSet {
         ? CellSet.ofBox(at)
         : tip.form === 'ball'
           ? ellipsoidCells(at)
-          : standingCells({ box: at, axis: tip.axis, dir: 1, profile: 'straight', section: 'round', top: 1 });
+          : revolvedCells({ box: at, axis: tip.axis, dir: 1, profile: 'straight', section: 'round', top: 1 });
     tips.set(key, set);
   }
   return set.moved(box.min);

@@ -85,10 +85,10 @@ export function sliceWidth(profile: Profile, k: number, height: number, top: num
 }
 
 /**
- * The cells of a standing solid. A slice keeps at least one cell (two across an even width). Slices are made of rows,
+ * The cells of a solid of revolution. A slice keeps at least one cell (two across an even width). Slices are made of rows,
  * each found from its end; slices of one width are found once.
  */
-export function standingCells(
+export function revolvedCells(
   s: Standing,
   slices: { readonly from: number; readonly to: number } | null = null,
 ): CellSet {

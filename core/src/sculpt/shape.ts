@@ -1,7 +1,7 @@
 import { type Axis, type Box, type Vec3, uniteBoxes } from '../math';
 import { CellSet } from '../voxel';
 import { type Tip, curveCells, lineCells, stepCells, thickened, tipCells } from './path';
-import { type Hollow, type Standing, ellipsoidCells, standingCells, wallOf } from './round';
+import { type Hollow, type Standing, ellipsoidCells, revolvedCells, wallOf } from './round';
 
 /** What a stroke covers, in plain data; places are cells, centres half cubes of the part's lattice. */
 export type Shape =
@@ -71,8 +71,8 @@ function rasterise(s: Shape): CellSet {
     case 'ellipsoid':
       return walled(ellipsoidCells(s.box), s.hollow);
     case 'standing': {
-      const whole = walled(standingCells(s.solid), s.hollow);
-      return s.slices ? whole.intersect(standingCells(s.solid, s.slices)) : whole;
+      const whole = walled(revolvedCells(s.solid), s.hollow);
+      return s.slices ? whole.intersect(revolvedCells(s.solid, s.slices)) : whole;
     }
     case 'dabs': {
       const parts = s.centres.map((c) => tipCells(s.tip, c));

@@ -13,7 +13,7 @@ import {
   lineCells,
   mirrorSet,
   shapeCells,
-  standingCells,
+  revolvedCells,
   stepCells,
   symmetricSet,
   thickened,
@@ -33,7 +33,7 @@ const sizes: Vec3[] = [
 ];
 const boxOf = (size: Vec3): Box => ({ min: [-3, 2, 11], size });
 const solid = (profile: Profile, size: Vec3, axis: Axis = 1, dir: 1 | -1 = 1) =>
-  standingCells({ box: boxOf(size), axis, dir, profile, section: 'round', top: 0.5 });
+  revolvedCells({ box: boxOf(size), axis, dir, profile, section: 'round', top: 0.5 });
 const middle = (b: Box, a: Axis): number => 2 * b.min[a] + b.size[a];
 /** Rows of a slice across an axis as text. */
 const slice = (s: CellSet, y: number): string[] =>
@@ -98,7 +98,7 @@ describe('round shapes', () => {
         const size: [number, number, number] = [n, n, n];
         size[a] = 5;
         return keys(
-          standingCells({
+          revolvedCells({
             box: { min: [0, 0, 0], size },
             axis: a,
             dir: 1,
@@ -143,12 +143,12 @@ describe('round shapes', () => {
       top: 0,
     };
     expect(
-      standingCells(all, { from: 0, to: 2 })
-        .union(standingCells(all, { from: 2, to: 6 }))
-        .equals(standingCells(all)),
+      revolvedCells(all, { from: 0, to: 2 })
+        .union(revolvedCells(all, { from: 2, to: 6 }))
+        .equals(revolvedCells(all)),
     ).toBe(true);
-    expect(standingCells({ ...all, profile: 'cone', section: 'square' }).count).toBeGreaterThan(
-      standingCells({ ...all, profile: 'cone' }).count,
+    expect(revolvedCells({ ...all, profile: 'cone', section: 'square' }).count).toBeGreaterThan(
+      revolvedCells({ ...all, profile: 'cone' }).count,
     );
   });
 });

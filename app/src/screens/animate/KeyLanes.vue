@@ -8,7 +8,7 @@ import { computed, ref, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 
-/** Lanes of keys by bone, then what slots wear. Only the lanes in sight are drawn, and a drag moves drawn keys without drawing anew. */
+/** Lanes of keys by bone, then what sets of alternates wear. Only the lanes in sight are drawn, and a drag moves drawn keys without drawing anew. */
 const session = useSession();
 const anim = useAnimate();
 const NAMES = 168;
@@ -59,16 +59,16 @@ const boneLanes = computed<BoneLane[]>(() => {
     return [{ bone, keys: lane ? keyTimes(lane) : [] }];
   });
 });
-const slotLanes = computed(() => {
+const alternateSetLanes = computed(() => {
   const c = clip.value,
     p = session.project;
   if (!c || !p || anim.filter || anim.side !== 'all') return [];
-  return p.rig.slots.flatMap((slot) => {
-    const lane = c.swaps.find((l) => l.slot === slot.id);
+  return p.rig.alternateSets.flatMap((alternateSet) => {
+    const lane = c.swaps.find((l) => l.alternateSet === alternateSet.id);
     return lane
       ? [
           {
-            slot,
+            alternateSet,
             keys: lane.keys.map((k) => ({
               time: k.time,
               name: p.parts.find((o) => o.id === p.rig.mounts.find((m) => m.id === k.mount)?.part)?.name ?? 'nothing',
@@ -87,7 +87,7 @@ const seen = computed(() =>
     .slice(first.value, first.value + Math.ceil(height.value / LANE) + 4)
     .map((l, i) => ({ ...l, at: (first.value + i) * LANE })),
 );
-const total = computed(() => (boneLanes.value.length + slotLanes.value.length) * LANE);
+const total = computed(() => (boneLanes.value.length + alternateSetLanes.value.length) * LANE);
 
 /** Very many keys in sight are drawn as one outline a lane, and found by where the pointer is; fewer are buttons. */
 const dense = computed(() => seen.value.reduce((n, l) => n + l.keys.length, 0) > 240);
@@ -335,12 +335,12 @@ watch(
           />
         </div>
         <div
-          v-for="(l, i) in slotLanes"
-          :key="l.slot.id"
+          v-for="(l, i) in alternateSetLanes"
+          :key="l.alternateSet.id"
           class="lane swap"
           :style="{ top: `${(boneLanes.length + i) * LANE}px` }"
         >
-          <span class="name">{{ l.slot.name }} <small class="quiet">wears</small></span>
+          <span class="name">{{ l.alternateSet.name }} <small class="quiet">wears</small></span>
           <button
             v-for="k in l.keys"
             :key="k.time"
@@ -348,7 +348,7 @@ watch(
             class="worn"
             :style="{ left: `${x(k.time)}px` }"
             :title="k.name"
-            :aria-label="`${l.slot.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`"
+            :aria-label="`${l.alternateSet.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`"
             @click="anim.scrub(k.time)"
           >
             {{ k.name }}

@@ -64,19 +64,19 @@ function scale(v: number): void {
   if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
     anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
 }
-/** Slots that the clip may change: all there are. */
-const slots = computed(() => {
+/** sets of alternates that the clip may change: all there are. */
+const alternateSets = computed(() => {
   const p = session.project;
   return p
-    ? p.rig.slots
-        .map((slot) => ({
-          slot,
-          wears: anim.dressed?.rig.slots.find((s) => s.id === slot.id)?.worn ?? null,
+    ? p.rig.alternateSets
+        .map((alternateSet) => ({
+          alternateSet,
+          wears: anim.dressed?.rig.alternateSets.find((s) => s.id === alternateSet.id)?.worn ?? null,
           keyed:
             clip.value?.swaps
-              .find((l) => l.slot === slot.id)
+              .find((l) => l.alternateSet === alternateSet.id)
               ?.keys.some((k) => k.time === nearestFrame(clip.value!, anim.time)) ?? false,
-          mounts: mountsOf(p.rig, slot.id).map((m) => ({
+          mounts: mountsOf(p.rig, alternateSet.id).map((m) => ({
             id: m.id,
             name: p.parts.find((o) => o.id === m.part)?.name ?? '',
           })),
@@ -84,8 +84,8 @@ const slots = computed(() => {
         .filter((s) => s.mounts.length > 0)
     : [];
 });
-const swap = (slot: string, mount: string | null): unknown =>
-  session.apply(swapKeyEdit, { clip: clip.value!.id, slot, time: nearestFrame(clip.value!, anim.time), mount });
+const swap = (alternateSet: string, mount: string | null): unknown =>
+  session.apply(swapKeyEdit, { clip: clip.value!.id, alternateSet, time: nearestFrame(clip.value!, anim.time), mount });
 const others = computed(
   () => session.project?.clips.filter((c) => c.id !== clip.value?.id && c.lanes.length > 0) ?? [],
 );
@@ -212,10 +212,10 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         /><span class="quiet">in time, about this frame</span>
       </div>
     </section>
-    <section v-if="slots.length > 0" class="panel-section" aria-label="Worn from here on">
+    <section v-if="alternateSets.length > 0" class="panel-section" aria-label="Worn from here on">
       <div class="panel-head"><h2>Wears from here</h2></div>
-      <div v-for="s in slots" :key="s.slot.id" class="slot">
-        <span>{{ s.slot.name }}</span>
+      <div v-for="s in alternateSets" :key="s.alternateSet.id" class="set">
+        <span>{{ s.alternateSet.name }}</span>
         <div class="worn">
           <button
             v-for="m in s.mounts"
@@ -223,14 +223,14 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
             type="button"
             class="chip-btn"
             :aria-pressed="s.wears === m.id"
-            @click="swap(s.slot.id, m.id)"
+            @click="swap(s.alternateSet.id, m.id)"
           >
             {{ m.name }}</button><button
             type="button"
             class="chip-btn"
             :aria-pressed="s.wears === null"
-            :aria-label="`${s.slot.name}: nothing`"
-            @click="swap(s.slot.id, null)"
+            :aria-label="`${s.alternateSet.name}: nothing`"
+            @click="swap(s.alternateSet.id, null)"
           >
             –</button
           ><button
@@ -240,7 +240,7 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
             @click="
               session.apply(removeSwapsEdit, {
                 clip: clip!.id,
-                slot: s.slot.id,
+                alternateSet: s.alternateSet.id,
                 times: [nearestFrame(clip!, anim.time)],
               })
             "
@@ -288,7 +288,7 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
 .wide button {
   flex: 1;
 }
-.slot {
+.set {
   display: grid;
   gap: 3px;
   font-size: 12px;

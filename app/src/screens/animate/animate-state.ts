@@ -63,7 +63,7 @@ export const useAnimate = defineStore('animate', () => {
   const pose = computed<Pose>(() =>
     loose.value.size === 0 ? poseAt(time.value) : new Map([...poseAt(time.value), ...loose.value]),
   );
-  /** The project with slots wearing what the clip says at this moment. */
+  /** The project with sets of alternates wearing what the clip says at this moment. */
   const dressed = computed<Project | null>(() => session.shown && dressedAt(session.shown, clip.value, time.value));
   /** The pose as it is kept, without what is tried out. */
   const kept = computed<Pose>(() =>

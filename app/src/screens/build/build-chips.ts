@@ -123,13 +123,13 @@ export function buildChips({
           } satisfies Chip,
         ]
       : []),
-    ...(build.sink
+    ...(build.strokeTarget
       ? [
           {
-            text: build.sink.text,
+            text: build.strokeTarget.text,
             tone: 'resin',
             icon: IconBrush,
-            run: () => (build.sink = null),
+            run: () => (build.strokeTarget = null),
             does: 'end',
           } satisfies Chip,
         ]

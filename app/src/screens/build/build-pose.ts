@@ -17,7 +17,7 @@ export const useBuildPose = defineStore('build-pose', () => {
   }
   const on = computed(() => wanted.value && session.clip !== null && anim.value !== null);
   const pose = computed<Pose>(() => (on.value ? anim.value!.pose : REST_POSE));
-  /** The project with the part in hand there, though its slot wears another. */
+  /** The project with the part in hand there, though its set of alternates wears another. */
   const seen = (p: Project): Project => showingPart(p, session.view.part);
   const text = computed(() =>
     on.value

@@ -26,7 +26,7 @@ export interface Job {
 }
 
 /** Where the cells of strokes go while something else than cubes is painted. */
-export interface CellSink {
+export interface StrokeTarget {
   /** What the chip in the view says of it. */
   readonly text: string;
   /** Whether it takes strokes of this verb; others go into the layer. */
@@ -60,7 +60,7 @@ export const useBuild = defineStore('build', () => {
   /** Walls that hollowing out leaves, in cubes. */
   const keepWall = ref(2);
   const measuring = ref(false);
-  const sink = shallowRef<CellSink | null>(null);
+  const strokeTarget = shallowRef<StrokeTarget | null>(null);
   /** The card whose name is being typed; −1 for none. */
   const naming = ref(-1);
   /** The keyboard cursor, null while it is put away. */
@@ -195,7 +195,7 @@ export const useBuild = defineStore('build', () => {
     job,
     keepWall,
     measuring,
-    sink,
+    strokeTarget,
     naming,
     cursor,
     card,

@@ -89,7 +89,7 @@ export function buildControl(): ScreenControl {
       strokes.frozen() ?? build.seen ?? composite(part),
       part,
       ray,
-      build.sink?.takes('paint') ? null : build.guide,
+      build.strokeTarget?.takes('paint') ? null : build.guide,
     );
     pickNow.value = pick;
     const cell = pick ? (targetCell(build.card.verb, pick) ?? pick.cell) : null;
@@ -536,7 +536,7 @@ export function buildControl(): ScreenControl {
         }
         if (!strokes.output.value.active && !pick) {
           const look = lookUnder(p, session.project, colours.looks);
-          if (look) colours.wear(look.id);
+          if (look) colours.activate(look.id);
           return look !== null;
         }
         // A click beside what floats sets it down; it is not a stroke as well.

@@ -40,7 +40,8 @@ export function strokeControl() {
     const stamp = session.project?.stamps.find((s) => s.id === build.stamp) ?? session.project?.stamps[0];
     return {
       // What is not cubes is painted onto them, never beside them.
-      card: build.sink?.takes('add') && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card,
+      card:
+        build.strokeTarget?.takes('add') && build.card.verb === 'add' ? { ...build.card, verb: 'paint' } : build.card,
       seen,
       limit: build.limit ?? part.bounds,
       value: build.swatch?.byte ?? 1,
@@ -70,8 +71,11 @@ export function strokeControl() {
     switch (c.kind) {
       case 'stroke': {
         if (c.verb === 'select') return null;
-        if (build.sink?.takes(c.verb))
-          return build.sink.tryOut(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds), c.verb);
+        if (build.strokeTarget?.takes(c.verb))
+          return build.strokeTarget.tryOut(
+            strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds),
+            c.verb,
+          );
         const args = {
           ...target(),
           grow: build.growVolume,
@@ -120,7 +124,7 @@ export function strokeControl() {
   function run(c: Change): void {
     if (!session.part || !session.layer) return;
     drawn = null;
-    if (build.sink?.takes('add') && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp')) {
+    if (build.strokeTarget?.takes('add') && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp')) {
       notices.say(
         'Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.',
       );
@@ -136,8 +140,8 @@ export function strokeControl() {
             );
           return;
         }
-        if (build.sink?.takes(c.verb)) {
-          build.sink.take(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part.bounds), c.verb);
+        if (build.strokeTarget?.takes(c.verb)) {
+          build.strokeTarget.take(strokeCells(c.shapes, build.symmetry, build.limit ?? session.part.bounds), c.verb);
           return;
         }
         const args = {
@@ -215,7 +219,7 @@ export function strokeControl() {
     }
     const cells = symmetricSet(set, build.symmetry, build.limit ?? part.bounds);
     if (c.verb === 'select') selection.take(cells, how);
-    else if (build.sink?.takes(c.verb)) build.sink.take(cells, c.verb);
+    else if (build.strokeTarget?.takes(c.verb)) build.strokeTarget.take(cells, c.verb);
     else
       session.apply(strokeEdit, {
         ...where,

@@ -4,7 +4,7 @@ import { type Vec3, sub } from '@sphalerite/core/math';
 import { type Part, composite, sideSuffix } from '@sphalerite/core/model';
 import {
   branchOf,
-  coincidingFaces,
+  coplanarFaces,
   hangAtEdit,
   markBoneEdit,
   moveJointEdit,
@@ -19,7 +19,7 @@ import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
 import AttachmentList from './AttachmentList.vue';
 import ConstraintList from './ConstraintList.vue';
-import SlotList from './SlotList.vue';
+import AlternateList from './AlternateList.vue';
 import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
@@ -69,7 +69,7 @@ const flicker = computed(
     new Map(
       mounted.value.map((part: Part): [string, string] => {
         if (composite(part).count > 50_000) return [part.id, ''];
-        const [most] = coincidingFaces(session.project!, part.id);
+        const [most] = coplanarFaces(session.project!, part.id);
         return [
           part.id,
           most
@@ -161,7 +161,7 @@ function play(clip: string): void {
         <IconAnchor aria-hidden="true" />Parts and bones below keep their place.
       </p>
     </section>
-    <SlotList :bone="bone" :flicker="flicker" />
+    <AlternateList :bone="bone" :flicker="flicker" />
     <ConstraintList :bone="bone" />
     <AttachmentList :bone="bone" />
     <section class="panel-section" aria-label="In lists and files">

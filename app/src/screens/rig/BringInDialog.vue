@@ -124,7 +124,7 @@ function bring(): void {
             >
           </div>
           <p v-if="pairs.length === 0" class="quiet">No part of “{{ source.name }}” bears the name of one here.</p>
-          <p v-else class="quiet">They keep bone, slot and keys; what was there goes to the bin.</p>
+          <p v-else class="quiet">They keep bone, alternates and keys; what was there goes to the bin.</p>
         </fieldset>
         <button type="button" class="btn primary" :disabled="how === 'parts' && swapped.length === 0" @click="bring">
           {{

@@ -7,7 +7,7 @@ import {
   type Mount,
   type Part,
   type Project,
-  type Slot,
+  type AlternateSet,
   freeName,
   must,
   replaceRecord,
@@ -63,7 +63,7 @@ const free = <R extends { readonly name: string; readonly side: string }>(list: 
 export type BringAt = { readonly bone: Id } | { readonly attachment: Id } | null;
 
 /**
- * Brings another project's bones in, with the parts and clips that are wanted, what steers the bones, their slots and attachment
+ * Brings another project's bones in, with the parts and clips that are wanted, what steers the bones, their sets of alternates and attachment
  * points. Its origin comes onto the joint or the attachment point; sizes are taken cube for cube. Names that are taken get a number.
  */
 export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: readonly Id[]; clips: readonly Id[] }>({
@@ -114,15 +114,15 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
         id: over(m.id),
         part: over(m.part),
         bone: m.bone === null ? under : over(m.bone),
-        slot: m.slot && over(m.slot),
+        alternateSet: m.alternateSet && over(m.alternateSet),
       }));
-    const slots = source.rig.slots
-      .filter((s) => mounts.some((m) => m.slot === over(s.id)))
-      .map((s): Slot => ({
+    const alternateSets = source.rig.alternateSets
+      .filter((s) => mounts.some((m) => m.alternateSet === over(s.id)))
+      .map((s): AlternateSet => ({
         id: over(s.id),
         name: freeName(
           s.name,
-          project.rig.slots.map((o) => o.name),
+          project.rig.alternateSets.map((o) => o.name),
         ),
         worn: s.worn !== null && mounts.some((m) => m.id === over(s.worn!)) ? over(s.worn) : null,
       }));
@@ -143,8 +143,11 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
         ),
         lanes: c.lanes.map((l) => ({ ...l, bone: over(l.bone) })),
         swaps: c.swaps
-          .filter((l) => slots.some((s) => s.id === over(l.slot)))
-          .map((l) => ({ slot: over(l.slot), keys: l.keys.map((k) => ({ ...k, mount: k.mount && over(k.mount) })) })),
+          .filter((l) => alternateSets.some((s) => s.id === over(l.alternateSet)))
+          .map((l) => ({
+            alternateSet: over(l.alternateSet),
+            keys: l.keys.map((k) => ({ ...k, mount: k.mount && over(k.mount) })),
+          })),
       };
       clips.push(clip);
     }
@@ -159,7 +162,7 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
         mounts: [...rig.mounts, ...mounts],
         constraints: [...rig.constraints, ...constraints],
         attachments: [...rig.attachments, ...attachments],
-        slots: [...rig.slots, ...slots],
+        alternateSets: [...rig.alternateSets, ...alternateSets],
       },
     };
   },
@@ -187,7 +190,7 @@ export const partsOfSameName = (project: Project, source: Project): { part: Part
       .map((by) => ({ part, by })),
   );
 
-/** Parts take the cubes, size and pivot of others and keep their name, bone and slot; what they were goes to the bin. */
+/** Parts take the cubes, size and pivot of others and keep their name, bone and set of alternates; what they were goes to the bin. */
 export const replacePartsEdit = defineEdit<{
   source: Project;
   pairs: readonly { readonly part: Id; readonly by: Id }[];
@@ -231,7 +234,7 @@ export const replacePartsEdit = defineEdit<{
           ...kept,
           mounts: project.rig.mounts
             .filter((m) => m.part === id)
-            .map((m) => ({ ...m, id: ctx.newId(), part: aside, slot: null })),
+            .map((m) => ({ ...m, id: ctx.newId(), part: aside, alternateSet: null })),
         });
       parts = replaceRecord(parts, {
         ...is,

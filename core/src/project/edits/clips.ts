@@ -185,22 +185,22 @@ export const closeLoopEdit = defineEdit<{ clip: Id }>({
   run: (project, a) => changeClip(project, a.clip, closedLoop),
 });
 
-/** What a slot wears from a moment of the clip on; null for nothing. */
-export const swapKeyEdit = defineEdit<{ clip: Id; slot: Id; time: number; mount: Id | null }>({
+/** What a set of alternates wears from a moment of the clip on; null for nothing. */
+export const swapKeyEdit = defineEdit<{ clip: Id; alternateSet: Id; time: number; mount: Id | null }>({
   name: 'swapKey',
   label: (a, p) =>
-    `${find(p.rig.slots, a.slot)?.name ?? 'Slot'}: ${a.mount === null ? 'nothing' : (find(p.parts, find(p.rig.mounts, a.mount)?.part ?? null)?.name ?? 'part')}`,
+    `${find(p.rig.alternateSets, a.alternateSet)?.name ?? 'Alternates'}: ${a.mount === null ? 'nothing' : (find(p.parts, find(p.rig.mounts, a.mount)?.part ?? null)?.name ?? 'part')}`,
   touches: (a) => [a.clip],
   run(project, a) {
-    must(project.rig.slots, a.slot, 'slot');
-    if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').slot !== a.slot)
-      throw new EditError('That part is not one of the slot.');
-    const { worn } = must(project.rig.slots, a.slot, 'slot');
+    must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
+    if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').alternateSet !== a.alternateSet)
+      throw new EditError('That part is not one of these alternates.');
+    const { worn } = must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
     // Until the first key it wears what it wears at rest.
     return changeClip(project, a.clip, (c) =>
       setSwap(
-        a.time > 0 && !c.swaps.some((l) => l.slot === a.slot) ? setSwap(c, a.slot, 0, worn) : c,
-        a.slot,
+        a.time > 0 && !c.swaps.some((l) => l.alternateSet === a.alternateSet) ? setSwap(c, a.alternateSet, 0, worn) : c,
+        a.alternateSet,
         a.time,
         a.mount,
       ),
@@ -208,11 +208,11 @@ export const swapKeyEdit = defineEdit<{ clip: Id; slot: Id; time: number; mount:
   },
 });
 
-export const removeSwapsEdit = defineEdit<{ clip: Id; slot: Id; times: readonly number[] }>({
+export const removeSwapsEdit = defineEdit<{ clip: Id; alternateSet: Id; times: readonly number[] }>({
   name: 'removeSwaps',
   label: () => 'Remove swap keys',
   touches: (a) => [a.clip],
-  run: (project, a) => changeClip(project, a.clip, (c) => removeSwaps(c, a.slot, a.times)),
+  run: (project, a) => changeClip(project, a.clip, (c) => removeSwaps(c, a.alternateSet, a.times)),
 });
 
 export const duplicateClipEdit = defineEdit<{ clip: Id }>({

@@ -17,7 +17,7 @@ export * from './constraints';
 export * from './mirror-rig';
 export * from './attachments';
 export * from './hand-over';
-export * from './slots';
+export * from './alternates';
 export * from './poses';
 export * from './ready-rigs';
 export * from './bring-in';

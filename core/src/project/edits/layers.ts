@@ -133,7 +133,7 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
     };
     const mounts = project.rig.mounts
       .filter((m) => m.part === part.id)
-      .map((m) => ({ ...m, id: ctx.newId(), part: kept.id, slot: null }));
+      .map((m) => ({ ...m, id: ctx.newId(), part: kept.id, alternateSet: null }));
     return {
       ...rest,
       bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }],
@@ -250,7 +250,7 @@ export const cellsToPartEdit = defineEdit<{ part: Id; cells: CellSet; name: stri
     };
     const mounts = project.rig.mounts
       .filter((m) => m.part === part.id)
-      .map((m) => ({ ...m, id: ctx.newId(), part: piece.id, slot: null }));
+      .map((m) => ({ ...m, id: ctx.newId(), part: piece.id, alternateSet: null }));
     const at = project.parts.indexOf(part) + 1;
     return {
       ...project,

@@ -73,45 +73,43 @@ function makePost(): Project {
 
 const POST = makePost();
 
-describe('slots', () => {
+describe('sets of alternates', () => {
   it('three heads are tried in turn on a sealed rig, each in the place of the first; nothing else is touched', () => {
     const sealed = run(POST, edits.sealRigEdit, { name: 'Post', range: 1 });
     let p = run(sealed, edits.tryPartEdit, { part: part(sealed, 'Second head').id, instead: mount(sealed, 'Head').id });
     expect(shown(p)).toEqual(['Second head', 'Shaft', 'Stand', 'Third head']);
     p = run(p, edits.tryPartEdit, { part: part(p, 'Third head').id, instead: mount(p, 'Second head').id });
     expect(shown(p)).toEqual(['Shaft', 'Stand', 'Third head']);
-    const [slot] = p.rig.slots;
-    expect(p.rig.slots).toHaveLength(1);
-    expect(p.rig.mounts.filter((m) => m.slot === slot!.id).map((m) => find(p.parts, m.part)!.name)).toEqual([
-      'Head',
-      'Second head',
-      'Third head',
-    ]);
+    const [alternateSet] = p.rig.alternateSets;
+    expect(p.rig.alternateSets).toHaveLength(1);
+    expect(
+      p.rig.mounts.filter((m) => m.alternateSet === alternateSet!.id).map((m) => find(p.parts, m.part)!.name),
+    ).toEqual(['Head', 'Second head', 'Third head']);
     for (const name of ['Second head', 'Third head'])
       expect(mount(p, name)).toMatchObject({ bone: bone(p, 'Top').id, t: mount(p, 'Head').t, q: mount(p, 'Head').q });
-    const back = run(p, edits.wearEdit, { slot: slot!.id, mount: mount(p, 'Head').id });
+    const back = run(p, edits.wearEdit, { alternateSet: alternateSet!.id, mount: mount(p, 'Head').id });
     expect(shown(back)).toEqual(['Head', 'Shaft', 'Stand']);
     expect([back.rig.bones, back.clips, back.seal]).toEqual([sealed.rig.bones, sealed.clips, sealed.seal]);
     expect(shown(showingPart(back, part(back, 'Third head').id))).toContain('Third head');
     expect(() => migrateProject(projectToJson(back))).not.toThrow();
   });
-  it('what is worn and deleted gives way to the next; the last to leave takes the slot along; a part on no bone is refused', () => {
+  it('what is worn and deleted gives way to the next; the last to leave takes the set of alternates along; a part on no bone is refused', () => {
     const q = POST,
       two = run(q, edits.tryPartEdit, { part: part(q, 'Second head').id, instead: mount(q, 'Head').id });
     const gone = run(two, edits.deletePartEdit, { part: part(two, 'Second head').id });
     expect(shown(gone)).toContain('Head');
     const again = run(gone, edits.restoreEdit, { item: gone.bin[0]!.id });
-    expect(mount(again, 'Second head').slot).toBe(two.rig.slots[0]!.id);
-    const left = run(gone, edits.leaveSlotEdit, { mount: mount(gone, 'Head').id });
-    expect([left.rig.slots, mount(left, 'Head').slot]).toEqual([[], null]);
+    expect(mount(again, 'Second head').alternateSet).toBe(two.rig.alternateSets[0]!.id);
+    const left = run(gone, edits.leaveAlternateSetEdit, { mount: mount(gone, 'Head').id });
+    expect([left.rig.alternateSets, mount(left, 'Head').alternateSet]).toEqual([[], null]);
     expect(() => run(q, edits.tryPartEdit, { part: part(q, 'Head').id, instead: mount(q, 'Third head').id })).toThrow(
       /hangs on no bone/,
     );
-    expect(() => run(two, edits.wearEdit, { slot: two.rig.slots[0]!.id, mount: mount(two, 'Shaft').id })).toThrow(
-      /not one of/,
-    );
+    expect(() =>
+      run(two, edits.wearEdit, { alternateSet: two.rig.alternateSets[0]!.id, mount: mount(two, 'Shaft').id }),
+    ).toThrow(/not one of/);
   });
-  it('ship all of a slot: what is not worn has no size; swaps are stepped sizes', async () => {
+  it('ship all of a set of alternates: what is not worn has no size; swaps are stepped sizes', async () => {
     let p = POST;
     p = run(p, edits.tryPartEdit, { part: part(p, 'Second head').id, instead: mount(p, 'Head').id });
     const [head, second] = [mount(p, 'Head').id, mount(p, 'Second head').id];
@@ -121,7 +119,7 @@ describe('slots', () => {
         ...c,
         swaps: [
           {
-            slot: p.rig.slots[0]!.id,
+            alternateSet: p.rig.alternateSets[0]!.id,
             keys: [
               { time: 0, mount: second },
               { time: 600, mount: head },

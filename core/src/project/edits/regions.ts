@@ -102,17 +102,17 @@ export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells
 });
 
 /** Cells that go to a region, 0 for the rest; with `other`, each goes to the region beside the one that has it. */
-export interface Gift {
+export interface RegionShare {
   readonly cells: CellSet;
   readonly region: number | 'other';
 }
 
 /** Gives cells to regions. What one side of a cut loses, the other side gains: a cube is always on exactly one. */
-export const giveToRegionEdit = defineEdit<{ part: Id; gifts: readonly Gift[] }>({
-  name: 'giveToRegion',
+export const assignRegionEdit = defineEdit<{ part: Id; shares: readonly RegionShare[] }>({
+  name: 'assignRegion',
   label: (a, p) => {
     const part = must(p.parts, a.part, 'part');
-    const to = a.gifts[0]?.region ?? 0;
+    const to = a.shares[0]?.region ?? 0;
     return to === 'other'
       ? `Cubes to the region beside, in ${part.name}`
       : `Cubes to ${to === 0 ? 'the rest' : listed(part, to).name} of ${part.name}`;
@@ -124,12 +124,12 @@ export const giveToRegionEdit = defineEdit<{ part: Id; gifts: readonly Gift[] }>
       if (!r) return r;
       const seen = composite(part),
         filled = CellSet.filled(seen);
-      for (const { region } of a.gifts) if (typeof region === 'number' && region !== 0) listed(part, region);
-      const grid = a.gifts.reduce(
-        (before, gift) =>
+      for (const { region } of a.shares) if (typeof region === 'number' && region !== 0) listed(part, region);
+      const grid = a.shares.reduce(
+        (before, share) =>
           before.edit((d) => {
-            const cells = gift.cells.intersect(filled);
-            if (gift.region !== 'other') return d.fillSet(cells, gift.region);
+            const cells = share.cells.intersect(filled);
+            if (share.region !== 'other') return d.fillSet(cells, share.region);
             const to: [Vec3, number][] = [];
             cells.forEach((x, y, z) => {
               const mine = before.get(x, y, z),

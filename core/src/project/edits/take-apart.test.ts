@@ -346,9 +346,9 @@ describe('regions', () => {
     edge.forEach((x, y, z) => {
       if (z === 0) first ??= [x, y, z];
     });
-    const q = run(p, edits.giveToRegionEdit, {
+    const q = run(p, edits.assignRegionEdit, {
       part: id,
-      gifts: [{ cells: CellSet.ofCells([first!]), region: 'other' }],
+      shares: [{ cells: CellSet.ofCells([first!]), region: 'other' }],
     });
     expect(regions(q).map((r) => r[2])).toEqual([at[0]! - 1, at[1]! + 1]);
   });

@@ -1,13 +1,13 @@
 import { type Vec3, transformPoint } from '@sphalerite/core/math';
 import { type Part, type Project, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
 import {
-  type Gift,
+  type RegionShare,
   type TwinPair,
   addRegionsEdit,
   changeRegionEdit,
   dropRegionEdit,
   findTwins,
-  giveToRegionEdit,
+  assignRegionEdit,
   handOverEdit,
   makeTwinsEdit,
   piecesOf,
@@ -35,7 +35,7 @@ import type { ViewLabel } from '../../../shell/screen';
 import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import type { Mark, Tone } from '../../../viewport/overlay';
-import { type CellSink, useBuild } from '../build-state';
+import { type StrokeTarget, useBuild } from '../build-state';
 import { useColours } from '../colours/colours-state';
 import { useSelection } from '../selection-state';
 
@@ -199,7 +199,7 @@ export const useApart = defineStore('apart', () => {
   };
 
   /** What a stroke over these cells means: Paint and Add give them to the region in hand, Erase to the one beside. */
-  function gifts(set: CellSet, verb: StrokeVerb): Gift[] {
+  function shares(set: CellSet, verb: StrokeVerb): RegionShare[] {
     const p = part.value;
     if (!p || hand.value === null) return [];
     const seen = composite(p),
@@ -218,12 +218,12 @@ export const useApart = defineStore('apart', () => {
       ...(pair && !far.isEmpty ? [{ cells: far, region: pair.byte }] : []),
     ];
   }
-  const sink: CellSink = {
+  const regionTarget: StrokeTarget = {
     text: 'strokes paint a piece, not colours',
     takes: () => true,
     tryOut: (set, verb) => {
-      const list = gifts(set, verb).filter((g) => !g.cells.isEmpty);
-      return list.length > 0 ? session.tryEdit(giveToRegionEdit, { part: part.value!.id, gifts: list }, true) : null;
+      const list = shares(set, verb).filter((g) => !g.cells.isEmpty);
+      return list.length > 0 ? session.tryEdit(assignRegionEdit, { part: part.value!.id, shares: list }, true) : null;
     },
     take: (set, verb) => {
       if (hand.value === null) {
@@ -231,30 +231,30 @@ export const useApart = defineStore('apart', () => {
         if (verb !== 'erase') add([piece(nextName(), withUnder(seen, set.intersect(CellSet.filled(seen))))], true);
         return;
       }
-      session.apply(giveToRegionEdit, { part: part.value!.id, gifts: gifts(set, verb) });
+      session.apply(assignRegionEdit, { part: part.value!.id, shares: shares(set, verb) });
     },
   };
   /** What Erase takes from a part of a whole goes to the part beside it. */
-  const giver: CellSink = {
+  const besideTarget: StrokeTarget = {
     text: 'Erase gives cubes to the part beside',
     takes: (verb) => verb === 'erase',
     tryOut: (set) => session.tryEdit(handOverEdit, { part: part.value!.id, cells: set }, true),
     take: (set) => void session.apply(handOverEdit, { part: part.value!.id, cells: set }),
   };
   watch(painting, (on) => {
-    if (on) build.sink = sink;
-    else if (build.sink === sink) build.sink = null;
+    if (on) build.strokeTarget = regionTarget;
+    else if (build.strokeTarget === regionTarget) build.strokeTarget = null;
     if (!on) hand.value = null;
   });
   watch(giving, (on) => {
-    if (on) build.sink = giver;
-    else if (build.sink === giver) build.sink = null;
+    if (on) build.strokeTarget = besideTarget;
+    else if (build.strokeTarget === besideTarget) build.strokeTarget = null;
   });
   watch(
-    () => build.sink,
+    () => build.strokeTarget,
     (now) => {
-      painting.value = now === sink;
-      giving.value = now === giver;
+      painting.value = now === regionTarget;
+      giving.value = now === besideTarget;
     },
   );
   /** Takes a region in hand, to paint it; again, lets it go. */

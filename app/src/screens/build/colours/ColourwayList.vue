@@ -88,7 +88,7 @@ function drop(index: number): void {
             class="name"
             :aria-label="`Wear ${r.name}`"
             :aria-pressed="r.id === session.view.colourway"
-            @click="colours.wear(r.id)"
+            @click="colours.activate(r.id)"
           >
             {{ r.name }}
           </button>
@@ -119,7 +119,7 @@ function drop(index: number): void {
           class="strip"
           :aria-label="`Colours of ${r.name}`"
           tabindex="-1"
-          @click="colours.wear(r.id)"
+          @click="colours.activate(r.id)"
         >
           <i v-for="(c, k) in r.colours" :key="k" :style="{ background: c }" />
         </button>

@@ -18,7 +18,7 @@ const map = computed(() => nearestBytes(palette.value.swatches, props.task.swatc
 const plan = computed(() => appended(palette.value, props.task.swatches));
 colours.count();
 // Both sides are looked at in the palette's own look.
-colours.wear(null);
+colours.activate(null);
 /** How each used swatch would come out, those that change most first. */
 const moves = computed(() =>
   palette.value.swatches

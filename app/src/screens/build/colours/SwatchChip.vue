@@ -7,7 +7,10 @@ defineProps<{ swatch: Swatch; named?: boolean; count?: number | null; small?: bo
 
 <template>
   <span class="chip" :class="{ named, small }">
-    <i class="tile" :class="{ hatched: swatch.helper, clear: swatch.opacity < 1 }" :style="{ '--c': swatch.colour }"
+    <i
+      class="tile"
+      :class="{ hatched: swatch.helper, transparent: swatch.opacity < 1 }"
+      :style="{ '--c': swatch.colour }"
       ><b v-if="swatch.emissive > 0" class="sun" /><b v-if="swatch.metalness > 0.5" class="metal" /><b
         v-if="swatch.opacity < 1"
         class="pane"

@@ -35,7 +35,7 @@ const surface = computed(() => {
   return [
     s.emissive > 0 ? `glow ${s.emissive}` : '',
     s.metalness > 0 ? `metal ${s.metalness}` : '',
-    s.opacity < 1 ? `clear ${(1 - s.opacity).toFixed(1)}` : '',
+    s.opacity < 1 ? `transparent ${(1 - s.opacity).toFixed(1)}` : '',
     `rough ${s.roughness}`,
   ].filter(Boolean)[0]!;
 });

@@ -94,7 +94,7 @@ export function colourCommands(): Command[] {
       'Wear the next colourway',
       () => {
         const ids = [null, ...session.project!.colourways.map((c) => c.id)];
-        colours.wear(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);
+        colours.activate(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);
       },
       ['Alt+N'],
       { enabled: () => (session.project?.colourways.length ?? 0) > 0 },

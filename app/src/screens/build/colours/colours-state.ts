@@ -165,7 +165,7 @@ export const useColours = defineStore('colours', () => {
     return p.palettes.map((o) => (o.id === palette.value?.id && compare.value ? { ...o, swatches: compare.value } : o));
   }
   /** Takes a colourway in hand; side by side, the view goes along so that nothing seems to move. */
-  function wear(id: string | null): void {
+  function activate(id: string | null): void {
     const there = looks.value.find((l) => l.id === id);
     session.choose({ colourway: id });
     const v = view.viewport;
@@ -205,6 +205,6 @@ export const useColours = defineStore('colours', () => {
     take,
     count,
     copiesOf,
-    wear,
+    activate,
   };
 });

@@ -5,13 +5,13 @@ import { EditError } from './edit';
 import { latticeShift } from './edits/take-apart';
 
 /** Faces of a part that lie in the very place of another part's, looking the same way: they flicker. */
-export interface Coinciding {
+export interface CoplanarFaces {
   readonly other: Part;
   readonly faces: number;
 }
 
-/** What a part's faces coincide with at rest; parts on other lattices cannot be compared and are left out. */
-export function coincidingFaces(project: Project, id: Id): Coinciding[] {
+/** The parts whose faces lie in those of a part at rest, and would flicker; parts on other lattices cannot be compared and are left out. */
+export function coplanarFaces(project: Project, id: Id): CoplanarFaces[] {
   const part = must(project.parts, id, 'part');
   const own = CellSet.filled(composite(part));
   return project.parts
@@ -23,7 +23,7 @@ export function coincidingFaces(project: Project, id: Id): Coinciding[] {
         composite(o).count > 0 &&
         project.rig.mounts.some((m) => m.part === o.id),
     )
-    .flatMap((other): Coinciding[] => {
+    .flatMap((other): CoplanarFaces[] => {
       let theirs: CellSet;
       try {
         theirs = CellSet.filled(composite(other)).moved(latticeShift(project, part, other));

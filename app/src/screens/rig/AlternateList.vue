@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { type Bone, type Mount, type Part, sideSuffix } from '@sphalerite/core/model';
 import {
-  leaveSlotEdit,
-  makeSlotEdit,
+  leaveAlternateSetEdit,
+  makeAlternateSetEdit,
   mountPartEdit,
   mountPartsEdit,
-  renameSlotEdit,
+  renameAlternateSetEdit,
   shrinkSlightlyEdit,
   tryPartEdit,
   wearEdit,
@@ -15,7 +15,7 @@ import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
 import { draggedPart } from './dragged-part';
 
-/** What is mounted on the bone: parts that are always there, and slots that wear one of several. A part dropped on one is tried instead. */
+/** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
 const session = useSession();
 const over = ref('');
@@ -27,9 +27,9 @@ const rows = computed(() => {
       p.parts.filter((x) => x.id === mount.part).map((part) => ({ mount, part })),
     );
   return {
-    always: mine.filter((r) => r.mount.slot === null),
-    slots: p.rig.slots
-      .map((slot) => ({ slot, mine: mine.filter((r) => r.mount.slot === slot.id) }))
+    always: mine.filter((r) => r.mount.alternateSet === null),
+    alternateSets: p.rig.alternateSets
+      .map((alternateSet) => ({ alternateSet, mine: mine.filter((r) => r.mount.alternateSet === alternateSet.id) }))
       .filter((s) => s.mine.length > 0),
     count: mine.length,
   };
@@ -110,30 +110,36 @@ function pick(e: Event, instead: string): void {
         <button
           type="button"
           class="link"
-          title="A slot of its own, so that clips can show and hide it"
-          @click="session.apply(makeSlotEdit, { mount: r.mount.id })"
+          title="Alternates of its own, so that clips can show and hide it"
+          @click="session.apply(makeAlternateSetEdit, { mount: r.mount.id })"
         >
           may come and go
         </button>
       </p>
     </div>
-    <div v-for="s in rows.slots" :key="s.slot.id" class="slot" role="radiogroup" :aria-label="`Slot ${s.slot.name}`">
+    <div
+      v-for="s in rows.alternateSets"
+      :key="s.alternateSet.id"
+      class="set"
+      role="radiogroup"
+      :aria-label="`Alternates ${s.alternateSet.name}`"
+    >
       <div class="head">
         <input
           class="text"
-          :value="s.slot.name"
-          aria-label="Name of the slot"
+          :value="s.alternateSet.name"
+          aria-label="Name of the alternates"
           maxlength="120"
           @keydown.stop
           @keydown.enter="($event.target as HTMLElement).blur()"
-          @change="session.apply(renameSlotEdit, { slot: s.slot.id, name: value($event) })"
+          @change="session.apply(renameAlternateSetEdit, { alternateSet: s.alternateSet.id, name: value($event) })"
         /><span class="quiet">wears one</span>
       </div>
       <div
         v-for="r in s.mine"
         :key="r.mount.id"
         class="mounted worn"
-        :class="{ on: s.slot.worn === r.mount.id, over: over === r.mount.id }"
+        :class="{ on: s.alternateSet.worn === r.mount.id, over: over === r.mount.id }"
         @dragover.prevent="over = r.mount.id"
         @dragleave="over = ''"
         @drop.prevent.stop="drop(r.mount.id)"
@@ -143,8 +149,8 @@ function pick(e: Event, instead: string): void {
           type="button"
           role="radio"
           class="wear"
-          :aria-checked="s.slot.worn === r.mount.id"
-          @click="session.apply(wearEdit, { slot: s.slot.id, mount: r.mount.id })"
+          :aria-checked="s.alternateSet.worn === r.mount.id"
+          @click="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: r.mount.id })"
         >
           {{ r.part.name }}
         </button>
@@ -152,8 +158,8 @@ function pick(e: Event, instead: string): void {
           type="button"
           class="link"
           :aria-label="`${r.part.name} is always there`"
-          title="Out of the slot"
-          @click="session.apply(leaveSlotEdit, { mount: r.mount.id })"
+          title="Out of the alternates"
+          @click="session.apply(leaveAlternateSetEdit, { mount: r.mount.id })"
         >
           always
         </button>
@@ -163,15 +169,15 @@ function pick(e: Event, instead: string): void {
           type="button"
           role="radio"
           class="link"
-          :aria-checked="s.slot.worn === null"
-          @click="session.apply(wearEdit, { slot: s.slot.id, mount: null })"
+          :aria-checked="s.alternateSet.worn === null"
+          @click="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: null })"
         >
           none
         </button>
         <select
           v-if="loose.length > 0"
           class="pick"
-          :aria-label="`Try in ${s.slot.name}`"
+          :aria-label="`Try in ${s.alternateSet.name}`"
           @change="pick($event, s.mine[0]!.mount.id)"
         >
           <option value="">try another…</option>
@@ -197,7 +203,7 @@ function pick(e: Event, instead: string): void {
 .over {
   box-shadow: inset 0 0 0 2px var(--honey);
 }
-.slot {
+.set {
   display: grid;
   gap: 5px;
   padding: 6px 7px;
