@@ -15,7 +15,7 @@ for (const [input, file] of nodePrograms) {
   const bundle = await rolldown({
     input,
     platform: 'node',
-    external: [/^express$/, /^helmet$/, /^three/, /^commander$/],
+    external: [/^fake-indexeddb/, /^express$/, /^helmet$/, /^three/, /^commander$/],
     logLevel: 'warn',
   });
   await bundle.write({ file, format: 'esm', sourcemap: false, codeSplitting: false });

@@ -12,6 +12,7 @@ import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
 import { boathouse, terrain } from './scenes';
+import { storageRows } from './storage-rows';
 import { textbookGreedy } from './textbook-greedy';
 
 export interface Row {
@@ -32,6 +33,13 @@ export function median(runs: number, f: () => void): number {
     return performance.now() - t;
   });
   return times.sort((a, b) => a - b)[runs >> 1]!;
+}
+/** Bytes in use, after what nobody holds has been let go. */
+export function heapBytes(): number {
+  // Once is not enough: buffers are let go one round after the objects that held them.
+  for (let i = 0; i < 4; i++) globalThis.gc?.();
+  const m = process.memoryUsage();
+  return m.heapUsed + m.arrayBuffers;
 }
 export const ms = (v: number): string => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
 
@@ -148,12 +156,6 @@ function undoStorage(): Row[] {
     { length: steps },
     () => [Math.floor(random() * edge), Math.floor(random() * edge), Math.floor(random() * edge)] as const,
   );
-  const heap = (): number => {
-    // Once is not enough: buffers are let go one round after the objects that held them.
-    for (let i = 0; i < 4; i++) globalThis.gc?.();
-    const m = process.memoryUsage();
-    return m.heapUsed + m.arrayBuffers;
-  };
   const project = makeProject('b', 'Bench', idsFrom('bench'), 'prop', [16, 16, 16]);
   const at = (grid: VoxelGrid): typeof project => ({
     ...project,
@@ -161,7 +163,7 @@ function undoStorage(): Row[] {
   });
   // A first round that is not counted, as for every row: the code is compiled before the clock runs.
   for (const [x, y, z] of places) base.edit((d) => d.set(x, y, z, 9));
-  const before = heap();
+  const before = heapBytes();
   let h = startHistory(at(base), null, 0, Infinity);
   const entries = [...h.entries];
   let grid = base;
@@ -174,7 +176,7 @@ function undoStorage(): Row[] {
   const perEdit = ((performance.now() - t0) * 1000) / steps;
   for (const v of versions) entries.push({ ...entries[0]!, project: at(v) });
   h = { ...h, entries, now: steps };
-  const used = heap() - before;
+  const used = heapBytes() - before;
   const step =
     median(5, () => {
       let k = h;
@@ -204,10 +206,11 @@ function undoStorage(): Row[] {
 }
 
 /** Every row by a short name, made when asked for. */
-export const ROWS: Readonly<Record<string, () => Row[]>> = {
+export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   merge: () => [...merging('boathouse', boathouse(), 10), ...merging('terrain', terrain(), 20)],
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
   undo: undoStorage,
+  storage: storageRows,
   regions: regionRows,
   paint: paintRows,
   apart: apartRows,

@@ -27,7 +27,8 @@ export async function openStored(id: string, epoch: number): Promise<OpenedProje
   if (!head || seqs.length === 0) throw new UnreadableError('This project is no longer on the shelf.');
   if (head.format !== undefined) checkVersion(head.format);
   const writer = new ProjectWriter(id, epoch);
-  const reader = new ProjectReader(id, writer.book);
+  // Holds all that was read by its number; let go once everything has been.
+  let reader: ProjectReader | null = new ProjectReader(id, writer.book);
   const wanted = seqs.includes(head.now) ? head.now : seqs.at(-1)!;
   const [present, presentSeq] = await nearestReadable(reader, id, seqs, wanted);
   const unread: Unread = {
@@ -38,8 +39,10 @@ export async function openStored(id: string, epoch: number): Promise<OpenedProje
   await writer.resume(unread, presentSeq);
   const rest = async (): Promise<(h: History<ViewState>) => History<ViewState>> => {
     const numbers = new Map<Step, number>();
-    const earlier = await readSteps(reader, id, [...unread.earlier], numbers);
-    const later = await readSteps(reader, id, [...unread.later], numbers);
+    const from = reader ?? new ProjectReader(id, writer.book);
+    const earlier = await readSteps(from, id, [...unread.earlier], numbers);
+    const later = await readSteps(from, id, [...unread.later], numbers);
+    reader = null;
     return (h) => {
       const joined = joinSteps(h, present, earlier, later);
       writer.allRead(numbers, joined);

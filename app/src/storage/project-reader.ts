@@ -15,6 +15,7 @@ import { brickKeysOf, readGrid } from './grid-rows';
 import type { KeyBook } from './key-book';
 import type { Step } from './project-writer';
 import { type StoredPart, gridKeysOf, listNames } from './save-plan';
+import { sharedWith } from './share';
 import { UnreadableError } from './storage-errors';
 
 /** Every record that a root names. */
@@ -34,6 +35,10 @@ export class ProjectReader {
   private readonly lastGrid = new Map<string, VoxelGrid>();
   private lastLists: List = {};
   private lastFields: Record<string, unknown> = {};
+  private lastShown: object = {};
+  private lastProject: object = {};
+  /** The record read last under an id: the next one is likely to be nearly the same. */
+  private readonly lastRecords = new Map<string, object>();
 
   constructor(
     private readonly project: string,
@@ -46,15 +51,11 @@ export class ProjectReader {
     const records = await this.fetchRecords(new Set(rows.flatMap((r) => recordKeysOf(r.root))));
     const grids = await this.fetchGrids(new Set([...records.values()].flatMap((r) => gridKeysOf(r.json))));
     await this.fetchBricks(new Set([...grids.values()].flatMap(brickKeysOf)));
-    return rows.map(({ root, label, at, where, viewBefore, viewAfter, bytes, format }) => ({
-      label,
-      at,
-      where,
-      viewBefore,
-      viewAfter,
-      bytes,
-      project: this.revive(root, format, records, grids),
-    }));
+    return rows.map(({ root, label, at, where, viewBefore, viewAfter, bytes, format }) => {
+      const shown = sharedWith(this.lastShown, { label, where, viewBefore, viewAfter });
+      this.lastShown = shown;
+      return { ...shown, at, bytes, project: this.revive(root, format, records, grids) };
+    });
   }
 
   private async fetchRecords(keys: Set<number>): Promise<Map<number, RecordRow>> {
@@ -105,7 +106,11 @@ export class ProjectReader {
         ? this.list(name, keys, (k) => record(kind, k))
         : (((fields[name] ?? []) as unknown[]).map((r) => upgradeRecord(kind, r, format)) as object[]);
     }
-    return { ...this.shared(fields), ...lists, rig: record('rig', root.rig) } as unknown as Project;
+    this.lastFields = sharedWith(this.lastFields, fields);
+    // Made from the one before, all of them have one shape, which engines keep much smaller.
+    const project = { ...this.lastProject };
+    this.lastProject = Object.assign(project, this.lastFields, lists, { rig: record('rig', root.rig) });
+    return project as unknown as Project;
   }
 
   /** A list of the same records as in the step before is that very list. */
@@ -115,17 +120,6 @@ export class ProjectReader {
     const records = keys.map(record);
     this.lastLists[name] = { keys, records };
     return records;
-  }
-
-  /** Values of fields that are as in the step before are those very values. */
-  private shared(fields: Record<string, unknown>): Record<string, unknown> {
-    const out: Record<string, unknown> = {};
-    for (const [name, value] of Object.entries(fields)) {
-      const last = this.lastFields[name];
-      out[name] = JSON.stringify(last) === JSON.stringify(value) ? last : value;
-    }
-    this.lastFields = out;
-    return out;
   }
 
   private record(
@@ -138,7 +132,10 @@ export class ProjectReader {
     if (known) return known;
     const row = records.get(key) ?? missing(`a ${kind}`);
     const json = upgradeRecord(kind, row.json, row.format) as object;
-    const revived = kind === 'part' ? this.part(json, grids) : kind === 'bin' ? this.binned(json, grids) : json;
+    const name = `${kind} ${(json as { id?: string }).id ?? ''}`;
+    const read = kind === 'part' ? this.part(json, grids) : kind === 'bin' ? this.binned(json, grids) : json;
+    const revived = sharedWith(this.lastRecords.get(name), read);
+    this.lastRecords.set(name, revived);
     this.records.set(key, revived);
     // A row of an older format stays as it is; what was made of it is written anew when a step needs it.
     if (row.format === FORMAT_VERSION) this.book.records.set(revived, key);
