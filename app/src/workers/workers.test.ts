@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
-import { chunksOf, meshChunk } from '@sphalerite/core/mesh';
+import { chunksOf, forQuads } from '@sphalerite/core/mesh';
 import {
   type Edit,
   addClipEdit,
@@ -109,12 +109,23 @@ describe('project files', () => {
 });
 
 describe('WorkerPool', () => {
-  it('meshes as the page itself would', async () => {
+  it('meshes what it is sent: the faces of a solid box, to the last cube and in its colour', async () => {
     const { pool } = poolOf(2);
     const grid = gridOf(lamp());
     const chunks = chunksOf(grid);
-    const out = await pool.run('mesh', (s) => ({ grid: s.packGrid(grid), chunks }));
-    expect(out).toEqual(chunks.map((c) => meshChunk(grid, ...(c as [number, number, number]))));
+    const meshes = await pool.run('mesh', (s) => ({ grid: s.packGrid(grid), chunks }));
+    let area = 0;
+    meshes.forEach((mesh, i) => {
+      if (!mesh) return;
+      forQuads(mesh, chunks[i]!, (_direction, colour, c) => {
+        const edges = [0, 1, 2].map(
+          (a) => Math.max(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!) - Math.min(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!),
+        );
+        area += edges.filter((e) => e > 0).reduce((x, y) => x * y);
+        expect(colour).toBe(4);
+      });
+    });
+    expect(area).toBe(2 * (17 * 20 + 17 * 18 + 20 * 18));
     expect(pool.busy).toBe(0);
   });
 

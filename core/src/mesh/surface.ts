@@ -65,12 +65,3 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
     faces,
   };
 }
-
-/** How many faces of cubes are exposed, counted one by one. */
-export function countExposedFaces(grid: VoxelGrid): number {
-  let n = 0;
-  grid.forEach((x, y, z) => {
-    for (const [dx, dy, dz] of FACE_DIRECTIONS) if (grid.get(x + dx, y + dy, z + dz) === 0) n++;
-  });
-  return n;
-}

@@ -1,4 +1,4 @@
-import { type Box, type Vec3, boxVolume, intersectBoxes } from '../math';
+import { type Box, type Vec3 } from '../math';
 import { VoxelGrid } from '../voxel';
 import type { Layer, Part } from './types';
 
@@ -58,5 +58,3 @@ export function partContent(part: Part): Box | null {
   }
   return lo && hi ? { min: lo, size: [hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]] } : null;
 }
-
-export const fitsIn = (box: Box, bounds: Box): boolean => boxVolume(intersectBoxes(box, bounds)) === boxVolume(box);

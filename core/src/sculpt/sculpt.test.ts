@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Box, Vec3 } from '../math';
+import { type Box, type Vec3, boxEnd } from '../math';
 import { VoxelGrid, mirrorCell } from '../voxel';
 import {
   type MirrorPlanes,
@@ -10,7 +10,6 @@ import {
   boxStroke,
   extrude,
   faceRegion,
-  forCells,
   mirrorBoxes,
 } from '.';
 
@@ -29,6 +28,13 @@ const box = fc.record({
 }) as fc.Arbitrary<Box>;
 const plane = fc.option(fc.integer({ min: -6, max: 6 }), { nil: null });
 const planes = fc.tuple(plane, plane, plane) as fc.Arbitrary<MirrorPlanes>;
+
+/** Visits every cell of a box. */
+function forCells(box: Box, visit: (x: number, y: number, z: number) => void): void {
+  const [x1, y1, z1] = boxEnd(box);
+  for (let z = box.min[2]; z < z1; z++)
+    for (let y = box.min[1]; y < y1; y++) for (let x = box.min[0]; x < x1; x++) visit(x, y, z);
+}
 
 /** The stroke cell by cell, the slow and plain way. */
 function slowly(

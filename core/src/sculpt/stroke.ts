@@ -1,4 +1,4 @@
-import { type Box, type Vec3, boxEnd, boxVolume, intersectBoxes, uniteBoxes } from '../math';
+import { type Box, boxVolume, intersectBoxes, uniteBoxes } from '../math';
 import { CellSet, type VoxelGrid } from '../voxel';
 import { mirrorBoxes } from './mirror';
 import { type Shape, shapeBox, shapeCells } from './shape';
@@ -83,13 +83,3 @@ function plainBoxes({ shapes, symmetry }: Stroke, inside: Box): readonly Box[] |
         .map((b) => intersectBoxes(b, inside))
         .filter((b) => boxVolume(b) > 0);
 }
-
-export function forCells(box: Box, visit: (x: number, y: number, z: number) => void): void {
-  const e = boxEnd(box);
-  for (let z = box.min[2]; z < e[2]; z++) {
-    for (let y = box.min[1]; y < e[1]; y++) for (let x = box.min[0]; x < e[0]; x++) visit(x, y, z);
-  }
-}
-
-/** One cell as a shape. */
-export const cellShape = (cell: Vec3): Shape => ({ kind: 'box', box: { min: cell, size: [1, 1, 1] } });

@@ -5,9 +5,5 @@
 
 /** The cell that mirrors cell `x` across plane `h` (in half cubes). */
 export const mirrorCell = (x: number, h: number): number => h - 1 - x;
-/** Half cubes as cubes. */
-export const halfToCubes = (h: number): number => h / 2;
-/** Cubes as the nearest half cube. */
-export const cubesToHalf = (c: number): number => Math.round(c * 2);
 /** Whether a width of `size` cells starting at `min` has a cell in its middle. */
 export const middlePlane = (min: number, size: number): number => 2 * min + size;
