@@ -1,5 +1,5 @@
 // Kills the browser in the middle of work, any number of rounds, on a machine as busy as wanted; goes on where it was left.
-//   node scripts/long/kill.mjs --rounds 200 --seed 1 [--load 2] [--folder DIR]
+//   node scripts/long/kill.mjs --rounds 200 --seed 1 [--load 2] [--folder DIR] [--port 4471]
 // Needs a build. Prints a line a round and a summary; results belong in docs/long-runs.md.
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
@@ -14,6 +14,8 @@ const { values } = parseArgs({
     seed: { type: 'string', default: '1' },
     load: { type: 'string', default: '0' },
     folder: { type: 'string' },
+    // A browser keeps what it stores by address, so rounds that go on another day need the same one.
+    port: { type: 'string', default: '4471' },
   },
 });
 const folder = values.folder ?? join(tmpdir(), `sphalerite-kill-${values.seed}-${values.load}`);
@@ -23,7 +25,13 @@ const busy = Array.from({ length: Number(values.load) }, () =>
   spawn(process.execPath, ['-e', 'for (;;) Math.random()']),
 );
 const test = spawn('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts', 'safety', '-g', 'killed'], {
-  env: { ...process.env, KILL_FOLDER: folder, KILL_ROUNDS: values.rounds, KILL_SEED: values.seed },
+  env: {
+    ...process.env,
+    E2E_PORT: values.port,
+    KILL_FOLDER: folder,
+    KILL_ROUNDS: values.rounds,
+    KILL_SEED: values.seed,
+  },
   stdio: ['ignore', 'pipe', 'inherit'],
 });
 const rounds = [];

@@ -8,6 +8,9 @@ import type { Snap } from './joint-snap';
 export const useRig = defineStore('rig', () => {
   const handle = ref<'turn' | 'joint' | 'try'>('turn');
   const trial = shallowRef<Pose>(REST_POSE);
+  /** The trial as it was when the hand went down, so that a drag can be let go. */
+  const held = shallowRef<Pose>(REST_POSE);
+  const endTry = (): void => void (trial.value = held.value = REST_POSE);
   const pose = (bone: string, local: Transform): void => {
     trial.value = new Map(trial.value).set(bone, local);
   };
@@ -28,5 +31,5 @@ export const useRig = defineStore('rig', () => {
   const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
-  return { handle, trial, pose, alone, carry, keepLook, step, snap, extruding, swung, dialog, studies };
+  return { handle, trial, held, endTry, pose, alone, carry, keepLook, step, snap, extruding, swung, dialog, studies };
 });

@@ -1,0 +1,288 @@
+import { IconAnchor, IconChartLine, IconHandFinger, IconPointer, IconRotate3d, IconWalk } from '@tabler/icons-vue';
+import type { Axis } from '@sphalerite/core/math';
+import { sideSuffix } from '@sphalerite/core/model';
+import {
+  addBoneEdit,
+  addLimbEdit,
+  addPoseTestEdit,
+  alignJointsEdit,
+  bendWord,
+  deleteBoneEdit,
+  deleteUnmountedEdit,
+  emptyRigEdit,
+  flipRigEdit,
+  mirrorRigEdit,
+  setRestEdit,
+} from '@sphalerite/core/project';
+import { nextTick } from 'vue';
+import { type Command, runCommand } from '../../stores/commands';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+import { useAnimate } from '../animate/animate-state';
+import { useRig } from './rig-state';
+
+const AXES = ['X', 'Y', 'Z'] as const;
+
+/** All that is done by command in Rig, but for letting go. */
+export const rigCommands = (): Command[] => [
+  ...handleCommands(),
+  ...boneCommands(),
+  ...sideCommands(),
+  ...wholeCommands(),
+];
+
+const has = (): boolean => useSession().bone !== null && useSession().writable;
+
+/** Makes a limb to the bone in hand, and lets one try it. */
+function limb(): void {
+  const session = useSession();
+  const rig = useRig();
+  const notices = useNotices();
+  const tip = session.bone!.id;
+  if (
+    !session.apply(addLimbEdit, { tip }, (p) => ({
+      bone: p.rig.constraints.at(-1)!.kind === 'ik' ? (p.rig.constraints.at(-1) as { goal: string }).goal : tip,
+    }))
+  )
+    return;
+  const made = session.project!.rig.constraints.at(-1)!;
+  rig.handle = 'try';
+  if (made.kind === 'ik')
+    notices.say(
+      `It bends ${bendWord(made.bend)}. Pull its goal to try it; “Bend the other way” stands with the foot or hand.`,
+    );
+}
+
+/** Says what goes with a bone; the bin has all of it. */
+function remove(): void {
+  const session = useSession();
+  const notices = useNotices();
+  const b = session.bone!,
+    had = session.project!.bin.length;
+  if (!session.apply(deleteBoneEdit, { bone: b.id })) return;
+  const item = session.project!.bin[had];
+  if (item?.kind !== 'bone') return;
+  const keys = item.lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
+  const parts: readonly (readonly [number, string, string])[] = [
+    [item.mounts.length, 'part comes loose', 'parts come loose'],
+    [keys, 'key', 'keys'],
+    [item.constraints.length, 'constraint', 'constraints'],
+    [item.attachments.length, 'attachment point', 'attachment points'],
+  ];
+  const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
+  notices.say(
+    `“${b.name}${sideSuffix(b.side)}” is in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`,
+  );
+}
+
+/** Makes the reel and shows it moving. */
+function reel(): void {
+  const session = useSession();
+  const anim = useAnimate();
+  const notices = useNotices();
+  if (!session.apply(addPoseTestEdit, { degrees: 45 }, (p) => ({ clip: p.clips.at(-1)!.id }))) return;
+  void runCommand('go.animate')
+    .then(() => nextTick())
+    .then(() => anim.play(true))
+    .catch(notices.fail);
+}
+
+/** What the handle of the bone in hand does. */
+function handleCommands(): Command[] {
+  const session = useSession();
+  const rig = useRig();
+  const hold = (handle: typeof rig.handle) => (): void => {
+    rig.endTry();
+    rig.handle = handle;
+  };
+  return [
+    {
+      id: 'rig.turn',
+      title: 'Turn the bone by rings',
+      group: 'Rig',
+      keys: ['R'],
+      icon: IconRotate3d,
+      on: () => rig.handle === 'turn',
+      run: hold('turn'),
+    },
+    {
+      id: 'rig.joint',
+      title: 'Move the joint, parts keep their place',
+      group: 'Rig',
+      keys: ['J'],
+      icon: IconAnchor,
+      on: () => rig.handle === 'joint',
+      run: hold('joint'),
+    },
+    {
+      id: 'rig.try',
+      title: 'Try a pose, which nothing keeps',
+      group: 'Rig',
+      keys: ['Y'],
+      icon: IconHandFinger,
+      on: () => rig.handle === 'try',
+      run: () => (rig.handle === 'try' ? hold('turn')() : hold('try')()),
+    },
+    {
+      id: 'rig.study',
+      title: 'Study the joint: gap and overlap over its swing',
+      group: 'Rig',
+      keys: ['K'],
+      icon: IconChartLine,
+      enabled: has,
+      run: () => rig.studies++,
+    },
+    {
+      id: 'rig.reset',
+      title: 'Reset the turn of the bone',
+      group: 'Rig',
+      keys: ['Shift+R'],
+      enabled: has,
+      run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }),
+    },
+  ];
+}
+
+function boneCommands(): Command[] {
+  const session = useSession();
+  const rig = useRig();
+  return [
+    {
+      id: 'bone.new',
+      title: 'New bone below this one',
+      group: 'Rig',
+      keys: ['B'],
+      enabled: () => session.writable,
+      run: () =>
+        session.apply(
+          addBoneEdit,
+          { name: 'Bone', parent: session.bone?.id ?? null, t: [0, session.bone ? 4 : 0, 0] },
+          (p) => ({ bone: p.rig.bones.at(-1)!.id }),
+        ),
+    },
+    {
+      id: 'bone.extrude',
+      title: 'Set new bones by clicks in the view, each below the last',
+      group: 'Rig',
+      keys: ['E'],
+      icon: IconPointer,
+      enabled: () => session.writable,
+      on: () => rig.extruding,
+      run: () => (rig.extruding = !rig.extruding),
+    },
+    {
+      id: 'rig.limb',
+      title: 'Make a limb to this bone: goal, bend control, IK',
+      group: 'Rig',
+      keys: ['I'],
+      icon: IconWalk,
+      enabled: has,
+      run: limb,
+    },
+    ...AXES.map((a, i): Command => ({
+      id: `rig.align${a}`,
+      title: `Align the joints below in ${a}`,
+      group: 'Rig',
+      enabled: has,
+      run: () => session.apply(alignJointsEdit, { bone: session.bone!.id, axis: i as Axis }),
+    })),
+    {
+      id: 'bone.delete',
+      title: 'Delete the bone (to the bin)',
+      group: 'Rig',
+      keys: ['Delete'],
+      enabled: has,
+      run: remove,
+    },
+  ];
+}
+
+function sideCommands(): Command[] {
+  const session = useSession();
+  const mirror = (from: 'left' | 'right') => (): boolean => session.apply(mirrorRigEdit, { from, plane: 0 });
+  return [
+    {
+      id: 'rig.mirrorLeft',
+      title: 'Mirror the left side to the right',
+      group: 'Rig',
+      keys: ['M'],
+      enabled: () => session.writable,
+      run: mirror('left'),
+    },
+    {
+      id: 'rig.mirrorRight',
+      title: 'Mirror the right side to the left',
+      group: 'Rig',
+      keys: ['Shift+M'],
+      enabled: () => session.writable,
+      run: mirror('right'),
+    },
+    {
+      id: 'rig.flip',
+      title: 'Flip the whole rig: left becomes right',
+      group: 'Rig',
+      keys: ['Alt+M'],
+      enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0,
+      run: () => session.apply(flipRigEdit, { plane: 0 }),
+    },
+  ];
+}
+
+/** What concerns the rig as a whole. */
+function wholeCommands(): Command[] {
+  const session = useSession();
+  const rig = useRig();
+  return [
+    {
+      id: 'rig.bring',
+      title: 'Bring in a rig, or parts by their names…',
+      group: 'Rig',
+      keys: ['Ctrl+Shift+I'],
+      enabled: () => session.writable,
+      run: () => (rig.dialog = 'bring'),
+    },
+    {
+      id: 'rig.keep',
+      title: 'Save as a ready rig…',
+      group: 'Rig',
+      enabled: () => (session.project?.rig.bones.length ?? 0) > 0,
+      run: () => (rig.dialog = 'keep'),
+    },
+    {
+      id: 'rig.unseal',
+      title: 'Unseal the rig…',
+      group: 'Rig',
+      enabled: () => session.writable && session.project?.seal !== null,
+      run: () => (rig.dialog = 'unseal'),
+    },
+    {
+      id: 'rig.empty',
+      title: 'Empty the rig of its parts (to the bin)',
+      group: 'Rig',
+      enabled: () => session.writable && (session.project?.parts.length ?? 0) > 0,
+      run: () => session.apply(emptyRigEdit, {}),
+    },
+    {
+      id: 'rig.dropLoose',
+      title: 'Delete every part that hangs on no bone (to the bin)',
+      group: 'Rig',
+      enabled: () => session.writable,
+      run: () => session.apply(deleteUnmountedEdit, {}),
+    },
+    {
+      id: 'rig.ring',
+      title: 'Build a ring of equal bars…',
+      group: 'Rig',
+      enabled: () => session.writable,
+      run: () => (rig.dialog = 'ring'),
+    },
+    {
+      id: 'rig.reel',
+      title: 'Pose-test reel: swing one joint after another',
+      group: 'Rig',
+      keys: ['Shift+K'],
+      enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0,
+      run: reel,
+    },
+  ];
+}
