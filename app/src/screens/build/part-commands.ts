@@ -1,0 +1,144 @@
+import { IconBoxMultiple } from '@tabler/icons-vue';
+import { AXES, boxEnd } from '@sphalerite/core/math';
+import {
+  addLayerEdit,
+  addPartEdit,
+  centrePartEdit,
+  clearPartEdit,
+  coarsenPartEdit,
+  deletePartEdit,
+  duplicatePartEdit,
+  mergeLayerEdit,
+  refinePartEdit,
+  setPartHiddenEdit,
+  setRowEdit,
+  shrinkPartEdit,
+  shrinkPartsEdit,
+} from '@sphalerite/core/project';
+import type { Command } from '../../stores/commands';
+import { useSession } from '../../stores/session';
+import { useBuild } from './build-state';
+import { applyToPart } from './heavy';
+import { scaleVolume } from './volume-actions';
+
+import { part } from './build-target';
+
+const AXIS = ['X', 'Y', 'Z'] as const;
+/** A row more, a row less. */
+const ROW_KEYS = [
+  ['Alt+Right', 'Alt+Left'],
+  ['Alt+Up', 'Alt+Down'],
+  ['Alt+PageUp', 'Alt+PageDown'],
+] as const;
+
+/** Volumes, parts and layers. */
+export function partCommands(): Command[] {
+  const session = useSession();
+  const build = useBuild();
+  return [
+    part(
+      'volume.handles',
+      'Handles on the volume',
+      () => (build.handles = build.handles === 'volume' ? null : 'volume'),
+      ['V'],
+      IconBoxMultiple,
+      () => build.handles === 'volume',
+    ),
+    part('volume.double', 'Double the volume', () => scaleVolume(2), ['Ctrl+Alt+Up']),
+    part('volume.halve', 'Halve the volume', () => scaleVolume(0.5), ['Ctrl+Alt+Down']),
+    part(
+      'part.new',
+      'New part',
+      () =>
+        session.apply(
+          addPartEdit,
+          { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] },
+          (p) => ({ part: p.parts.at(-1)!.id, layer: null }),
+        ),
+      ['Shift+N'],
+    ),
+    part('part.duplicate', 'Duplicate the part', () => session.apply(duplicatePartEdit, { part: session.part!.id }), [
+      'Ctrl+D',
+    ]),
+    part(
+      'part.delete',
+      'Delete the part (to the bin)',
+      () => session.apply(deletePartEdit, { part: session.part!.id }),
+      ['Shift+Delete'],
+    ),
+    part(
+      'part.hide',
+      'Hide or show the part',
+      () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }),
+      ['Shift+H'],
+    ),
+    part('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id }), ['Shift+V']),
+    part(
+      'part.shrinkAll',
+      'Shrink all parts to fit',
+      () => session.apply(shrinkPartsEdit, { parts: session.project!.parts.map((p) => p.id) }),
+      ['Alt+V'],
+    ),
+    part(
+      'part.centre',
+      'Centre the cubes in the volume',
+      () => applyToPart(centrePartEdit, { part: session.part!.id, down: true }),
+      ['Alt+C'],
+    ),
+    part('part.clear', 'Clear the part', () => session.apply(clearPartEdit, { part: session.part!.id }), [
+      'Ctrl+Delete',
+    ]),
+    part('part.refine2', 'Refine ×2', () => applyToPart(refinePartEdit, { part: session.part!.id, by: 2 }, 8), [
+      'Alt+Plus',
+      'Alt+=',
+    ]),
+    part('part.refine3', 'Refine ×3', () => applyToPart(refinePartEdit, { part: session.part!.id, by: 3 }, 27), [
+      'Ctrl+Alt+=',
+      'Ctrl+Alt+Plus',
+    ]),
+    part('part.coarsen2', 'Coarsen ÷2', () => applyToPart(coarsenPartEdit, { part: session.part!.id, by: 2 }), [
+      'Alt+-',
+    ]),
+    part('part.coarsen3', 'Coarsen ÷3', () => applyToPart(coarsenPartEdit, { part: session.part!.id, by: 3 }), [
+      'Ctrl+Alt+-',
+    ]),
+    ...AXES.flatMap((a): Command[] =>
+      ([1, -1] as const).map((by) =>
+        part(
+          `part.row${by > 0 ? 'Add' : 'Remove'}${AXIS[a]}`,
+          `${by > 0 ? 'Add a row' : 'Remove the row'} in the middle along ${AXIS[a]}`,
+          () => {
+            const b = session.part!.bounds;
+            applyToPart(setRowEdit, {
+              part: session.part!.id,
+              axis: a,
+              at: b.min[a] + ((boxEnd(b)[a] - b.min[a] - 1) >> 1),
+              by,
+            });
+          },
+          [ROW_KEYS[a][by > 0 ? 0 : 1]],
+        ),
+      ),
+    ),
+    part(
+      'layer.new',
+      'New layer',
+      () =>
+        session.apply(
+          addLayerEdit,
+          { part: session.part!.id, name: `Layer ${session.part!.layers.length + 1}`, above: session.layer!.id },
+          (p) => {
+            const layers = p.parts.find((o) => o.id === session.part!.id)!.layers;
+            return { layer: layers[layers.findIndex((l) => l.id === session.layer!.id) + 1]!.id };
+          },
+        ),
+      ['Ctrl+Shift+L'],
+    ),
+    part(
+      'layer.merge',
+      'Merge the layer down',
+      () => session.apply(mergeLayerEdit, { part: session.part!.id, layer: session.layer!.id }),
+      ['Ctrl+Shift+E'],
+    ),
+  ];
+}
