@@ -1,4 +1,12 @@
-import { type Box, type Quat, type Transform, type Vec3, boxFromCells, quatFromEuler } from '@sphalerite/core/math';
+import {
+  type Box,
+  type Quat,
+  type Transform,
+  type Vec3,
+  boxFromCells,
+  quatFromEuler,
+  mapVec,
+} from '@sphalerite/core/math';
 import {
   type Id,
   type Kind,
@@ -83,7 +91,7 @@ export class Maker {
     const [stem, side] = splitSide(name);
     const id = bone === null ? null : this.boneId(bone);
     const joint = id === null ? ([0, 0, 0] as Vec3) : this.jointAt(id);
-    const pivot = joint.map((v) => Math.round(v * 2)) as unknown as Vec3;
+    const pivot = mapVec(joint, (v) => Math.round(v * 2));
     this.apply(edits.addPartEdit, {
       name: stem,
       side,

@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, uniteBoxes } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, uniteBoxes, mapVec } from '@sphalerite/core/math';
 import { POINT_TIP, type Shape, type Tip, axisOf, tipBox, tipCentre } from '@sphalerite/core/sculpt';
 import { onPlane, targetCell } from './geometry';
 import {
@@ -18,14 +18,10 @@ import { effectiveVerb, valueAt } from './verbs';
  * towards the corner the pointer is nearest to.
  */
 function leanOf(ray: Ray, pick: Pick, cell: Vec3): Vec3 {
-  const hit = onPlane(
-    ray,
-    pick.point ?? (pick.cell.map((v, i) => v + 0.5 + pick.normal[i]! / 2) as unknown as Vec3),
-    pick.normal,
-  );
-  return cell.map((c, i) =>
+  const hit = onPlane(ray, pick.point ?? mapVec(pick.cell, (v, i) => v + 0.5 + pick.normal[i]! / 2), pick.normal);
+  return mapVec(cell, (c, i) =>
     pick.normal[i] !== 0 ? (pick.normal[i]! > 0 ? 1 : 0) : hit && hit[i]! - c < 0.5 ? 0 : 1,
-  ) as unknown as Vec3;
+  );
 }
 
 type Dab = Shape & { readonly value?: number };

@@ -1,4 +1,4 @@
-import type { Vec3 } from '@sphalerite/core/math';
+import { type Vec3, mapVec } from '@sphalerite/core/math';
 import { faceRegion } from '@sphalerite/core/sculpt';
 import { alongAxis } from './geometry';
 import { type Change, IDLE, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
@@ -51,7 +51,7 @@ export class ExtrudeTool implements Tool {
 
   private show(ctx: ToolContext): ToolOutput {
     const { cell, normal, area } = this.held!;
-    const size = normal.map((n) => (n === 0 ? 0 : this.layers)) as unknown as Vec3;
+    const size = mapVec(normal, (n) => (n === 0 ? 0 : this.layers));
     return {
       ...IDLE,
       preview: this.change(ctx),

@@ -1,4 +1,4 @@
-import { type Axis, type Vec3, boxFromCells, floor } from '@sphalerite/core/math';
+import { type Axis, type Vec3, boxFromCells, floor, mapVec } from '@sphalerite/core/math';
 import { type Shape, type Tip, axisOf, shapeCells } from '@sphalerite/core/sculpt';
 import { alongAxis, onPlane, targetCell } from './geometry';
 import {
@@ -144,5 +144,4 @@ export class LineTool implements Tool {
 }
 
 /** A pointer near the horizon would reach thousands of cells away. */
-const near = (c: Vec3, from: Vec3): Vec3 =>
-  c.map((v, i) => Math.max(from[i]! - 255, Math.min(from[i]! + 255, v))) as unknown as Vec3;
+const near = (c: Vec3, from: Vec3): Vec3 => mapVec(c, (v, i) => Math.max(from[i]! - 255, Math.min(from[i]! + 255, v)));

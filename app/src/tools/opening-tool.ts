@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxFromCells, floor } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, boxFromCells, floor, mapVec } from '@sphalerite/core/math';
 import { axisOf } from '@sphalerite/core/sculpt';
 import { onPlane } from './geometry';
 import { type Change, IDLE, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
@@ -70,11 +70,15 @@ export class OpeningTool implements Tool {
 
   private under(ray: Ray): Vec3 | null {
     const axis = axisOf(this.normal);
-    const hit = onPlane(ray, this.anchor!.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3, this.normal);
+    const hit = onPlane(
+      ray,
+      mapVec(this.anchor!, (v, i) => v + 0.5 + this.normal[i]! / 2),
+      this.normal,
+    );
     if (!hit) return null;
     const c = [...floor(hit)] as [number, number, number];
     c[axis] = this.anchor![axis];
-    return c.map((v, i) => Math.max(this.anchor![i]! - 255, Math.min(this.anchor![i]! + 255, v))) as unknown as Vec3;
+    return mapVec(c, (v, i) => Math.max(this.anchor![i]! - 255, Math.min(this.anchor![i]! + 255, v)));
   }
 
   private change(ctx: ToolContext): Change {

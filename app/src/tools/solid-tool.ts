@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, boxVolume, floor } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, boxVolume, floor, mapVec } from '@sphalerite/core/math';
 import { type Hollow, type Shape, axisOf, shapeCells } from '@sphalerite/core/sculpt';
 import { STANDS } from './card';
 import { alongAxis, onPlane, targetCell } from './geometry';
@@ -67,8 +67,7 @@ export class SolidTool implements Tool {
       this.anchor = this.corner = cell;
       this.normal = event.pick!.normal;
       this.value = valueAt(ctx, event.pick);
-      this.surface =
-        event.pick!.point ?? (event.pick!.cell.map((v, i) => v + 0.5 + this.normal[i]! / 2) as unknown as Vec3);
+      this.surface = event.pick!.point ?? mapVec(event.pick!.cell, (v, i) => v + 0.5 + this.normal[i]! / 2);
       this.layers = 1;
       this.slice = 0;
       return this.show(ctx);
@@ -113,7 +112,7 @@ export class SolidTool implements Tool {
     const c = [...floor(hit)] as [number, number, number];
     c[axis] = this.anchor[axis];
     // A pointer near the horizon would reach thousands of cells away.
-    return c.map((v, i) => Math.max(this.anchor[i]! - 255, Math.min(this.anchor[i]! + 255, v))) as unknown as Vec3;
+    return mapVec(c, (v, i) => Math.max(this.anchor[i]! - 255, Math.min(this.anchor[i]! + 255, v)));
   }
 
   private heightUnder(ray: Ray): number | null {

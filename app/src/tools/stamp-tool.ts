@@ -1,4 +1,4 @@
-import type { Vec3 } from '@sphalerite/core/math';
+import { type Vec3, mapVec } from '@sphalerite/core/math';
 import { axisOf, movedGrid, quarterTurned } from '@sphalerite/core/sculpt';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { targetCell } from './geometry';
@@ -29,7 +29,7 @@ export function clingingTo(piece: VoxelGrid, pick: Pick, cell: Vec3): VoxelGrid 
   const quarters = axis === 0 ? (pick.normal[0] > 0 ? 1 : 3) : axis === 2 && pick.normal[2] < 0 ? 2 : 0;
   const turned = quarterTurned(piece, 1, quarters);
   const b = turned.bounds;
-  const by = b.min.map((m, a) =>
+  const by = mapVec(b.min, (m, a) =>
     a === axis
       ? pick.normal[a]! > 0
         ? cell[a]! - m
@@ -37,6 +37,6 @@ export function clingingTo(piece: VoxelGrid, pick: Pick, cell: Vec3): VoxelGrid 
       : a === 1 && axis !== 1
         ? cell[a]! - m - (b.size[a]! >> 1)
         : cell[a]! - m - (b.size[a]! >> 1),
-  ) as unknown as Vec3;
+  );
   return movedGrid(turned, by);
 }

@@ -1,5 +1,5 @@
 import { NO_SYMMETRY, shapeCells, strokeCells } from '@sphalerite/core/sculpt';
-import type { Box, Vec3 } from '@sphalerite/core/math';
+import { type Box, type Vec3, mapVec } from '@sphalerite/core/math';
 import { type CellSet, VoxelGrid, rayWalk } from '@sphalerite/core/voxel';
 import { describe, expect, it } from 'vitest';
 import { READY_CARDS, type ToolCard, makeCard, readCard } from './card';
@@ -74,7 +74,7 @@ describe('points and brushes', () => {
         makeTool('brush').handle(
           {
             type: 'down',
-            ray: { origin, dir: normal.map((n) => -n) as unknown as Vec3 },
+            ray: { origin, dir: mapVec(normal, (n) => -n) },
             pick: { cell, normal, floor: false },
           },
           ctx({ reach: 'brush', tip: 'cube', size: 4 }),

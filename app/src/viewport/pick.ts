@@ -1,11 +1,12 @@
 import {
   type Mat4,
-  type Vec3,
   boxHas,
   floor,
   invertMat,
   transformDirection,
   transformPoint,
+  mapVec,
+  vec3Of,
 } from '@sphalerite/core/math';
 import type { Part } from '@sphalerite/core/model';
 import { type VoxelGrid, rayWalk } from '@sphalerite/core/voxel';
@@ -52,7 +53,7 @@ function onGuide(part: Part, ray: Ray, { axis, at }: PickPlane): { t: number; pi
   const point = ray.origin.map((o, i) => o + ray.dir[i]! * t);
   // New cubes go into the layer itself, or on the near side of a plane between two.
   const target = at % 2 === 0 ? (side > 0 ? level : level - 1) : (at - 1) / 2;
-  const cell = point.map((v, i) => (i === axis ? target : Math.floor(v))) as unknown as Vec3;
+  const cell = mapVec(point, (v, i) => (i === axis ? target : Math.floor(v)));
   if (!boxHas(part.bounds, cell)) return null;
   const normal = [0, 0, 0] as [number, number, number];
   normal[axis] = side;
@@ -62,7 +63,7 @@ function onGuide(part: Part, ray: Ray, { axis, at }: PickPlane): { t: number; pi
       cell: [cell[0] - normal[0], cell[1] - normal[1], cell[2] - normal[2]],
       normal,
       floor: true,
-      point: point as unknown as Vec3,
+      point: vec3Of(point),
     },
   };
 }

@@ -6,6 +6,14 @@ export const AXES: readonly Axis[] = [0, 1, 2];
 export const AXIS_NAMES = ['X', 'Y', 'Z'] as const;
 
 export const vec3 = (x: number, y: number, z: number): Vec3 => [x, y, z];
+/** The first three of a list of numbers. */
+export const vec3Of = (v: ArrayLike<number>): Vec3 => [v[0]!, v[1]!, v[2]!];
+/** A function of each of three numbers and its axis. */
+export const mapVec = (v: ArrayLike<number>, f: (value: number, axis: Axis) => number): Vec3 => [
+  f(v[0]!, 0),
+  f(v[1]!, 1),
+  f(v[2]!, 2),
+];
 export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 export const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const scale = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];

@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, invertMat, mulMat, transformPoint } from '../math';
+import { type Mat4, type Vec3, invertMat, mulMat, transformPoint, mapVec } from '../math';
 import { type Clip, type Id, type Part, type Project, TICKS, composite } from '../model';
 import { type PlacedPart, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
@@ -211,8 +211,8 @@ export function clashes(project: Project, clip: Clip, frames = placedFrames(proj
         ]),
       );
     const box = pts && {
-      lo: [0, 1, 2].map((i) => Math.min(...pts.map((q) => q[i]!))) as unknown as Vec3,
-      hi: [0, 1, 2].map((i) => Math.max(...pts.map((q) => q[i]!))) as unknown as Vec3,
+      lo: mapVec([0, 1, 2], (i) => Math.min(...pts.map((q) => q[i]!))),
+      hi: mapVec([0, 1, 2], (i) => Math.max(...pts.map((q) => q[i]!))),
     };
     boxes.set(p, box);
     return box;

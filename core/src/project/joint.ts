@@ -18,6 +18,7 @@ import {
   sub,
   transformPoint,
   translation,
+  mapVec,
 } from '../math';
 import { type Id, type Part, type Project, composite, isWorn, must } from '../model';
 import { restWorld } from '../rig';
@@ -59,9 +60,7 @@ export function jointOf(project: Project, id: Id): JointCells {
     mount = project.rig.mounts.find((m) => m.part === home.id)!;
   const frame: Transform = composeTransform(world.get(mount.bone!) ?? TRANSFORM_IDENTITY, mount);
   const half = 2 / home.cell;
-  const now = relativeTransform(frame, world.get(id)!).t.map((v, i) =>
-    Math.round(v * half + home.pivot[i]!),
-  ) as unknown as Vec3;
+  const now = mapVec(relativeTransform(frame, world.get(id)!).t, (v, i) => Math.round(v * half + home.pivot[i]!));
   return {
     limb: gathered(limbs),
     body: gathered(bodies),

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Quat, type Transform, type Vec3, composeTransform, quatFromAxisAngle, transformPoint } from '../math';
+import {
+  type Quat,
+  type Transform,
+  type Vec3,
+  composeTransform,
+  quatFromAxisAngle,
+  transformPoint,
+  mapVec,
+} from '../math';
 import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
 import { sampleClip } from '../motion';
 import { placeParts, worldMatrices } from '../rig';
@@ -62,12 +70,21 @@ describe('a joint swung for its study', () => {
       [[3, -2, 1], -70],
       [[-4, 0, 5], 115],
     ] as [Vec3, number][]) {
-      const pivot = joint.now.map((v, i) => v + shift[i]!) as unknown as Vec3,
-        where = transformPoint(joint.matrix, pivot.map((v) => v / 2) as unknown as Vec3);
+      const pivot = mapVec(joint.now, (v, i) => v + shift[i]!),
+        where = transformPoint(
+          joint.matrix,
+          mapVec(pivot, (v) => v / 2),
+        );
       const swung = placeParts(p, new Map([[id, swungAt(p, id, joint, pivot, 0, degrees)]])).find(
         (o) => o.part.name === 'Limb',
       )!.matrix;
-      close(transformPoint(swung, pivot.map((v) => v / 2) as unknown as Vec3), where);
+      close(
+        transformPoint(
+          swung,
+          mapVec(pivot, (v) => v / 2),
+        ),
+        where,
+      );
       // A point two off the axis goes round it by the angle.
       const a = transformPoint(swung, [pivot[0] / 2, pivot[1] / 2 + 2, pivot[2] / 2]),
         r = (degrees * Math.PI) / 180;

@@ -8,6 +8,7 @@ import {
   mul,
   rotate,
   sub,
+  mapVec,
 } from '../math';
 import { type Bone, type Id, type Part, type Project, find, makeMount, partContent, pivotPoint } from '../model';
 import { restWorld } from '../rig';
@@ -34,8 +35,11 @@ export function partMiddle(project: Project, part: Part, world = restWorld(proje
   );
   const box = partContent(part) ?? part.bounds;
   const local = mul(
-    sub(box.min.map((v, i) => v + box.size[i]! / 2) as unknown as Vec3, pivotPoint(part)),
-    frame.s.map((s) => s * part.cell) as unknown as Vec3,
+    sub(
+      mapVec(box.min, (v, i) => v + box.size[i]! / 2),
+      pivotPoint(part),
+    ),
+    mapVec(frame.s, (s) => s * part.cell),
   );
   const r = rotate(frame.q, local);
   return [r[0] + frame.t[0], r[1] + frame.t[1], r[2] + frame.t[2]];

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Box, type Vec3, matrixOf, quatFromAxisAngle, transformPoint } from '../math';
+import { type Box, type Vec3, matrixOf, quatFromAxisAngle, transformPoint, mapVec } from '../math';
 import {
   EMPTY_RIG,
   type Part,
@@ -139,9 +139,7 @@ describe('mirrored twins', () => {
           // The twin's own bone was turned, and the twin with it; the next change of a mount mirrors its place again.
           p = run(p, edits.setPivotEdit, {
             part: leg(p, side).id,
-            pivot: leg(p, side).pivot.map(
-              (v, i) => v + by[i]! + (i === 0 && by.every((d) => d === 0) ? 1 : 0),
-            ) as unknown as Vec3,
+            pivot: mapVec(leg(p, side).pivot, (v, i) => v + by[i]! + (i === 0 && by.every((d) => d === 0) ? 1 : 0)),
           });
           mirrored(p);
         },
@@ -235,7 +233,7 @@ describe('mirror images', () => {
   it('of places take points of the mirrored lattice to the mirrored points', () => {
     const t = { t: [1, 2, 3] as Vec3, q: quatFromAxisAngle([0.6, 0, 0.8], 0.9), s: [2, 2, 2] as Vec3 };
     for (const axis of [0, 1, 2] as const) {
-      const at = (v: Vec3, plane: number): Vec3 => v.map((c, i) => (i === axis ? 2 * plane - c : c)) as unknown as Vec3;
+      const at = (v: Vec3, plane: number): Vec3 => mapVec(v, (c, i) => (i === axis ? 2 * plane - c : c));
       const p: Vec3 = [0.5, -1, 4];
       transformPoint(matrixOf(mirroredTransform(t, axis, 5)), at(p, 0)).forEach((c, i) =>
         expect(c).toBeCloseTo(at(transformPoint(matrixOf(t), p), 5)[i]!, 9),

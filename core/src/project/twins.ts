@@ -10,6 +10,7 @@ import {
   rotate,
   sub,
   withAxis,
+  mapVec,
 } from '../math';
 import {
   type Mount,
@@ -213,7 +214,7 @@ export function findTwins(project: Project): TwinPair[] {
           mount,
         )
       : TRANSFORM_IDENTITY;
-    const local = sub(cell, pivotPoint(part)).map((v, i) => v * part.cell * frame.s[i]!) as unknown as Vec3;
+    const local = mapVec(sub(cell, pivotPoint(part)), (v, i) => v * part.cell * frame.s[i]!);
     const r = rotate(frame.q, local);
     return [r[0] + frame.t[0], r[1] + frame.t[1], r[2] + frame.t[2]];
   };
@@ -237,7 +238,7 @@ export function findTwins(project: Project): TwinPair[] {
       const like = likeness(a.grid, b.grid);
       if (like.share < ALIKE) continue;
       const box = a.grid.contentBox()!;
-      const middle = box.min.map((m, k) => m + box.size[k]! / 2) as unknown as Vec3;
+      const middle = mapVec(box.min, (m, k) => m + box.size[k]! / 2);
       const here = worldPoint(a.part, a.mount, middle),
         there = worldPoint(b.part, b.mount, [
           like.shift[0] - middle[0],

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math';
+import { type Vec3, mapVec } from '../math';
 import type { VoxelGrid } from '../voxel';
 
 /** A grid laid out for rays: dense cells with, for each block of 4³, how far space is empty. Plain data, so it can be sent to workers. */
@@ -24,7 +24,7 @@ export interface RayGrid {
 export function rayGridOf(grid: VoxelGrid): RayGrid | null {
   const box = grid.contentBox();
   if (!box) return null;
-  const size = box.size.map((s) => (s + 3) & ~3) as unknown as Vec3;
+  const size = mapVec(box.size, (s) => (s + 3) & ~3);
   const cells = grid.readBox({ min: box.min, size });
   const blocks: Vec3 = [size[0] / 4, size[1] / 4, size[2] / 4];
   const [bx, by, bz] = blocks;

@@ -1,4 +1,4 @@
-import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale } from '../math';
+import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec } from '../math';
 import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
 import { fromLinear } from '../palette';
 import { dressedAt, sampleClip } from '../motion';
@@ -85,8 +85,8 @@ function* drawFlat(
 
 /** Looks at instances so that all of them just fit. */
 function cameraAround(framed: readonly TraceInstance[], edge: number): TraceCamera {
-  const lo = [0, 1, 2].map((a) => Math.min(...framed.map((i) => i.lo[a]!))) as unknown as Vec3;
-  const hi = [0, 1, 2].map((a) => Math.max(...framed.map((i) => i.hi[a]!))) as unknown as Vec3;
+  const lo = mapVec([0, 1, 2], (a) => Math.min(...framed.map((i) => i.lo[a]!)));
+  const hi = mapVec([0, 1, 2], (a) => Math.max(...framed.map((i) => i.hi[a]!)));
   const centre = scale(add(lo, hi), 0.5);
   const radius = Math.hypot(hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]) / 2;
   const eye = add(centre, scale(AHEAD, -radius * 3));

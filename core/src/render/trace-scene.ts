@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint } from '../math';
+import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint, vec3Of } from '../math';
 import {
   type Camera,
   type Light,
@@ -100,8 +100,8 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
     surfaces,
     toLocal: Float64Array.from(invertMat(matrix)),
     axes,
-    lo: lo as unknown as Vec3,
-    hi: hi as unknown as Vec3,
+    lo: vec3Of(lo),
+    hi: vec3Of(hi),
     emitters: emittersOf(grid, surfaces, matrix),
   };
 }

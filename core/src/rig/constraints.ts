@@ -17,6 +17,7 @@ import {
   rotate,
   slerp,
   sub,
+  mapVec,
 } from '../math';
 import { type Bone, type Constraint, type Id, type Rig, chainOf, constraintTargets, constraintWrites } from '../model';
 import { anySquare, reach, shortestTurn, squareTo, turnOfFrames } from './chain';
@@ -196,9 +197,7 @@ class Solver {
     for (const c of this.rig.constraints) {
       if (c.kind !== 'limit' || !c.on || c.bone !== id) continue;
       const e = eulerFromQuat(normalizeQuat(mulQuat(invertQuat(bone.rest.q), out)));
-      const held = e.map((v, i) =>
-        Math.max((c.min[i]! * Math.PI) / 180, Math.min((c.max[i]! * Math.PI) / 180, v)),
-      ) as unknown as Vec3;
+      const held = mapVec(e, (v, i) => Math.max((c.min[i]! * Math.PI) / 180, Math.min((c.max[i]! * Math.PI) / 180, v)));
       if (held.some((v, i) => v !== e[i])) out = normalizeQuat(mulQuat(bone.rest.q, quatFromEuler(held)));
     }
     return out;
@@ -224,12 +223,17 @@ class Solver {
     const u = normalize(length(span) > 1e-6 ? span : sub(joints[1]!, start));
     // To which side it bends at rest: towards its bend control, or as it is bent, or as it was told.
     const poleRest = c.pole === null ? undefined : this.rest.get(c.pole);
-    const lean = joints
-      .slice(1, -1)
-      .reduce<Vec3>(
-        (s, j) => add(s, sub(sub(j, start), u.map((v) => v * dot(u, sub(j, start))) as unknown as Vec3)),
-        [0, 0, 0],
-      );
+    const lean = joints.slice(1, -1).reduce<Vec3>(
+      (s, j) =>
+        add(
+          s,
+          sub(
+            sub(j, start),
+            mapVec(u, (v) => v * dot(u, sub(j, start))),
+          ),
+        ),
+      [0, 0, 0],
+    );
     const bent = length(lean) > 1e-3 ? squareTo(u, lean) : null;
     const b =
       (poleRest && squareTo(u, rotate(carried, sub(poleRest.t, rootRest.t)))) ??

@@ -1,4 +1,4 @@
-import { type Axis, type Vec3, cross, dot, quatFromAxisAngle, rotate, scale } from '../math';
+import { type Axis, type Vec3, cross, dot, quatFromAxisAngle, rotate, scale, mapVec, vec3Of } from '../math';
 import { cutPoints } from '../sculpt';
 import { CellSet, type VoxelGrid } from '../voxel';
 
@@ -119,11 +119,11 @@ export function pivotChoices(limb: CellSet, body: CellSet, now: Vec3, axis: Axis
   if (cut.length === 0) return [now];
   const lo = [0, 1, 2].map((i) => Math.min(...cut.map((c) => c.at[i]!))),
     hi = [0, 1, 2].map((i) => Math.max(...cut.map((c) => c.at[i]!)));
-  const middle = lo.map((v, i) => Math.round(v + hi[i]!)) as unknown as Vec3;
+  const middle = mapVec(lo, (v, i) => Math.round(v + hi[i]!));
   const out: Vec3[] = [now];
   const wide = lo.map((v, i) => Math.round(hi[i]! - v));
   const add = (p: readonly number[]): void => {
-    if (!out.some((o) => o.every((v, i) => v === p[i]))) out.push(p as unknown as Vec3);
+    if (!out.some((o) => o.every((v, i) => v === p[i]))) out.push(vec3Of(p));
   };
   add(middle);
   for (const i of [0, 1, 2]) {

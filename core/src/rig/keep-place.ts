@@ -10,6 +10,7 @@ import {
   relativeTransform,
   rotate,
   sub,
+  mapVec,
 } from '../math';
 import type { Bone, Id, Mount, Part, Rig } from '../model';
 
@@ -94,7 +95,7 @@ export function moveJoint(rig: Rig, parts: readonly Part[], id: Id, delta: Vec3)
 function carryAnchor(mount: Mount, part: Part): { mount: Mount; part: Part } | null {
   const inPart = rotate(invertQuat(mount.q), mul(mount.t, [-1, -1, -1]));
   const pivot = part.pivot.map((h, i) => h + (2 * inPart[i]!) / (mount.s[i]! * part.cell));
-  const whole = pivot.map((h) => Math.round(h)) as unknown as Vec3;
+  const whole = mapVec(pivot, (h) => Math.round(h));
   if (pivot.some((h, i) => Math.abs(h - whole[i]!) > 1e-9)) return null;
   return { mount: { ...mount, t: [0, 0, 0] }, part: { ...part, pivot: whole } };
 }

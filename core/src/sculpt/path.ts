@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxFromCells } from '../math';
+import { type Axis, type Box, type Vec3, boxFromCells, mapVec } from '../math';
 import { CellSet } from '../voxel';
 import { ellipsoidCells, revolvedCells } from './round';
 
@@ -19,14 +19,14 @@ export function tipBox(tip: Tip, centre: Vec3): Box {
   const size = [tip.size, tip.size, tip.size] as [number, number, number];
   if (tip.form === 'disc') size[tip.axis] = 1;
   // Where a centre does not suit the size, the lower of both places is taken.
-  return { min: centre.map((c, i) => Math.floor((c - size[i]!) / 2)) as unknown as Vec3, size };
+  return { min: mapVec(centre, (c, i) => Math.floor((c - size[i]!) / 2)), size };
 }
 
 /** The centre, in half cubes, of a tip that covers `cell` and, for even sizes, the cells towards `lean` (0 or 1 an axis). */
 export const tipCentre = (tip: Tip, cell: Vec3, lean: Vec3 = [1, 1, 1]): Vec3 =>
-  cell.map((c, i) =>
+  mapVec(cell, (c, i) =>
     tip.size % 2 === 1 || (tip.form === 'disc' && i === tip.axis) ? 2 * c + 1 : 2 * c + 2 * lean[i]!,
-  ) as unknown as Vec3;
+  );
 
 const tips = new Map<string, CellSet>();
 /** The cells of a tip around a centre in half cubes. */
@@ -58,15 +58,13 @@ export function lineCells(a: Vec3, b: Vec3, joined = false): Vec3[] {
   const out: Vec3[] = [];
   let last: Vec3 | null = null;
   for (let i = 0; i <= n; i++) {
-    const c = a.map(
-      (v, k) => v + Math.sign(d[k]!) * Math.floor((2 * Math.abs(d[k]!) * i + n) / (2 * n || 1)),
-    ) as unknown as Vec3;
+    const c = mapVec(a, (v, k) => v + Math.sign(d[k]!) * Math.floor((2 * Math.abs(d[k]!) * i + n) / (2 * n || 1)));
     const at: Vec3 = n === 0 ? a : c;
     if (joined && last) {
       let step: Vec3 = last;
       for (const k of [0, 1, 2] as const) {
         if (step[k] === at[k]) continue;
-        step = step.map((v, j) => (j === k ? at[k] : v)) as unknown as Vec3;
+        step = mapVec(step, (v, j) => (j === k ? at[k] : v));
         if (step.some((v, j) => v !== at[j])) out.push(step);
       }
     }
@@ -111,12 +109,12 @@ export function curveCells(points: readonly Vec3[], joined = false): Vec3[] {
     const n = 2 * Math.max(1, ...[0, 1, 2].map((k) => Math.abs(p[2]![k]! - p[1]![k]!)));
     for (let i = 0; i <= n; i++) {
       const t = i / n;
-      const at = [0, 1, 2].map((k) => {
+      const at = mapVec([0, 1, 2], (k) => {
         const [a, b, c, d] = p.map((q) => q[k]!) as [number, number, number, number];
         return Math.round(
           0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t * t + (3 * b - a - 3 * c + d) * t * t * t),
         );
-      }) as unknown as Vec3;
+      });
       for (const c of out.length > 0 ? lineCells(out.at(-1)!, at, joined) : [at]) {
         if (seen.has(c.join())) continue;
         seen.add(c.join());

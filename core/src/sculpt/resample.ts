@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxEnd } from '../math';
+import { type Axis, type Box, type Vec3, boxEnd, mapVec, vec3Of } from '../math';
 import { VoxelGrid } from '../voxel';
 
 /** Each cube becomes k³; coordinates are multiplied, so that the origin stays where it is. */
@@ -9,15 +9,15 @@ export function refined(grid: VoxelGrid, k: number): VoxelGrid {
   );
 }
 export const refinedBox = (b: Box, k: number): Box => ({
-  min: b.min.map((v) => v * k) as unknown as Vec3,
-  size: b.size.map((v) => v * k) as unknown as Vec3,
+  min: mapVec(b.min, (v) => v * k),
+  size: mapVec(b.size, (v) => v * k),
 });
 
 /** The box of blocks of k³ that cover `b`. */
 export function coarsenedBox(b: Box, k: number): Box {
   const e = boxEnd(b);
   const lo = b.min.map((v) => Math.floor(v / k));
-  return { min: lo as unknown as Vec3, size: lo.map((v, i) => Math.ceil(e[i]! / k) - v) as unknown as Vec3 };
+  return { min: vec3Of(lo), size: mapVec(lo, (v, i) => Math.ceil(e[i]! / k) - v) };
 }
 
 /**

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Axis, type Box, type Vec3, boxFromCells } from '../math';
+import { type Axis, type Box, type Vec3, boxFromCells, mapVec, vec3Of } from '../math';
 import { CellSet, VoxelGrid, connectedPieces, flood } from '../voxel';
 import {
   type Hollow,
@@ -172,8 +172,8 @@ describe('hollow walls', () => {
       for (const wall of [1, 2]) {
         const shell = wallOf(body, { wall, faces, open: null });
         const frame: Box = {
-          min: body.box.min.map((v) => v - 1) as unknown as Vec3,
-          size: body.box.size.map((v) => v + 2) as unknown as Vec3,
+          min: mapVec(body.box.min, (v) => v - 1),
+          size: mapVec(body.box.size, (v) => v + 2),
         };
         const outside = flood(shell.inverted(frame), [frame.min]);
         const inner = body.minus(shell);
@@ -213,8 +213,8 @@ describe('paths', () => {
   it('a line steps one cell at a time and is the same from a mirrored place', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -15, max: 15 }), { minLength: 6, maxLength: 6 }), (v) => {
-        const a = v.slice(0, 3) as unknown as Vec3,
-          b = v.slice(3) as unknown as Vec3;
+        const a = vec3Of(v.slice(0, 3)),
+          b = vec3Of(v.slice(3));
         const line = lineCells(a, b);
         expect([line[0], line.at(-1)]).toEqual([a, b]);
         for (let i = 1; i < line.length; i++)

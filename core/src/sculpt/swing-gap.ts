@@ -1,4 +1,4 @@
-import { FACE_DIRECTIONS, type Axis, type Vec3, quatFromAxisAngle, rotate } from '../math';
+import { FACE_DIRECTIONS, type Axis, type Vec3, quatFromAxisAngle, rotate, vec3Of } from '../math';
 import type { CellSet } from '../voxel';
 
 const AXIS_VECTORS: readonly Vec3[] = [
@@ -28,7 +28,7 @@ export function cutPoints(limb: CellSet, body: CellSet, across: number): CutPoin
           const p = [x + 0.5 + normal[0] / 2, y + 0.5 + normal[1] / 2, z + 0.5 + normal[2] / 2];
           p[u] = p[u]! + (i + 0.5) / across - 0.5;
           p[v] = p[v]! + (j + 0.5) / across - 0.5;
-          out.push({ at: p as unknown as Vec3, normal });
+          out.push({ at: vec3Of(p), normal });
         }
     });
   }

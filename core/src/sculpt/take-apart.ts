@@ -1,4 +1,4 @@
-import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd } from '../math';
+import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd, mapVec } from '../math';
 import { CellSet, type VoxelGrid, connectedPieces, piecesSet } from '../voxel';
 
 /** Where two sets of cells touch face to face. */
@@ -21,7 +21,7 @@ export function contactOf(a: CellSet, b: CellSet): Contact | null {
       sum[2]! += 2 * z + 1 + step[2];
     });
   }
-  return faces === 0 ? null : { faces, centre: sum.map((v) => Math.round(v / faces)) as unknown as Vec3 };
+  return faces === 0 ? null : { faces, centre: mapVec(sum, (v) => Math.round(v / faces)) };
 }
 
 /** The contacts of every two of up to 255 pieces that share no cell, in one pass over their cells; by `i · n + j` with i < j. */
@@ -65,9 +65,7 @@ export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Cont
     if (f > 0)
       out.set(k, {
         faces: f,
-        centre: [0, 1, 2].map((c) =>
-          Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2]),
-        ) as unknown as Vec3,
+        centre: mapVec([0, 1, 2], (c) => Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2])),
       });
   });
   return out;
@@ -217,9 +215,7 @@ export function splitByPlane(
   const below = (to: number): CellSet =>
     all.within({
       min: box.min,
-      size: box.min.map((m, i) =>
-        i === axis ? Math.max(0, Math.min(boxEnd(box)[i]!, to) - m) : box.size[i]!,
-      ) as unknown as Vec3,
+      size: mapVec(box.min, (m, i) => (i === axis ? Math.max(0, Math.min(boxEnd(box)[i]!, to) - m) : box.size[i]!)),
     });
   let low = below(at);
   if (teeth && teeth.depth > 0) {

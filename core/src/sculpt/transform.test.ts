@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Axis, Box, Vec3 } from '../math';
+import { type Axis, type Box, type Vec3, mapVec } from '../math';
 import { CellSet, VoxelGrid } from '../voxel';
 import {
   coarsened,
@@ -143,8 +143,8 @@ describe('grain', () => {
           resampled(
             g,
             g.bounds,
-            g.bounds.size.map((s) => s * k) as unknown as Vec3,
-            g.bounds.min.map((s) => s * k) as unknown as Vec3,
+            mapVec(g.bounds.size, (s) => s * k),
+            mapVec(g.bounds.min, (s) => s * k),
           ).equals(fine),
         ).toBe(true);
       }),

@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxEnd, withAxis } from '../math';
+import { type Axis, type Box, type Vec3, boxEnd, withAxis, mapVec } from '../math';
 import { CellSet, MAX_EDGE, VoxelGrid, mirrorCell } from '../voxel';
 import { type Radial, forTurned, turnedBox } from './symmetry';
 
@@ -68,7 +68,7 @@ function quarterTurn(grid: VoxelGrid, axis: Axis, down: boolean): VoxelGrid {
 
 /** Copies 1 … n − 1 of a piece, each a step further; the piece itself is not among them. */
 export const repeatSteps = (count: number, step: Vec3): Vec3[] =>
-  Array.from({ length: Math.max(0, count - 1) }, (_, i) => step.map((s) => s * (i + 1)) as unknown as Vec3);
+  Array.from({ length: Math.max(0, count - 1) }, (_, i) => mapVec(step, (s) => s * (i + 1)));
 
 /** A piece turned about an axis as copy `k` of a radial. */
 export function turnedGrid(grid: VoxelGrid, r: Radial, k: number): VoxelGrid | null {

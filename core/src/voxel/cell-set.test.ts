@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Box, type Vec3, boxHas } from '../math';
+import { type Box, type Vec3, boxHas, vec3Of } from '../math';
 import { CellSet, VoxelGrid, connectedPieces, flood, piecesSet } from '.';
 
 const bounds: Box = { min: [-19, -3, -5], size: [70, 7, 9] };
@@ -142,7 +142,7 @@ describe('flooding and pieces', () => {
           const piece = keys(piecesSet(pieces, (p) => p === i));
           expect(piece.size).toBe(size);
           if (i > 0) expect(size).toBeLessThanOrEqual(pieces.sizes[i - 1]!);
-          const first = [...piece][0]!.split(',').map(Number) as unknown as Vec3;
+          const first = vec3Of([...piece][0]!.split(',').map(Number));
           expect(piece).toEqual(slowFlood(keys(set), first, diagonals));
           for (const k of piece) left.delete(k);
         });

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math';
+import { type Vec3, vec3Of } from '../math';
 import type { VoxelGrid } from './voxel-grid';
 
 /** Where a ray meets a cube. */
@@ -75,7 +75,7 @@ export function rayWalk(
     if (brick && grid.get(x, y, z) !== 0 && accept(x, y, z)) {
       const normal = [0, 0, 0];
       if (axis >= 0) normal[axis] = -step[axis]!;
-      return { cell: [x, y, z], normal: normal as unknown as Vec3, t };
+      return { cell: [x, y, z], normal: vec3Of(normal), t };
     }
     if (brick) {
       axis = smallest(next(0), next(1), next(2));

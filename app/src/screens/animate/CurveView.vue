@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Quat, Vec3 } from '@sphalerite/core/math';
+import { type Quat, type Vec3, mapVec } from '@sphalerite/core/math';
 import { type Channel, type Curve, TICKS } from '@sphalerite/core/model';
 import { EVEN_CURVE, type KeyRef, keysOf, nearestFrame, sampleLane } from '@sphalerite/core/motion';
 import { type Edit, easeKeysEdit, setKeyEdit, shiftKeysEdit } from '@sphalerite/core/project';
@@ -134,9 +134,7 @@ function meant(e: PointerEvent): ((done: boolean) => void) | null {
     key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
   if (d.way !== 'value' || !key) return null;
   const step = channel.value === 'turn' ? 1 : 0.25,
-    v = figures(key.value).map((o, i) =>
-      i === d.axis ? Math.round(valueAt(p.y) / step) * step : o,
-    ) as unknown as Vec3;
+    v = mapVec(figures(key.value), (o, i) => (i === d.axis ? Math.round(valueAt(p.y) / step) * step : o));
   const args = {
     clip: c.id,
     bone: session.view.bone!,

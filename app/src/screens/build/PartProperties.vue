@@ -7,7 +7,7 @@ import {
   IconManFilled,
   IconUsers,
 } from '@tabler/icons-vue';
-import { type Vec3, boxVolume } from '@sphalerite/core/math';
+import { type Vec3, boxVolume, mapVec } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
 import { type Edit, coarsenPartEdit, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
@@ -43,7 +43,7 @@ function movePivot(axis: number, cubes: number): void {
   const p = part.value!;
   session.apply(setPivotEdit, {
     part: p.id,
-    pivot: p.pivot.map((v, i) => (i === axis ? Math.round(cubes * 2) : v)) as unknown as Vec3,
+    pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
   });
 }
 const picture = ref<HTMLInputElement>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Box, Vec3 } from '@sphalerite/core/math';
+import { type Box, type Vec3, mapVec } from '@sphalerite/core/math';
 import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import {
@@ -73,7 +73,7 @@ function byNumbers(): void {
 function hold(what: 'min' | 'size', axis: number, v: number): void {
   const b = box.value;
   if (!b) return;
-  const next: Box = { ...b, [what]: b[what].map((o, i) => (i === axis ? Math.round(v) : o)) as unknown as Vec3 };
+  const next: Box = { ...b, [what]: mapVec(b[what], (o, i) => (i === axis ? Math.round(v) : o)) };
   waiting.value?.hold(next);
 }
 </script>

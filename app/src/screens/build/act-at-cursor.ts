@@ -1,4 +1,4 @@
-import type { Vec3 } from '@sphalerite/core/math';
+import { type Vec3, mapVec } from '@sphalerite/core/math';
 import type { Shape } from '@sphalerite/core/sculpt';
 import type { ToolCard } from '../../tools/card';
 import type { BuildHand } from './build-hand';
@@ -16,7 +16,7 @@ function lineShape(card: ToolCard, from: Vec3, to: Vec3): Shape {
 /** A dab of a point or brush at a cell. */
 function dabShape(card: ToolCard, cell: Vec3): Shape {
   const tip = { form: card.tip, size: card.reach === 'brush' ? card.size : 1, axis: 1 as const };
-  const centre = cell.map((c) => 2 * c + (tip.size % 2 === 1 ? 1 : 2)) as unknown as Vec3;
+  const centre = mapVec(cell, (c) => 2 * c + (tip.size % 2 === 1 ? 1 : 2));
   return { kind: 'dabs', tip, centres: [centre] };
 }
 

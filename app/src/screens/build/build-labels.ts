@@ -1,4 +1,4 @@
-import { AXES, type Axis, type Box, type Vec3, boxEnd, transformPoint } from '@sphalerite/core/math';
+import { AXES, type Axis, type Box, type Vec3, boxEnd, transformPoint, mapVec } from '@sphalerite/core/math';
 import type { ViewLabel } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import type { BuildParts } from './build-parts';
@@ -46,7 +46,7 @@ export function buildLabels({ matrix, hand, apart }: BuildParts): ViewLabel[] {
   }
   const ruler = hand.ruler.value;
   if (ruler) {
-    const middle = ruler.to.map((v, i) => (v + ruler.from[i]!) / 2 + 0.5) as unknown as Vec3;
+    const middle = mapVec(ruler.to, (v, i) => (v + ruler.from[i]!) / 2 + 0.5);
     out.push({ at: at(middle), text: rulerText(ruler), tone: 'ink' });
   }
   const f = selection.floating;

@@ -1,4 +1,4 @@
-import { type Box, type Vec3, boxContains, boxVolume, intersectBoxes, transformPoint } from '@sphalerite/core/math';
+import { type Box, boxContains, boxVolume, intersectBoxes, transformPoint, mapVec } from '@sphalerite/core/math';
 import { type Part, pivotPoint } from '@sphalerite/core/model';
 import { faceRegion, mirrorBoxes, mirrorFaces, shapeBox, strokeCells } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
@@ -111,7 +111,7 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
   /** The planes and points that go with the hand. */
   function guided(quiet: Overlay, part: Part): Overlay {
     const { radial } = build;
-    const middle = build.middles.map((h) => h / 2) as unknown as Vec3;
+    const middle = mapVec(build.middles, (h) => h / 2);
     const pivot = transformPoint(matrix.value, pivotPoint(part));
     return {
       ...quiet,

@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxEnd, boxesEqual, intersectBoxes } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, boxEnd, boxesEqual, intersectBoxes, mapVec } from '@sphalerite/core/math';
 import { type Id, type Project, composite } from '@sphalerite/core/model';
 import type { MirrorPlanes, Radial, StrokeVerb, Symmetry } from '@sphalerite/core/sculpt';
 import { type CellSet, type VoxelGrid, middlePlane } from '@sphalerite/core/voxel';
@@ -146,8 +146,7 @@ export const useBuild = defineStore('build', () => {
 
   function movePlane(axis: Axis, half: number): void {
     const id = session.part?.id;
-    if (id)
-      planes.value = { ...planes.value, [id]: middles.value.map((h, i) => (i === axis ? half : h)) as unknown as Vec3 };
+    if (id) planes.value = { ...planes.value, [id]: mapVec(middles.value, (h, i) => (i === axis ? half : h)) };
   }
   function toggleMirror(a: Axis): void {
     // The plane stays where it was first switched on, whatever becomes of the volume.

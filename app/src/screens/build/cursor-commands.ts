@@ -1,5 +1,5 @@
 import { IconKeyboard } from '@tabler/icons-vue';
-import { type Vec3, boxEnd } from '@sphalerite/core/math';
+import { type Vec3, boxEnd, mapVec } from '@sphalerite/core/math';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -47,7 +47,7 @@ export function cursorCommands({ act, commit, waiting, nudge, movable }: CursorU
     if (!c || !b) return;
     const moved: Vec3 = [c[0] + by[0], c[1] + by[1], c[2] + by[2]];
     const e = boxEnd(b);
-    build.cursor = moved.map((v, i) => Math.max(b.min[i]!, Math.min(e[i]! - 1, v))) as unknown as Vec3;
+    build.cursor = mapVec(moved, (v, i) => Math.max(b.min[i]!, Math.min(e[i]! - 1, v)));
   }
   const on = (): boolean => build.cursor !== null;
   const move = (id: string, title: string, keys: string, right: number, away: number, up: number): Command[] =>

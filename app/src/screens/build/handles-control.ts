@@ -9,6 +9,7 @@ import {
   transformDirection,
   transformPoint,
   withAxis,
+  mapVec,
 } from '@sphalerite/core/math';
 import { resizePartEdit } from '@sphalerite/core/project';
 import { type Ref, ref } from 'vue';
@@ -202,7 +203,7 @@ export function handlesControl(matrix: Ref<Mat4>) {
         if (!f) return false;
         const { axis, from, start } = arrow;
         const b = f.grid.bounds;
-        const origin = [0, 1, 2].map((i) => b.min[i]! + b.size[i]! / 2 - (f.by[i]! - start[i]!)) as unknown as Vec3;
+        const origin = mapVec([0, 1, 2], (i) => b.min[i]! + b.size[i]! / 2 - (f.by[i]! - start[i]!));
         const by = Math.round((alongAxis(ray, origin, withAxis([0, 0, 0], axis, 1)) ?? from) - from);
         selection.moveTo(withAxis(start, axis, start[axis] + by));
         view.measure = `move ${NAME[axis]} ${start[axis] + by > 0 ? '+' : ''}${start[axis] + by}`;

@@ -1,4 +1,4 @@
-import { AXES, type Box, type Vec3, boxEnd } from '@sphalerite/core/math';
+import { AXES, type Box, type Vec3, boxEnd, mapVec } from '@sphalerite/core/math';
 import type { Stroke3 } from '../../viewport/overlay';
 
 /** What is measured: between two cells. */
@@ -11,7 +11,7 @@ export interface Ruler {
 export function drops(cell: Vec3, b: Box): { lines: Stroke3[]; text: string } {
   const e = boxEnd(b);
   const mid: Vec3 = [cell[0] + 0.5, cell[1] + 0.5, cell[2] + 0.5];
-  const to = (a: 0 | 1 | 2, v: number): Vec3 => mid.map((m, i) => (i === a ? v : m)) as unknown as Vec3;
+  const to = (a: 0 | 1 | 2, v: number): Vec3 => mapVec(mid, (m, i) => (i === a ? v : m));
   return {
     lines: [
       { from: mid, to: to(1, b.min[1]), tone: 'y' },
@@ -32,7 +32,7 @@ export function rulerLines(r: Ruler): Stroke3[] {
   const out: Stroke3[] = [];
   let at: Vec3 = [r.from[0] + 0.5, r.from[1] + 0.5, r.from[2] + 0.5];
   AXES.forEach((a) => {
-    const next = at.map((v, i) => (i === a ? r.to[a] + 0.5 : v)) as unknown as Vec3;
+    const next = mapVec(at, (v, i) => (i === a ? r.to[a] + 0.5 : v));
     out.push({ from: at, to: next, tone: (['x', 'y', 'z'] as const)[a] });
     at = next;
   });

@@ -1,4 +1,4 @@
-import { AXES, type Axis, type Box, type Vec3, add, intersectBoxes } from '@sphalerite/core/math';
+import { AXES, type Axis, type Box, type Vec3, add, intersectBoxes, mapVec } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
 import type { Palette, Swatch } from '@sphalerite/core/palette';
 import { cellsToLayerEdit, cellsToPartEdit, addStampEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
@@ -368,9 +368,9 @@ export const useSelection = defineStore('selection', () => {
     const inside = b.size.every((s, i) => b.min[i]! < v.min[i]! + v.size[i]! && b.min[i]! + s > v.min[i]!);
     const by: Vec3 = inside
       ? [0, 0, 0]
-      : ([0, 1, 2].map((i) =>
+      : mapVec([0, 1, 2], (i) =>
           i === 1 ? v.min[1] - b.min[1] : v.min[i]! + (v.size[i]! >> 1) - b.min[i]! - (b.size[i]! >> 1),
-        ) as unknown as Vec3);
+        );
     const placed = movedGrid(grid, by);
     const covered = build.seen
       ? CellSet.filled(placed).minus(CellSet.filled(build.seen, intersectBoxes(placed.bounds, build.seen.bounds)))

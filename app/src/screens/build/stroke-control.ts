@@ -1,4 +1,4 @@
-import { type Box, type Vec3, boxContains, boxVolume } from '@sphalerite/core/math';
+import { type Box, type Vec3, boxContains, boxVolume, mapVec } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
 import { extrudeEdit, openingEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
 import { NO_SYMMETRY, shapeBox, strokeBox, strokeCells, symmetricSet } from '@sphalerite/core/sculpt';
@@ -306,8 +306,8 @@ export function strokeControl() {
     const o = out.preview?.kind === 'opening' ? out.preview.opening : null;
     if (part && o) {
       const proud: Box = {
-        min: o.face.min.map((v, i) => v + Math.min(0, o.normal[i]!) * o.proud) as unknown as Vec3,
-        size: o.face.size.map((v, i) => v + Math.abs(o.normal[i]!) * o.proud) as unknown as Vec3,
+        min: mapVec(o.face.min, (v, i) => v + Math.min(0, o.normal[i]!) * o.proud),
+        size: mapVec(o.face.size, (v, i) => v + Math.abs(o.normal[i]!) * o.proud),
       };
       return boxContains(part.bounds, proud) ? null : proud;
     }

@@ -1,4 +1,4 @@
-import type { Box, Vec3 } from '@sphalerite/core/math';
+import { type Box, mapVec } from '@sphalerite/core/math';
 import { type Id, must } from '@sphalerite/core/model';
 import { resizePartEdit, resizedBox } from '@sphalerite/core/project';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
@@ -38,7 +38,10 @@ export function resizeAxis(axis: number, size: number): void {
   if (part)
     resizePart(
       part.id,
-      resizedBox(part.bounds, part.bounds.size.map((s, i) => (i === axis ? Math.round(size) : s)) as unknown as Vec3),
+      resizedBox(
+        part.bounds,
+        mapVec(part.bounds.size, (s, i) => (i === axis ? Math.round(size) : s)),
+      ),
     );
 }
 
@@ -48,6 +51,9 @@ export function scaleVolume(k: number): void {
   if (part)
     resizePart(
       part.id,
-      resizedBox(part.bounds, part.bounds.size.map((s) => Math.max(1, Math.round(s * k))) as unknown as Vec3),
+      resizedBox(
+        part.bounds,
+        mapVec(part.bounds.size, (s) => Math.max(1, Math.round(s * k))),
+      ),
     );
 }

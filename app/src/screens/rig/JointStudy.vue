@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
+import { type Axis, sub, mapVec } from '@sphalerite/core/math';
 import { EditError, type JointCells, jointOf, moveJointEdit, swungAt } from '@sphalerite/core/project';
 import { type JointStudy, openPoints, pivotChoices } from '@sphalerite/core/rig';
 import type { CellSet } from '@sphalerite/core/voxel';
@@ -111,7 +111,7 @@ async function study(): Promise<void> {
 function use(i: number): void {
   const s = studies.value[i]!,
     j = joint.value!;
-  const delta = j.shift(sub(s.pivot, j.now)).map((v) => Math.round(v * 1e6) / 1e6) as unknown as Vec3;
+  const delta = mapVec(j.shift(sub(s.pivot, j.now)), (v) => Math.round(v * 1e6) / 1e6);
   if (session.apply(moveJointEdit, { bone: session.bone!.id, delta })) void study();
 }
 watch(meant, (i) => {

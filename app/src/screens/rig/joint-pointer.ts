@@ -1,4 +1,4 @@
-import { type Vec3, TRANSFORM_IDENTITY, relativeTransform, sub } from '@sphalerite/core/math';
+import { type Vec3, TRANSFORM_IDENTITY, relativeTransform, sub, mapVec } from '@sphalerite/core/math';
 import type { Side } from '@sphalerite/core/model';
 import { addBoneEdit, moveJointEdit } from '@sphalerite/core/project';
 import { restWorld } from '@sphalerite/core/rig';
@@ -10,7 +10,7 @@ import { useRig } from './rig-state';
 
 /** Within this many pixels of the joint in hand a press takes hold of it. */
 const GRAB = 11;
-const round = (v: Vec3): Vec3 => v.map((x) => Math.round(x * 1e6) / 1e6) as unknown as Vec3;
+const round = (v: Vec3): Vec3 => mapVec(v, (x) => Math.round(x * 1e6) / 1e6);
 
 /** The pointer in Rig: a joint dragged by its dot snaps to the cubes under it, and clicks set new bones while extruding; else `rest`. */
 export function useJointPointer(rest: PointerUser): PointerUser {

@@ -1,4 +1,4 @@
-import { type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Vec3, transformPoint, vec3Of } from '@sphalerite/core/math';
 import { composite, partContent } from '@sphalerite/core/model';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { toLattice } from '../../viewport/pick';
@@ -35,7 +35,7 @@ export function snapUnder(view: Viewport, p: ViewPointer, snap: Snap): SnapPoint
       hit = rayWalk(composite(part), ray.origin, ray.dir);
     if (!hit || hit.t >= best) continue;
     best = hit.t;
-    const world = (v: readonly number[]): Vec3 => transformPoint(matrix, v as unknown as Vec3);
+    const world = (v: readonly number[]): Vec3 => transformPoint(matrix, vec3Of(v));
     if (snap === 'free') found = { at: world(ray.origin.map((o, i) => o + ray.dir[i]! * hit.t)), what: 'surface' };
     else if (snap === 'part') {
       const box = partContent(part)!;

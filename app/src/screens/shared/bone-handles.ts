@@ -6,6 +6,7 @@ import {
   normalize,
   quatFromAxisAngle,
   transformDirection,
+  mapVec,
 } from '@sphalerite/core/math';
 import { type Mount, type Project, composite, constraintTargets } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
@@ -168,7 +169,11 @@ export function boneHandles(host: HandleHost): {
         const step = host.step?.() ?? 0.5,
           raw = along - drag.from;
         drag.value = step > 0 ? Math.round(raw / step) * step : Math.round(raw * 100) / 100;
-        host.move(drag.bone, drag.dir.map((n) => n * drag!.value) as unknown as Vec3, false);
+        host.move(
+          drag.bone,
+          mapVec(drag.dir, (n) => n * drag!.value),
+          false,
+        );
       }
     },
     up() {
@@ -185,7 +190,12 @@ export function boneHandles(host: HandleHost): {
           d.axis,
           true,
         );
-      else host.move(d.bone, d.dir.map((n) => n * d.value) as unknown as Vec3, true);
+      else
+        host.move(
+          d.bone,
+          mapVec(d.dir, (n) => n * d.value),
+          true,
+        );
     },
     click(p) {
       const bone = mountUnder(p)?.bone;

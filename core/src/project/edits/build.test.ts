@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Vec3, transformPoint } from '../../math';
+import { type Vec3, transformPoint, mapVec } from '../../math';
 import { type Project, composite, helperCount, idsFrom, makeProject, partContent, withoutHelpers } from '../../model';
 import { freeByte, makeSwatch } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
@@ -186,7 +186,10 @@ describe('volumes', () => {
         const b = partContent(part)!;
         return [
           transformPoint(matrix, b.min),
-          transformPoint(matrix, b.min.map((v, i) => v + b.size[i]!) as unknown as Vec3),
+          transformPoint(
+            matrix,
+            mapVec(b.min, (v, i) => v + b.size[i]!),
+          ),
         ];
       });
     const before = h.p;

@@ -1,4 +1,17 @@
-import { type Quat, type Vec3, AXES, add, dot, invertQuat, length, normalize, rotate, scale, sub } from '../../math';
+import {
+  type Quat,
+  type Vec3,
+  AXES,
+  add,
+  dot,
+  invertQuat,
+  length,
+  normalize,
+  rotate,
+  scale,
+  sub,
+  mapVec,
+} from '../../math';
 import {
   type Bone,
   type Constraint,
@@ -154,7 +167,7 @@ export const addLimbEdit = defineEdit<{ tip: Id }>({
           p.rig,
           p.parts,
           ids[1]!,
-          AXES.map((i) => (i === axis ? 0.5 * Math.sign(bend[axis]) : 0)) as unknown as Vec3,
+          mapVec(AXES, (i) => (i === axis ? 0.5 * Math.sign(bend[axis]) : 0)),
         ),
       };
     const joints = place(),
@@ -209,12 +222,17 @@ export const turnLimbEdit = defineEdit<{ constraint: Id }>({
     const across = (v: Vec3): Vec3 => {
       const from = sub(v, root),
         along = scale(u, dot(u, from));
-      return sub(along, sub(from, along)).map((x, i) => x + root[i]!) as unknown as Vec3;
+      return mapVec(sub(along, sub(from, along)), (x, i) => x + root[i]!);
     };
     const lean = sub(across(middle), middle);
     // Only the half cube that made it bend crosses over, never a knee that was modelled.
     if (ids.length === 3 && length(lean) > 1e-6 && length(lean) <= 1.2)
-      ({ rig, parts } = moveJoint(rig, parts, ids[1]!, lean.map((v) => Math.round(v * 2) / 2) as unknown as Vec3));
+      ({ rig, parts } = moveJoint(
+        rig,
+        parts,
+        ids[1]!,
+        mapVec(lean, (v) => Math.round(v * 2) / 2),
+      ));
     const pole = find(rig.bones, c.pole);
     if (pole) {
       const above = pole.parent === null ? null : restWorld(rig).get(pole.parent)!;

@@ -1,4 +1,4 @@
-import { type Vec3, boxEnd, transformPoint } from '../../math';
+import { boxEnd, transformPoint, mapVec } from '../../math';
 import { type Id, type Part, type Project, composite, must, replaceRecord } from '../../model';
 import { type Finish, MAX_REACH, type PaintFrame, applyFinish } from '../../paint';
 import { REST_POSE, type PlacedPart, placeParts } from '../../rig';
@@ -16,7 +16,7 @@ export function paintFrame(part: Part, placed: readonly PlacedPart[]): PaintFram
     m !== undefined &&
     [0, 1, 2].every((r) => [0, 1, 2].every((c) => Math.abs(m[c * 4 + r]! - (r === c ? part.cell : 0)) < 1e-6));
   if (!straight) return { half: [0, 0, 0], cell: part.cell };
-  const half = [12, 13, 14].map((i) => Math.round((2 * m[i]!) / part.cell) || 0) as unknown as Vec3;
+  const half = mapVec([12, 13, 14], (i) => Math.round((2 * m[i]!) / part.cell) || 0);
   return { half, cell: part.cell };
 }
 

@@ -8,6 +8,7 @@ import {
   quatFromAxisAngle,
   sub,
   transformPoint,
+  mapVec,
 } from '../../math';
 import { EMPTY_RIG, type IkConstraint, type Project, type Side, composite, idsFrom, makeProject } from '../../model';
 import { sampleClip } from '../../motion';
@@ -68,7 +69,7 @@ const pulled = (p: Project, ik: IkConstraint, by: Vec3): Pose =>
       ik.goal,
       {
         ...p.rig.bones.find((b) => b.id === ik.goal)!.rest,
-        t: at(p, ik.goal).map((v, i) => v + by[i]!) as unknown as Vec3,
+        t: mapVec(at(p, ik.goal), (v, i) => v + by[i]!),
       },
     ],
   ]);

@@ -8,6 +8,7 @@ import {
   relativeTransform,
   rotate,
   sub,
+  mapVec,
 } from '../../math';
 import {
   type BinItem,
@@ -313,7 +314,7 @@ export const shrinkSlightlyEdit = defineEdit<{ part: Id; by: number }>({
     const part = must(project.parts, a.part, 'part');
     if (!(a.by >= 0.5 && a.by <= 1.5)) throw new EditError('Slightly is from 50 to 150 %.');
     const box = partContent(part) ?? part.bounds;
-    const middle = box.min.map((v, i) => (v + box.size[i]! / 2 - part.pivot[i]! / 2) * part.cell) as unknown as Vec3;
+    const middle = mapVec(box.min, (v, i) => (v + box.size[i]! / 2 - part.pivot[i]! / 2) * part.cell);
     const mounts = project.rig.mounts.map((m) => {
       if (m.part !== part.id || m.s.every((s) => s === a.by)) return m;
       const s: Vec3 = [a.by, a.by, a.by];

@@ -1,6 +1,6 @@
 import { WebIO } from '@gltf-transform/core';
 import { describe, expect, it } from 'vitest';
-import { type Vec3, quatFromAxisAngle, transformPoint } from '../../math';
+import { quatFromAxisAngle, transformPoint, vec3Of } from '../../math';
 import {
   EMPTY_RIG,
   type Project,
@@ -52,7 +52,7 @@ function makePost(): Project {
     ['Middle', 'Foot', [0, 4, 0]],
     ['Top', 'Middle', [0, 4, 0]],
   ] as const) {
-    p = run(p, edits.addBoneEdit, { name, parent: parent && bone(p, parent).id, t: t as unknown as Vec3 });
+    p = run(p, edits.addBoneEdit, { name, parent: parent && bone(p, parent).id, t: vec3Of(t) });
   }
   for (const [name, on, cubes] of [
     ['Stand', 'Foot', 2],

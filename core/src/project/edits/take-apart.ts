@@ -1,4 +1,4 @@
-import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform } from '../../math';
+import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform, mapVec } from '../../math';
 import {
   type Bone,
   type Id,
@@ -170,7 +170,7 @@ export const takeApartEdit = defineEdit<TakeApart>({
     const frameAt = (pivot: Vec3): Transform =>
       composeTransform(partWorld, {
         ...TRANSFORM_IDENTITY,
-        t: pivot.map((v, i) => ((v - part.pivot[i]!) / 2) * part.cell) as unknown as Vec3,
+        t: mapVec(pivot, (v, i) => ((v - part.pivot[i]!) / 2) * part.cell),
       });
     const bones: Bone[] = [];
     const boneOf: (Id | null)[] = parts.map((p, i) =>
@@ -298,8 +298,8 @@ export function latticeShift(project: Project, home: Part, part: Part): Vec3 {
     return composeTransform(m.bone === null ? TRANSFORM_IDENTITY : world.get(m.bone)!, m);
   };
   const rel = relativeTransform(frame(home), frame(part));
-  const shift = rel.t.map((v, i) => v / part.cell + (home.pivot[i]! - part.pivot[i]!) / 2) as unknown as Vec3;
-  const whole = shift.map(Math.round) as unknown as Vec3;
+  const shift = mapVec(rel.t, (v, i) => v / part.cell + (home.pivot[i]! - part.pivot[i]!) / 2);
+  const whole = mapVec(shift, Math.round);
   const turned = Math.abs(Math.abs(rel.q[3]) - 1) > 1e-6 || rel.s.some((s) => Math.abs(s - 1) > 1e-6);
   if (turned || home.cell !== part.cell || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6))
     throw new EditError(

@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, boxContains, withAxis } from '../../math';
+import { type Axis, type Box, type Vec3, boxContains, withAxis, mapVec } from '../../math';
 import {
   type Id,
   type Part,
@@ -27,7 +27,7 @@ const tooLarge = (part: Part, size: Vec3): never => {
 
 /** A box of another size whose middle stays, as nearly as whole cubes allow; the floor stays in height. */
 export function resizedBox(b: Box, size: Vec3): Box {
-  const min = b.min.map((m, a) => (a === 1 ? m : m - Math.floor((size[a]! - b.size[a]!) / 2))) as unknown as Vec3;
+  const min = mapVec(b.min, (m, a) => (a === 1 ? m : m - Math.floor((size[a]! - b.size[a]!) / 2)));
   return { min, size };
 }
 
@@ -71,13 +71,13 @@ export const centrePartEdit = defineEdit<{ part: Id; down?: boolean }>({
     changePart(project, a.part, (part) => {
       const box = partContent(part);
       if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to centre.`);
-      const by = part.bounds.min.map((m, i) =>
+      const by = mapVec(part.bounds.min, (m, i) =>
         i === 1
           ? a.down
             ? m - box.min[1]
             : 0
           : m + Math.floor((part.bounds.size[i]! - box.size[i]!) / 2) - box.min[i]!,
-      ) as unknown as Vec3;
+      );
       if (by.every((v) => v === 0)) return part;
       for (const l of part.layers) checkOpen(part, { ...l, hidden: false });
       return mapGrids(part, (g) => movedInside(g, by, part.bounds));
@@ -120,15 +120,13 @@ const grained = (
     ...mapGrids(part, (g) => grid(g).withBounds(bounds)),
     bounds,
     cell: finer ? part.cell / k : part.cell * k,
-    pivot: part.pivot.map(scale) as unknown as Vec3,
+    pivot: mapVec(part.pivot, scale),
   };
   // A pivot that falls between half cubes moves to the nearest; the mount takes up the difference.
-  const slip = part.pivot.map((v, i) => (next.pivot[i]! / 2) * next.cell - (v / 2) * part.cell) as unknown as Vec3;
+  const slip = mapVec(part.pivot, (v, i) => (next.pivot[i]! / 2) * next.cell - (v / 2) * part.cell);
   const mounts = slip.every((v) => Math.abs(v) < 1e-9)
     ? project.rig.mounts
-    : project.rig.mounts.map((m) =>
-        m.part === id ? { ...m, t: m.t.map((v, i) => v + slip[i]! * m.s[i]!) as unknown as Vec3 } : m,
-      );
+    : project.rig.mounts.map((m) => (m.part === id ? { ...m, t: mapVec(m.t, (v, i) => v + slip[i]! * m.s[i]!) } : m));
   const references = project.references.map((r) =>
     r.part !== id
       ? r
@@ -193,9 +191,9 @@ export const fitPartEdit = defineEdit<{ part: Id; size: Vec3 }>({
     const target = resizedBox(box, a.size);
     const bounds = boxContains(part.bounds, target) ? part.bounds : target;
     const middle = (b: Box, i: number): number => (i === 1 ? 2 * b.min[1] : 2 * b.min[i]! + b.size[i]!);
-    const pivot = part.pivot.map((v, i) =>
+    const pivot = mapVec(part.pivot, (v, i) =>
       Math.round(middle(target, i) + ((v - middle(box, i)) * a.size[i]!) / box.size[i]!),
-    ) as unknown as Vec3;
+    );
     return changePart(project, a.part, () => ({
       ...mapGrids(part, (g) => resampled(g, box, a.size, target.min).withBounds(bounds)),
       bounds,

@@ -1,4 +1,4 @@
-import { type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Vec3, transformPoint, mapVec } from '@sphalerite/core/math';
 import { type Part, type Project, type Region, composite, find, sideSuffix } from '@sphalerite/core/model';
 import {
   type RegionShare,
@@ -357,7 +357,10 @@ export const useApart = defineStore('apart', () => {
       .map((o) => {
         const box = o.cells.tight!;
         return {
-          at: transformPoint(toWorld, box.min.map((m, i) => m + box.size[i]! / 2) as unknown as Vec3),
+          at: transformPoint(
+            toWorld,
+            mapVec(box.min, (m, i) => m + box.size[i]! / 2),
+          ),
           text: o.name + sideSuffix(o.side),
           tone: 'ink',
         };

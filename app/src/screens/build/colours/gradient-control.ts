@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
+import { type Mat4, type Vec3, invertMat, transformPoint, mapVec } from '@sphalerite/core/math';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import type { Ref } from 'vue';
 import { useSession } from '../../../stores/session';
@@ -23,7 +23,11 @@ export function gradientControl(matrix: Ref<Mat4>, seen: () => VoxelGrid | null)
     if (!grid || !part) return null;
     const pick = pickPart(grid, part, toLattice(p.ray, matrix.value), build.guide);
     return (
-      pick && transformPoint(matrix.value, pick.cell.map((c, i) => c + 0.5 + pick.normal[i]! / 2) as unknown as Vec3)
+      pick &&
+      transformPoint(
+        matrix.value,
+        mapVec(pick.cell, (c, i) => c + 0.5 + pick.normal[i]! / 2),
+      )
     );
   }
   const inLattice = (p: Vec3): Vec3 => transformPoint(invertMat(matrix.value), p);
