@@ -9,7 +9,7 @@ import {
   duplicatePartEdit,
 } from '@sphalerite/core/project';
 import { type NamedCells, boxStroke, splitByPlane } from '@sphalerite/core/sculpt';
-import { CellSet, VoxelGrid, mirroredGrid } from '@sphalerite/core/voxel';
+import { CellSet, VoxelGrid, mirrorImage } from '@sphalerite/core/voxel';
 import { type Row, median, ms } from './rows';
 import { boathouse, terrain } from './scenes';
 
@@ -48,7 +48,7 @@ function twinStroke(): Row {
       g.forEach((x, y, z, v) => d.set(-1 - x, y, z, v)),
     );
   });
-  if (!plain.equals(mirroredGrid(g, 0))) throw new Error('The two ways of mirroring disagree.');
+  if (!plain.equals(mirrorImage(g, 0))) throw new Error('The two ways of mirroring disagree.');
   return {
     name: 'a stroke on one of two twins of 256³',
     ours: ms(ours),

@@ -1,4 +1,12 @@
-import { type Box, type Vec3, invertMat, transformDirection, transformPoint } from '@sphalerite/core/math';
+import {
+  type Box,
+  type Vec3,
+  invertMat,
+  transformDirection,
+  transformPoint,
+  FNV_START,
+  fnv1a,
+} from '@sphalerite/core/math';
 import { composite, must, projectToJson } from '@sphalerite/core/model';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
@@ -118,9 +126,9 @@ export function installAutomation(): void {
 
 /** FNV-1a over position and value of every filled cell, in reading order. */
 function hashCells(grid: { forEach(visit: (x: number, y: number, z: number, v: number) => void): void }): string {
-  let h = 0x811c9dc5;
+  let h = FNV_START;
   grid.forEach((x, y, z, v) => {
-    for (const n of [x, y, z, v]) h = Math.imul(h ^ (n & 0xffff), 0x01000193);
+    for (const n of [x, y, z, v]) h = fnv1a(h, n & 0xffff);
   });
   return (h >>> 0).toString(16);
 }

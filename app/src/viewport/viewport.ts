@@ -1,4 +1,4 @@
-import { type Vec3, transformPoint } from '@sphalerite/core/math';
+import { type Vec3, add, placedExtent, type Extent, uniteExtents } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
 import { type Palette, paletteTable } from '@sphalerite/core/palette';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
@@ -241,24 +241,13 @@ export class Viewport {
 
   /** Frames parts, or everything there is. */
   frameParts(which: (p: PlacedPart) => boolean = () => true): void {
-    let lo: Vec3 = [Infinity, Infinity, Infinity],
-      hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    let all: Extent | null = null;
     const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.copies?.map((c) => c.shift) ?? [])];
     for (const p of this.placed.filter(which)) {
-      const b = composite(p.part).contentBox() ?? p.part.bounds;
-      for (let k = 0; k < 8; k++) {
-        const c = transformPoint(p.matrix, [
-          b.min[0] + (k & 1 ? b.size[0] : 0),
-          b.min[1] + (k & 2 ? b.size[1] : 0),
-          b.min[2] + (k & 4 ? b.size[2] : 0),
-        ]);
-        for (const s of shifts) {
-          lo = [Math.min(lo[0], c[0] + s[0]), Math.min(lo[1], c[1] + s[1]), Math.min(lo[2], c[2] + s[2])];
-          hi = [Math.max(hi[0], c[0] + s[0]), Math.max(hi[1], c[1] + s[1]), Math.max(hi[2], c[2] + s[2])];
-        }
-      }
+      const { lo, hi } = placedExtent(p.matrix, composite(p.part).contentBox() ?? p.part.bounds);
+      for (const s of shifts) all = uniteExtents(all, { lo: add(lo, s), hi: add(hi, s) });
     }
-    if (lo[0] <= hi[0]) this.frameBox(lo, hi);
+    if (all) this.frameBox(all.lo, all.hi);
   }
 
   /** Frames a box of the world. */

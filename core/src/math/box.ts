@@ -36,3 +36,11 @@ export const boxesEqual = (a: Box, b: Box): boolean =>
   a.min.every((v, i) => v === b.min[i]) && a.size.every((v, i) => v === b.size[i]);
 export const boxContains = (outer: Box, inner: Box): boolean =>
   boxVolume(inner) === 0 || boxesEqual(intersectBoxes(outer, inner), inner);
+
+/** The eight corners of a box: bit 0 of the index tells low from high along X, bit 1 along Y, bit 2 along Z. */
+export const boxCorners = ({ min, size }: Box): Vec3[] =>
+  Array.from({ length: 8 }, (_, k) => [
+    min[0] + (k & 1 ? size[0] : 0),
+    min[1] + (k & 2 ? size[1] : 0),
+    min[2] + (k & 4 ? size[2] : 0),
+  ]);

@@ -7,10 +7,14 @@ export function hash32(x: number): number {
   x = Math.imul(x ^ (x >>> 13), 0xc2b2ae35);
   return (x ^ (x >>> 16)) >>> 0;
 }
-/** A number for a text, for seeding by name (FNV-1a). */
+/** Where a hash by {@link fnv1a} begins. */
+export const FNV_START = 0x811c9dc5;
+/** One step of a 32-bit FNV-1a hash over whole numbers below 65,536; `>>> 0` at the end gives the hash. */
+export const fnv1a = (hash: number, value: number): number => Math.imul(hash ^ value, 0x01000193);
+/** A number for a text, for seeding by name. */
 export function hashText(text: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
+  let h = FNV_START;
+  for (let i = 0; i < text.length; i++) h = fnv1a(h, text.charCodeAt(i));
   return h >>> 0;
 }
 /** Marsaglia's xorshift32 behind a mixed seed: fast, small, even enough for art and sampling. */

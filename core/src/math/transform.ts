@@ -1,6 +1,7 @@
 import { mat4 } from 'gl-matrix';
 import { type Quat, QUAT_IDENTITY, invertQuat, mulQuat, normalizeQuat, rotate } from './quat';
-import { type Vec3, add, mul, sub } from './vec3';
+import { type Box, boxCorners } from './box';
+import { type Vec3, add, max, min, mul, sub } from './vec3';
 
 /** A local transform: translate · rotate · scale, applied to column vectors (scale first). */
 export interface Transform {
@@ -61,3 +62,19 @@ export const relativeTransform = (parent: Transform, world: Transform): Transfor
     s: mul(world.s, inv),
   };
 };
+
+/** From the lowest to the highest along each axis. */
+export interface Extent {
+  readonly lo: Vec3;
+  readonly hi: Vec3;
+}
+
+/** What a box takes up once a matrix has placed it: the extent of its eight corners. */
+export function placedExtent(m: Mat4, box: Box): Extent {
+  const corners = boxCorners(box).map((c) => transformPoint(m, c));
+  return { lo: corners.reduce(min), hi: corners.reduce(max) };
+}
+
+/** Two extents in one; either may be null for none. */
+export const uniteExtents = (a: Extent | null, b: Extent | null): Extent | null =>
+  a && b ? { lo: min(a.lo, b.lo), hi: max(a.hi, b.hi) } : (a ?? b);

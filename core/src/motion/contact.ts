@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, invertMat, mulMat, transformPoint, mapVec } from '../math';
+import { type Mat4, type Vec3, invertMat, mulMat, transformPoint, placedExtent, type Extent } from '../math';
 import { type Clip, type Id, type Part, type Project, TICKS, composite } from '../model';
 import { type PlacedPart, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
@@ -197,23 +197,11 @@ export function clashes(project: Project, clip: Clip, frames = placedFrames(proj
     });
     return n;
   };
-  const boxes = new WeakMap<PlacedPart, { lo: Vec3; hi: Vec3 } | null>();
-  const boxOf = (p: PlacedPart): { lo: Vec3; hi: Vec3 } | null => {
+  const boxes = new WeakMap<PlacedPart, Extent | null>();
+  const boxOf = (p: PlacedPart): Extent | null => {
     if (boxes.has(p)) return boxes.get(p)!;
     const b = composite(p.part).contentBox();
-    const pts =
-      b &&
-      Array.from({ length: 8 }, (_, c) =>
-        transformPoint(p.matrix, [
-          b.min[0] + (c & 1 ? b.size[0] : 0),
-          b.min[1] + (c & 2 ? b.size[1] : 0),
-          b.min[2] + (c & 4 ? b.size[2] : 0),
-        ]),
-      );
-    const box = pts && {
-      lo: mapVec([0, 1, 2], (i) => Math.min(...pts.map((q) => q[i]!))),
-      hi: mapVec([0, 1, 2], (i) => Math.max(...pts.map((q) => q[i]!))),
-    };
+    const box = b && placedExtent(p.matrix, b);
     boxes.set(p, box);
     return box;
   };

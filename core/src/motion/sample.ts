@@ -1,5 +1,5 @@
 import { type Quat, type Transform, type Vec3, add, lerp, mul, mulQuat, normalizeQuat, slerp } from '../math';
-import type { Clip, Curve, Easing, Id, Lane, Rig } from '../model';
+import { type Clip, type Curve, type Easing, type Id, type Lane, type Rig, TICKS } from '../model';
 import type { Pose } from '../rig';
 import { EVEN_CURVE, curveAt } from './curve';
 
@@ -76,8 +76,8 @@ export function sampleClip(clip: Clip, rig: Rig, time: number): Pose {
 
 /** The time of the nearest frame of the clip's display grid, in whole ticks. */
 export const nearestFrame = (clip: Clip, time: number): number => {
-  const tick = 1200 / clip.fps;
+  const tick = TICKS / clip.fps;
   return Math.round(Math.max(0, Math.min(clip.length, Math.round(time / tick) * tick)));
 };
-export const frameOf = (clip: Clip, time: number): number => Math.round((time * clip.fps) / 1200);
-export const framesIn = (clip: Clip): number => Math.round((clip.length * clip.fps) / 1200);
+export const frameOf = (clip: Clip, time: number): number => Math.round((time * clip.fps) / TICKS);
+export const framesIn = (clip: Clip): number => Math.round((clip.length * clip.fps) / TICKS);

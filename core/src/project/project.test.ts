@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { type Project, find, idsFrom, makeProject } from '../model';
+import { PLAIN_CLIP, type Project, find, idsFrom, makeProject } from '../model';
 import { boxStroke } from '../sculpt';
 import {
   EditError,
   addBoneEdit,
   addClipEdit,
   addPartEdit,
+  addReferenceEdit,
   addSwatchEdit,
   apply,
   canRedo,
@@ -22,6 +23,7 @@ import {
   resizePartEdit,
   restoreEdit,
   setKeyEdit,
+  setReferenceEdit,
   shrinkPartEdit,
   startHistory,
   strokeEdit,
@@ -150,6 +152,23 @@ describe('history', () => {
     const tight = step({ ...h, budget: 1 }, paintAt(current(h), 3, 16, 7));
     expect(tight.entries.length).toBeGreaterThanOrEqual(2);
     expect(current(undo(tight))).toBe(current(h));
+  });
+
+  it('counts keys and pictures too, once each', () => {
+    const bytesOf = (a: Project, b: Project): number => step(startHistory(a, null, 0), b).entries[1]!.bytes;
+    const p = start();
+    const image = `data:image/png;base64,${'A'.repeat(50_000)}`;
+    const sketch = { name: 'Sketch', part: p.parts[0]!.id, plane: 'front', image, at: [0, 0], size: [9, 9] } as const;
+    const shown = apply(p, addReferenceEdit, sketch, ctx());
+    expect(bytesOf(p, shown)).toBeGreaterThan(50_000);
+    const moved = apply(shown, setReferenceEdit, { reference: shown.references[0]!.id, change: { at: [1, 0] } }, ctx());
+    expect(bytesOf(shown, moved)).toBeLessThan(1000);
+    const key = (time: number) => ({ time, ease: 'linear', value: [time, 0, 0] }) as const;
+    const lane = { bone: 'b', move: Array.from({ length: 2000 }, (_, i) => key(i)), turn: [], scale: [] };
+    const clip = { ...PLAIN_CLIP, id: 'c', name: 'Nod', length: 2400, fps: 24, loop: true, lanes: [lane] };
+    const swung = { ...p, clips: [clip] };
+    expect(bytesOf(p, swung)).toBeGreaterThan(200_000);
+    expect(bytesOf(swung, { ...p, clips: [{ ...clip, name: 'Nod twice' }] })).toBeLessThan(1000);
   });
 });
 

@@ -1,4 +1,4 @@
-import { type Project, composite, find, sideSuffix, withoutHelpers } from '../model';
+import { type Project, composite, find, sideSuffix, withoutHelpers, TICKS } from '../model';
 import { countKeys } from '../motion';
 
 /** What a project holds, by name: for the command line, lists and scripts. */
@@ -44,7 +44,7 @@ export function summarize(whole: Project): ProjectSummary {
     bones: project.rig.bones.map((b) => ({ name: b.name, side: b.side, parent: boneName(b.parent) })),
     clips: project.clips.map((c) => ({
       name: c.name,
-      seconds: c.length / 1200,
+      seconds: c.length / TICKS,
       fps: c.fps,
       loop: c.loop,
       keys: countKeys(c),

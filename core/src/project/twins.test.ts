@@ -14,7 +14,7 @@ import {
 } from '../model';
 import { placeParts } from '../rig';
 import { boxStroke } from '../sculpt';
-import { VoxelGrid, mirroredGrid } from '../voxel';
+import { VoxelGrid, mirrorImage } from '../voxel';
 import { type Edit, apply, checkProject, editContext, findTwins, mirroredTransform } from '.';
 import * as edits from './edits';
 
@@ -209,14 +209,14 @@ describe('mirror images', () => {
         const grid = VoxelGrid.empty(box([-40, -20, -5], [81, 41, 36])).edit((d) =>
           list.forEach(([x, y, z, v]) => d.set(x, y, z, v)),
         );
-        const image = mirroredGrid(grid, axis);
+        const image = mirrorImage(grid, axis);
         expect(image.count).toBe(grid.count);
         grid.forEach((x, y, z, v) => {
           const c: [number, number, number] = [x, y, z];
           c[axis] = -1 - c[axis]!;
           expect(image.get(...c)).toBe(v);
         });
-        expect(mirroredGrid(image, axis)).toBe(grid);
+        expect(mirrorImage(image, axis)).toBe(grid);
       }),
       { numRuns: 30 },
     );
@@ -224,10 +224,10 @@ describe('mirror images', () => {
       for (let i = 0; i < 64; i++) d.fillBox(box([i, 0, 0], [1, 64, 64]), 1 + (i % 3));
     });
     expect(
-      mirroredGrid(
+      mirrorImage(
         full.edit((d) => d.set(3, 3, 3, 9)),
         0,
-      ).changedBricks(mirroredGrid(full, 0)),
+      ).changedBricks(mirrorImage(full, 0)),
     ).toEqual([[-1, 0, 0]]);
   });
   it('of places take points of the mirrored lattice to the mirrored points', () => {

@@ -24,7 +24,7 @@ import {
   replaceRecord,
 } from '../model';
 import { moveJoint, restWorld } from '../rig';
-import { CellSet, type VoxelGrid, mirroredGrid } from '../voxel';
+import { CellSet, type VoxelGrid, mirrorImage } from '../voxel';
 
 /** The mirror image of a place across a plane square to `axis`. Scales stay positive: what stands there is mirrored itself. */
 export function mirroredTransform(m: Transform, axis: Axis, plane: number): Transform {
@@ -40,7 +40,7 @@ function follow(from: Part, to: Part, axis: Axis, twin: string): Part {
   const end = `_${twin}`;
   const layerId = (id: string): string =>
     to.id === twin ? `${id.slice(0, 30)}${end}` : id.endsWith(end) ? id.slice(0, -end.length) : id;
-  const image = mapGrids({ ...from, regions: null }, (g) => mirroredGrid(g, axis));
+  const image = mapGrids({ ...from, regions: null }, (g) => mirrorImage(g, axis));
   return {
     ...to,
     layers: image.layers.map((l) => ({ ...l, id: layerId(l.id) })),
@@ -165,7 +165,7 @@ const compared = new WeakMap<VoxelGrid, WeakMap<VoxelGrid, Likeness>>();
 function likeness(a: VoxelGrid, b: VoxelGrid): Likeness {
   const known = compared.get(a)?.get(b);
   if (known) return known;
-  const image = mirroredGrid(a, 0);
+  const image = mirrorImage(a, 0);
   const p = image.contentBox()!,
     q = b.contentBox()!;
   const choices = ([0, 1, 2] as const).map((i) => [

@@ -1,4 +1,4 @@
-import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec } from '../math';
+import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec, boxCorners, sub } from '../math';
 import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
 import { fromLinear } from '../palette';
 import { dressedAt, sampleClip } from '../motion';
@@ -93,11 +93,10 @@ function cameraAround(framed: readonly TraceInstance[], edge: number): TraceCame
   const camera = traceCamera({ kind: 'orthographic', eye, target: centre, fov: 1, height: 2 }, edge, edge);
   // Fit by the corners of the box as they are seen, not by its sphere, so that tall things are not lost in the frame.
   let reach = 0;
-  for (let k = 0; k < 8; k++) {
-    const p: Vec3 = [k & 1 ? lo[0] : hi[0], k & 2 ? lo[1] : hi[1], k & 4 ? lo[2] : hi[2]];
-    const d = [p[0] - centre[0], p[1] - centre[1], p[2] - centre[2]] as const;
+  for (const corner of boxCorners({ min: lo, size: sub(hi, lo) })) {
+    const d = sub(corner, centre);
     for (const v of [camera.right, camera.up])
-      reach = Math.max(reach, Math.abs(d[0] * v[0] + d[1] * v[1] + d[2] * v[2]));
+      reach = Math.max(reach, Math.abs(d[0] * v[0]! + d[1] * v[1]! + d[2] * v[2]!));
   }
   return traceCamera({ kind: 'orthographic', eye, target: centre, fov: 1, height: reach * 2.06 }, edge, edge);
 }

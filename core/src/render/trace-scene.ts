@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, transformPoint, vec3Of } from '../math';
+import { type Mat4, type Vec3, cross, invertMat, length, normalize, scale, sub, vec3Of, placedExtent } from '../math';
 import {
   type Camera,
   type Light,
@@ -82,26 +82,12 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
   if (!ray) return null;
   const axes = new Float64Array(9);
   for (let a = 0; a < 3; a++) axes.set(normalize([matrix[a * 4]!, matrix[a * 4 + 1]!, matrix[a * 4 + 2]!]), a * 3);
-  const lo = [Infinity, Infinity, Infinity],
-    hi = [-Infinity, -Infinity, -Infinity];
-  for (let k = 0; k < 8; k++) {
-    const p = transformPoint(matrix, [
-      ray.min[0] + (k & 1 ? ray.size[0] : 0),
-      ray.min[1] + (k & 2 ? ray.size[1] : 0),
-      ray.min[2] + (k & 4 ? ray.size[2] : 0),
-    ]);
-    for (let a = 0; a < 3; a++) {
-      lo[a] = Math.min(lo[a]!, p[a]!);
-      hi[a] = Math.max(hi[a]!, p[a]!);
-    }
-  }
   return {
     grid: ray,
     surfaces,
     toLocal: Float64Array.from(invertMat(matrix)),
     axes,
-    lo: vec3Of(lo),
-    hi: vec3Of(hi),
+    ...placedExtent(matrix, { min: vec3Of(ray.min), size: vec3Of(ray.size) }),
     emitters: emittersOf(grid, surfaces, matrix),
   };
 }

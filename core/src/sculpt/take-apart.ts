@@ -1,4 +1,4 @@
-import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd, mapVec } from '../math';
+import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd, mapVec, FNV_START, fnv1a } from '../math';
 import { CellSet, type VoxelGrid, connectedPieces, piecesSet } from '../voxel';
 
 /** Where two sets of cells touch face to face. */
@@ -268,8 +268,8 @@ export function formOf(grid: VoxelGrid): string {
   let form = forms.get(grid);
   if (form === undefined) {
     const box = grid.contentBox();
-    let h = 0x811c9dc5;
-    if (box) for (const v of grid.readBox(box)) h = Math.imul(h ^ v, 0x01000193);
+    let h = FNV_START;
+    if (box) for (const v of grid.readBox(box)) h = fnv1a(h, v);
     form = box ? `${box.size.join('×')} ${grid.count} ${(h >>> 0).toString(16)}` : '';
     forms.set(grid, form);
   }

@@ -9,7 +9,7 @@ const grids: Readonly<Record<Axis, WeakMap<VoxelGrid, VoxelGrid>>> = [new WeakMa
  * The mirror image of a grid across the plane through the lattice's origin: cell c goes to −1 − c along `axis`. Bricks fall
  * on bricks, and each is mirrored once: after a stroke, only what it touched is made anew. Twice gives the grid again.
  */
-export function mirroredGrid(grid: VoxelGrid, axis: Axis): VoxelGrid {
+export function mirrorImage(grid: VoxelGrid, axis: Axis): VoxelGrid {
   let out = grids[axis].get(grid);
   if (!out) {
     const { min, size } = grid.bounds;

@@ -137,7 +137,7 @@ export function animateControl(): ScreenControl {
                 : []),
             ]
           : [],
-        right: c ? `${c.fps} fps · ${c.loop ? 'loop' : 'once'} ${(c.length / 1200).toFixed(2)} s` : '',
+        right: c ? `${c.fps} fps · ${c.loop ? 'loop' : 'once'} ${(c.length / TICKS).toFixed(2)} s` : '',
       };
     },
     menu: ['anim.play', 'anim.key'],

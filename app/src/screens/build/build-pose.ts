@@ -1,5 +1,5 @@
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
-import { type Project, showingPart } from '@sphalerite/core/model';
+import { type Project, showingPart, TICKS } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
@@ -21,7 +21,7 @@ export const useBuildPose = defineStore('build-pose', () => {
   const seen = (p: Project): Project => showingPart(p, session.view.part);
   const text = computed(() =>
     on.value
-      ? `at the pose of ${session.clip!.name}, frame ${Math.round((anim.value!.time * session.clip!.fps) / 1200)}`
+      ? `at the pose of ${session.clip!.name}, frame ${Math.round((anim.value!.time * session.clip!.fps) / TICKS)}`
       : '',
   );
   return { wanted, on, pose, seen, text, toggle };

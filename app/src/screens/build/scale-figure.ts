@@ -1,5 +1,4 @@
-import type { Vec3 } from '@sphalerite/core/math';
-import type { Extent } from './target-meter';
+import type { Extent, Vec3 } from '@sphalerite/core/math';
 import type { Figure } from '../../viewport/overlay';
 
 export const FIGURES = ['none', 'adult', 'child', 'door', 'metre'] as const;

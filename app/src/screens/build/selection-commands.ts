@@ -1,5 +1,5 @@
 import { IconCopy, IconFlipHorizontal, IconRepeat, IconRotate2, IconSelectAll, IconTrash } from '@tabler/icons-vue';
-import { AXES, type Axis, type Vec3, max, min, transformPoint } from '@sphalerite/core/math';
+import { AXES, type Axis, type Vec3, placedExtent } from '@sphalerite/core/math';
 import { CellSet } from '@sphalerite/core/voxel';
 import type { Command } from '../../stores/commands';
 import { useView } from '../../stores/view';
@@ -136,14 +136,8 @@ export function selectionCommands(): Command[] {
       () => {
         const b = s.box;
         if (!b) return;
-        const corners = Array.from({ length: 8 }, (_, k) =>
-          transformPoint(matrix.value, [
-            b.min[0] + (k & 1 ? b.size[0] : 0),
-            b.min[1] + (k & 2 ? b.size[1] : 0),
-            b.min[2] + (k & 4 ? b.size[2] : 0),
-          ]),
-        );
-        view.viewport?.frameBox(corners.reduce(min), corners.reduce(max));
+        const { lo, hi } = placedExtent(matrix.value, b);
+        view.viewport?.frameBox(lo, hi);
       },
       ['Ctrl+Home'],
     ),

@@ -442,7 +442,6 @@ export const useSelection = defineStore('selection', () => {
     if (k && b) reshape(`Fit to ${k.size.join('×')}`, (g) => resampled(g, g.contentBox()!, k.size, b.min));
   };
 
-  const mirrored = mirroredGrid;
   /** Pieces with their turned copies. */
   function spun(put: readonly VoxelGrid[]): VoxelGrid[] {
     const r = build.radial;
@@ -452,7 +451,7 @@ export const useSelection = defineStore('selection', () => {
       .filter((g): g is VoxelGrid => g !== null);
   }
   return {
-    mirrored,
+    mirrored: mirroredGrid,
     spun,
     selected,
     floating,

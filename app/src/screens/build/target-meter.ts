@@ -1,6 +1,6 @@
 import { type Project, composite } from '@sphalerite/core/model';
 import { REST_POSE, placeParts } from '@sphalerite/core/rig';
-import { type Vec3, max, min, transformPoint } from '@sphalerite/core/math';
+import { placedExtent, type Extent, uniteExtents } from '@sphalerite/core/math';
 import type { GlbCounts } from '@sphalerite/core/files';
 import { onScopeDispose, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
@@ -36,31 +36,17 @@ export function useShipCounts() {
   return counts;
 }
 
-export interface Extent {
-  readonly lo: Vec3;
-  readonly hi: Vec3;
-}
 const extents = new WeakMap<Project, Extent | null>();
 /** The box around everything at rest, in project units; null when all is empty. */
 export function extentOf(p: Project): Extent | null {
   let known = extents.get(p);
   if (known === undefined) {
-    let lo: Vec3 = [Infinity, Infinity, Infinity],
-      hi: Vec3 = [-Infinity, -Infinity, -Infinity];
+    let all: Extent | null = null;
     for (const { part, matrix } of placeParts(p, REST_POSE)) {
       const b = composite(part).contentBox();
-      if (!b) continue;
-      for (let k = 0; k < 8; k++) {
-        const c = transformPoint(matrix, [
-          b.min[0] + (k & 1 ? b.size[0] : 0),
-          b.min[1] + (k & 2 ? b.size[1] : 0),
-          b.min[2] + (k & 4 ? b.size[2] : 0),
-        ]);
-        lo = min(lo, c);
-        hi = max(hi, c);
-      }
+      if (b) all = uniteExtents(all, placedExtent(matrix, b));
     }
-    known = hi[1] > lo[1] ? { lo, hi } : null;
+    known = all;
     extents.set(p, known);
   }
   return known;

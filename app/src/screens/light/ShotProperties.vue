@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Light, type Shot, find } from '@sphalerite/core/model';
+import { type Light, type Shot, find, TICKS } from '@sphalerite/core/model';
 import { editShotEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -19,7 +19,7 @@ function light<K extends keyof Light>(part: K, more: Partial<Light[K]>): void {
 const colour = (e: Event): string => (e.target as HTMLInputElement).value;
 const pose = computed(() => {
   const c = find(session.project?.clips ?? [], shot.value?.clip ?? null);
-  return c ? `${c.name}, frame ${Math.round((shot.value!.time * c.fps) / 1200)}` : 'rest pose';
+  return c ? `${c.name}, frame ${Math.round((shot.value!.time * c.fps) / TICKS)}` : 'rest pose';
 });
 const around = (e: PointerEvent): void => {
   const el = e.currentTarget as HTMLElement;

@@ -1,4 +1,4 @@
-import { boxEnd, transformPoint, mapVec } from '../../math';
+import { mapVec, placedExtent } from '../../math';
 import { type Id, type Part, type Project, composite, must, replaceRecord } from '../../model';
 import { type Finish, MAX_REACH, type PaintFrame, applyFinish } from '../../paint';
 import { REST_POSE, type PlacedPart, placeParts } from '../../rig';
@@ -32,16 +32,9 @@ export function heightsOf(
     if (!parts.includes(p.part.id)) continue;
     const box = within ? within.tight : composite(p.part).contentBox();
     if (!box) continue;
-    const e = boxEnd(box);
-    for (let k = 0; k < 8; k++) {
-      const y = transformPoint(p.matrix, [
-        k & 1 ? e[0] : box.min[0],
-        k & 2 ? e[1] : box.min[1],
-        k & 4 ? e[2] : box.min[2],
-      ])[1];
-      low = Math.min(low, y);
-      high = Math.max(high, y);
-    }
+    const { lo, hi } = placedExtent(p.matrix, box);
+    low = Math.min(low, lo[1]);
+    high = Math.max(high, hi[1]);
   }
   return low < high ? { low, high } : null;
 }

@@ -14,7 +14,7 @@ import {
   replaceRecord,
 } from '../../model';
 import { bonesInOrder, restWorld } from '../../rig';
-import { mirroredGrid } from '../../voxel';
+import { mirrorImage } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { mirroredTransform } from '../twins';
 import { inOrder } from './constraints';
@@ -167,14 +167,14 @@ export const flipRigEdit = defineEdit<{ plane: number }>({
     });
     // In its own lattice a part is mirrored across the origin; its mount mirrors in the frame of its bone.
     const parts = project.parts.map((p): Part => ({
-      ...mapGrids(p, (g) => mirroredGrid(g, 0)),
+      ...mapGrids(p, (g) => mirrorImage(g, 0)),
       side: swapped[p.side],
       pivot: flipX(p.pivot),
       bounds: { min: [-p.bounds.min[0] - p.bounds.size[0], p.bounds.min[1], p.bounds.min[2]], size: p.bounds.size },
       regions: p.regions && {
         ...p.regions,
         list: p.regions.list.map((r) => ({ ...r, side: swapped[r.side] })),
-        grid: mirroredGrid(p.regions.grid, 0),
+        grid: mirrorImage(p.regions.grid, 0),
       },
       twin: p.twin && { ...p.twin, plane: 2 * a.plane - p.twin.plane },
     }));
