@@ -99,8 +99,14 @@ export class Seat {
     }
     const bricks = this.sent.takeParcel();
     const transfer = [bricks.cells.buffer, bricks.ids.buffer, ...this.sent.takeTables(), ...job.transfer];
-    this.running.set(job.id, job);
-    this.worker.postMessage({ type: 'run', id: job.id, kind: job.kind, input, bricks } as ToWorker, transfer);
+    try {
+      this.worker.postMessage({ type: 'run', id: job.id, kind: job.kind, input, bricks } as ToWorker, transfer);
+      this.running.set(job.id, job);
+    } catch (e) {
+      // What cannot be sent took its bricks along into nothing: the next job sends them anew.
+      this.sent.forget();
+      job.reject(e as Error);
+    }
   }
 
   private post(message: ToWorker): void {
