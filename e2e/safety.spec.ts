@@ -57,7 +57,7 @@ test('the browser is killed in the middle of work, again and again, and nothing 
   const rounds = Number(process.env['KILL_ROUNDS'] ?? 2);
   test.setTimeout(300_000 + rounds * 90_000);
   const seen = await killRounds(folder, baseURL!, rounds, Number(process.env['KILL_SEED'] ?? 1), (r) => {
-    if (process.env['KILL_FOLDER']) console.log(JSON.stringify(r));
+    if (process.env['KILL_FOLDER']) process.stdout.write(`${JSON.stringify(r)}\n`);
   });
   expect(seen).toHaveLength(rounds);
   expect(seen.every((r) => r.made > 0)).toBe(true);
