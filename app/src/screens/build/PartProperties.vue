@@ -22,11 +22,11 @@ import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import LayersPanel from './LayersPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
-import { useSelection } from './selection-state';
+import { useSelection } from './selection/selection-state';
 import { resizeAxis } from './volume-actions';
 
 // Fetched when there is something to show in them.
-const SelectionPanel = defineAsyncComponent(() => import('./SelectionPanel.vue'));
+const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
 const ReferencePanel = defineAsyncComponent(() => import('./ReferencePanel.vue'));
 const TargetPanel = defineAsyncComponent(() => import('./TargetPanel.vue'));
 const session = useSession();

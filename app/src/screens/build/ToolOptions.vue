@@ -17,7 +17,8 @@ import {
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
-import { SELECT_MODES, useSelection } from './selection-state';
+import { SELECT_MODES } from './selection/chosen-cells';
+import { useSelection } from './selection/selection-state';
 import { waiting } from './waiting';
 
 const build = useBuild();

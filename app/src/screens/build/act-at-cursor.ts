@@ -3,7 +3,7 @@ import type { Shape } from '@sphalerite/core/sculpt';
 import type { ToolCard } from '../../tools/card';
 import type { BuildHand } from './build-hand';
 import { useBuild } from './build-state';
-import type { strokeControl } from './stroke-control';
+import type { strokeControl } from './strokes/stroke-control';
 
 /** The line or flight of steps that a card draws between two cells. */
 function lineShape(card: ToolCard, from: Vec3, to: Vec3): Shape {

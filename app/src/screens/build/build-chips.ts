@@ -17,8 +17,8 @@ import { useSession } from '../../stores/session';
 import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { type Ruler, rulerText } from './measure-lines';
-import { useSelection } from './selection-state';
-import type { StrokeControl } from './stroke-control';
+import { useSelection } from './selection/selection-state';
+import type { StrokeControl } from './strokes/stroke-control';
 import type { useTints } from './tints';
 
 const AXIS = ['X', 'Y', 'Z'] as const;

@@ -16,7 +16,7 @@ import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
-import { useSelection } from './selection-state';
+import { useSelection } from './selection/selection-state';
 import type { useTints } from './tints';
 
 import { part, target } from './build-target';

@@ -11,7 +11,7 @@ import { useBuild } from './build-state';
 import { useColours } from './colours/colours-state';
 import type { Ruler } from './measure-lines';
 import type { usePartMatrix } from './picking';
-import type { strokeControl } from './stroke-control';
+import type { strokeControl } from './strokes/stroke-control';
 
 /** Where the hand is in Build, by pointer or by keys, and what lies under it. */
 export function useBuildHand(matrix: ReturnType<typeof usePartMatrix>, strokes: ReturnType<typeof strokeControl>) {

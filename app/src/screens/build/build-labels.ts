@@ -6,7 +6,7 @@ import { useBuild } from './build-state';
 import { useColours } from './colours/colours-state';
 import { lookLabels } from './colours/side-by-side';
 import { rulerText } from './measure-lines';
-import { useSelection } from './selection-state';
+import { useSelection } from './selection/selection-state';
 
 const NAMES = ['X', 'Y', 'Z'] as const;
 const TONES = ['x', 'y', 'z'] as const;

@@ -10,8 +10,8 @@ import type { BuildParts } from './build-parts';
 import { useBuild } from './build-state';
 import { drops, rulerLines } from './measure-lines';
 import { figureBeside } from './scale-figure';
-import { useSelection } from './selection-state';
-import { LARGE } from './stroke-control';
+import { useSelection } from './selection/selection-state';
+import { LARGE } from './strokes/change-arguments';
 import { extentOf } from './target-meter';
 import { PLANE_AXIS } from './tints';
 

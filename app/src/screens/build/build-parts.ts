@@ -4,7 +4,7 @@ import type { BuildHand } from './build-hand';
 import type { GradientControl } from './colours/gradient-control';
 import type { handlesControl } from './handles-control';
 import type { usePartMatrix } from './picking';
-import type { strokeControl } from './stroke-control';
+import type { strokeControl } from './strokes/stroke-control';
 import type { useShipCounts } from './target-meter';
 import type { useTints } from './tints';
 

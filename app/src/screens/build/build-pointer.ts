@@ -6,7 +6,8 @@ import { useBuild } from './build-state';
 import { useColours } from './colours/colours-state';
 import { lookUnder } from './colours/side-by-side';
 import { rulerText } from './measure-lines';
-import { type SelectMode, useSelection } from './selection-state';
+import type { SelectMode } from './selection/chosen-cells';
+import { useSelection } from './selection/selection-state';
 
 /** What the pointer does in Build: handles first, then the gradient, the ruler, what floats, and the tool in hand. */
 export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, cancel: () => void): PointerUser {

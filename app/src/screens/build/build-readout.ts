@@ -3,7 +3,7 @@ import { useSession } from '../../stores/session';
 import type { BuildParts } from './build-parts';
 import { useBuild } from './build-state';
 import { drops } from './measure-lines';
-import { useSelection } from './selection-state';
+import { useSelection } from './selection/selection-state';
 import { targetText } from './target-meter';
 
 type Figure = [name: string, value: string];

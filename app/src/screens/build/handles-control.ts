@@ -21,7 +21,7 @@ import type { Overlay, Spot, Tone } from '../../viewport/overlay';
 import { toLattice } from '../../viewport/pick';
 import type { ViewPointer } from '../../viewport/view-input';
 import { useBuild } from './build-state';
-import { useSelection } from './selection-state';
+import { useSelection } from './selection/selection-state';
 import { resizePart } from './volume-actions';
 
 /** Something in the view that can be taken hold of and moved along one axis. */

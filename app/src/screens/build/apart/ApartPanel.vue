@@ -6,7 +6,7 @@ import { computed, ref } from 'vue';
 import NumberField from '../../../components/NumberField.vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 import { useApart } from './apart-state';
 import PartsToLookAt from './PartsToLookAt.vue';
 import RegionList from './RegionList.vue';

@@ -37,7 +37,7 @@ import { useSession } from '../../../stores/session';
 import type { Mark, Tone } from '../../../viewport/overlay';
 import { type StrokeTarget, useBuild } from '../build-state';
 import { useColours } from '../colours/colours-state';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 
 const TONES: readonly Tone[] = ['verdigris', 'x', 'z', 'y'];
 /** Degrees to both sides within which a joint should not gape. */

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, onMounted } from 'vue';
 import NumberField from '../../../components/NumberField.vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
 import { SCOPES, useFinish } from './finish-state';

@@ -6,7 +6,7 @@ import { openMenu } from '../../../shell/dialogs';
 import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
 import { useBuild } from '../build-state';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 import { waiting } from '../waiting';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';

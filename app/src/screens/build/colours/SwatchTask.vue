@@ -6,7 +6,7 @@ import { CellSet } from '@sphalerite/core/voxel';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { type Task, useColours } from './colours-state';
 

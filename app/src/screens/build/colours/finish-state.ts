@@ -7,7 +7,7 @@ import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import { usePartMatrix } from '../picking';
-import { useSelection } from '../selection-state';
+import { useSelection } from '../selection/selection-state';
 import { useColours } from './colours-state';
 
 /** Cells that a finish is tried out on with every change; more are painted in a worker. */

@@ -1,9 +1,9 @@
 import { boxVolume } from '@sphalerite/core/math';
 import { type RegionQuery, regionCells } from '@sphalerite/core/sculpt';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
-import { JobCancelled } from '../../workers/protocol';
-import { sharedPool } from '../../workers/pool';
-import type { Job } from './build-state';
+import { JobCancelled } from '../../../workers/protocol';
+import { sharedPool } from '../../../workers/pool';
+import type { Job } from '../build-state';
 
 /** Volumes up to this many cells are searched on the spot: a few milliseconds. */
 const ON_THE_SPOT = 300_000;

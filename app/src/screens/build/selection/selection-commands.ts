@@ -1,10 +1,11 @@
 import { IconCopy, IconFlipHorizontal, IconRepeat, IconRotate2, IconSelectAll, IconTrash } from '@tabler/icons-vue';
 import { AXES, type Axis, type Vec3, placedExtent } from '@sphalerite/core/math';
 import { CellSet } from '@sphalerite/core/voxel';
-import type { Command } from '../../stores/commands';
-import { useView } from '../../stores/view';
-import { useBuild } from './build-state';
-import { usePartMatrix } from './picking';
+import type { Command } from '../../../stores/commands';
+import { useView } from '../../../stores/view';
+import { useBuild } from '../build-state';
+import { usePartMatrix } from '../picking';
+import { useClipboard } from './clipboard';
 import { useSelection } from './selection-state';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
@@ -15,6 +16,7 @@ const BACK_KEYS = ['>', '.', 'Alt+.'] as const;
 export function selectionCommands(): Command[] {
   const build = useBuild();
   const s = useSelection();
+  const clipboard = useClipboard();
   const view = useView();
   const matrix = usePartMatrix();
   const any = (): boolean => s.active;
@@ -95,7 +97,7 @@ export function selectionCommands(): Command[] {
       () => s.paste(),
       ['Ctrl+V'],
       undefined,
-      () => s.clipboard !== null && part(),
+      () => clipboard.piece !== null && part(),
     ),
     piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
     piece('delete', 'Delete the selected cubes', () => s.remove(), ['Delete', 'Backspace'], IconTrash),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { AXES, type Axis } from '@sphalerite/core/math';
 import { computed, nextTick, ref, watch } from 'vue';
-import CommandButton from '../../components/CommandButton.vue';
-import NumberField from '../../components/NumberField.vue';
+import CommandButton from '../../../components/CommandButton.vue';
+import NumberField from '../../../components/NumberField.vue';
 import { useSelection } from './selection-state';
 
 const s = useSelection();
