@@ -2,7 +2,7 @@ import type { ShallowRef } from 'vue';
 import type { useApart } from './apart/apart-state';
 import type { BuildHand } from './build-hand';
 import type { GradientControl } from './colours/gradient-control';
-import type { handlesControl } from './handles-control';
+import type { handlesControl } from './handles/handles-control';
 import type { usePartMatrix } from './picking';
 import type { strokeControl } from './strokes/stroke-control';
 import type { useShipCounts } from './target-meter';

@@ -19,7 +19,7 @@ import { useBuild } from './build-state';
 import { colourCommands } from './colours/colour-commands';
 import { useColours } from './colours/colours-state';
 import { cursorCommands } from './cursor-commands';
-import { handlesControl } from './handles-control';
+import { handlesControl } from './handles/handles-control';
 import { usePartMatrix } from './picking';
 import { selectionCommands } from './selection/selection-commands';
 import { useSelection } from './selection/selection-state';

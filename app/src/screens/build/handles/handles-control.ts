@@ -1,0 +1,77 @@
+import { type Mat4, transformPoint, withAxis } from '@sphalerite/core/math';
+import { type Ref, ref } from 'vue';
+import { useSession } from '../../../stores/session';
+import { useView } from '../../../stores/view';
+import { alongAxis } from '../../../tools/geometry';
+import type { Spot } from '../../../viewport/overlay';
+import { toLattice } from '../../../viewport/pick';
+import type { ViewPointer } from '../../../viewport/view-input';
+import { type Handle, useHandleList } from './handle-list';
+import { selectionArrows } from './selection-arrows';
+
+/** How near the pointer must be to a handle, in pixels. */
+const GRAB = 13;
+
+/** What can be taken hold of in the view: handles of boxes and planes, and the arrows of a selection. */
+export function handlesControl(matrix: Ref<Mat4>) {
+  const session = useSession();
+  const view = useView();
+  const list = useHandleList();
+  const arrows = selectionArrows(matrix);
+  const hot = ref(-1);
+  let held: { handle: Handle; from: number } | null = null;
+
+  function under(p: ViewPointer): number {
+    const v = view.viewport;
+    if (!v) return -1;
+    let best = GRAB,
+      found = -1;
+    list().forEach((h, i) => {
+      const s = v.screenOf(transformPoint(matrix.value, h.at));
+      const d = Math.hypot(s.x - p.x, s.y - p.y);
+      if (s.ahead && d < best) [best, found] = [d, i];
+    });
+    return found;
+  }
+  const along = (p: ViewPointer, h: Handle): number | null =>
+    alongAxis(toLattice(p.ray, matrix.value), h.at, withAxis([0, 0, 0], h.axis, 1));
+
+  /** Whether the pointer is over something that can be taken hold of. */
+  function hover(p: ViewPointer): boolean {
+    const overArrow = arrows.hover(p);
+    hot.value = overArrow ? -1 : under(p);
+    return overArrow || hot.value >= 0;
+  }
+  function down(p: ViewPointer): boolean {
+    if (!hover(p)) return false;
+    const handle = list()[hot.value];
+    if (handle) held = { handle, from: along(p, handle) ?? 0 };
+    else arrows.down(p);
+    return true;
+  }
+  /** Gives whether a handle is being dragged. */
+  function move(p: ViewPointer, done = false): boolean {
+    if (!held) return arrows.move(p, done);
+    const { handle, from } = held;
+    const way = (along(p, handle) ?? from) - from;
+    const by = handle.fine ? Math.round(way * 2) : Math.round(way);
+    view.measure = done ? '' : handle.text(by) + (p.alt ? ', both sides' : '');
+    handle.drag(by, p.alt, done);
+    if (done) held = null;
+    return true;
+  }
+  function cancel(): void {
+    if (held || arrows.holding) session.preview = null;
+    held = null;
+    hot.value = -1;
+    arrows.cancel();
+  }
+  return {
+    ...{ hover, down, move, cancel },
+    arrows: arrows.arrows,
+    spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
+    get holding(): boolean {
+      return held !== null || arrows.holding;
+    },
+  };
+}
