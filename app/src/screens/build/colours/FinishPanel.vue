@@ -8,7 +8,8 @@ import { useBuild } from '../build-state';
 import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
-import { SCOPES, useFinish } from './finish-state';
+import { SCOPES } from './finish-scope';
+import { useFinish } from './finish-state';
 
 const f = useFinish();
 const build = useBuild();

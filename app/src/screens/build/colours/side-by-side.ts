@@ -5,7 +5,7 @@ import { rayWalk } from '@sphalerite/core/voxel';
 import type { ViewLabel } from '../../../shell/screen';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { extentOf } from '../target-meter';
-import type { Look } from './colours-state';
+import type { Look } from './looks';
 
 /** The look beside the work that the pointer is over; null over none. */
 export function lookUnder(p: ViewPointer, project: Project | null, looks: readonly Look[]): Look | null {
