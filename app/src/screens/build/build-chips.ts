@@ -11,6 +11,7 @@ import {
   IconRuler2,
   IconTarget,
 } from '@tabler/icons-vue';
+import { AXES } from '@sphalerite/core/math';
 import { composite } from '@sphalerite/core/model';
 import type { Chip } from '../../shell/screen';
 import { useSession } from '../../stores/session';
@@ -18,164 +19,103 @@ import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { type Ruler, rulerText } from './measure-lines';
 import { useSelection } from './selection/selection-state';
+import type { Guide } from './state/cutaway';
 import type { StrokeControl } from './strokes/stroke-control';
 import type { useTints } from './tints';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 
-/** What is live in Build, as chips under the line that says where one is; some are buttons that end it. */
-export function buildChips({
-  strokes,
-  tints,
-  ruler,
-}: {
-  strokes: StrokeControl;
-  tints: ReturnType<typeof useTints>;
-  ruler: Ruler | null;
-}): Chip[] {
+const guideText = ({ axis, at }: Guide): string => {
+  const place = at % 2 === 0 ? `between ${at / 2 - 1} and ${at / 2}` : String((at - 1) / 2);
+  return `guide plane ${AXIS[axis]} ${place}`;
+};
+
+/** Mirror planes, the ring, the guide plane, the cutaway and the pose that strokes keep to. */
+function aidChips(): Chip[] {
+  const session = useSession();
+  const build = useBuild();
+  const posed = useBuildPose();
+  const chips: Chip[] = [];
+  for (const axis of AXES) {
+    const half = build.mirror[axis];
+    if (half === null) continue;
+    const place = half % 2 === 0 ? 'between cubes' : 'through cubes';
+    chips.push({ text: `mirror ${AXIS[axis]} at ${half / 2}, ${place}`, tone: 'red', icon: IconFlipVertical });
+  }
+  if (posed.on) chips.push({ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' });
+  const { radial, guide } = build;
+  if (radial) chips.push({ text: `radial ${radial.count} about ${AXIS[radial.axis]}`, tone: 'red', icon: IconRefresh });
+  if (guide) chips.push({ text: guideText(guide), tone: 'green', icon: IconLayersSubtract });
+  if (build.limit && session.part) {
+    const hidden = composite(session.part).count - (build.seen?.count ?? 0);
+    chips.push({
+      text: `cutaway: ${hidden.toLocaleString('en')} cubes hidden`,
+      tone: 'green',
+      icon: IconCut,
+      run: () => build.setCut(null),
+      does: 'show all',
+    });
+  }
+  return chips;
+}
+
+/** What strokes and pieces are about to do. */
+function handChips(strokes: StrokeControl, tinted: string, ruler: Ruler | null): Chip[] {
   const session = useSession();
   const build = useBuild();
   const selection = useSelection();
-  const posed = useBuildPose();
-  const part = session.part;
-  const box = part && build.limit;
-  const spills =
-    strokes.outside() ??
-    (selection.floating &&
-      session.part &&
-      !build.growVolume &&
-      selection.floating.grid.countOutside(session.part.bounds) > 0);
-  const floats = selection.floating,
-    layer = session.layer;
-  return [
-    ...build.mirror.flatMap((h, a): Chip[] =>
-      h === null
-        ? []
-        : [
-            {
-              text: `mirror ${AXIS[a]!} at ${h / 2}, ${h % 2 === 0 ? 'between cubes' : 'through cubes'}`,
-              tone: 'red',
-              icon: IconFlipVertical,
-            },
-          ],
-    ),
-    ...(posed.on
-      ? [{ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' } satisfies Chip]
-      : []),
-    ...(build.radial
-      ? [
-          {
-            text: `radial ${build.radial.count} about ${AXIS[build.radial.axis]}`,
-            tone: 'red',
-            icon: IconRefresh,
-          } satisfies Chip,
-        ]
-      : []),
-    ...(build.guide
-      ? [
-          {
-            text: `guide plane ${AXIS[build.guide.axis]} ${build.guide.at % 2 === 0 ? `between ${build.guide.at / 2 - 1} and ${build.guide.at / 2}` : (build.guide.at - 1) / 2}`,
-            tone: 'green',
-            icon: IconLayersSubtract,
-          } satisfies Chip,
-        ]
-      : []),
-    ...(box && part
-      ? [
-          {
-            text: `cutaway: ${(composite(part).count - (build.seen?.count ?? 0)).toLocaleString('en')} cubes hidden`,
-            tone: 'green',
-            icon: IconCut,
-            run: () => build.setCut(null),
-            does: 'show all',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(tints.marks.value.text
-      ? [
-          {
-            text: tints.marks.value.text,
-            tone: 'resin',
-            icon: IconTarget,
-            run: () => (build.tint = 'none'),
-            does: 'end',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(floats
-      ? [
-          {
-            text: `${floats.title}: floating`,
-            tone: 'resin',
-            icon: IconHandMove,
-            run: () => selection.settle(),
-            does: 'set down',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(spills
-      ? [
-          {
-            text: 'reaches out of the volume',
-            tone: 'red',
-            run: () => (build.growVolume = true),
-            does: 'grow to fit',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(build.strokeTarget
-      ? [
-          {
-            text: build.strokeTarget.text,
-            tone: 'resin',
-            icon: IconBrush,
-            run: () => (build.strokeTarget = null),
-            does: 'end',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(build.measuring
-      ? [
-          {
-            text: ruler ? rulerText(ruler) : 'measure: drag from cube to cube',
-            tone: 'green',
-            icon: IconRuler2,
-            run: () => (build.measuring = false),
-            does: 'end',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(build.cursor
-      ? [{ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard } satisfies Chip]
-      : []),
-    ...(strokes.output.value.asks
-      ? [{ text: strokes.output.value.asks, tone: 'resin', icon: IconArrowBarToUp } satisfies Chip]
-      : []),
-    ...(session.job
-      ? [
-          {
-            text: `${session.job.label} …`,
-            tone: 'resin',
-            icon: IconLoader,
-            run: () => session.job?.stop(),
-            does: 'stop',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(build.job
-      ? [
-          {
-            text: `${build.job.label} ${Math.round(build.job.progress * 100)} %`,
-            tone: 'resin',
-            icon: IconLoader,
-            run: () => build.job?.stop(),
-            does: 'stop',
-          } satisfies Chip,
-        ]
-      : []),
-    ...(part?.hidden ? [{ text: 'this part is hidden', tone: 'resin' } satisfies Chip] : []),
-    ...(layer?.hidden || layer?.locked
-      ? [{ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' } satisfies Chip]
-      : []),
-  ];
+  const floats = selection.floating;
+  const chips: Chip[] = [];
+  const add = (text: string, icon: Chip['icon'], does: string, run: () => void): void =>
+    void chips.push({ text, tone: 'resin', icon, run, does });
+
+  if (tinted) add(tinted, IconTarget, 'end', () => (build.tint = 'none'));
+  if (floats) add(`${floats.title}: floating`, IconHandMove, 'set down', () => selection.settle());
+  const volume = session.part && !build.growVolume ? session.part.bounds : null;
+  if (strokes.outside() ?? (floats && volume && floats.grid.countOutside(volume) > 0))
+    chips.push({
+      text: 'reaches out of the volume',
+      tone: 'red',
+      run: () => (build.growVolume = true),
+      does: 'grow to fit',
+    });
+  if (build.strokeTarget) add(build.strokeTarget.text, IconBrush, 'end', () => (build.strokeTarget = null));
+  if (build.measuring)
+    chips.push({
+      text: ruler ? rulerText(ruler) : 'measure: drag from cube to cube',
+      tone: 'green',
+      icon: IconRuler2,
+      run: () => (build.measuring = false),
+      does: 'end',
+    });
+  if (build.cursor)
+    chips.push({ text: 'keyboard cursor: arrows, Page Up and Down, Enter', tone: 'green', icon: IconKeyboard });
+  const { asks } = strokes.output.value;
+  if (asks) chips.push({ text: asks, tone: 'resin', icon: IconArrowBarToUp });
+  return chips;
+}
+
+/** Work in the background, with a way to stop it, and why strokes would not be seen. */
+function stateChips(): Chip[] {
+  const session = useSession();
+  const build = useBuild();
+  const { part, layer } = session;
+  const chips: Chip[] = [];
+  const working = (text: string, stop: () => void): void =>
+    void chips.push({ text, tone: 'resin', icon: IconLoader, run: stop, does: 'stop' });
+  if (session.job) working(`${session.job.label} …`, () => session.job?.stop());
+  if (build.job) working(`${build.job.label} ${Math.round(build.job.progress * 100)} %`, () => build.job?.stop());
+  if (part?.hidden) chips.push({ text: 'this part is hidden', tone: 'resin' });
+  if (layer?.hidden || layer?.locked)
+    chips.push({ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' });
+  return chips;
+}
+
+/** What is live in Build, as chips under the line that says where one is; some are buttons that end it. */
+export function buildChips(o: {
+  readonly strokes: StrokeControl;
+  readonly tints: ReturnType<typeof useTints>;
+  readonly ruler: Ruler | null;
+}): Chip[] {
+  return [...aidChips(), ...handChips(o.strokes, o.tints.marks.value.text, o.ruler), ...stateChips()];
 }

@@ -1,41 +1,19 @@
-import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
-import { addShotEdit, deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
+import { IconPhoto } from '@tabler/icons-vue';
 import { shotPose, shotProject } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
-import type { Camera, Shot } from '@sphalerite/core/model';
 import { watch } from 'vue';
-import { download, fileName } from '../../shell/project-files';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
-import { useAnimate } from '../animate/animate-state';
+import { pictureCommands, shotCommands } from './light-commands';
 import { useLight } from './light-state';
-
-/** A shot without what makes it itself. */
-function settingsOf(shot: Shot | null): Partial<Omit<Shot, 'id' | 'name'>> {
-  if (!shot) return {};
-  const { id: _id, name: _name, ...rest } = shot;
-  return rest;
-}
 
 export function lightControl(): ScreenControl {
   const session = useSession();
   const view = useView();
   const light = useLight();
-  const anim = useAnimate();
 
-  /** The view's camera as a shot's. */
-  function cameraOfView(): Camera {
-    const c = view.viewport!.camera;
-    return {
-      kind: c.orthographic ? 'orthographic' : 'perspective',
-      eye: c.eye,
-      target: c.target,
-      fov: c.fov,
-      height: c.span,
-    };
-  }
   const follow = (): void => {
     const shot = session.shot,
       v = view.viewport;
@@ -53,11 +31,6 @@ export function lightControl(): ScreenControl {
     },
     { immediate: true },
   );
-  const has = (): boolean => session.shot !== null;
-  const png = async (): Promise<void> => {
-    const p = light.current;
-    if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, await light.pngOf(p));
-  };
   return {
     scene: () =>
       session.project
@@ -92,96 +65,7 @@ export function lightControl(): ScreenControl {
       };
     },
     menu: ['light.trace', 'light.camera', 'light.follow'],
-    commands: [
-      {
-        id: 'light.trace',
-        title: 'Trace the picture',
-        group: 'Light',
-        keys: ['T'],
-        icon: IconPlayerPlay,
-        enabled: () => has() && !light.tracing,
-        run: () => void light.trace(session.shot!),
-      },
-      {
-        id: 'light.stop',
-        title: 'Stop tracing',
-        group: 'Light',
-        keys: ['Esc'],
-        icon: IconPlayerStop,
-        enabled: () => light.tracing,
-        run: () => light.cancel(),
-      },
-      {
-        id: 'light.png',
-        title: 'Save the picture as PNG',
-        group: 'Light',
-        keys: ['Shift+P'],
-        icon: IconPhoto,
-        enabled: () => light.current !== null,
-        run: png,
-      },
-      {
-        id: 'light.back',
-        title: 'Back to the view',
-        group: 'Light',
-        enabled: () => light.current !== null && !light.tracing,
-        run: () => (light.current = null),
-      },
-      {
-        id: 'light.camera',
-        title: 'Let the shot look from here',
-        group: 'Light',
-        keys: ['C'],
-        icon: IconCamera,
-        enabled: () => has() && session.writable,
-        run: () => session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } }),
-      },
-      {
-        id: 'light.follow',
-        title: 'Look from where the shot looks',
-        group: 'Light',
-        keys: ['Shift+C'],
-        enabled: has,
-        run: follow,
-      },
-      {
-        id: 'light.pose',
-        title: 'Take the pose from Animate',
-        group: 'Light',
-        enabled: () => has() && session.clip !== null && session.writable,
-        run: () =>
-          session.apply(editShotEdit, {
-            shot: session.shot!.id,
-            change: { clip: session.clip!.id, time: Math.round(anim.time) },
-          }),
-      },
-      {
-        id: 'shot.new',
-        title: 'New shot from this view',
-        group: 'Light',
-        enabled: () => session.writable,
-        run: () =>
-          session.apply(
-            addShotEdit,
-            {
-              name: 'Shot',
-              shot: {
-                ...settingsOf(session.shot),
-                colourway: session.shot?.colourway ?? session.view.colourway,
-                camera: cameraOfView(),
-              },
-            },
-            (p) => ({ shot: p.shots.at(-1)!.id }),
-          ),
-      },
-      {
-        id: 'shot.delete',
-        title: 'Delete the shot (to the bin)',
-        group: 'Light',
-        enabled: () => has() && session.writable,
-        run: () => session.apply(deleteShotEdit, { shot: session.shot!.id }),
-      },
-    ],
+    commands: [...pictureCommands(), ...shotCommands(follow)],
     dispose() {
       stop();
       light.cancel();
