@@ -15,9 +15,6 @@ import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
 import type { Command } from '../stores/commands';
 import { VISIONS, type Vision } from '@sphalerite/core/palette';
-import { ref } from 'vue';
-
-const flat = ref(false);
 
 export const VISION_NAMES: Record<Vision, string> = {
   all: 'all colours',
@@ -27,36 +24,19 @@ export const VISION_NAMES: Record<Vision, string> = {
   grey: 'lightness alone',
 };
 
-/** Commands of the view, the same on every screen that has one. */
-export function viewCommands(): Command[] {
+const KEYS: Record<ViewName, string> = {
+  front: 'Ctrl+1',
+  back: 'Ctrl+Alt+1',
+  right: 'Ctrl+2',
+  left: 'Ctrl+Alt+2',
+  top: 'Ctrl+3',
+  bottom: 'Ctrl+Alt+3',
+};
+
+/** How the cubes are shown: light, lines, backdrop, the colours as others see them. */
+function lookCommands(): Command[] {
   const { settings } = useSettings();
-  const view = useView();
-  const session = useSession();
-  const change = (f: () => void) => () => {
-    f();
-    view.viewport?.invalidate();
-  };
-  const KEYS: Record<ViewName, string> = {
-    front: 'Ctrl+1',
-    back: 'Ctrl+Alt+1',
-    right: 'Ctrl+2',
-    left: 'Ctrl+Alt+2',
-    top: 'Ctrl+3',
-    bottom: 'Ctrl+Alt+3',
-  };
   return [
-    {
-      id: 'view.flat',
-      title: 'Look without perspective',
-      group: 'View',
-      keys: ['O'],
-      icon: IconPerspective,
-      on: () => flat.value,
-      run: change(() => {
-        flat.value = !flat.value;
-        if (view.viewport) view.viewport.camera.orthographic = flat.value;
-      }),
-    },
     {
       id: 'view.grid',
       title: 'Floor grid',
@@ -120,17 +100,6 @@ export function viewCommands(): Command[] {
       run: () => (settings.vision = VISIONS[(VISIONS.indexOf(settings.vision) + 1) % VISIONS.length]!),
     },
     {
-      id: 'view.isometric',
-      title: 'Look isometrically',
-      group: 'View',
-      keys: ['Ctrl+4'],
-      icon: IconCube3dSphere,
-      run: change(() => {
-        view.viewport?.camera.lookIsometric();
-        flat.value = true;
-      }),
-    },
-    {
       id: 'view.shadows',
       title: 'Shadows',
       group: 'View',
@@ -147,6 +116,41 @@ export function viewCommands(): Command[] {
       icon: IconUsers,
       on: () => settings.neighbours,
       run: () => (settings.neighbours = !settings.neighbours),
+    },
+  ];
+}
+
+/** Where the view looks from. */
+function cameraCommands(): Command[] {
+  const view = useView();
+  const session = useSession();
+  const change = (f: () => void) => () => {
+    f();
+    view.viewport?.invalidate();
+  };
+  return [
+    {
+      id: 'view.flat',
+      title: 'Look without perspective',
+      group: 'View',
+      keys: ['O'],
+      icon: IconPerspective,
+      on: () => view.flat,
+      run: change(() => {
+        view.flat = !view.flat;
+        if (view.viewport) view.viewport.camera.orthographic = view.flat;
+      }),
+    },
+    {
+      id: 'view.isometric',
+      title: 'Look isometrically',
+      group: 'View',
+      keys: ['Ctrl+4'],
+      icon: IconCube3dSphere,
+      run: change(() => {
+        view.viewport?.camera.lookIsometric();
+        view.flat = true;
+      }),
     },
     {
       id: 'view.frame',
@@ -200,3 +204,6 @@ export function viewCommands(): Command[] {
     })),
   ];
 }
+
+/** Commands of the view, the same on every screen that has one. */
+export const viewCommands = (): Command[] => [...lookCommands(), ...cameraCommands()];

@@ -10,8 +10,10 @@ export const useView = defineStore('view', () => {
   /** Figures of a drag, size along each axis and count. */
   const measure = ref('');
   const cursor = ref('');
+  /** Whether one looks without perspective. */
+  const flat = ref(false);
   const setViewport = (v: Viewport | null): void => {
     viewport.value = v ? markRaw(v) : null;
   };
-  return { viewport, cameraTick, measure, cursor, setViewport };
+  return { viewport, cameraTick, measure, cursor, flat, setViewport };
 });

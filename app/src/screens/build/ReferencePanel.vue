@@ -6,7 +6,7 @@ import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
-import { PLANE_AXIS } from './tints';
+import { PLANE_AXIS } from './reference-outline';
 import { outlineAxes } from '@sphalerite/core/sculpt';
 
 const session = useSession();

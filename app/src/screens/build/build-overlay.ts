@@ -1,6 +1,6 @@
-import { type Box, boxContains, boxVolume, intersectBoxes, transformPoint, mapVec } from '@sphalerite/core/math';
+import { mapVec, transformPoint } from '@sphalerite/core/math';
 import { type Part, pivotPoint } from '@sphalerite/core/model';
-import { faceRegion, mirrorBoxes, mirrorFaces, shapeBox, strokeCells } from '@sphalerite/core/sculpt';
+import { mirrorBoxes } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed } from 'vue';
 import { useSession } from '../../stores/session';
@@ -11,9 +11,9 @@ import { useBuild } from './build-state';
 import { drops, rulerLines } from './measure-lines';
 import { figureBeside } from './scale-figure';
 import { useSelection } from './selection/selection-state';
-import { LARGE } from './strokes/change-arguments';
 import { extentOf } from './target-meter';
-import { PLANE_AXIS } from './tints';
+import { PLANE_AXIS } from './reference-outline';
+import { lostCells, useTouchedCells } from './touched-cells';
 
 /** What is drawn over the cubes in Build: guides and handles, what is selected or floats, and what the tool would touch. */
 export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, apart }: BuildParts): () => Overlay {
@@ -21,35 +21,8 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
   const build = useBuild();
   const selection = useSelection();
   const { settings } = useSettings();
+  const { erasing, touchedFaces, touchedCells } = useTouchedCells({ strokes, hand });
   const floatingSet = computed(() => (selection.floating ? CellSet.filled(selection.floating.grid) : null));
-
-  /** Plain boxes with their mirror images, when that is all there is to show; they cost nothing however large. */
-  const hoveredBoxes = computed<Box[] | null>(() => {
-    const { shapes } = strokes.output.value;
-    if (build.radial || shapes.length === 0 || shapes.length > 32) return null;
-    // Very large shapes are shown by their box.
-    const boxes = shapes.flatMap((s) =>
-      s.kind === 'box' && !s.hollow ? [s.box] : boxVolume(shapeBox(s)) > LARGE ? [shapeBox(s)] : [],
-    );
-    return boxes.length === shapes.length ? [...mirrorBoxes(boxes, build.mirror)] : null;
-  });
-  const hovered = computed<CellSet | null>(() => {
-    const out = strokes.output.value,
-      part = session.part;
-    if (!part || out.shapes.length === 0) return null;
-    // Outside the volume too, so that the warning shows what would be lost.
-    return strokeCells(out.shapes, build.symmetry, {
-      min: [part.bounds.min[0] - 300, part.bounds.min[1] - 300, part.bounds.min[2] - 300],
-      size: [1100, 1100, 1100],
-    });
-  });
-
-  const erasing = (): boolean => {
-    const { verb, reach } = build.card;
-    const inverted = strokes.invert.value && (verb === 'add' || verb === 'erase');
-    return (verb === 'erase') !== inverted && reach !== 'extrude';
-  };
-  const tone = (): Mark['tone'] => (erasing() ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey');
 
   function pictures(part: Part): Overlay['pictures'] {
     const { min } = part.bounds;
@@ -96,16 +69,10 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
       marks.push(
         { set: floatingSet.value!, tone: 'honey', fill: 0.16 },
         { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true },
-        ...lost(floatingSet.value!, part.bounds, 0.5),
+        ...lostCells(floatingSet.value!, part.bounds, 0.5),
       );
     else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.26 });
     return marks;
-  }
-
-  /** What would be cut off, in the warning tint. */
-  function lost(set: CellSet, bounds: Box, fill: number): Mark[] {
-    const outside = set.minus(set.within(intersectBoxes(set.box, bounds)));
-    return outside.isEmpty || build.growVolume ? [] : [{ set: outside, tone: 'danger', fill }];
   }
 
   /** The planes and points that go with the hand. */
@@ -120,38 +87,6 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
       spin: radial ? { axis: radial.axis, at: middle, count: radial.count } : null,
       joints: [...quiet.joints, { at: pivot, parent: null, selected: true, side: part.side }],
     };
-  }
-
-  /** The faces that the tool under the hand would touch, when it touches faces; null else. */
-  function touchedFaces(): Overlay['faces'] | null {
-    const out = strokes.output.value;
-    const { card, seen, mirror } = build;
-    if (out.face && seen)
-      return mirrorFaces(out.face.cell, out.face.normal, mirror).flatMap(({ cell, normal }) =>
-        (card.reach === 'extrude' ? faceRegion(seen, cell, normal, card.face) : [cell]).map((c) => ({
-          cell: c,
-          normal,
-        })),
-      );
-    const pick = hand.pickNow.value;
-    // One cube under the pointer is shown by the face it would touch; more by their outline.
-    const one = !out.active && pick && !pick.floor && card.reach === 'point' && card.verb === 'paint';
-    return one ? mirrorFaces(pick.cell, pick.normal, mirror) : null;
-  }
-
-  /** The cells that the tool would touch; what would leave the volume in the warning tint. */
-  function touchedCells(part: Part): Mark[] {
-    const out = strokes.output.value;
-    const boxes = hoveredBoxes.value;
-    const shown = out.active && tone() === 'honey';
-    // What is drawn already shows itself; then only its outline is needed.
-    if (boxes && boxes.every((b) => boxContains(part.bounds, b)))
-      return [{ set: boxes, tone: tone(), fill: shown && session.preview ? 0 : 0.25 }];
-    const set = hovered.value;
-    if (!set || set.isEmpty) return [];
-    const spill = lost(set, part.bounds, 0.45);
-    const inside = spill.length > 0 ? set.within(part.bounds) : set;
-    return [{ set: inside, tone: tone(), fill: shown && out.preview ? 0 : 0.25 }, ...spill];
   }
 
   return () => {
