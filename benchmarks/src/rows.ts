@@ -2,7 +2,7 @@ import { chunksOf, meshChunk, surfaceOf } from '@sphalerite/core/mesh';
 import { seededRandom } from '@sphalerite/core/math';
 import { current, startHistory, undo } from '@sphalerite/core/project';
 import { idsFrom, makeProject } from '@sphalerite/core/model';
-import { type RayGrid, gridHit, intersectGrid, rayGridOf } from '@sphalerite/core/render';
+import { GridHit, type RayGrid, intersectGrid, rayGridOf } from '@sphalerite/core/render';
 import { type VoxelGrid } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
@@ -77,6 +77,7 @@ function merging(name: string, grid: VoxelGrid, goal: number): Row[] {
 function pathRays(grid: RayGrid, e: number): Float64Array {
   const random = seededRandom(3);
   const out: number[] = [];
+  const met = new GridHit();
   const eye = [e * 1.35, e * 1.1, e * 1.5] as const;
   for (let v = 0; v < 100; v++) {
     for (let u = 0; u < 100; u++) {
@@ -86,10 +87,10 @@ function pathRays(grid: RayGrid, e: number): Float64Array {
         const l = Math.hypot(...d);
         d = d.map((n) => n / l);
         out.push(x, y, z, d[0]!, d[1]!, d[2]!);
-        const t = intersectGrid(grid, x, y, z, d[0]!, d[1]!, d[2]!, 0, Infinity);
+        const t = intersectGrid(grid, x, y, z, d[0]!, d[1]!, d[2]!, 0, Infinity, met);
         if (t === Infinity) break;
         const n = [0, 0, 0];
-        n[gridHit.axis] = gridHit.sign;
+        n[met.axis] = met.sign;
         [x, y, z] = [x + d[0]! * t + n[0]! * 1e-3, y + d[1]! * t + n[1]! * 1e-3, z + d[2]! * t + n[2]! * 1e-3];
         d = [random() * 2 - 1, random() * 2 - 1, random() * 2 - 1].map((c, a) => c + n[a]! * 1.2);
       }
@@ -108,6 +109,7 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
   const list = pathRays(ray, grid.bounds.size[0]);
   const N = list.length / 6;
   const distances = new Float64Array(N);
+  const met = new GridHit();
   const ours = median(5, () => {
     for (let i = 0, k = 0; i < N * 6; i += 6)
       distances[k++] = intersectGrid(
@@ -120,6 +122,7 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
         list[i + 5]!,
         0,
         Infinity,
+        met,
       );
   });
   const hits = distances.reduce((n, t) => n + (t < Infinity ? 1 : 0), 0);

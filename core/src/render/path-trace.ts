@@ -1,6 +1,6 @@
 import { hash32 } from '../math';
 import { EMITTER_STRIDE } from './emitters';
-import { hit, intersectScene } from './intersect';
+import { SceneRay } from './intersect';
 import type { TraceScene } from './trace-scene';
 
 /** How light is followed. */
@@ -41,284 +41,301 @@ export function traceStrip(
   samples: number,
   options: TraceOptions = TRACE_DEFAULTS,
 ): Strip {
-  const { width, height, camera: c } = scene;
+  const { width } = scene;
   const sum = new Float32Array(width * rows * 4);
+  const path = new Path(scene, options);
   for (let j = 0; j < rows; j++) {
     for (let i = 0; i < width; i++) {
       const o = (j * width + i) * 4;
       for (let s = first; s < first + samples; s++) {
-        seed((y + j) * width + i, s);
-        const u = ((i + random()) / width) * 2 - 1;
-        const v = 1 - ((y + j + random()) / height) * 2;
-        let ox = c.eye[0],
-          oy = c.eye[1],
-          oz = c.eye[2];
-        let dx = c.ahead[0],
-          dy = c.ahead[1],
-          dz = c.ahead[2];
-        const px = c.right[0] * u + c.up[0] * v,
-          py = c.right[1] * u + c.up[1] * v,
-          pz = c.right[2] * u + c.up[2] * v;
-        if (c.perspective) {
-          dx += px;
-          dy += py;
-          dz += pz;
-          const l = 1 / Math.hypot(dx, dy, dz);
-          dx *= l;
-          dy *= l;
-          dz *= l;
-        } else {
-          ox += px;
-          oy += py;
-          oz += pz;
-        }
-        radiance(scene, ox, oy, oz, dx, dy, dz, options);
-        sum[o]! += light.r;
-        sum[o + 1]! += light.g;
-        sum[o + 2]! += light.b;
-        sum[o + 3]! += light.covered;
+        path.follow(i, y + j, s);
+        sum[o]! += path.r;
+        sum[o + 1]! += path.g;
+        sum[o + 2]! += path.b;
+        sum[o + 3]! += path.covered;
       }
     }
   }
   return { y, rows, samples, sum };
 }
 
-/** Result of `radiance`. */
-const light = { r: 0, g: 0, b: 0, covered: 0 };
-let state = 1;
-function seed(pixel: number, sample: number): void {
-  state = hash32(hash32(pixel + 0x632be5ab) ^ Math.imul(sample + 1, 0x9e3779b1)) || 1;
-}
-function random(): number {
-  state ^= state << 13;
-  state ^= state >>> 17;
-  state ^= state << 5;
-  return (state >>> 0) / 4294967296;
-}
-
-function radiance(
-  scene: TraceScene,
-  ox: number,
-  oy: number,
-  oz: number,
-  dx: number,
-  dy: number,
-  dz: number,
-  options: TraceOptions,
-): void {
-  const L = scene.light;
-  let r = 0,
-    g = 0,
-    b = 0;
-  let wr = 1,
-    wg = 1,
-    wb = 1;
-  let tMin = EPSILON;
-  // Glow met after a diffuse bounce was counted already, when it was aimed for.
-  let countGlow = true;
-  light.covered = 0;
-  for (let bounce = 0; ; bounce++) {
-    // What the eye sees directly is exact; what comes over bounces may be held down.
-    const limit = bounce === 0 ? Infinity : options.clamp;
-    const met = intersectScene(scene, ox, oy, oz, dx, dy, dz, tMin, Infinity);
-    // Far floor melts into the horizon: that share of the light is taken here, the rest goes on.
-    const melted = met && hit.instance < 0 && hit.t > L.groundFade[0] ? fadeAt(hit.t, L.groundFade) : 0;
-    if (melted > 0) {
-      light.covered = 1;
-      r += wr * melted * L.horizon[0];
-      g += wg * melted * L.horizon[1];
-      b += wb * melted * L.horizon[2];
-      wr *= 1 - melted;
-      wg *= 1 - melted;
-      wb *= 1 - melted;
-    }
-    if (melted === 1) break;
-    if (!met) {
-      const k = dy <= 0 ? 0 : Math.sqrt(dy);
-      r += wr * (L.horizon[0] + (L.zenith[0] - L.horizon[0]) * k);
-      g += wg * (L.horizon[1] + (L.zenith[1] - L.horizon[1]) * k);
-      b += wb * (L.horizon[2] + (L.zenith[2] - L.horizon[2]) * k);
-      break;
-    }
-    light.covered = 1;
-    const t = hit.t,
-      nx = hit.nx,
-      ny = hit.ny,
-      nz = hit.nz;
-    let cr: number,
-      cg: number,
-      cb: number,
-      metal = 0,
-      rough = 1;
-    if (hit.instance >= 0) {
-      const s = scene.instances[hit.instance]!.surfaces;
-      const v = hit.value;
-      cr = s.colour[v * 3]!;
-      cg = s.colour[v * 3 + 1]!;
-      cb = s.colour[v * 3 + 2]!;
-      const e = s.emissive[v]!;
-      if (e > 0 && countGlow) {
-        r += Math.min(limit, wr * cr * e);
-        g += Math.min(limit, wg * cg * e);
-        b += Math.min(limit, wb * cb * e);
-      }
-      const opacity = s.opacity[v]!;
-      if (opacity < 1 && random() >= opacity) {
-        // Straight through this cube, taking on a little of its colour at each face passed.
-        wr *= 0.5 + 0.5 * cr;
-        wg *= 0.5 + 0.5 * cg;
-        wb *= 0.5 + 0.5 * cb;
-        const m = scene.instances[hit.instance]!.toLocal;
-        const reach =
-          1 /
-          Math.max(
-            Math.abs(m[0]! * dx + m[4]! * dy + m[8]! * dz),
-            Math.abs(m[1]! * dx + m[5]! * dy + m[9]! * dz),
-            Math.abs(m[2]! * dx + m[6]! * dy + m[10]! * dz),
-          );
-        ox += dx * (t + reach);
-        oy += dy * (t + reach);
-        oz += dz * (t + reach);
-        if (bounce >= options.bounces * 2) break;
-        continue;
-      }
-      metal = s.metalness[v]!;
-      rough = s.roughness[v]!;
-    } else {
-      cr = L.groundColour[0];
-      cg = L.groundColour[1];
-      cb = L.groundColour[2];
-    }
-    if (bounce >= options.bounces) break;
-    wr *= cr;
-    wg *= cg;
-    wb *= cb;
-    if (bounce >= 3) {
-      const keep = Math.min(0.95, Math.max(wr, wg, wb));
-      if (random() >= keep) break;
-      wr /= keep;
-      wg /= keep;
-      wb /= keep;
-    }
-    ox += dx * t + nx * EPSILON;
-    oy += dy * t + ny * EPSILON;
-    oz += dz * t + nz * EPSILON;
-    tMin = EPSILON;
-
-    if (metal > 0 && random() < metal) {
-      countGlow = true;
-      const k = 2 * (dx * nx + dy * ny + dz * nz);
-      dx -= k * nx;
-      dy -= k * ny;
-      dz -= k * nz;
-      const fuzz = rough * rough;
-      if (fuzz > 0) {
-        scatter(nx, ny, nz);
-        dx += (bounceDir.x - dx) * fuzz;
-        dy += (bounceDir.y - dy) * fuzz;
-        dz += (bounceDir.z - dz) * fuzz;
-        const l = 1 / Math.hypot(dx, dy, dz);
-        dx *= l;
-        dy *= l;
-        dz *= l;
-      }
-      continue;
-    }
-
-    const seen = sunShare(scene, ox, oy, oz, nx, ny, nz);
-    if (seen > 0) {
-      r += Math.min(limit, wr * L.sunColour[0] * seen);
-      g += Math.min(limit, wg * L.sunColour[1] * seen);
-      b += Math.min(limit, wb * L.sunColour[2] * seen);
-    }
-    if (scene.emitters.length > 0) {
-      const share = glowShare(scene, ox, oy, oz, nx, ny, nz);
-      if (share > 0) {
-        const e = scene.emitters;
-        r += Math.min(limit, wr * e[aimed + 9]! * share);
-        g += Math.min(limit, wg * e[aimed + 10]! * share);
-        b += Math.min(limit, wb * e[aimed + 11]! * share);
-      }
-    }
-    countGlow = false;
-    scatter(nx, ny, nz);
-    dx = bounceDir.x;
-    dy = bounceDir.y;
-    dz = bounceDir.z;
-  }
-  light.r = r;
-  light.g = g;
-  light.b = b;
-}
-
 const fadeAt = (t: number, [near, far]: readonly [number, number]): number => Math.min(1, (t - near) / (far - near));
 
-const bounceDir = { x: 0, y: 1, z: 0 };
-/** A cosine-weighted direction about a unit normal (Malley's method; frame after Duff et al. 2017). */
-function scatter(nx: number, ny: number, nz: number): void {
-  const u = random(),
-    phi = 2 * Math.PI * random();
-  const rad = Math.sqrt(u),
-    x = rad * Math.cos(phi),
-    y = rad * Math.sin(phi),
-    z = Math.sqrt(1 - u);
-  aim(nx, ny, nz, x, y, z);
-}
-function aim(nx: number, ny: number, nz: number, x: number, y: number, z: number): void {
-  const sign = nz >= 0 ? 1 : -1;
-  const a = -1 / (sign + nz),
-    b = nx * ny * a;
-  bounceDir.x = x * (1 + sign * nx * nx * a) + y * b + z * nx;
-  bounceDir.y = x * sign * b + y * (sign + ny * ny * a) + z * ny;
-  bounceDir.z = -x * sign * nx - y * ny + z * nz;
-}
+/** One path of light, followed from the eye; used again for each sample, since nothing may be allocated for so many. */
+class Path {
+  /** What came of the last sample: linear light, and 1 when it met anything. */
+  r = 0.5;
+  g = 0.5;
+  b = 0.5;
+  covered = 0;
 
-/**
- * How much of the sun a point receives: the cosine at its surface where the sun is seen, else 0. The sun's
- * strength is its irradiance on a surface facing it, divided by π; so a white wall in full sun of strength 1 has radiance 1.
- */
-function sunShare(scene: TraceScene, ox: number, oy: number, oz: number, nx: number, ny: number, nz: number): number {
-  const L = scene.light;
-  if (L.sunColour[0] + L.sunColour[1] + L.sunColour[2] === 0) return 0;
-  const z = 1 - random() * (1 - L.sunCos),
-    s = Math.sqrt(Math.max(0, 1 - z * z)),
-    phi = 2 * Math.PI * random();
-  aim(L.sunDirection[0], L.sunDirection[1], L.sunDirection[2], s * Math.cos(phi), s * Math.sin(phi), z);
-  const cos = bounceDir.x * nx + bounceDir.y * ny + bounceDir.z * nz;
-  if (cos <= 0 || bounceDir.y <= 0) return 0;
-  return intersectScene(scene, ox, oy, oz, bounceDir.x, bounceDir.y, bounceDir.z, EPSILON, Infinity) ? 0 : cos;
-}
+  /** The ray. */
+  private ox = 0.5;
+  private oy = 0.5;
+  private oz = 0.5;
+  private dx = 0.5;
+  private dy = 0.5;
+  private dz = 0.5;
+  /** The share of red, green and blue that comes back along the path. */
+  private wr = 0.5;
+  private wg = 0.5;
+  private wb = 0.5;
+  /** A direction that {@link scatter} or {@link aim} made. */
+  private ax = 0.5;
+  private ay = 0.5;
+  private az = 0.5;
+  /** Glow met after a diffuse bounce was counted already, when it was aimed for. */
+  private countGlow = true;
+  /** Most light that may come over the bounce under way. */
+  private limit = Infinity;
+  private state = 1;
+  private readonly met = new SceneRay();
+  /** For rays to lights, so that what the path itself met stays. */
+  private readonly shadow = new SceneRay();
 
-/** Where the face begins that `glowShare` aimed for. */
-let aimed = 0;
-/**
- * Aims for a random point of a random glowing face. Gives what its radiance is multiplied with: both cosines
- * by area over π times the squared distance, over the chance of that choice; 0 when it is hidden.
- */
-function glowShare(scene: TraceScene, ox: number, oy: number, oz: number, nx: number, ny: number, nz: number): number {
-  const e = scene.emitters;
-  const count = e.length / EMITTER_STRIDE;
-  aimed = Math.min(count - 1, Math.floor(random() * count)) * EMITTER_STRIDE;
-  const i = aimed,
-    a = random(),
-    b = random();
-  let dx = e[i]! + e[i + 3]! * a + e[i + 6]! * b - ox;
-  let dy = e[i + 1]! + e[i + 4]! * a + e[i + 7]! * b - oy;
-  let dz = e[i + 2]! + e[i + 5]! * a + e[i + 8]! * b - oz;
-  const d2 = dx * dx + dy * dy + dz * dz;
-  const d = Math.sqrt(d2);
-  if (d < EPSILON * 2) return 0;
-  dx /= d;
-  dy /= d;
-  dz /= d;
-  const cos = dx * nx + dy * ny + dz * nz;
-  if (cos <= 0) return 0;
-  // u × v: its length is the face's area, its direction the face's normal.
-  const fx = e[i + 4]! * e[i + 8]! - e[i + 5]! * e[i + 7]!;
-  const fy = e[i + 5]! * e[i + 6]! - e[i + 3]! * e[i + 8]!;
-  const fz = e[i + 3]! * e[i + 7]! - e[i + 4]! * e[i + 6]!;
-  const facing = -(dx * fx + dy * fy + dz * fz);
-  if (facing <= 0) return 0;
-  if (intersectScene(scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return 0;
-  return (count * cos * facing) / (Math.PI * d2);
+  constructor(
+    private readonly scene: TraceScene,
+    private readonly options: TraceOptions,
+  ) {}
+
+  /** Follows sample `sample` of the pixel in column `x` of row `y`. */
+  follow(x: number, y: number, sample: number): void {
+    this.seed(y * this.scene.width + x, sample);
+    this.leaveEye(x, y);
+    this.r = this.g = this.b = 0;
+    this.wr = this.wg = this.wb = 1;
+    this.covered = 0;
+    this.countGlow = true;
+    for (let bounce = 0; this.step(bounce); bounce++);
+  }
+
+  private seed(pixel: number, sample: number): void {
+    this.state = hash32(hash32(pixel + 0x632be5ab) ^ Math.imul(sample + 1, 0x9e3779b1)) || 1;
+  }
+  /** Xorshift (Marsaglia 2003), 0 to below 1. */
+  private random(): number {
+    let s = this.state;
+    s ^= s << 13;
+    s ^= s >>> 17;
+    s ^= s << 5;
+    this.state = s;
+    return (s >>> 0) / 4294967296;
+  }
+
+  private leaveEye(x: number, y: number): void {
+    const { width, height, camera: c } = this.scene;
+    const u = ((x + this.random()) / width) * 2 - 1;
+    const v = 1 - ((y + this.random()) / height) * 2;
+    const px = c.right[0] * u + c.up[0] * v,
+      py = c.right[1] * u + c.up[1] * v,
+      pz = c.right[2] * u + c.up[2] * v;
+    if (c.perspective) {
+      this.start(c.eye[0], c.eye[1], c.eye[2]);
+      this.turn(c.ahead[0] + px, c.ahead[1] + py, c.ahead[2] + pz);
+    } else {
+      this.start(c.eye[0] + px, c.eye[1] + py, c.eye[2] + pz);
+      this.turn(c.ahead[0], c.ahead[1], c.ahead[2]);
+    }
+  }
+  private start(x: number, y: number, z: number): void {
+    this.ox = x;
+    this.oy = y;
+    this.oz = z;
+  }
+  /** The ray into another direction, of any length. */
+  private turn(x: number, y: number, z: number): void {
+    const l = 1 / Math.hypot(x, y, z);
+    this.dx = x * l;
+    this.dy = y * l;
+    this.dz = z * l;
+  }
+
+  /** From one surface to the next; gives whether the path goes on. */
+  private step(bounce: number): boolean {
+    // What the eye sees directly is exact; what comes over bounces may be held down.
+    this.limit = bounce === 0 ? Infinity : this.options.clamp;
+    const { scene, met } = this;
+    const found = met.intersect(scene, this.ox, this.oy, this.oz, this.dx, this.dy, this.dz, EPSILON, Infinity);
+    if (found && met.instance < 0 && this.meltsAway(met.t)) return false;
+    if (!found) {
+      this.takeSky();
+      return false;
+    }
+    this.covered = 1;
+    if (met.instance < 0)
+      return bounce < this.options.bounces && this.bounceOff(scene.light.groundColour, 0, bounce, 0, 1);
+    const s = scene.instances[met.instance]!.surfaces;
+    const v = met.value,
+      c = v * 3;
+    const e = s.emissive[v]!;
+    if (e > 0 && this.countGlow) this.add(s.colour[c]! * e, s.colour[c + 1]! * e, s.colour[c + 2]! * e);
+    const opacity = s.opacity[v]!;
+    if (opacity < 1 && this.random() >= opacity) {
+      this.passThrough(s.colour, c);
+      return bounce < this.options.bounces * 2;
+    }
+    return bounce < this.options.bounces && this.bounceOff(s.colour, c, bounce, s.metalness[v]!, s.roughness[v]!);
+  }
+
+  /** Light that comes along the path, held to the limit. */
+  private add(r: number, g: number, b: number): void {
+    this.r += Math.min(this.limit, this.wr * r);
+    this.g += Math.min(this.limit, this.wg * g);
+    this.b += Math.min(this.limit, this.wb * b);
+  }
+  private weigh(r: number, g: number, b: number): void {
+    this.wr *= r;
+    this.wg *= g;
+    this.wb *= b;
+  }
+
+  /** Far floor melts into the horizon: that share of the light is taken here, the rest goes on; true when all has. */
+  private meltsAway(t: number): boolean {
+    const { groundFade, horizon } = this.scene.light;
+    const melted = t > groundFade[0] ? fadeAt(t, groundFade) : 0;
+    if (melted === 0) return false;
+    this.covered = 1;
+    this.r += this.wr * melted * horizon[0];
+    this.g += this.wg * melted * horizon[1];
+    this.b += this.wb * melted * horizon[2];
+    this.weigh(1 - melted, 1 - melted, 1 - melted);
+    return melted === 1;
+  }
+  private takeSky(): void {
+    const { horizon: h, zenith: z } = this.scene.light;
+    const k = this.dy <= 0 ? 0 : Math.sqrt(this.dy);
+    this.r += this.wr * (h[0] + (z[0] - h[0]) * k);
+    this.g += this.wg * (h[1] + (z[1] - h[1]) * k);
+    this.b += this.wb * (h[2] + (z[2] - h[2]) * k);
+  }
+  /** Straight through this cube, taking on a little of its colour at each face passed. */
+  private passThrough(colour: ArrayLike<number>, c: number): void {
+    const { dx, dy, dz, met } = this;
+    this.weigh(0.5 + 0.5 * colour[c]!, 0.5 + 0.5 * colour[c + 1]!, 0.5 + 0.5 * colour[c + 2]!);
+    const m = this.scene.instances[met.instance]!.toLocal;
+    const x = Math.abs(m[0]! * dx + m[4]! * dy + m[8]! * dz),
+      y = Math.abs(m[1]! * dx + m[5]! * dy + m[9]! * dz),
+      z = Math.abs(m[2]! * dx + m[6]! * dy + m[10]! * dz);
+    const way = met.t + 1 / Math.max(x, y, z);
+    this.ox += dx * way;
+    this.oy += dy * way;
+    this.oz += dz * way;
+  }
+
+  /** Off an opaque surface, by mirror or diffusely; gives whether the path goes on. */
+  private bounceOff(colour: ArrayLike<number>, c: number, bounce: number, metal: number, rough: number): boolean {
+    this.weigh(colour[c]!, colour[c + 1]!, colour[c + 2]!);
+    if (bounce >= 3 && !this.survives()) return false;
+    const { t, nx, ny, nz } = this.met;
+    this.ox += this.dx * t + nx * EPSILON;
+    this.oy += this.dy * t + ny * EPSILON;
+    this.oz += this.dz * t + nz * EPSILON;
+    if (metal > 0 && this.random() < metal) {
+      this.countGlow = true;
+      this.reflect(rough * rough);
+      return true;
+    }
+    this.gatherSun();
+    if (this.scene.emitters.length > 0) this.gatherGlow();
+    this.countGlow = false;
+    this.scatter(nx, ny, nz);
+    this.dx = this.ax;
+    this.dy = this.ay;
+    this.dz = this.az;
+    return true;
+  }
+  /** Paths that carry little are ended by chance, and those that go on count for more (Russian roulette). */
+  private survives(): boolean {
+    const keep = Math.min(0.95, Math.max(this.wr, this.wg, this.wb));
+    if (this.random() >= keep) return false;
+    this.wr /= keep;
+    this.wg /= keep;
+    this.wb /= keep;
+    return true;
+  }
+  /** Mirrors the ray; `fuzz` is how far it is drawn towards a diffuse bounce. */
+  private reflect(fuzz: number): void {
+    const { nx, ny, nz } = this.met;
+    const k = 2 * (this.dx * nx + this.dy * ny + this.dz * nz);
+    this.dx -= k * nx;
+    this.dy -= k * ny;
+    this.dz -= k * nz;
+    if (fuzz === 0) return;
+    this.scatter(nx, ny, nz);
+    this.turn(
+      this.dx + (this.ax - this.dx) * fuzz,
+      this.dy + (this.ay - this.dy) * fuzz,
+      this.dz + (this.az - this.dz) * fuzz,
+    );
+  }
+
+  /** A cosine-weighted direction about a unit normal (Malley's method). */
+  private scatter(nx: number, ny: number, nz: number): void {
+    const u = this.random(),
+      phi = 2 * Math.PI * this.random();
+    const rad = Math.sqrt(u);
+    this.aim(nx, ny, nz, rad * Math.cos(phi), rad * Math.sin(phi), Math.sqrt(1 - u));
+  }
+  /** A direction given in a frame whose z is the normal (frame after Duff et al. 2017). */
+  private aim(nx: number, ny: number, nz: number, x: number, y: number, z: number): void {
+    const sign = nz >= 0 ? 1 : -1;
+    const a = -1 / (sign + nz),
+      b = nx * ny * a;
+    this.ax = x * (1 + sign * nx * nx * a) + y * b + z * nx;
+    this.ay = x * sign * b + y * (sign + ny * ny * a) + z * ny;
+    this.az = -x * sign * nx - y * ny + z * nz;
+  }
+
+  /**
+   * The light of the sun, where it is seen from: by the cosine at the surface. The sun's strength is its irradiance on a
+   * surface facing it, divided by π; so a white wall in full sun of strength 1 has radiance 1.
+   */
+  private gatherSun(): void {
+    const { sunColour: c, sunCos, sunDirection: d } = this.scene.light;
+    if (c[0] + c[1] + c[2] === 0) return;
+    const z = 1 - this.random() * (1 - sunCos),
+      s = Math.sqrt(Math.max(0, 1 - z * z)),
+      phi = 2 * Math.PI * this.random();
+    this.aim(d[0], d[1], d[2], s * Math.cos(phi), s * Math.sin(phi), z);
+    const { nx, ny, nz } = this.met;
+    const { ax, ay, az } = this;
+    const cos = ax * nx + ay * ny + az * nz;
+    if (cos <= 0 || ay <= 0) return;
+    if (this.shadow.intersect(this.scene, this.ox, this.oy, this.oz, ax, ay, az, EPSILON, Infinity)) return;
+    this.add(c[0] * cos, c[1] * cos, c[2] * cos);
+  }
+
+  /**
+   * The light of a random point of a random glowing face, where it is seen from: its radiance times both cosines by area
+   * over π times the squared distance, over the chance of that choice.
+   */
+  private gatherGlow(): void {
+    const e = this.scene.emitters;
+    const { ox, oy, oz } = this;
+    const { nx, ny, nz } = this.met;
+    const count = e.length / EMITTER_STRIDE;
+    const i = Math.min(count - 1, Math.floor(this.random() * count)) * EMITTER_STRIDE,
+      a = this.random(),
+      b = this.random();
+    let dx = e[i]! + e[i + 3]! * a + e[i + 6]! * b - ox;
+    let dy = e[i + 1]! + e[i + 4]! * a + e[i + 7]! * b - oy;
+    let dz = e[i + 2]! + e[i + 5]! * a + e[i + 8]! * b - oz;
+    const d2 = dx * dx + dy * dy + dz * dz;
+    const d = Math.sqrt(d2);
+    if (d < EPSILON * 2) return;
+    dx /= d;
+    dy /= d;
+    dz /= d;
+    const cos = dx * nx + dy * ny + dz * nz;
+    if (cos <= 0) return;
+    // u × v: its length is the face's area, its direction the face's normal.
+    const fx = e[i + 4]! * e[i + 8]! - e[i + 5]! * e[i + 7]!;
+    const fy = e[i + 5]! * e[i + 6]! - e[i + 3]! * e[i + 8]!;
+    const fz = e[i + 3]! * e[i + 7]! - e[i + 4]! * e[i + 6]!;
+    const facing = -(dx * fx + dy * fy + dz * fz);
+    if (facing <= 0) return;
+    if (this.shadow.intersect(this.scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return;
+    const share = (count * cos * facing) / (Math.PI * d2);
+    this.add(e[i + 9]! * share, e[i + 10]! * share, e[i + 11]! * share);
+  }
 }

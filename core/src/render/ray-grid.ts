@@ -27,9 +27,17 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
   const size = mapVec(box.size, (s) => (s + 3) & ~3);
   const cells = grid.readBox({ min: box.min, size });
   const blocks: Vec3 = [size[0] / 4, size[1] / 4, size[2] / 4];
-  const [bx, by, bz] = blocks;
-  const count = bx * by * bz;
-  const bits = new Int32Array(count * 2);
+  const bits = bitsOf(cells, size, blocks);
+  const count = blocks[0] * blocks[1] * blocks[2];
+  const reach = new Uint8Array(count * 8);
+  for (let octant = 0; octant < 8; octant++)
+    measureReach(bits, blocks, octant, reach.subarray(octant * count, (octant + 1) * count));
+  return { min: box.min, size, cells, bits, blocks, reach };
+}
+
+/** Which cells of each block are filled: {@link RayGrid.bits}. */
+function bitsOf(cells: Uint8Array, size: Vec3, [bx, by, bz]: Vec3): Int32Array {
+  const bits = new Int32Array(bx * by * bz * 2);
   const words = new Int32Array(cells.buffer, cells.byteOffset, cells.length >> 2);
   for (let z = 0, i = 0; z < size[2]; z++) {
     for (let y = 0; y < size[1]; y++) {
@@ -42,46 +50,54 @@ export function rayGridOf(grid: VoxelGrid): RayGrid | null {
       }
     }
   }
-  const reach = new Uint8Array(count * 8);
-  for (let octant = 0; octant < 8; octant++) {
-    const sx = octant & 1 ? -1 : 1,
-      sy = octant & 2 ? -1 : 1,
-      sz = octant & 4 ? -1 : 1;
-    const base = octant * count;
-    const at = (x: number, y: number, z: number): number =>
-      x < 0 || y < 0 || z < 0 || x >= bx || y >= by || z >= bz ? 255 : reach[base + (z * by + y) * bx + x]!;
-    for (let k = 0; k < bz; k++) {
-      const z = sz > 0 ? bz - 1 - k : k;
-      for (let j = 0; j < by; j++) {
-        const y = sy > 0 ? by - 1 - j : j;
-        for (let i = 0; i < bx; i++) {
-          const x = sx > 0 ? bx - 1 - i : i;
-          const n = (z * by + y) * bx + x;
-          if (bits[n * 2] !== 0 || bits[n * 2 + 1] !== 0) continue;
-          const m = Math.min(
-            at(x + sx, y, z),
-            at(x, y + sy, z),
-            at(x, y, z + sz),
-            at(x + sx, y + sy, z),
-            at(x + sx, y, z + sz),
-            at(x, y + sy, z + sz),
-            at(x + sx, y + sy, z + sz),
-          );
-          reach[base + n] = Math.min(254, m) + 1;
-        }
+  return bits;
+}
+
+/** Fills in one octant of {@link RayGrid.reach}, from its far end: an empty cube is one larger than the least beyond it. */
+function measureReach(bits: Int32Array, [bx, by, bz]: Vec3, octant: number, reach: Uint8Array): void {
+  const sx = octant & 1 ? -1 : 1,
+    sy = octant & 2 ? -1 : 1,
+    sz = octant & 4 ? -1 : 1;
+  const at = (x: number, y: number, z: number): number =>
+    x < 0 || y < 0 || z < 0 || x >= bx || y >= by || z >= bz ? 255 : reach[(z * by + y) * bx + x]!;
+  for (let k = 0; k < bz; k++) {
+    const z = sz > 0 ? bz - 1 - k : k;
+    for (let j = 0; j < by; j++) {
+      const y = sy > 0 ? by - 1 - j : j;
+      for (let i = 0; i < bx; i++) {
+        const x = sx > 0 ? bx - 1 - i : i;
+        const n = (z * by + y) * bx + x;
+        if (bits[n * 2] !== 0 || bits[n * 2 + 1] !== 0) continue;
+        const m = Math.min(
+          at(x + sx, y, z),
+          at(x, y + sy, z),
+          at(x, y, z + sz),
+          at(x + sx, y + sy, z),
+          at(x + sx, y, z + sz),
+          at(x, y + sy, z + sz),
+          at(x + sx, y + sy, z + sz),
+        );
+        reach[n] = Math.min(254, m) + 1;
       }
     }
   }
-  return { min: box.min, size, cells, bits, blocks, reach };
 }
 
-/** What the last `intersectGrid` met: palette byte, axis of the face and the sign of its outward normal. */
-export const gridHit = { value: 0, axis: 0, sign: 1 };
+/** What {@link intersectGrid} met; one serves for millions of rays, since nothing may be allocated for each. */
+export class GridHit {
+  /** Palette byte. */
+  value = 0;
+  /** Axis of the face and the sign of its outward normal. */
+  axis = 0;
+  sign = 1;
+}
 
 /**
  * The distance (in lengths of the direction) at which a ray first meets a filled cell, or Infinity.
  * The origin is in lattice coordinates; the direction need not have length 1. A ray that begins inside a
- * filled cell meets it at `tMin`. Details go to `gridHit`.
+ * filled cell meets it at `tMin`. What was met goes to `hit`.
+ *
+ * One long function on purpose: cut into pieces that share their state, it takes twice as long.
  */
 export function intersectGrid(
   g: RayGrid,
@@ -93,6 +109,7 @@ export function intersectGrid(
   dz: number,
   tMin: number,
   tMax: number,
+  hit: GridHit,
 ): number {
   ox -= g.min[0];
   oy -= g.min[1];
@@ -175,9 +192,9 @@ export function intersectGrid(
       for (;;) {
         if ((bits[block * 2 + ((z >> 1) & 1)]! >>> ((z & 1) * 16 + (y & 3) * 4 + (x & 3))) & 1) {
           if (t >= leave) return Infinity;
-          gridHit.value = g.cells[(z * ny + y) * nx + x]!;
-          gridHit.axis = axis < 0 ? 1 : axis;
-          gridHit.sign = axis < 0 ? 1 : axis === 0 ? -sx : axis === 1 ? -sy : -sz;
+          hit.value = g.cells[(z * ny + y) * nx + x]!;
+          hit.axis = axis < 0 ? 1 : axis;
+          hit.sign = axis < 0 ? 1 : axis === 0 ? -sx : axis === 1 ? -sy : -sz;
           return t;
         }
         if (tx < ty && tx < tz) {

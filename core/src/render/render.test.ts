@@ -7,10 +7,9 @@ import {
   type TraceLight,
   type TraceScene,
   type TraceSurfaces,
-  gridHit,
-  hit,
+  GridHit,
+  SceneRay,
   intersectGrid,
-  intersectScene,
   joinEmitters,
   rayGridOf,
   traceCamera,
@@ -78,18 +77,20 @@ describe('rays', () => {
           if (grid.get(Math.floor(origin[0]), Math.floor(origin[1]), Math.floor(origin[2])) !== 0) return;
           const dir = sub([to[0] + 0.43, to[1] + 0.51, to[2] + 0.37], origin);
           const plain = rayWalk(grid, origin, dir);
+          const met = new GridHit();
           const t = intersectGrid(
             rayGridOf(grid)!,
             ...(origin as [number, number, number]),
             ...(dir as [number, number, number]),
             0,
             Infinity,
+            met,
           );
           if (!plain) expect(t).toBe(Infinity);
           else {
             expect(t).toBeCloseTo(plain.t, 9);
-            expect(gridHit.value).toBe(grid.get(...plain.cell));
-            if (plain.normal.some((v) => v !== 0)) expect(plain.normal[gridHit.axis as 0 | 1 | 2]).toBe(gridHit.sign);
+            expect(met.value).toBe(grid.get(...plain.cell));
+            if (plain.normal.some((v) => v !== 0)) expect(plain.normal[met.axis as 0 | 1 | 2]).toBe(met.sign);
           }
         },
       ),
@@ -101,7 +102,8 @@ describe('rays', () => {
     const m = matrixOf({ t: [10, 0, 0], q: quatFromAxisAngle([0, 0, 1], Math.PI / 4), s: [2, 2, 2] });
     const s = scene([traceInstance(cube, surfaces(1), m)!], {}, [0, 0, 0], [1, 0, 0]);
     // A cube of edge 16 stands on its edge at x = 10: its corner is 8√2 away from its centre.
-    expect(intersectScene(s, -20, 0.5, 0, 1, 0, 0, 0, Infinity)).toBe(true);
+    const hit = new SceneRay();
+    expect(hit.intersect(s, -20, 0.5, 0, 1, 0, 0, 0, Infinity)).toBe(true);
     expect(hit.t).toBeCloseTo(30 - 8 * Math.SQRT2 + 0.5, 9);
     expect([hit.nx, hit.ny, hit.nz].map((v) => v.toFixed(6))).toEqual(
       [-Math.SQRT1_2, Math.SQRT1_2, 0].map((v) => v.toFixed(6)),

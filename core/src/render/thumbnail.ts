@@ -3,7 +3,7 @@ import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '..
 import { fromLinear } from '../palette';
 import { dressedAt, sampleClip } from '../motion';
 import { REST_POSE, placeParts } from '../rig';
-import { hit, intersectScene } from './intersect';
+import { SceneRay } from './intersect';
 import {
   type TraceCamera,
   type TraceInstance,
@@ -76,9 +76,10 @@ function* drawFlat(
     width: edge,
     height: edge,
   };
+  const ray = new SceneRay();
   for (let y = 0; y < edge; y++) {
     if (y % 16 === 0) yield y / edge;
-    for (let x = 0; x < edge; x++) drawPixel(scene, edge, x, y, out);
+    for (let x = 0; x < edge; x++) drawPixel(scene, ray, edge, x, y, out);
   }
   return out;
 }
@@ -102,7 +103,7 @@ function cameraAround(framed: readonly TraceInstance[], edge: number): TraceCame
 }
 
 /** One pixel of {@link drawFlat}: the mean of four rays. */
-function drawPixel(scene: TraceScene, edge: number, x: number, y: number, out: Uint8Array): void {
+function drawPixel(scene: TraceScene, ray: SceneRay, edge: number, x: number, y: number, out: Uint8Array): void {
   const { eye: e, right: r, up: p, ahead: d } = scene.camera;
   let red = 0,
     green = 0,
@@ -114,12 +115,12 @@ function drawPixel(scene: TraceScene, edge: number, x: number, y: number, out: U
     const ox = e[0] + r[0] * u + p[0] * v,
       oy = e[1] + r[1] * u + p[1] * v,
       oz = e[2] + r[2] * u + p[2] * v;
-    if (!intersectScene(scene, ox, oy, oz, d[0], d[1], d[2], 0, Infinity)) continue;
-    const { colour, emissive } = scene.instances[hit.instance]!.surfaces;
-    const light = flatShade(hit.nx, hit.ny, hit.nz) + Math.min(1, emissive[hit.value]!) * 0.8;
-    red += colour[hit.value * 3]! * light;
-    green += colour[hit.value * 3 + 1]! * light;
-    blue += colour[hit.value * 3 + 2]! * light;
+    if (!ray.intersect(scene, ox, oy, oz, d[0], d[1], d[2], 0, Infinity)) continue;
+    const { colour, emissive } = scene.instances[ray.instance]!.surfaces;
+    const light = flatShade(ray.nx, ray.ny, ray.nz) + Math.min(1, emissive[ray.value]!) * 0.8;
+    red += colour[ray.value * 3]! * light;
+    green += colour[ray.value * 3 + 1]! * light;
+    blue += colour[ray.value * 3 + 2]! * light;
     hits++;
   }
   if (hits === 0) return;
