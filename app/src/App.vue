@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router';
 import CommandSearch from './shell/CommandSearch.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
-import { menu } from './shell/dialogs';
+import { useDialogs } from './stores/dialogs';
 import { commandFor, runCommand } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
@@ -14,6 +14,7 @@ import { onSettingLost } from './storage/settings-store';
 import { onWorkersBroken } from './workers/pool';
 import { JobCancelled } from './workers/protocol';
 
+const dialogs = useDialogs();
 // Fetched when it is first asked for.
 const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
 const session = useSession();
@@ -87,5 +88,5 @@ onUnmounted(() => {
   <router-view v-if="ready" />
   <command-search />
   <notice-list />
-  <context-menu v-if="menu" />
+  <context-menu v-if="dialogs.menu" />
 </template>

@@ -21,13 +21,14 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import CoachCard from './CoachCard.vue';
-import { addCommands, runCommand, searchOpen } from '../stores/commands';
-import { historyOpen, openMenu, renameOpen } from './dialogs';
+import { addCommands, runCommand } from '../stores/commands';
+import { useDialogs } from '../stores/dialogs';
 import GuideCard from './GuideCard.vue';
 import type { ScreenControl, ScreenModule, Step } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
 
+const dialogs = useDialogs();
 const props = defineProps<{ screens: Record<Step, () => Promise<ScreenModule>> }>();
 const TITLES: Record<Step, string> = { build: 'Build', rig: 'Rig', animate: 'Animate', light: 'Light', ship: 'Ship' };
 const ICONS = { build: IconHammer, rig: IconBone, animate: IconKeyframes, light: IconSun, ship: IconSailboat } as const;
@@ -133,7 +134,7 @@ const MENU = [
 ];
 function projectMenu(e: MouseEvent): void {
   const r = (e.currentTarget as HTMLElement).getBoundingClientRect();
-  openMenu({ clientX: r.left, clientY: r.bottom + 4 }, MENU);
+  dialogs.openMenu({ clientX: r.left, clientY: r.bottom + 4 }, MENU);
 }
 /** Sizes are kept in percent, but never so small on a small window that what stands there is cut. */
 const { width, height } = useWindowSize();
@@ -222,7 +223,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
           id="edit.history"
           bare
         />
-        <button type="button" class="find" @click="searchOpen = true"><span>Find</span><kbd>Ctrl K</kbd></button>
+        <button type="button" class="find" @click="dialogs.search = true"><span>Find</span><kbd>Ctrl K</kbd></button>
       </div>
     </nav>
     <div v-if="session.project && !session.writable" class="looking" role="alert">
@@ -267,7 +268,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       >
       <span class="gap" /><span>{{ readout.right }}</span>
     </footer>
-    <HistoryDialog v-if="historyOpen" /><RenameDialog v-if="renameOpen" />
+    <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" />
   </div>
 </template>
 

@@ -3,9 +3,10 @@ import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
-import { coachOpen } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 import type { Step } from './screen';
 
+const dialogs = useDialogs();
 defineProps<{ step: Step }>();
 const { settings } = useSettings();
 const session = useSession();
@@ -52,7 +53,7 @@ const LESSONS: readonly Lesson[] = [
     done: () => false,
   },
 ];
-const open = computed(() => (!settings.coachDone || coachOpen.value) && session.project !== null);
+const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project !== null);
 const lesson = computed(() => LESSONS[at.value]!);
 watch(open, (o) => o && (at.value = 0));
 
@@ -62,7 +63,7 @@ async function show(i: number): Promise<void> {
 }
 function finish(): void {
   settings.coachDone = true;
-  coachOpen.value = false;
+  dialogs.coach = false;
 }
 </script>
 

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useDialogs } from '../stores/dialogs';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useNotices } from '../stores/notices';
-import { type Command, allCommands, isEnabled, runCommand, searchOpen } from '../stores/commands';
+import { type Command, allCommands, isEnabled, runCommand } from '../stores/commands';
 
+const dialogs = useDialogs();
 const notices = useNotices();
 const query = ref('');
 const at = ref(0);
@@ -15,13 +17,16 @@ const found = computed(() => {
     words.every((w) => `${c.group} ${c.title} ${c.keys?.join(' ') ?? ''}`.toLowerCase().includes(w)),
   );
 });
-watch(searchOpen, async (open) => {
-  if (!open) return;
-  query.value = '';
-  at.value = 0;
-  await nextTick();
-  field.value?.focus();
-});
+watch(
+  () => dialogs.search,
+  async (open) => {
+    if (!open) return;
+    query.value = '';
+    at.value = 0;
+    await nextTick();
+    field.value?.focus();
+  },
+);
 watch(query, () => (at.value = 0));
 
 function move(by: number): void {
@@ -30,19 +35,19 @@ function move(by: number): void {
 }
 function pick(c: Command | undefined): void {
   if (!c || !isEnabled(c)) return;
-  searchOpen.value = false;
+  dialogs.search = false;
   void runCommand(c.id).catch(notices.fail);
 }
 </script>
 
 <template>
-  <div v-if="searchOpen" class="veil" @mousedown.self="searchOpen = false">
+  <div v-if="dialogs.search" class="veil" @mousedown.self="dialogs.search = false">
     <div
       class="search"
       role="dialog"
       aria-modal="true"
       aria-label="Find a command"
-      @keydown.esc.stop="searchOpen = false"
+      @keydown.esc.stop="dialogs.search = false"
     >
       <input
         ref="field"

@@ -3,20 +3,21 @@ import { onClickOutside } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useNotices } from '../stores/notices';
 import { type Command, findCommand, isEnabled, runCommand } from '../stores/commands';
-import { menu } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 
+const dialogs = useDialogs();
 const notices = useNotices();
 const list = ref<HTMLElement>();
 const items = computed(() =>
-  (menu.value?.commands ?? []).map(findCommand).filter((c): c is Command => c !== undefined),
+  (dialogs.menu?.commands ?? []).map(findCommand).filter((c): c is Command => c !== undefined),
 );
 const place = computed(() => ({
-  left: `${Math.min(menu.value?.x ?? 0, innerWidth - 270)}px`,
-  top: `${Math.min(menu.value?.y ?? 0, innerHeight - items.value.length * 30 - 16)}px`,
+  left: `${Math.min(dialogs.menu?.x ?? 0, innerWidth - 270)}px`,
+  top: `${Math.min(dialogs.menu?.y ?? 0, innerHeight - items.value.length * 30 - 16)}px`,
 }));
-onClickOutside(list, () => (menu.value = null));
+onClickOutside(list, () => (dialogs.menu = null));
 watch(
-  menu,
+  () => dialogs.menu,
   async (m) => {
     if (!m) return;
     await nextTick();
@@ -25,7 +26,7 @@ watch(
   { immediate: true },
 );
 function pick(c: Command): void {
-  menu.value = null;
+  dialogs.menu = null;
   void runCommand(c.id).catch(notices.fail);
 }
 function walk(e: KeyboardEvent): void {
@@ -41,12 +42,12 @@ function walk(e: KeyboardEvent): void {
 
 <template>
   <div
-    v-if="menu && items.length > 0"
+    v-if="dialogs.menu && items.length > 0"
     ref="list"
     class="menu"
     role="menu"
     :style="place"
-    @keydown.esc.stop="menu = null"
+    @keydown.esc.stop="dialogs.menu = null"
     @keydown.down.prevent.stop="walk"
     @keydown.up.prevent.stop="walk"
     @contextmenu.prevent

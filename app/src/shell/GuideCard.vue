@@ -2,12 +2,13 @@
 import { IconX } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useSettings } from '../stores/settings';
-import { coachOpen } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 import type { ScreenModule, Step } from './screen';
 
+const dialogs = useDialogs();
 const props = defineProps<{ step: Step; guide: ScreenModule['guide'] }>();
 const { settings } = useSettings();
-const open = computed(() => !settings.closedCards.includes(props.step) && settings.coachDone && !coachOpen.value);
+const open = computed(() => !settings.closedCards.includes(props.step) && settings.coachDone && !dialogs.coach);
 const close = (): void => {
   settings.closedCards = [...settings.closedCards, props.step];
 };

@@ -3,8 +3,9 @@ import { historyBytes } from '@sphalerite/core/project';
 import { ElDialog } from 'element-plus';
 import { computed } from 'vue';
 import { useSession } from '../stores/session';
-import { historyOpen } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 
+const dialogs = useDialogs();
 const session = useSession();
 const steps = computed(() => (session.history?.entries ?? []).map((e, i) => ({ ...e, i })).reverse());
 const memory = computed(() =>
@@ -17,7 +18,7 @@ const time = (at: number): string =>
 </script>
 
 <template>
-  <el-dialog v-model="historyOpen" title="History" width="440px" align-center>
+  <el-dialog v-model="dialogs.history" title="History" width="440px" align-center>
     <p class="quiet">
       Click a step to go back or forward to it. Nothing is lost until you change something from there. Memory:
       <span class="figures">{{ memory }}</span>

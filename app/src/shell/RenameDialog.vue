@@ -3,18 +3,19 @@ import { renameProjectEdit } from '@sphalerite/core/project';
 import { ElDialog } from 'element-plus';
 import { ref } from 'vue';
 import { useSession } from '../stores/session';
-import { renameOpen } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 
+const dialogs = useDialogs();
 const session = useSession();
 const name = ref(session.project?.name ?? '');
 function rename(): void {
   if (session.apply(renameProjectEdit, { name: name.value }) || name.value.trim() === session.project?.name)
-    renameOpen.value = false;
+    dialogs.rename = false;
 }
 </script>
 
 <template>
-  <el-dialog v-model="renameOpen" title="Rename the project" width="380px" align-center>
+  <el-dialog v-model="dialogs.rename" title="Rename the project" width="380px" align-center>
     <form class="row" @submit.prevent="rename">
       <input v-model="name" class="field" aria-label="Name of the project" maxlength="120" autofocus />
       <button type="submit" class="btn primary">Rename</button>

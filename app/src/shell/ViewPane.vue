@@ -8,12 +8,12 @@ import { ViewInput } from '../viewport/view-input';
 import { Viewport } from '../viewport/viewport';
 import { sharedPool } from '../workers/pool';
 import { VISIONS, VISION_MATRIX } from '@sphalerite/core/palette';
-import { currentPose } from './current-pose';
 import { VISION_NAMES } from './view-commands';
-import { openMenu } from './dialogs';
+import { useDialogs } from '../stores/dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
 
+const dialogs = useDialogs();
 const props = defineProps<{ control: ScreenControl | null }>();
 const host = ref<HTMLElement>();
 const VIEW_MENU = ['view.frame', 'view.all', 'view.flat', 'edit.undo', 'help.search'];
@@ -94,7 +94,7 @@ onMounted(() => {
   input = new ViewInput(
     v,
     () => props.control?.pointer ?? null,
-    (e) => openMenu(e, [...(props.control?.menu ?? []), ...VIEW_MENU]),
+    (e) => dialogs.openMenu(e, [...(props.control?.menu ?? []), ...VIEW_MENU]),
   );
   view.setViewport(v);
 });
@@ -109,7 +109,7 @@ watchEffect(() => {
   const v = view.viewport;
   const scene = props.control?.scene();
   if (!v || !scene) return;
-  currentPose.value = scene.pose;
+  view.pose = scene.pose;
   v.setScene({
     ...scene,
     edges: settings.edges,

@@ -16,7 +16,6 @@ import { useSession } from '../stores/session';
 import { useView } from '../stores/view';
 import { busyJobs } from '../workers/pool';
 import { runCommand } from '../stores/commands';
-import { currentPose } from './current-pose';
 
 /**
  * `window.sphalerite`: for tests and for artists who script. Described in docs/automation.md; it reads the
@@ -72,7 +71,7 @@ export function installAutomation(): void {
     screenOf(what) {
       const v = view.viewport;
       if (!v) throw new Error('There is no view on this screen.');
-      const pose = currentPose.value;
+      const pose = useView().pose;
       if ('bone' in what) {
         const b = project().rig.bones.find(
           (o) => o.id === what.bone || o.name === what.bone || `${o.name} ${o.side}` === what.bone,

@@ -18,13 +18,14 @@ import type { Router } from 'vue-router';
 import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
-import { type Command, addCommands, searchOpen } from '../stores/commands';
-import { coachOpen, historyOpen, renameOpen } from './dialogs';
+import { type Command, addCommands } from '../stores/commands';
+import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './project-files';
 import type { Step } from './screen';
 
 /** Commands that are there on every screen. */
 export function addShellCommands(router: Router): () => void {
+  const dialogs = useDialogs();
   const session = useSession();
   const { settings } = useSettings();
   const notices = useNotices();
@@ -65,7 +66,7 @@ export function addShellCommands(router: Router): () => void {
       keys: ['Ctrl+H'],
       icon: IconHistory,
       enabled: open,
-      run: () => (historyOpen.value = true),
+      run: () => (dialogs.history = true),
     },
     {
       id: 'help.search',
@@ -73,14 +74,14 @@ export function addShellCommands(router: Router): () => void {
       group: 'Help',
       keys: ['Ctrl+K'],
       icon: IconSearch,
-      run: () => (searchOpen.value = true),
+      run: () => (dialogs.search = true),
     },
     {
       id: 'help.coach',
       title: 'Show the first steps again',
       group: 'Help',
       enabled: open,
-      run: () => (coachOpen.value = true),
+      run: () => (dialogs.coach = true),
     },
     {
       id: 'project.shelf',
@@ -96,7 +97,7 @@ export function addShellCommands(router: Router): () => void {
       group: 'Project',
       icon: IconPencil,
       enabled: () => open() && session.writable,
-      run: () => (renameOpen.value = true),
+      run: () => (dialogs.rename = true),
     },
     {
       id: 'project.export',

@@ -1,4 +1,4 @@
-import { type Component, type Ref, computed, ref, shallowReactive } from 'vue';
+import { type Component, computed, shallowReactive } from 'vue';
 
 /** One thing that can be done: menus, shortcuts, the command search and tooltips all come from here. */
 export interface Command {
@@ -63,5 +63,3 @@ export function commandFor(e: KeyboardEvent): Command | undefined {
   for (const c of registry.values()) if (c.keys?.includes(keys) && isEnabled(c)) return c;
   return undefined;
 }
-
-export const searchOpen: Ref<boolean> = ref(false);

@@ -1,3 +1,4 @@
+import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import type { Viewport } from '../viewport/viewport';
@@ -12,8 +13,10 @@ export const useView = defineStore('view', () => {
   const cursor = ref('');
   /** Whether one looks without perspective. */
   const flat = ref(false);
+  /** The pose that is shown now; set from the screen that is open. */
+  const pose = shallowRef<Pose>(REST_POSE);
   const setViewport = (v: Viewport | null): void => {
     viewport.value = v ? markRaw(v) : null;
   };
-  return { viewport, cameraTick, measure, cursor, flat, setViewport };
+  return { viewport, cameraTick, measure, cursor, flat, pose, setViewport };
 });

@@ -5,18 +5,19 @@ import { deleteClipEdit } from '@sphalerite/core/project';
 import { defineAsyncComponent, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import PoseShelf from './PoseShelf.vue';
 
+const dialogs = useDialogs();
 const FromProjectDialog = defineAsyncComponent(() => import('./FromProjectDialog.vue'));
 const session = useSession();
 const asking = ref(false);
 const notices = useNotices();
 function menuOf(e: MouseEvent, clip: string): void {
   session.choose({ clip });
-  openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.duplicate', 'clip.delete']);
+  dialogs.openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.duplicate', 'clip.delete']);
 }
 </script>
 

@@ -20,12 +20,13 @@ import {
 } from '@tabler/icons-vue';
 import { type Component, defineAsyncComponent, ref } from 'vue';
 import type { ToolCard } from '../../tools/card';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { useBuild } from './build-state';
 import SwatchPanel from './colours/SwatchPanel.vue';
 import SymmetryOptions from './SymmetryOptions.vue';
 import ToolOptions from './ToolOptions.vue';
 
+const dialogs = useDialogs();
 const MoreCards = defineAsyncComponent(() => import('./MoreCards.vue'));
 const build = useBuild();
 const REACH_ICONS: Record<ToolCard['reach'], Component> = {
@@ -73,7 +74,7 @@ function drop(at: number): void {
 }
 function menuOf(e: MouseEvent, i: number): void {
   build.index = i;
-  openMenu(e, ['card.rename', 'card.duplicate', 'card.first', 'card.remove', 'card.reset']);
+  dialogs.openMenu(e, ['card.rename', 'card.duplicate', 'card.first', 'card.remove', 'card.reset']);
 }
 </script>
 

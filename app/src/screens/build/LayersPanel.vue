@@ -4,12 +4,13 @@ import type { Layer } from '@sphalerite/core/model';
 import { deleteLayerEdit, layPartOverEdit, moveLayerEdit, setLayerEdit } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
 import NameField from '../../components/NameField.vue';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
 import { commonByte } from './layer-colour';
 
+const dialogs = useDialogs();
 const session = useSession();
 const build = useBuild();
 const part = computed(() => session.part!);
@@ -32,7 +33,7 @@ function drop(e: DragEvent, index: number): void {
 }
 function menuOf(e: MouseEvent, l: Layer): void {
   session.choose({ layer: l.id });
-  openMenu(e, ['layer.new', 'layer.merge', 'tint.layer', 'select.toLayer']);
+  dialogs.openMenu(e, ['layer.new', 'layer.merge', 'tint.layer', 'select.toLayer']);
 }
 </script>
 

@@ -20,10 +20,11 @@ import {
 import { ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import PartPicture from '../../components/PartPicture.vue';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 
+const dialogs = useDialogs();
 const session = useSession();
 const { settings } = useSettings();
 const LOOKS = {
@@ -42,7 +43,15 @@ const addPart = (): void => {
 };
 function menuOf(e: MouseEvent, part: string): void {
   session.choose({ part, layer: null });
-  openMenu(e, ['part.hide', 'part.duplicate', 'part.shrink', 'view.isolate', 'view.frame', 'part.delete', 'part.new']);
+  dialogs.openMenu(e, [
+    'part.hide',
+    'part.duplicate',
+    'part.shrink',
+    'view.isolate',
+    'view.frame',
+    'part.delete',
+    'part.new',
+  ]);
 }
 /** A part can be put in another place of the list, or dropped on the layers of another part. */
 function take(e: DragEvent, part: string): void {

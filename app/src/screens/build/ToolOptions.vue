@@ -19,7 +19,6 @@ import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
 import { SELECT_MODES } from './selection/chosen-cells';
 import { useSelection } from './selection/selection-state';
-import { waiting } from './waiting';
 
 const build = useBuild();
 const session = useSession();
@@ -61,12 +60,12 @@ const set = (more: Partial<CardOptions>): void => build.setOption(more);
 const solid = computed(() => ['box', 'ellipsoid', 'cylinder'].includes(c.value.reach));
 const grows = computed(() => c.value.verb === 'add' && !['fill', 'stamp', 'opening'].includes(c.value.reach));
 const fixed = computed(() => c.value.reach === 'extrude' || c.value.reach === 'opening');
-const box = computed(() => waiting.value?.box ?? null);
+const box = computed(() => build.waiting?.box ?? null);
 function byNumbers(): void {
   const part = session.part!;
   const b = build.limit ?? part.bounds;
   const size: Vec3 = [Math.min(5, b.size[0]), Math.min(5, b.size[1]), Math.min(5, b.size[2])];
-  waiting.value?.hold({
+  build.waiting?.hold({
     min: [b.min[0] + ((b.size[0] - size[0]) >> 1), b.min[1], b.min[2] + ((b.size[2] - size[2]) >> 1)],
     size,
   });
@@ -75,7 +74,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
   const b = box.value;
   if (!b) return;
   const next: Box = { ...b, [what]: mapVec(b[what], (o, i) => (i === axis ? Math.round(v) : o)) };
-  waiting.value?.hold(next);
+  build.waiting?.hold(next);
 }
 </script>
 
@@ -374,7 +373,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
           @change="(v) => hold('min', i, v)"
         />
       </div>
-      <button v-if="box" type="button" class="btn primary set" @click="waiting?.set()">Set it</button>
+      <button v-if="box" type="button" class="btn primary set" @click="build.waiting?.set()">Set it</button>
     </template>
     <button v-if="build.job" type="button" class="btn" @click="runCommand('tool.cancel')">Stop</button>
   </section>

@@ -1,4 +1,4 @@
-import type { Vec3 } from '@sphalerite/core/math';
+import type { Box, Vec3 } from '@sphalerite/core/math';
 import type { Id, Project } from '@sphalerite/core/model';
 import type { StrokeVerb } from '@sphalerite/core/sculpt';
 import type { CellSet } from '@sphalerite/core/voxel';
@@ -18,6 +18,13 @@ export interface Job {
   readonly label: string;
   readonly progress: number;
   stop(): void;
+}
+
+/** A shape that waits to be set: its box can be given by numbers. */
+export interface Waiting {
+  readonly box: Box | null;
+  hold(box: Box): void;
+  set(): void;
 }
 
 /** Where the cells of strokes go while something else than cubes is painted. */
@@ -46,6 +53,8 @@ export const useBuild = defineStore('build', () => {
   const keepWall = ref(2);
   const measuring = ref(false);
   const strokeTarget = shallowRef<StrokeTarget | null>(null);
+  /** The shape that waits to be set, for the fields beside the tools; the screen's control keeps it. */
+  const waiting = shallowRef<Waiting | null>(null);
   /** The keyboard cursor, null while it is put away. */
   const cursor = ref<Vec3 | null>(null);
   onOtherProject(() => (tint.value = 'none'));
@@ -55,7 +64,7 @@ export const useBuild = defineStore('build', () => {
     () => palette.value?.swatches.find((s) => s.byte === byte.value) ?? palette.value?.swatches[0] ?? null,
   );
   return {
-    ...{ byte, isolate, seeThrough, tint, growVolume, stamp, job, keepWall, measuring, strokeTarget, cursor },
+    ...{ byte, isolate, seeThrough, tint, growVolume, stamp, job, keepWall, measuring, strokeTarget, waiting, cursor },
     ...{ palette, swatch },
     ...useToolCards(),
     ...useLiveSymmetry(),

@@ -26,7 +26,6 @@ import { useSelection } from './selection/selection-state';
 import { strokeControl } from './strokes/stroke-control';
 import { useShipCounts } from './target-meter';
 import { useTints } from './tints';
-import { waiting } from './waiting';
 
 /** The pieces of the screen; finishes and taking apart come when their tabs are first opened. */
 function makeParts(): BuildParts {
@@ -142,7 +141,7 @@ export function buildControl(): ScreenControl {
     watch(
       strokes.output,
       (o) => {
-        waiting.value = {
+        build.waiting = {
           box: o.waiting,
           hold: (box) => void strokes.feed({ type: 'box', box }),
           set: () => void strokes.feed({ type: 'commit' }),
@@ -204,7 +203,7 @@ export function buildControl(): ScreenControl {
       selection.settle();
       stops.forEach((s) => s());
       strokes.dispose();
-      waiting.value = null;
+      build.waiting = null;
       session.onInterrupt(null);
     },
   };

@@ -3,17 +3,18 @@ import { IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { deleteShotEdit } from '@sphalerite/core/project';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useLight } from './light-state';
 
+const dialogs = useDialogs();
 const session = useSession();
 const light = useLight();
 const notices = useNotices();
 function menuOf(e: MouseEvent, shot: string): void {
   session.choose({ shot });
-  openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
+  dialogs.openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
 }
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>

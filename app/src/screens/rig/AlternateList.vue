@@ -12,11 +12,12 @@ import {
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
+import { useRig } from './rig-state';
 import { useSession } from '../../stores/session';
-import { draggedPart } from './dragged-part';
 
 /** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
+const rig = useRig();
 const session = useSession();
 const over = ref('');
 const rows = computed(() => {
@@ -43,8 +44,8 @@ const loose = computed(() =>
 const tryIt = (part: string, instead: string): unknown => session.apply(tryPartEdit, { part, instead });
 function drop(instead: string): void {
   over.value = '';
-  const part = draggedPart.value;
-  draggedPart.value = null;
+  const part = rig.draggedPart;
+  rig.draggedPart = null;
   if (part) tryIt(part, instead);
 }
 const scaled = (r: { mount: Mount }): boolean => r.mount.s[0] !== 1;

@@ -14,11 +14,13 @@ import { childrenOf } from '@sphalerite/core/rig';
 import { computed, ref, watch } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
-import { openMenu } from '../../shell/dialogs';
+import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
+import { useRig } from './rig-state';
 import { useSession } from '../../stores/session';
-import { draggedPart } from './dragged-part';
 
+const dialogs = useDialogs();
+const rig = useRig();
 const session = useSession();
 const notices = useNotices();
 const dragged = ref<{ kind: 'bone' | 'part'; id: Id } | null>(null);
@@ -88,11 +90,11 @@ function drop(bone: Id | null): void {
 }
 function take(part: Id): void {
   dragged.value = { kind: 'part', id: part };
-  draggedPart.value = part;
+  rig.draggedPart = part;
 }
 function menuOf(e: MouseEvent, bone: Id): void {
   session.choose({ bone });
-  openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
+  dialogs.openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
 }
 function walk(e: KeyboardEvent, i: number): void {
   const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
@@ -181,7 +183,7 @@ function walk(e: KeyboardEvent, i: number): void {
       </button>
       <ul class="tray-list">
         <li v-for="p in loose" :key="p.id">
-          <span class="list-row" draggable="true" @dragstart="take(p.id)" @dragend="draggedPart = null">{{
+          <span class="list-row" draggable="true" @dragstart="take(p.id)" @dragend="rig.draggedPart = null">{{
             p.name
           }}</span>
         </li>

@@ -12,7 +12,6 @@ import { boneHandles } from '../shared/bone-handles';
 import { toDegrees } from '../shared/degrees';
 import { useNotices } from '../../stores/notices';
 import { localOf, shifted } from '../shared/pose-shift';
-import { draggedPart } from './dragged-part';
 import { useJointPointer } from './joint-pointer';
 import { useRig } from './rig-state';
 
@@ -162,9 +161,9 @@ export function rigControl(): ScreenControl {
     }),
     pointer,
     drop(p) {
-      const part = draggedPart.value,
+      const part = rig.draggedPart,
         there = handles.mountUnder(p);
-      draggedPart.value = null;
+      rig.draggedPart = null;
       if (part && there) session.apply(tryPartEdit, { part, instead: there });
       else if (part)
         notices.say('Drop it on a part of the figure: it is tried in the place of that one.', { kind: 'error' });

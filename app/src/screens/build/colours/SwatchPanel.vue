@@ -2,15 +2,15 @@
 import { IconLayoutGrid, IconListDetails, IconPlus } from '@tabler/icons-vue';
 import { addSwatchEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
-import { openMenu } from '../../../shell/dialogs';
+import { useDialogs } from '../../../stores/dialogs';
 import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
 import { useBuild } from '../build-state';
 import { useSelection } from '../selection/selection-state';
-import { waiting } from '../waiting';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
 
+const dialogs = useDialogs();
 const session = useSession();
 const build = useBuild();
 const colours = useColours();
@@ -55,12 +55,12 @@ const howOf = (e: MouseEvent): 'hand' | 'add' | 'range' =>
   e.ctrlKey || e.metaKey ? 'add' : e.shiftKey ? 'range' : 'hand';
 function menuOf(e: MouseEvent, byte: number): void {
   if (!colours.picked.includes(byte)) colours.take(byte);
-  openMenu(e, ['swatch.edit', 'swatch.replace', 'swatch.delete', 'select.hue', 'swatch.ramp']);
+  dialogs.openMenu(e, ['swatch.edit', 'swatch.replace', 'swatch.delete', 'select.hue', 'swatch.ramp']);
 }
 /** Arrows go from swatch to swatch, as in any group of choices, unless they move something in the view. */
 function key(e: KeyboardEvent): void {
   const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
-  if (!step || e.ctrlKey || e.altKey || e.shiftKey || build.cursor || selection.active || waiting.value?.box) return;
+  if (!step || e.ctrlKey || e.altKey || e.shiftKey || build.cursor || selection.active || build.waiting?.box) return;
   e.preventDefault();
   e.stopPropagation();
   const list = palette.value?.swatches ?? [];

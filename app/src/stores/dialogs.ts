@@ -1,0 +1,16 @@
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+
+/** What lies over the bench: dialogs, the search for commands, the welcome, and the right-click menu. */
+export const useDialogs = defineStore('dialogs', () => {
+  const history = ref(false);
+  const rename = ref(false);
+  const coach = ref(false);
+  const search = ref(false);
+  /** The open right-click menu: where, and the commands in it. */
+  const menu = shallowRef<{ x: number; y: number; commands: readonly string[] } | null>(null);
+  function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
+    menu.value = { x: e.clientX, y: e.clientY, commands };
+  }
+  return { history, rename, coach, search, menu, openMenu };
+});
