@@ -106,7 +106,9 @@ test.describe('Selections', () => {
     expect(await b.total()).toBe(864 - 96);
   });
 
-  test('cut in one project, pasted in another: colours come along, and the paste floats', async ({ page }) => {
+  test('copied in one project, pasted in another: it floats, and is set down with its colours as one step', async ({
+    page,
+  }) => {
     const b = new Artist(page);
     await b.open();
     await b.part(/^Head/);
@@ -116,14 +118,20 @@ test.describe('Selections', () => {
     await b.fresh('Bust', [24, 24, 24]);
     await page.keyboard.press('Control+v');
     await expect(page.getByText(/Paste [\d,]+ cubes: floating/)).toBeVisible();
+    const before = await b.project();
     expect(await b.total()).toBe(0);
     await page.keyboard.press('Enter');
     await b.idle();
     expect(await b.total()).toBe(2616);
+    expect((await b.project()).history).toHaveLength(before.history.length + 1);
     const now = (await b.project()).palettes[0]!.swatches;
     expect(now.length).toBeGreaterThan(16);
     const used = [...new Set(await b.cells('Body', [-12, 0, -12], [24, 24, 24]))].filter((v) => v !== 0);
     for (const v of used) expect(colours.map((s) => s.colour)).toContain(now.find((s) => s.byte === v)!.colour);
+    await page.keyboard.press('Control+z');
+    await b.idle();
+    const after = await b.project();
+    expect([await b.total(), after.palettes]).toEqual([0, before.palettes]);
   });
 
   test('what floats is set down where it belongs, though another part or layer is chosen', async ({ page }) => {

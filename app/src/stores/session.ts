@@ -13,7 +13,6 @@ import {
 import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import type { OpenedProject } from '../storage/open-stored';
 import { freshId } from '../storage/shelf';
 import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
 import { JobCancelled } from '../workers/protocol';
@@ -21,6 +20,7 @@ import { runCommand } from './commands';
 import { useNotices } from './notices';
 import { useBackground } from './session/background';
 import { repairedView, useChoice } from './session/choice';
+import { useOpening } from './session/opening';
 import { useSaving } from './session/saving';
 
 /** What is chosen after an edit, from the project after it. */
@@ -34,63 +34,14 @@ export const useSession = defineStore('session', () => {
   const preview = shallowRef<Project | null>(null);
   const view = ref<ViewState>(EMPTY_VIEW);
   const where = ref('');
-  /** Whether steps before the present are still being read. */
-  const reading = ref(false);
   const project = computed<Project | null>(() => (history.value ? current(history.value) : null));
   const choice = useChoice(project, preview, view);
   const saving = useSaving(
     () => project.value,
     () => history.value,
   );
+  const opening = useOpening({ history, preview, view, project }, saving);
   const background = useBackground(() => project.value);
-
-  let opening: Promise<unknown> = Promise.resolve();
-  let openings = 0;
-  let latest = 0;
-  /**
-   * Opens a project in place of the one before, unless it is open. Several at once come one after the other, so that none
-   * is saved as another, and those that were overtaken are left out.
-   */
-  function open(id: string, take = false): Promise<void> {
-    const mine = ++latest;
-    const turn = opening.then(async () => {
-      if (mine === latest && (take || project.value?.id !== id)) await openNow(id, take);
-    });
-    openings++;
-    opening = turn.catch(() => undefined).finally(() => openings--);
-    return turn;
-  }
-  async function openNow(id: string, take: boolean): Promise<void> {
-    await close();
-    const opened = await saving.take(id, take);
-    history.value = opened.history;
-    view.value = repairedView(project.value, opened.history.entries[0]!.viewAfter);
-    for (const note of opened.notes) notices.say(note, { kind: 'error' });
-    void readRest(opened);
-  }
-  /** The steps before and after the present come in while one works already. */
-  async function readRest({ rest, writer, history: begun }: OpenedProject): Promise<void> {
-    reading.value = true;
-    const present = begun.entries[0];
-    try {
-      const join = await rest();
-      if (history.value?.entries.includes(present!)) history.value = join(history.value);
-      saving.tidySoon(writer);
-    } catch (e) {
-      notices.fail(e);
-    } finally {
-      reading.value = false;
-    }
-  }
-
-  /** Leaves the open project; what still waits is written first, if it can be. */
-  async function close(): Promise<void> {
-    await saving.settled();
-    saving.leave();
-    preview.value = null;
-    history.value = null;
-    view.value = EMPTY_VIEW;
-  }
 
   function setHistory(next: History<ViewState>): void {
     history.value = next;
@@ -205,8 +156,8 @@ export const useSession = defineStore('session', () => {
     ...choice,
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    open,
-    close,
+    open: opening.open,
+    close: opening.close,
     tryEdit,
     tryOn,
     apply,
@@ -219,7 +170,7 @@ export const useSession = defineStore('session', () => {
     redo,
     flush: saving.flush,
     settled: saving.settled,
-    idle: () => saving.idle() && !reading.value && openings === 0,
+    idle: () => saving.idle() && opening.idle(),
     lastSaveBytes: saving.lastBytes,
   };
 });

@@ -1,5 +1,6 @@
 import { type Vec3, mapVec } from '@sphalerite/core/math';
 import { faceRegion } from '@sphalerite/core/sculpt';
+import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { alongAxis } from './geometry';
 import { type Change, IDLE, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
 
@@ -25,7 +26,7 @@ export class ExtrudeTool implements Tool {
       return this.show(ctx);
     }
     const at = alongAxis(event.ray, middle(this.held.cell), this.held.normal);
-    if (at !== null) this.layers = Math.max(-256, Math.min(256, Math.round(at - this.held.from)));
+    if (at !== null) this.layers = Math.max(-MAX_EDGE, Math.min(MAX_EDGE, Math.round(at - this.held.from)));
     if (event.type !== 'up') return this.show(ctx);
     const commit = this.change(ctx);
     this.held = null;

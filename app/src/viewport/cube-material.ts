@@ -1,4 +1,5 @@
 import { type Palette, hexToLinear } from '@sphalerite/core/palette';
+import { BYTE_VALUES } from '@sphalerite/core/voxel';
 import { DataTexture, FloatType, FrontSide, MeshLambertMaterial, NearestFilter, RGBAFormat } from 'three';
 
 /**
@@ -7,17 +8,17 @@ import { DataTexture, FloatType, FrontSide, MeshLambertMaterial, NearestFilter, 
  */
 export function paletteTexture(palette: Palette): DataTexture {
   const data = new Float32Array(512 * 4).fill(0.4);
-  for (let i = 0; i < 256; i++) {
+  for (let i = 0; i < BYTE_VALUES; i++) {
     data[i * 4 + 3] = 0;
-    data.set([0.8, 0, 1, 0], (256 + i) * 4);
+    data.set([0.8, 0, 1, 0], (BYTE_VALUES + i) * 4);
   }
   for (const s of palette.swatches) {
     data.set(hexToLinear(s.colour), s.byte * 4);
     // Helpers are told from the rest by a glow below zero.
     data[s.byte * 4 + 3] = s.helper ? -1 : Math.min(4, s.emissive);
-    data.set([s.roughness, s.metalness, s.opacity, 0], (256 + s.byte) * 4);
+    data.set([s.roughness, s.metalness, s.opacity, 0], (BYTE_VALUES + s.byte) * 4);
   }
-  const t = new DataTexture(data, 256, 2, RGBAFormat, FloatType);
+  const t = new DataTexture(data, BYTE_VALUES, 2, RGBAFormat, FloatType);
   t.magFilter = t.minFilter = NearestFilter;
   t.needsUpdate = true;
   return t;

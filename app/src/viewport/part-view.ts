@@ -1,6 +1,6 @@
 import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/core/math';
 import { withoutTransparent } from '@sphalerite/core/mesh';
-import { type VoxelGrid } from '@sphalerite/core/voxel';
+import { byteTable, type VoxelGrid } from '@sphalerite/core/voxel';
 import { Group, Matrix4, type Material } from 'three';
 import { CubeMeshes, type Dress, type MeshInBackground } from './cube-meshes';
 
@@ -35,7 +35,7 @@ export class PartView {
   readonly group = new Group();
   private readonly solid: CubeMeshes;
   private transparentMeshes: CubeMeshes | null = null;
-  private transparent = new Uint8Array(256);
+  private transparent = byteTable();
   private copies: readonly PartCopy[] = [];
   private groups: Group[] = [];
   private grid: VoxelGrid | null = null;

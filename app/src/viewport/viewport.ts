@@ -1,7 +1,7 @@
 import { type Vec3, add, placedExtent, type Extent, uniteExtents } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
 import { type Palette, paletteTable } from '@sphalerite/core/palette';
-import type { VoxelGrid } from '@sphalerite/core/voxel';
+import { byteTable, type VoxelGrid } from '@sphalerite/core/voxel';
 import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
 import {
   DirectionalLight,
@@ -359,7 +359,7 @@ export class Viewport {
   /** 1 for each byte that is see-through in one of the looks. */
   private transparentOf(looks: readonly Palette[]): Uint8Array {
     if (looks.length === 1) return paletteTable(looks[0]!).transparent;
-    const out = new Uint8Array(256);
+    const out = byteTable();
     for (const p of looks) paletteTable(p).transparent.forEach((v, i) => (out[i]! |= v));
     return out;
   }

@@ -1,3 +1,4 @@
+import { byteTable } from '../voxel';
 import type { Document, Material, Primitive } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants, type Variant } from '@gltf-transform/extensions';
 import type { Project } from '../model';
@@ -41,7 +42,7 @@ export class PaletteMaterials {
     const group = (slot: string, transparent: boolean): MaterialGroup => {
       const key = `${transparent ? 1 : 0} ${slot}`;
       let g = out.get(key);
-      if (!g) out.set(key, (g = { slot, transparent, bytes: new Uint8Array(256) }));
+      if (!g) out.set(key, (g = { slot, transparent, bytes: byteTable() }));
       return g;
     };
     // Bytes that the palette does not list are solid and of no slot.

@@ -1,4 +1,5 @@
 import { type Palette, fromLinear, hexBytes, toLinear } from '../palette';
+import { BYTE_VALUES } from '../voxel';
 import { encodePng } from './png';
 
 /** Pictures of 256×1 pixels, one a palette byte; sampled at pixel centres without filtering. */
@@ -35,9 +36,9 @@ export function paletteStrip(palette: Palette): PaletteStrip {
     }
   }
   return {
-    colour: encodePng(256, 1, colour),
-    roughnessMetal: encodePng(256, 1, surface),
-    glow: strongest > 0 ? encodePng(256, 1, glow) : null,
+    colour: encodePng(BYTE_VALUES, 1, colour),
+    roughnessMetal: encodePng(BYTE_VALUES, 1, surface),
+    glow: strongest > 0 ? encodePng(BYTE_VALUES, 1, glow) : null,
     glowStrength,
   };
 }

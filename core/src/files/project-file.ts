@@ -13,7 +13,7 @@ import {
   projectSchema,
   projectToJson,
 } from '../model';
-import { VoxelGrid } from '../voxel';
+import { MAX_EDGE, VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
 
@@ -160,7 +160,7 @@ function checkCells(cells: unknown): CellsIndex {
   for (const e of Object.values(cells as Record<string, { box?: { min?: unknown; size?: unknown }; file?: unknown }>)) {
     const { min, size } = e?.box ?? {};
     if (!Array.isArray(min) || min.length !== 3 || !min.every((v) => whole(v, -1e6, 1e6))) bad();
-    if (!Array.isArray(size) || size.length !== 3 || !size.every((v) => whole(v, 1, 256))) bad();
+    if (!Array.isArray(size) || size.length !== 3 || !size.every((v) => whole(v, 1, MAX_EDGE))) bad();
     if (typeof e.file !== 'string') bad();
   }
   return cells as CellsIndex;

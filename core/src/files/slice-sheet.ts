@@ -1,6 +1,6 @@
 import type { Box } from '../math';
 import { hexBytes, type Palette } from '../palette';
-import { VoxelGrid } from '../voxel';
+import { BYTE_VALUES, VoxelGrid } from '../voxel';
 import { decodeIndexedPng, encodeIndexedPng } from './png';
 
 /** How the slices of a box lie on their sheet: floor plans from the lowest up, left to right, then down. */
@@ -29,7 +29,7 @@ export function writeSliceSheet(grid: VoxelGrid, box: Box, palette: Palette): Ui
       pixels.set(cells.subarray(from, from + nx), (top + z) * width + left);
     }
   }
-  const colours = Array.from({ length: 256 }, () => [0, 0, 0] as [number, number, number]);
+  const colours = Array.from({ length: BYTE_VALUES }, () => [0, 0, 0] as [number, number, number]);
   for (const s of palette.swatches) colours[s.byte] = [...hexBytes(s.colour)];
   return encodeIndexedPng(width, height, pixels, colours);
 }

@@ -1,4 +1,4 @@
-import { type VoxelGrid, mapBytes } from '../voxel';
+import { byteTable, mapBytes, type VoxelGrid } from '../voxel';
 
 const known = new WeakMap<VoxelGrid, { transparent: Uint8Array; grid: VoxelGrid }>();
 
@@ -14,7 +14,7 @@ export function withoutTransparent(grid: VoxelGrid, transparent: Uint8Array): Vo
   if (old && old.transparent.every((v, i) => v === transparent[i])) return old.grid;
   const out = mapBytes(
     grid,
-    Uint8Array.from({ length: 256 }, (_, i) => (transparent[i] === 1 ? 0 : i)),
+    byteTable((i) => (transparent[i] === 1 ? 0 : i)),
   );
   known.set(grid, { transparent, grid: out });
   return out;

@@ -1,4 +1,4 @@
-import { CellSet } from '../voxel';
+import { byteTable, CellSet } from '../voxel';
 import type { Palette } from '../palette';
 import { composite } from './part';
 import { must } from './records';
@@ -11,7 +11,7 @@ const bareParts = new WeakMap<Part, { palette: Palette; part: Part }>();
 export function helperBytes(palette: Palette): Uint8Array | null {
   const helpers = palette.swatches.filter((s) => s.helper);
   if (helpers.length === 0) return null;
-  const table = new Uint8Array(256);
+  const table = byteTable();
   for (const s of helpers) table[s.byte] = 1;
   return table;
 }

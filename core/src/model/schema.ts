@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MAX_EDGE } from '../voxel';
 import { type BINNED, EASINGS, KINDS, REFERENCE_PLANES, SIDES } from './types';
 
 /**
@@ -16,7 +17,7 @@ const quat = z
 const positive3 = z.tuple([finite.positive(), finite.positive(), finite.positive()]);
 const transform = { t: vec3, q: quat, s: positive3 };
 const hex = z.string().regex(/^#[0-9a-f]{6}$/);
-const edge = z.int().min(1).max(256);
+const edge = z.int().min(1).max(MAX_EDGE);
 const box = z.strictObject({ min: whole3, size: z.tuple([edge, edge, edge]) });
 const unit = finite.min(0).max(1);
 

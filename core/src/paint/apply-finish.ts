@@ -1,6 +1,6 @@
 import type { Box } from '../math';
 import type { Palette } from '../palette';
-import { type CellSet, type VoxelGrid } from '../voxel';
+import { byteTable, type CellSet, type VoxelGrid } from '../voxel';
 import { FACING, toneOfCourse } from './courses';
 import type { Blend, Finish, PaintFrame } from './finish';
 import { forOcclusion } from './occlusion';
@@ -35,7 +35,7 @@ export function applyFinish(
 ): VoxelGrid {
   const own = finish.ramp.length === 0 ? ownTones(palette) : null;
   const tone = toner(finish, own);
-  const only = limits.only && Uint8Array.from({ length: 256 }, (_, i) => (limits.only!.includes(i) ? 1 : 0));
+  const only = limits.only && byteTable((i) => (limits.only!.includes(i) ? 1 : 0));
   const at = (c: number, axis: 0 | 1 | 2): number => ((2 * c + 1 + frame.half[axis]) * frame.cell) / 2;
   const index = (c: number, axis: 0 | 1 | 2): number => (2 * c + 1 + frame.half[axis]) >> 1;
   const may = (x: number, y: number, z: number, v: number): boolean =>

@@ -1,3 +1,4 @@
+import { sameBytes } from '../voxel';
 import { type Palette, type Swatch, stemOf, toOklch } from '../palette';
 
 /** For each byte the next darker and the next lighter swatch of its own family; the byte itself where there is none. */
@@ -19,7 +20,7 @@ export function ownTones(palette: Palette): OwnTones {
   let out = known.get(palette);
   if (!out) {
     const list = palette.swatches.map((s) => ({ s, stem: stemOf(s.name), ...toOklch(s.colour) }));
-    const darker = Uint8Array.from({ length: 256 }, (_, i) => i),
+    const darker = sameBytes(),
       lighter = darker.slice();
     const alike = (a: Swatch, b: Swatch): boolean =>
       a.helper === b.helper &&

@@ -1,3 +1,4 @@
+import { byteTable } from '../voxel';
 import { oklab } from './near';
 import { MAX_SWATCHES, type Palette, type Swatch } from './swatch';
 
@@ -20,7 +21,7 @@ const surface = (s: Swatch): number =>
  * and helper swatches go to their like where there are any. Equal swatches always find each other; ties go to the first.
  */
 export function nearestBytes(from: readonly Swatch[], to: readonly Swatch[]): Uint8Array<ArrayBuffer> {
-  const map = new Uint8Array(256);
+  const map = byteTable();
   if (to.length === 0) return map;
   const lab = to.map((s) => oklab(s.colour));
   for (const f of from) {

@@ -1,3 +1,4 @@
+import { byteTable } from '../voxel';
 import type { Palette, Swatch } from './swatch';
 
 /** What a colourway may change of a swatch; its name, slot and meaning stay. */
@@ -60,7 +61,7 @@ export function withLook(way: Colourway, palette: Palette, byte: number, look: P
 
 /** 1 for each byte that is see-through in the palette's own look or in one of its colourways: cubes behind it need faces. */
 export function everTransparent(palette: Palette, ways: readonly Colourway[]): Uint8Array {
-  const out = new Uint8Array(256);
+  const out = byteTable();
   for (const look of [palette, ...ways.map((w) => dressed(palette, w))])
     for (const s of look.swatches) if (s.opacity < 1) out[s.byte] = 1;
   return out;

@@ -1,3 +1,4 @@
+import { sameBytes } from '../voxel';
 import type { Palette } from './swatch';
 
 /** What the names of a ramp have in common: all before a comma or a number at the end, in small letters. */
@@ -10,7 +11,7 @@ export const stemOf = (name: string): string =>
 
 /** For each byte the swatch that stands for its ramp ("Skin" for "Skin, shade"): the one with the shortest name. */
 export function families(palette: Palette): Uint8Array {
-  const out = Uint8Array.from({ length: 256 }, (_, i) => i);
+  const out = sameBytes();
   const heads = new Map<string, { readonly byte: number; readonly name: string }>();
   for (const s of palette.swatches) {
     const stem = stemOf(s.name),

@@ -1,3 +1,4 @@
+import { BYTE_VALUES, byteTable } from '../voxel';
 import { type Rgb, hexToLinear } from './linear';
 import { type Palette, type Swatch, makeSwatch } from './swatch';
 
@@ -19,9 +20,9 @@ const tables = new WeakMap<Palette, PaletteTable>();
 export function paletteTable(palette: Palette): PaletteTable {
   let t = tables.get(palette);
   if (!t) {
-    const swatches = new Array<Swatch>(256).fill(UNKNOWN_SWATCH);
+    const swatches = new Array<Swatch>(BYTE_VALUES).fill(UNKNOWN_SWATCH);
     const linear = new Float32Array(768);
-    const transparent = new Uint8Array(256);
+    const transparent = byteTable();
     for (const s of palette.swatches) swatches[s.byte] = s;
     swatches.forEach((s, i) => {
       const c: Rgb = hexToLinear(s.colour);

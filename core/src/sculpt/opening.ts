@@ -1,5 +1,5 @@
 import { type Axis, type Box, type Vec3, boxEnd, intersectBoxes } from '../math';
-import type { VoxelGrid } from '../voxel';
+import { MAX_EDGE, type VoxelGrid } from '../voxel';
 import { axisOf } from './extrude';
 
 /** A window, door or panel in a wall, in plain data. */
@@ -66,7 +66,7 @@ function along(face: Box, axis: Axis, dir: number, from: number, to: number): Bo
 /** How many layers the wall behind a rectangle has before the next empty one. */
 function throughTo(seen: VoxelGrid, inner: Box, axis: Axis, dir: number): number {
   const bounds = seen.bounds;
-  for (let n = 1; n <= 256; n++) {
+  for (let n = 1; n <= MAX_EDGE; n++) {
     const layer = intersectBoxes(along(inner, axis, dir, -n, -n), bounds);
     if (layer.size.some((s) => s <= 0)) return n - 1;
     const e = boxEnd(layer);
@@ -77,5 +77,5 @@ function throughTo(seen: VoxelGrid, inner: Box, axis: Axis, dir: number): number
     }
     if (!any) return n - 1;
   }
-  return 256;
+  return MAX_EDGE;
 }

@@ -1,5 +1,5 @@
 import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd, mapVec, FNV_START, fnv1a } from '../math';
-import { CellSet, type VoxelGrid, connectedPieces, piecesSet } from '../voxel';
+import { byteTable, CellSet, connectedPieces, piecesSet, type VoxelGrid } from '../voxel';
 
 /** Where two sets of cells touch face to face. */
 export interface Contact {
@@ -146,7 +146,7 @@ export function splitByColour(
   grid.forEach((_x, _y, _z, v) => {
     const head = family ? family[v]! : v;
     let table = bytes.get(head);
-    if (!table) bytes.set(head, (table = new Uint8Array(256)));
+    if (!table) bytes.set(head, (table = byteTable()));
     table[v] = 1;
   });
   return [...bytes]

@@ -1,3 +1,4 @@
+import { BYTE_VALUES } from './byte-table';
 /** Edge of a brick in cells. */
 export const BRICK = 16;
 export const BRICK_CELLS = BRICK * BRICK * BRICK;
@@ -11,7 +12,7 @@ export type Brick = Uint8Array<ArrayBuffer>;
 /** Position of a cell inside its brick, from lattice coordinates of any sign. */
 export const cellIndex = (x: number, y: number, z: number): number => (x & 15) | ((y & 15) << 4) | ((z & 15) << 8);
 
-const uniform: (Brick | undefined)[] = new Array<Brick | undefined>(256);
+const uniform: (Brick | undefined)[] = new Array<Brick | undefined>(BYTE_VALUES);
 /** The one shared brick filled with `value` (1–255). */
 export function uniformBrick(value: number): Brick {
   return (uniform[value] ??= new Uint8Array(BRICK_CELLS).fill(value));

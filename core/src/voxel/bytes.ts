@@ -1,9 +1,10 @@
+import { BYTE_VALUES } from './byte-table';
 import { BRICK, BRICK_CELLS, type Brick, isUniformBrick, uniformBrick, uniformValue } from './brick';
 import type { CellSet } from './cell-set';
 import { type BrickEntry, VoxelGrid } from './voxel-grid';
 
 const counted = new WeakMap<Brick, Uint16Array>();
-const scratch = new Uint16Array(256);
+const scratch = new Uint16Array(BYTE_VALUES);
 
 /** How often each value stands in a brick, as pairs of value and count; remembered for as long as the brick lives. */
 function countsOf(brick: Brick): Uint16Array {
@@ -12,14 +13,14 @@ function countsOf(brick: Brick): Uint16Array {
     scratch.fill(0);
     for (let i = 0; i < BRICK_CELLS; i++) scratch[brick[i]!]!++;
     const list: number[] = [];
-    for (let v = 1; v < 256; v++) if (scratch[v]! > 0) list.push(v, scratch[v]!);
+    for (let v = 1; v < BYTE_VALUES; v++) if (scratch[v]! > 0) list.push(v, scratch[v]!);
     counted.set(brick, (pairs = Uint16Array.from(list)));
   }
   return pairs;
 }
 
 /** How many cells hold each value; entry 0 stays 0. After an edit only the bricks it touched are counted anew. */
-export function byteCounts(grid: VoxelGrid, out: Uint32Array = new Uint32Array(256)): Uint32Array {
+export function byteCounts(grid: VoxelGrid, out: Uint32Array = new Uint32Array(BYTE_VALUES)): Uint32Array {
   for (const { brick } of grid.bricks()) {
     if (isUniformBrick(brick)) {
       out[brick[0]!]! += BRICK_CELLS;

@@ -1,3 +1,4 @@
+import { byteTable } from './byte-table';
 import { type Box, type Vec3, boxEnd, boxHas, boxesEqual, intersectBoxes, uniteBoxes } from '../math';
 import { BRICK, type Brick, isUniformBrick } from './brick';
 import { type VoxelGrid, brickRange } from './voxel-grid';
@@ -116,7 +117,7 @@ export class CellSet {
   static ofValue(grid: VoxelGrid, value: number, box?: Box): CellSet {
     return CellSet.matching(
       grid,
-      Uint8Array.from({ length: 256 }, (_, i) => (i === value ? 1 : 0)),
+      byteTable((i) => (i === value ? 1 : 0)),
       box,
     );
   }

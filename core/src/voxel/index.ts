@@ -1,3 +1,4 @@
+export * from './byte-table';
 export * from './brick';
 export * from './voxel-grid';
 export * from './ray-walk';

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAX_EDGE } from '@sphalerite/core/voxel';
 import {
   IconArrowsMaximize,
   IconArrowsMinimize,
@@ -108,7 +109,7 @@ const few = (rows: readonly number[]): string =>
           :name="['Width', 'Height', 'Depth'][i]!"
           :model-value="part.bounds.size[i]!"
           :min="1"
-          :max="256"
+          :max="MAX_EDGE"
           @change="(v) => resizeAxis(i, v)"
         />
       </div>
@@ -171,7 +172,7 @@ const few = (rows: readonly number[]): string =>
               :name="`Fit ${['width', 'height', 'depth'][i]}`"
               :model-value="(fit ?? content.size)[i]!"
               :min="1"
-              :max="256"
+              :max="MAX_EDGE"
               @change="
                 (v) => (fit = (fit ?? content!.size).map((o, k) => (k === i ? Math.round(v) : o)) as unknown as Vec3)
               "

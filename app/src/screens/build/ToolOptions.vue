@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { type Box, type Vec3, mapVec } from '@sphalerite/core/math';
 import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
@@ -359,7 +360,7 @@ function hold(what: 'min' | 'size', axis: number, v: number): void {
           :name="`Shape ${['width', 'height', 'depth'][i]}`"
           :model-value="box.size[i]!"
           :min="1"
-          :max="256"
+          :max="MAX_EDGE"
           @change="(v) => hold('size', i, v)"
         />
         <NumberField

@@ -1,4 +1,4 @@
-import { BRICK_CELLS, type VoxelGrid } from '@sphalerite/core/voxel';
+import { BRICK_CELLS, BYTE_VALUES, type VoxelGrid } from '@sphalerite/core/voxel';
 
 /** Bricks that are looked at, and the step between the cells in them: enough for a dot in a list, however large the part. */
 const BRICKS = 48,
@@ -9,7 +9,7 @@ const known = new WeakMap<VoxelGrid, number>();
 export function commonByte(grid: VoxelGrid): number {
   const before = known.get(grid);
   if (before !== undefined) return before;
-  const counts = new Uint32Array(256);
+  const counts = new Uint32Array(BYTE_VALUES);
   let bricks = 0;
   for (const { brick } of grid.bricks()) {
     for (let i = 0; i < BRICK_CELLS; i += STRIDE) counts[brick[i]!]!++;

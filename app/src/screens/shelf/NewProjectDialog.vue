@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconX } from '@tabler/icons-vue';
 import { type Kind, KINDS } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
@@ -84,7 +85,7 @@ const create = (): void =>
         </div>
       </fieldset>
       <fieldset v-if="!rig">
-        <legend>First volume, in cubes (up to 256 along each axis; it can grow later)</legend>
+        <legend>First volume, in cubes (up to {{ MAX_EDGE }} along each axis; it can grow later)</legend>
         <div class="row">
           <NumberField
             v-for="(a, i) in ['x', 'y', 'z'] as const"
@@ -94,7 +95,7 @@ const create = (): void =>
             :name="['Width', 'Height', 'Depth'][i]!"
             :model-value="size[i]!"
             :min="1"
-            :max="256"
+            :max="MAX_EDGE"
             @change="(v) => (size[i] = Math.round(v))"
           />
         </div>

@@ -153,6 +153,8 @@ export function useSaving(project: () => Project | null, history: () => History<
   };
 }
 
+export type Saving = ReturnType<typeof useSaving>;
+
 const whenIdle = (work: () => void): void => {
   if ('requestIdleCallback' in window) requestIdleCallback(work, { timeout: 5000 });
   else setTimeout(work, 1500);

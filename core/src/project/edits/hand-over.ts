@@ -1,6 +1,6 @@
 import { FACE_DIRECTIONS, type Vec3, add, sub } from '../../math';
 import { type Id, type Part, composite, must, replaceRecord, withPartBounds } from '../../model';
-import { CellSet } from '../../voxel';
+import { CellSet, MAX_EDGE } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
 import { latticeShift } from './take-apart';
@@ -63,9 +63,9 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
         mate.bounds,
         ...mine.map((t) => ({ min: sub(t.at, shift), size: [1, 1, 1] as Vec3 })),
       ]).tight!;
-      if (box.size.some((s) => s > 256))
+      if (box.size.some((s) => s > MAX_EDGE))
         throw new EditError(
-          `"${mate.name}" would be ${box.size.join(' × ')}; a part holds at most 256 cubes along an axis.`,
+          `"${mate.name}" would be ${box.size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis.`,
         );
       const wide: Part = withPartBounds(mate, box);
       parts = replaceRecord(parts, {

@@ -11,7 +11,7 @@ import {
   nearestBytes,
   withLook,
 } from '../../palette';
-import { type CellSet, byteCounts, mapBytes } from '../../voxel';
+import { BYTE_VALUES, byteCounts, type CellSet, mapBytes, sameBytes } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
 
@@ -159,7 +159,6 @@ const mapped = (layer: Layer, table: Uint8Array, within: CellSet | null = null):
   const grid = mapBytes(layer.grid, table, within);
   return grid === layer.grid ? layer : { ...layer, grid };
 };
-const keeping = (): Uint8Array<ArrayBuffer> => Uint8Array.from({ length: 256 }, (_, i) => i);
 
 /**
  * Turns cubes of some swatches into another: of a layer (or a selection in it), or of every layer of the project.
@@ -180,7 +179,7 @@ export const replaceSwatchEdit = defineEdit<{
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
     if (!has(palette, a.to)) throw new EditError(`"${palette.name}" has no swatch ${a.to}.`);
-    const table = keeping();
+    const table = sameBytes();
     for (const b of a.from) table[b] = a.to;
     if (a.layer !== undefined) {
       const part = must(project.parts, a.part!, 'part');
@@ -211,7 +210,7 @@ export const deleteSwatchesEdit = defineEdit<{ palette: Id; bytes: readonly numb
       throw new EditError(`A palette keeps at least one swatch; "${palette.name}" would have none.`);
     if (a.moveTo !== null && (gone.has(a.moveTo) || !has(palette, a.moveTo)))
       throw new EditError('Cubes can only move to a swatch that stays in the palette.');
-    const table = keeping();
+    const table = sameBytes();
     for (const b of gone) table[b] = a.moveTo ?? 0;
     const emptied = mapLayers(project, a.palette, true, (l) => mapped(l, table));
     return {
@@ -247,7 +246,7 @@ export const replacePaletteEdit = defineEdit<{ palette: Id; name?: string; swatc
     a.swatches.forEach(checkSwatch);
     const near = nearestBytes(palette.swatches, a.swatches);
     // Bytes that the old palette did not list stay as they are.
-    const table = keeping();
+    const table = sameBytes();
     for (const s of palette.swatches) table[s.byte] = near[s.byte]!;
     return {
       ...changePalette(
@@ -269,15 +268,15 @@ export interface SwatchUse {
 
 /** Cubes by byte of one part, all layers. */
 export const partUse = (part: Part): Uint32Array =>
-  part.layers.reduce<Uint32Array>((out, l) => byteCounts(l.grid, out), new Uint32Array(256));
+  part.layers.reduce<Uint32Array>((out, l) => byteCounts(l.grid, out), new Uint32Array(BYTE_VALUES));
 
 /** Cubes by byte of every part with that palette, and of all together; stamps and the bin under `kept`. */
 export function paletteUse(
   project: Project,
   palette: Id,
 ): { readonly parts: readonly SwatchUse[]; readonly total: Uint32Array; readonly kept: Uint32Array } {
-  const total = new Uint32Array(256),
-    kept = new Uint32Array(256);
+  const total = new Uint32Array(BYTE_VALUES),
+    kept = new Uint32Array(BYTE_VALUES);
   const add = (into: Uint32Array, counts: Uint32Array): void => counts.forEach((n, b) => (into[b]! += n));
   const parts = project.parts.filter((p) => p.palette === palette).map((part) => ({ part, counts: partUse(part) }));
   for (const { counts } of parts) add(total, counts);

@@ -11,6 +11,7 @@ import {
   must,
 } from '../../model';
 import { type RingPlan, type RingVariant, ringSide, ringVariants } from '../../rig';
+import { MAX_EDGE } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 
 /**
@@ -36,8 +37,8 @@ export const buildRingEdit = defineEdit<
       throw new EditError('Hole, thickness and depth of a ring are 1 to 128 whole cubes.');
     const variant = ringVariants(a).find((v) => v.kind === a.kind);
     if (!variant) throw new EditError('Bars can be crossed for an even number of sides only.');
-    if (variant.length > 256 || variant.width > 256)
-      throw new EditError('Those bars would be longer than 256 cubes. Choose a smaller hole or more sides.');
+    if (variant.length > MAX_EDGE || variant.width > MAX_EDGE)
+      throw new EditError(`Those bars would be longer than ${MAX_EDGE} cubes. Choose a smaller hole or more sides.`);
     must(project.palettes, a.palette, 'palette');
     const z: Axis = 2,
       turn = (angle: number) => quatFromAxisAngle([0, 0, 1], angle);

@@ -23,7 +23,7 @@ import {
   strokeBox,
 } from '../../sculpt';
 import { type Swatch, freeByte } from '../../palette';
-import { type CellSet, MAX_EDGE, type VoxelGrid, mapBytes } from '../../voxel';
+import { type CellSet, mapBytes, MAX_EDGE, sameBytes, type VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 
 export interface LayerTarget {
@@ -189,7 +189,7 @@ function withSwatches(
 ): { from: Project; put: readonly VoxelGrid[] } {
   if (swatches.length === 0) return { from: project, put };
   let palette = must(project.palettes, must(project.parts, part, 'part').palette, 'palette');
-  const table = Uint8Array.from({ length: 256 }, (_, i) => i);
+  const table = sameBytes();
   let moved = false;
   for (const s of swatches) {
     const there = palette.swatches.find((o) => o.byte === s.byte);

@@ -18,8 +18,8 @@ import {
 } from '../../model';
 import { restWorld } from '../../rig';
 import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
-import { CellSet } from '../../voxel';
-import { EditError, defineEdit } from '../edit';
+import { CellSet, MAX_EDGE } from '../../voxel';
+import { type EditContext, EditError, defineEdit } from '../edit';
 import { binItemOf } from './parts';
 import { cellsByRegion } from './regions';
 
@@ -51,17 +51,16 @@ function proposedPivot(cells: CellSet, cut: Vec3 | null): Vec3 {
 interface Piece extends NamedCells {
   readonly region: number;
 }
-
-/** The pieces of a part by its regions, what they hang on, and the pivot proposed for each; the rest first, when there is any. */
-export function piecesOf(
-  part: Part,
-  rest: string,
-): {
+/** The pieces of a part, what each hangs on (−1 for the root), and the pivot proposed for each, in half cubes. */
+interface Pieces {
   readonly pieces: readonly Piece[];
   readonly root: number;
   readonly parent: readonly number[];
   readonly pivots: readonly Vec3[];
-} {
+}
+
+/** The pieces of a part by its regions, what they hang on, and the pivot proposed for each; the rest first, when there is any. */
+export function piecesOf(part: Part, rest: string): Pieces {
   const cells = cellsByRegion(part);
   const pieces: Piece[] = [
     { name: rest.trim() || part.name, side: part.side, cells: cells.get(0)!, region: 0 },
@@ -84,6 +83,16 @@ export function piecesOf(
     parent: tree.map((t) => t.parent),
     pivots: pieces.map((p, i) => (i === root ? part.pivot : proposedPivot(p.cells, tree[i]!.contact?.centre ?? null))),
   };
+}
+
+/** A whole that is being taken apart, and the parts that were taken from it before, by region. */
+interface Taking {
+  readonly project: Project;
+  readonly part: Part;
+  readonly a: TakeApart;
+  readonly ctx: EditContext;
+  readonly pieces: Pieces;
+  readonly earlier: ReadonlyMap<number, Part>;
 }
 
 /**
@@ -109,148 +118,167 @@ export const takeApartEdit = defineEdit<TakeApart>({
       ['Clearance is', a.clearance],
     ] as const)
       if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(`${what} 0 to 32 whole cubes.`);
-    const { pieces: all, root, parent, pivots } = piecesOf(part, a.rest);
-    if (!all.some((p) => p.region !== 0))
+    const pieces = piecesOf(part, a.rest);
+    if (!pieces.pieces.some((p) => p.region !== 0))
       throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
-    const seen = composite(part);
     const earlier = new Map(
       project.parts.flatMap((p) => (p.origin?.whole === part.id ? [[p.origin.region, p] as const] : [])),
     );
-    const plugs = all.map((piece, i) =>
-      a.plug > 0 && parent[i]! >= 0 ? plugOf(seen, piece.cells, all[parent[i]!]!.cells, a.plug, a.clearance) : [],
-    );
-    const sockets = all.map((_, j) =>
-      a.socket && a.plug > 0
-        ? CellSet.ofCells(
-            all.flatMap((piece, i) =>
-              parent[i] === j ? plugOf(seen, piece.cells, all[j]!.cells, a.plug + a.clearance).map(([c]) => c) : [],
-            ),
-          )
-        : null,
-    );
-
-    // The part itself gives its name up, whether it is kept aside or not; so do those that are made anew.
-    const taken = project.parts.filter((p) => p !== part).map((p) => ({ name: p.name, side: p.side }));
-    const parts: Part[] = all.map((piece, i) => {
-      const old = earlier.get(piece.region);
-      const layers = part.layers
-        .filter((l) => !l.hidden)
-        .flatMap((l) => {
-          const grid = cutOut(l.grid, sockets[i] ? piece.cells.minus(sockets[i]!) : piece.cells);
-          return grid ? [{ ...l, id: ctx.newId(), locked: false, grid: grid.withBounds(part.bounds) }] : [];
-        });
-      if (plugs[i]!.length > 0)
-        layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plugs[i]!.forEach(([c, v]) => d.set(...c, v))) };
-      if (old) return renewed(old, { ...old, layers, bounds: part.bounds, cell: part.cell, palette: part.palette });
-      const name = freeName(
-        piece.name,
-        taken.filter((t) => t.side === piece.side).map((t) => t.name),
-      );
-      taken.push({ name, side: piece.side });
-      const whole: Part = {
-        ...makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, {
-          side: piece.side,
-          cell: part.cell,
-          pivot: pivots[i]!,
-          origin: { whole: part.id, region: piece.region },
-        }),
-        layers,
-      };
-      return withPartBounds(whole, partContent(whole)!);
-    });
-    const isNew = all.map((piece) => !earlier.has(piece.region));
-
-    // New pieces keep the place the part has: on its bone, with their own pivots, or on new bones in those pivots.
-    const source = project.rig.mounts.find((m) => m.part === part.id) ?? makeMount('', part.id, null);
-    const bone = find(project.rig.bones, source.bone);
-    const worldOf = restWorld(project.rig);
-    const boneWorld = bone ? worldOf.get(bone.id)! : TRANSFORM_IDENTITY;
-    const partWorld = composeTransform(boneWorld, source);
-    /** World transform of a frame in a pivot, turned as the part is. */
-    const frameAt = (pivot: Vec3): Transform =>
-      composeTransform(partWorld, {
-        ...TRANSFORM_IDENTITY,
-        t: mapVec(pivot, (v, i) => ((v - part.pivot[i]!) / 2) * part.cell),
-      });
-    const bones: Bone[] = [];
-    const boneOf: (Id | null)[] = parts.map((p, i) =>
-      isNew[i] ? source.bone : (project.rig.mounts.find((m) => m.part === p.id)?.bone ?? source.bone),
-    );
-    const mounts: Mount[] = [];
-    const place = (i: number): void => {
-      const world = frameAt(parts[i]!.pivot);
-      if (!a.bones || (i === root && bone)) {
-        mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, source.bone), ...relativeTransform(boneWorld, world) });
-        return;
-      }
-      const above = parent[i]! >= 0 ? boneOf[parent[i]!]! : source.bone;
-      const stand: Transform = { ...world, s: [1, 1, 1] };
-      const id = ctx.newId();
-      worldOf.set(id, stand);
-      const name = freeName(
-        parts[i]!.name,
-        [...project.rig.bones, ...bones].filter((b) => b.side === parts[i]!.side).map((b) => b.name),
-      );
-      bones.push({
-        id,
-        name,
-        side: parts[i]!.side,
-        parent: above,
-        rest: { ...relativeTransform(above === null ? TRANSFORM_IDENTITY : worldOf.get(above)!, stand), s: [1, 1, 1] },
-        ...PLAIN_BONE,
-      });
-      boneOf[i] = id;
-      mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, id), s: world.s });
-    };
-    // From the root outwards, so that a bone stands before those that hang on it.
-    const done = new Set<number>();
-    const visit = (i: number): void => {
-      if (done.has(i)) return;
-      if (parent[i]! >= 0) visit(parent[i]!);
-      done.add(i);
-      if (isNew[i]) place(i);
-    };
-    all.forEach((_, i) => visit(i));
-
-    const fresh = parts.filter((_, i) => isNew[i]);
-    const kept = new Set(all.map((p) => p.region));
-    const gone = [...earlier].filter(([region]) => !kept.has(region)).map(([, p]) => p);
-    let out: Project = {
-      ...project,
-      parts: parts.reduce((list, p) => replaceRecord(list, p), project.parts),
-      rig: {
-        ...project.rig,
-        bones: bones.length > 0 ? [...project.rig.bones, ...bones] : project.rig.bones,
-        mounts: [...project.rig.mounts, ...mounts],
-      },
-    };
-    // What is new stands where the whole stood, or after those that came from it before.
-    const at =
-      earlier.size === 0
-        ? out.parts.findIndex((p) => p.id === part.id)
-        : Math.max(...out.parts.flatMap((p, i) => (p.origin?.whole === part.id ? [i] : []))) + 1;
-    out = { ...out, parts: out.parts.toSpliced(at, 0, ...fresh) };
-    if (a.keepWhole && earlier.size === 0) {
-      out = {
-        ...out,
-        parts: replaceRecord(out.parts, {
-          ...part,
-          hidden: true,
-          name: freeName(
-            `${part.name}, whole`,
-            taken.map((t) => t.name),
-          ),
-        }),
-      };
-    } else if (a.keepWhole) {
-      out = { ...out, parts: replaceRecord(out.parts, part.hidden ? part : { ...part, hidden: true }) };
-    }
+    const taking: Taking = { project, part, a, ctx, pieces, earlier };
+    const parts = partsOf(taking);
+    const gone = [...earlier].filter(([region]) => !pieces.pieces.some((p) => p.region === region)).map(([, p]) => p);
+    const out = withWholeAside(withParts(taking, parts, mountedPieces(taking, parts)), taking, parts);
     return [...gone, ...(a.keepWhole ? [] : [part])].reduce(
       (p, binned) => toBin(p, must(p.parts, binned.id, 'part'), ctx.newId(), ctx.now),
       out,
     );
   },
 });
+
+/** For each piece the cells, with their bytes, by which it goes on into the one it hangs on. */
+const plugsOf = ({ part, a, pieces: { pieces, parent } }: Taking): ReturnType<typeof plugOf>[] =>
+  pieces.map((piece, i) =>
+    a.plug > 0 && parent[i]! >= 0
+      ? plugOf(composite(part), piece.cells, pieces[parent[i]!]!.cells, a.plug, a.clearance)
+      : [],
+  );
+
+/** For each piece the cells that are hollowed out for the plugs of those that hang on it; null when none are. */
+const socketsOf = ({ part, a, pieces: { pieces, parent } }: Taking): (CellSet | null)[] =>
+  pieces.map((body, j) => {
+    if (!a.socket || a.plug === 0) return null;
+    const hanging = pieces.filter((_, i) => parent[i] === j);
+    const cells = hanging.flatMap((p) => plugOf(composite(part), p.cells, body.cells, a.plug + a.clearance));
+    return CellSet.ofCells(cells.map(([c]) => c));
+  });
+
+/** The parts that the pieces become, in their order: new ones, and those of before with the cubes of today. */
+function partsOf(taking: Taking): Part[] {
+  const { project, part, ctx, pieces, earlier } = taking;
+  const plugs = plugsOf(taking),
+    sockets = socketsOf(taking);
+  // The part itself gives its name up, whether it is kept aside or not; so do those that are made anew.
+  const taken = project.parts.filter((p) => p !== part).map((p) => ({ name: p.name, side: p.side }));
+  return pieces.pieces.map((piece, i) => {
+    const cells = sockets[i] ? piece.cells.minus(sockets[i]) : piece.cells;
+    const layers = part.layers
+      .filter((l) => !l.hidden)
+      .flatMap((l) => {
+        const grid = cutOut(l.grid, cells);
+        return grid ? [{ ...l, id: ctx.newId(), locked: false, grid: grid.withBounds(part.bounds) }] : [];
+      });
+    if (plugs[i]!.length > 0)
+      layers[0] = { ...layers[0]!, grid: layers[0]!.grid.edit((d) => plugs[i]!.forEach(([c, v]) => d.set(...c, v))) };
+    const old = earlier.get(piece.region);
+    if (old) return renewed(old, { ...old, layers, bounds: part.bounds, cell: part.cell, palette: part.palette });
+    const name = freeName(
+      piece.name,
+      taken.filter((t) => t.side === piece.side).map((t) => t.name),
+    );
+    taken.push({ name, side: piece.side });
+    const made = makePart(ctx.newId(), ctx.newId(), name, part.palette, part.bounds, {
+      side: piece.side,
+      cell: part.cell,
+      pivot: pieces.pivots[i]!,
+      origin: { whole: part.id, region: piece.region },
+    });
+    const whole: Part = { ...made, layers };
+    return withPartBounds(whole, partContent(whole)!);
+  });
+}
+
+/** Mounts of the new pieces in the place the part has: on its bone, with their own pivots, or on new bones in those pivots. */
+function mountedPieces(taking: Taking, parts: readonly Part[]): { bones: Bone[]; mounts: Mount[] } {
+  const { project, part, a, ctx, earlier } = taking;
+  const { pieces, parent, root } = taking.pieces;
+  const { rig } = project;
+  const source = rig.mounts.find((m) => m.part === part.id) ?? makeMount('', part.id, null);
+  const bone = find(rig.bones, source.bone);
+  const world = restWorld(rig);
+  const boneWorld = bone ? world.get(bone.id)! : TRANSFORM_IDENTITY;
+  const partWorld = composeTransform(boneWorld, source);
+  const isNew = (i: number): boolean => !earlier.has(pieces[i]!.region);
+  const boneOf: (Id | null)[] = parts.map((p, i) =>
+    isNew(i) ? source.bone : (rig.mounts.find((m) => m.part === p.id)?.bone ?? source.bone),
+  );
+  const bones: Bone[] = [];
+  const mounts: Mount[] = [];
+
+  /** World transform of a frame in a pivot, turned as the part is. */
+  const frameAt = (pivot: Vec3): Transform =>
+    composeTransform(partWorld, {
+      ...TRANSFORM_IDENTITY,
+      t: mapVec(pivot, (v, i) => ((v - part.pivot[i]!) / 2) * part.cell),
+    });
+  function standBone(i: number, stand: Transform): Id {
+    const { name, side } = parts[i]!;
+    const above = parent[i]! >= 0 ? boneOf[parent[i]!]! : source.bone;
+    const id = ctx.newId();
+    world.set(id, stand);
+    const names = [...rig.bones, ...bones].filter((b) => b.side === side).map((b) => b.name);
+    const rest = relativeTransform(above === null ? TRANSFORM_IDENTITY : world.get(above)!, stand);
+    bones.push({
+      id,
+      name: freeName(name, names),
+      side,
+      parent: above,
+      rest: { ...rest, s: [1, 1, 1] },
+      ...PLAIN_BONE,
+    });
+    return id;
+  }
+  function place(i: number): void {
+    const stand = frameAt(parts[i]!.pivot);
+    if (!a.bones || (i === root && bone)) {
+      mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, source.bone), ...relativeTransform(boneWorld, stand) });
+      return;
+    }
+    boneOf[i] = standBone(i, { ...stand, s: [1, 1, 1] });
+    mounts.push({ ...makeMount(ctx.newId(), parts[i]!.id, boneOf[i]!), s: stand.s });
+  }
+  // From the root outwards, so that a bone stands before those that hang on it.
+  const done = new Set<number>();
+  const visit = (i: number): void => {
+    if (done.has(i)) return;
+    if (parent[i]! >= 0) visit(parent[i]!);
+    done.add(i);
+    if (isNew(i)) place(i);
+  };
+  pieces.forEach((_, i) => visit(i));
+  return { bones, mounts };
+}
+
+/** The project with the parts of the pieces: new ones stand where the whole stood, or after those that came from it before. */
+function withParts(
+  { project, part, pieces, earlier }: Taking,
+  parts: readonly Part[],
+  { bones, mounts }: { bones: Bone[]; mounts: Mount[] },
+): Project {
+  const fresh = parts.filter((_, i) => !earlier.has(pieces.pieces[i]!.region));
+  const renewedParts = parts.reduce((list, p) => replaceRecord(list, p), project.parts);
+  const at =
+    earlier.size === 0
+      ? renewedParts.findIndex((p) => p.id === part.id)
+      : renewedParts.findLastIndex((p) => p.origin?.whole === part.id) + 1;
+  const { rig } = project;
+  return {
+    ...project,
+    parts: renewedParts.toSpliced(at, 0, ...fresh),
+    rig: {
+      ...rig,
+      bones: bones.length > 0 ? [...rig.bones, ...bones] : rig.bones,
+      mounts: [...rig.mounts, ...mounts],
+    },
+  };
+}
+
+/** Hides the whole when it is kept; the first time it also gets a name that says what it is. */
+function withWholeAside(project: Project, { part, a, earlier }: Taking, parts: readonly Part[]): Project {
+  if (!a.keepWhole || (earlier.size > 0 && part.hidden)) return project;
+  const others = [...project.parts.filter((p) => p.id !== part.id), ...parts].map((p) => p.name);
+  const name = earlier.size === 0 ? freeName(`${part.name}, whole`, others) : part.name;
+  return { ...project, parts: replaceRecord(project.parts, { ...part, hidden: true, name }) };
+}
 
 /** A part with the cubes of its piece of today, fitted; refined as it was. Layers that are still there keep their ids. */
 function renewed(old: Part, next: Part): Part {
@@ -362,9 +390,9 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
       if (!box) continue;
       const min: Vec3 = [box.min[0] + whole[0], box.min[1] + whole[1], box.min[2] + whole[2]];
       const bounds = CellSet.ofBoxes([joined.bounds, { min, size: box.size }]).tight!;
-      if (bounds.size.some((s) => s > 256))
+      if (bounds.size.some((s) => s > MAX_EDGE))
         throw new EditError(
-          `Joined, "${first.name}" would be ${bounds.size.join(' × ')}; a part holds at most 256 cubes along an axis.`,
+          `Joined, "${first.name}" would be ${bounds.size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis.`,
         );
       const wide = withPartBounds(joined, bounds);
       joined = {

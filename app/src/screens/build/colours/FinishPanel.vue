@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsExchange, IconDice3 } from '@tabler/icons-vue';
 import { BLENDS, FINISH_KINDS, SIDES_PAINTED } from '@sphalerite/core/paint';
 import { computed, onBeforeUnmount, onMounted } from 'vue';
@@ -189,7 +190,7 @@ onBeforeUnmount(() => (session.preview = null));
             name="Length of a plank"
             :model-value="o.plankLong"
             :min="1"
-            :max="256"
+            :max="MAX_EDGE"
             @change="(v) => (o.plankLong = v)"
           /><NumberField
             label="wide"

@@ -2,7 +2,7 @@
 import { sideSuffix } from '@sphalerite/core/model';
 import { colourDistance } from '@sphalerite/core/palette';
 import { deleteSwatchesEdit, replaceSwatchEdit } from '@sphalerite/core/project';
-import { CellSet } from '@sphalerite/core/voxel';
+import { byteTable, CellSet } from '@sphalerite/core/voxel';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
@@ -45,7 +45,7 @@ watch(
   { immediate: true },
 );
 
-const table = computed(() => Uint8Array.from({ length: 256 }, (_, i) => (props.task.bytes.includes(i) ? 1 : 0)));
+const table = computed(() => byteTable((i) => (props.task.bytes.includes(i) ? 1 : 0)));
 const meantHere = computed(() => {
   if (where.value === 'project') return total.value;
   if (where.value === 'part') return sum(colours.inPart ?? undefined);

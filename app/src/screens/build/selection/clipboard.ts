@@ -1,7 +1,7 @@
 import { type Box, type Vec3, intersectBoxes, mapVec } from '@sphalerite/core/math';
 import type { Palette, Swatch } from '@sphalerite/core/palette';
 import { movedGrid } from '@sphalerite/core/sculpt';
-import { CellSet, type VoxelGrid, mapBytes } from '@sphalerite/core/voxel';
+import { byteTable, CellSet, mapBytes, type VoxelGrid } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { useNotices } from '../../../stores/notices';
@@ -26,7 +26,7 @@ function remapped(c: CopiedPiece, to: Palette): { grid: VoxelGrid; swatches: Swa
   const used = new Set<number>();
   c.grid.forEach((_x, _y, _z, v) => used.add(v));
   const taken = new Set(to.swatches.map((s) => s.byte));
-  const table = new Uint8Array(256).fill(to.swatches[0]?.byte ?? 1);
+  const table = byteTable().fill(to.swatches[0]?.byte ?? 1);
   const swatches: Swatch[] = [];
   for (const s of c.palette.swatches.filter((o) => used.has(o.byte))) {
     const same = to.swatches.find((o) => o.colour === s.colour && o.emissive === s.emissive && o.opacity === s.opacity);

@@ -12,30 +12,30 @@ const AXIS = ['X', 'Y', 'Z'] as const;
 const TURN_KEYS = ['<', ',', 'Alt+,'] as const;
 const BACK_KEYS = ['>', '.', 'Alt+.'] as const;
 
-/** Everything that is done with selected cells. */
-export function selectionCommands(): Command[] {
+/** A command for selected cells; enabled while there are some unless it says otherwise. */
+const piece = (
+  id: string,
+  title: string,
+  run: () => unknown,
+  keys?: string[],
+  icon?: Command['icon'],
+  enabled: () => boolean = () => useSelection().active,
+): Command => ({
+  id: `select.${id}`,
+  title,
+  group: 'Selection',
+  enabled,
+  run,
+  ...(keys ? { keys } : {}),
+  ...(icon ? { icon } : {}),
+});
+
+/** Which cells are selected. */
+function choosingCommands(): Command[] {
   const build = useBuild();
   const s = useSelection();
-  const clipboard = useClipboard();
   const view = useView();
   const matrix = usePartMatrix();
-  const any = (): boolean => s.active;
-  const piece = (
-    id: string,
-    title: string,
-    run: () => unknown,
-    keys?: string[],
-    icon?: Command['icon'],
-    enabled: () => boolean = any,
-  ): Command => ({
-    id: `select.${id}`,
-    title,
-    group: 'Selection',
-    enabled,
-    run,
-    ...(keys ? { keys } : {}),
-    ...(icon ? { icon } : {}),
-  });
   const whole = (): CellSet => CellSet.filled(build.seen!);
   const part = (): boolean => build.seen !== null;
   return [
@@ -89,6 +89,27 @@ export function selectionCommands(): Command[] {
       undefined,
       () => s.selected !== null,
     ),
+    piece(
+      'frame',
+      'Frame the selection',
+      () => {
+        const b = s.box;
+        if (!b) return;
+        const { lo, hi } = placedExtent(matrix.value, b);
+        view.viewport?.frameBox(lo, hi);
+      },
+      ['Ctrl+Home'],
+    ),
+    piece('keepSize', 'Keep this size to compare with', () => (s.kept = s.box), ['Ctrl+M']),
+  ];
+}
+
+/** Where selected cells go, and whether they stay: copies, colours, layers, parts, stamps. */
+function takingCommands(): Command[] {
+  const build = useBuild();
+  const s = useSelection();
+  const clipboard = useClipboard();
+  return [
     piece('copy', 'Copy', () => s.copy(), ['Ctrl+C'], IconCopy),
     piece('cut', 'Cut', () => s.copy() && s.remove('Cut'), ['Ctrl+X']),
     piece(
@@ -97,9 +118,8 @@ export function selectionCommands(): Command[] {
       () => s.paste(),
       ['Ctrl+V'],
       undefined,
-      () => clipboard.piece !== null && part(),
+      () => clipboard.piece !== null && build.seen !== null,
     ),
-    piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
     piece('delete', 'Delete the selected cubes', () => s.remove(), ['Delete', 'Backspace'], IconTrash),
     piece(
       'recolour',
@@ -109,6 +129,28 @@ export function selectionCommands(): Command[] {
       undefined,
       () => s.selected !== null,
     ),
+    piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
+    piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
+    piece(
+      'toStamp',
+      'Keep as a stamp',
+      () => s.toStamp(),
+      ['Ctrl+B'],
+      undefined,
+      () => s.active || s.lastChange !== null,
+    ),
+  ];
+}
+
+/** How selected cells are turned, repeated and fitted, and set down. */
+function placingCommands(): Command[] {
+  const s = useSelection();
+  function defaultStep(): Vec3 {
+    const b = (s.selected ?? s.made?.set)?.tight;
+    return [(b?.size[0] ?? 3) + 1, 0, 0];
+  }
+  return [
+    piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
     piece(
       'repeat',
       'Repeat in a row or ring',
@@ -122,28 +164,6 @@ export function selectionCommands(): Command[] {
       piece(`back${AXIS[a]}`, `Turn a quarter back about ${AXIS[a]}`, () => s.turn(a, 3), [BACK_KEYS[a]]),
       piece(`flip${AXIS[a]}`, `Flip along ${AXIS[a]}`, () => s.flip(a), [`Ctrl+Shift+${AXIS[a]}`], IconFlipHorizontal),
     ]),
-    piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
-    piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
-    piece(
-      'toStamp',
-      'Keep as a stamp',
-      () => s.toStamp(),
-      ['Ctrl+B'],
-      undefined,
-      () => s.active || s.lastChange !== null,
-    ),
-    piece(
-      'frame',
-      'Frame the selection',
-      () => {
-        const b = s.box;
-        if (!b) return;
-        const { lo, hi } = placedExtent(matrix.value, b);
-        view.viewport?.frameBox(lo, hi);
-      },
-      ['Ctrl+Home'],
-    ),
-    piece('keepSize', 'Keep this size to compare with', () => (s.kept = s.box), ['Ctrl+M']),
     piece(
       'makeAlike',
       'Make as large as the kept one',
@@ -161,8 +181,7 @@ export function selectionCommands(): Command[] {
       () => s.floating !== null || s.repeat !== null,
     ),
   ];
-  function defaultStep(): Vec3 {
-    const b = (s.selected ?? s.made?.set)?.tight;
-    return [(b?.size[0] ?? 3) + 1, 0, 0];
-  }
 }
+
+/** Everything that is done with selected cells. */
+export const selectionCommands = (): Command[] => [...choosingCommands(), ...takingCommands(), ...placingCommands()];
