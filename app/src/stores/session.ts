@@ -3,11 +3,8 @@ import {
   type History,
   EditError,
   apply as applyEdit,
-  canRedo,
-  canUndo,
   current,
   editContext,
-  jump,
   record,
 } from '@sphalerite/core/project';
 import type { Project } from '@sphalerite/core/model';
@@ -16,12 +13,12 @@ import { computed, ref, shallowRef } from 'vue';
 import { freshId } from '../storage/shelf';
 import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
 import { JobCancelled } from '../workers/protocol';
-import { runCommand } from './commands';
 import { useNotices } from './notices';
 import { useBackground } from './session/background';
 import { repairedView, useChoice } from './session/choice';
 import { useOpening } from './session/opening';
 import { useSaving } from './session/saving';
+import { useTimeTravel } from './session/time-travel';
 
 /** What is chosen after an edit, from the project after it. */
 type Choosing = (after: Project) => Partial<ViewState>;
@@ -111,39 +108,6 @@ export const useSession = defineStore('session', () => {
     }
   }
 
-  function moveTo(index: number): void {
-    const h = history.value;
-    if (!h || !saving.writable.value) return;
-    preview.value = null;
-    const next = jump(h, index);
-    if (next === h) return;
-    const back = index < h.now;
-    const moved = h.entries[back ? index + 1 : index]!;
-    history.value = next;
-    view.value = repairedView(project.value, back ? moved.viewBefore : moved.viewAfter);
-    saving.changed(next);
-    sayMoved(back, moved.label, moved.where);
-  }
-  /** The screen never changes by surprise; it is offered. */
-  function sayMoved(back: boolean, label: string, on: string): void {
-    const elsewhere = on !== '' && on !== where.value;
-    const show = () => void runCommand(`go.${on.toLowerCase()}`).catch(notices.fail);
-    notices.say(
-      `${back ? 'Undid' : 'Redid'}: ${label}${elsewhere ? ` (in ${on})` : ''}`,
-      elsewhere ? { action: { label: 'Show', run: show } } : {},
-    );
-  }
-  /** Something that hangs in the air is put away first; gives whether there was such a thing. */
-  let interrupt: (() => boolean) | null = null;
-  const onInterrupt = (f: (() => boolean) | null): void => void (interrupt = f);
-  const undo = (): void => {
-    if (!interrupt?.()) moveTo((history.value?.now ?? 0) - 1);
-  };
-  const redo = (): void => {
-    interrupt?.();
-    moveTo((history.value?.now ?? 0) + 1);
-  };
-
   return {
     history,
     preview,
@@ -154,8 +118,7 @@ export const useSession = defineStore('session', () => {
     savedAt: saving.savedAt,
     project,
     ...choice,
-    canUndo: computed(() => history.value !== null && canUndo(history.value)),
-    canRedo: computed(() => history.value !== null && canRedo(history.value)),
+    ...useTimeTravel({ history, preview, view, where, project }, saving),
     open: opening.open,
     close: opening.close,
     tryEdit,
@@ -164,10 +127,6 @@ export const useSession = defineStore('session', () => {
     applyInBackground,
     tryInBackground: background.tryInBackground,
     job: background.job,
-    onInterrupt,
-    moveTo,
-    undo,
-    redo,
     flush: saving.flush,
     settled: saving.settled,
     idle: () => saving.idle() && opening.idle(),

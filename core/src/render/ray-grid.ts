@@ -99,6 +99,7 @@ export class GridHit {
  *
  * One long function on purpose: cut into pieces that share their state, it takes twice as long.
  */
+// eslint-disable-next-line max-lines-per-function -- see above
 export function intersectGrid(
   g: RayGrid,
   ox: number,
