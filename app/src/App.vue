@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router';
 import CommandSearch from './shell/CommandSearch.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
+import { isFull } from './storage/storage-errors';
 import { useDialogs } from './stores/dialogs';
 import { commandFor, runCommand } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
@@ -47,9 +48,12 @@ const onError = (e: ErrorEvent): void => {
   if (!/ResizeObserver/.test(e.message)) onUncaught(e.error ?? e.message);
 };
 onSettingLost((e) =>
-  notices.say(`A setting could not be kept in this browser (${e.name}); it counts until you leave the page.`, {
-    kind: 'error',
-  }),
+  notices.say(
+    `A setting could not be kept${isFull(e) ? ': this browser has no room left' : ` (${e.message})`}. It counts until you leave the page.`,
+    {
+      kind: 'error',
+    },
+  ),
 );
 onWorkersBroken((e) => notices.say(e.message, { kind: 'error', stays: true }));
 

@@ -7,8 +7,15 @@ export const askToLeave = (): Promise<boolean> =>
   ElMessageBox.confirm(
     'The last of your work could not be saved in this browser yet. Stay and save the project as a file (Ctrl+Shift+S), or leave without it.',
     'Not everything is saved',
-    { confirmButtonText: 'Leave without it', cancelButtonText: 'Stay', type: 'warning', autofocus: false },
+    {
+      confirmButtonText: 'Stay',
+      cancelButtonText: 'Leave without it',
+      distinguishCancelAndClose: true,
+      type: 'warning',
+      autofocus: false,
+    },
   ).then(
-    () => true,
     () => false,
+    // Closing it in any other way means staying.
+    (how: string) => how === 'cancel',
   );

@@ -18,3 +18,6 @@ export class GoneError extends Error {
 export class UnreadableError extends Error {
   override readonly name = 'UnreadableError';
 }
+
+/** Whether the browser has no room left; they say it in two ways. */
+export const isFull = (e: Error): boolean => e.name === 'QuotaExceededError' || /quota/i.test(e.message);

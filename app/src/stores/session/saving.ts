@@ -6,7 +6,7 @@ import { type Hold, holdProject } from '../../storage/lock';
 import { type OpenedProject, openStored } from '../../storage/open-stored';
 import { ProjectWriter } from '../../storage/project-writer';
 import { setThumbnail } from '../../storage/shelf';
-import { GoneError, TakenOverError } from '../../storage/storage-errors';
+import { GoneError, TakenOverError, isFull } from '../../storage/storage-errors';
 import { sweep } from '../../storage/sweep';
 import type { ViewState } from '../../storage/view-state';
 import { projectPicture } from '../../workers/thumbnails';
@@ -20,8 +20,6 @@ interface Seat {
 
 /** How long after a save the picture for the shelf follows, in milliseconds. */
 const PICTURE_AFTER = 2000;
-
-const isFull = (e: Error): boolean => e.name === 'QuotaExceededError' || /quota/i.test(e.message);
 
 /** Opens stored projects and keeps the open one saved. */
 export function useSaving(project: () => Project | null, history: () => History<ViewState> | null) {
