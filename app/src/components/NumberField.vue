@@ -40,7 +40,18 @@ const read = (t: string): number => {
   if (!m) return NaN;
   const a = Number(m[1]),
     b = Number(m[3]);
-  return m[2] === undefined ? a : m[2] === '+' ? a + b : m[2] === '-' ? a - b : m[2] === '*' ? a * b : a / b;
+  switch (m[2]) {
+    case '+':
+      return a + b;
+    case '-':
+      return a - b;
+    case '*':
+      return a * b;
+    case '/':
+      return a / b;
+    default:
+      return a;
+  }
 };
 function key(e: KeyboardEvent): void {
   if (e.key === 'Enter') {

@@ -197,22 +197,27 @@ export class SolidTool implements Tool {
     };
   }
 
+  /** What the tool waits for. */
+  private asks({ card }: ToolContext): string {
+    const slices = card.slices && card.reach === 'cylinder';
+    switch (this.phase) {
+      case 'height':
+        return `move for the height, click to set ${slices ? 'the first slice' : 'it'}`;
+      case 'held':
+        return `${slices ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it`;
+      default:
+        return '';
+    }
+  }
+
   private show(ctx: ToolContext): ToolOutput {
     const box = this.box(ctx),
       shape = this.shape(ctx);
-    const asks =
-      this.phase === 'height'
-        ? ctx.card.slices && ctx.card.reach === 'cylinder'
-          ? 'move for the height, click to set the first slice'
-          : 'move for the height, click to set it'
-        : this.phase === 'held'
-          ? `${ctx.card.slices && ctx.card.reach === 'cylinder' ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it`
-          : '';
     return {
       ...IDLE,
       preview: this.change(ctx),
       shapes: [shape],
-      asks,
+      asks: this.asks(ctx),
       active: true,
       waiting: this.waits ? box : null,
       measure: { size: box.size, count: cellCount(shape, box) },

@@ -96,15 +96,18 @@ const outline = (lane: BoneLane, chosen: boolean): string =>
     .filter((k) => isChosen(lane.bone.id, k.time) === chosen)
     .map((k) => `M${(x(k.time + (chosen ? dragged(k.time) : 0)) - 5).toFixed(1)} 6h10v10h-10z`)
     .join('');
+/** How near a key of a dense lane must be to be meant, in pixels. */
+const GRAB = 7;
 let grabbed: Drawn | null = null;
 function laneDown(e: PointerEvent, lane: BoneLane): void {
   const px = e.clientX - track.value!.getBoundingClientRect().left;
-  grabbed = dense.value
-    ? lane.keys.reduce<Drawn | null>(
-        (b, k) => (Math.abs(x(k.time) - px) < Math.min(7, b ? Math.abs(x(b.time) - px) : Infinity) ? k : b),
-        null,
-      )
-    : null;
+  grabbed = null;
+  // Dense lanes are one outline, so the key under the pointer is sought here.
+  let best = dense.value ? GRAB : 0;
+  for (const k of lane.keys) {
+    const away = Math.abs(x(k.time) - px);
+    if (away < best) [best, grabbed] = [away, k];
+  }
   if (grabbed) grab(e, lane.bone.id, grabbed);
   else boxStart(e);
 }

@@ -17,6 +17,13 @@ import { useKeying } from './keying';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
+/** What becomes of a turn or a move: a key at once, or a try of `loose` bones that waits for one. */
+function keyingText(auto: boolean, loose: number, handle: 'turn' | 'move'): string {
+  if (auto) return handle === 'move' ? 'moving a bone sets a key' : 'turning a bone sets a key';
+  if (loose === 0) return 'tried out until S keys it';
+  return `${loose === 1 ? 'a bone' : `${loose} bones`} tried out: S keys`;
+}
+
 /** Live guides of Animate. */
 function animateChips(): Chip[] {
   const session = useSession();
@@ -25,13 +32,7 @@ function animateChips(): Chip[] {
     ...(session.clip && !anim.playing
       ? [
           {
-            text: !anim.auto
-              ? anim.loose.size > 0
-                ? `${anim.loose.size === 1 ? 'a bone' : `${anim.loose.size} bones`} tried out: S keys`
-                : 'tried out until S keys it'
-              : anim.handle === 'move'
-                ? 'moving a bone sets a key'
-                : 'turning a bone sets a key',
+            text: keyingText(anim.auto, anim.loose.size, anim.handle),
             tone: 'resin' as const,
             icon: IconKey,
           },

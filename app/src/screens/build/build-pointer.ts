@@ -16,8 +16,10 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
   const selection = useSelection();
   const colours = useColours();
   const view = useView();
-  const selectMode = (p: ViewPointer): SelectMode =>
-    p.ctrl && p.alt ? 'common' : p.ctrl ? 'add' : p.alt ? 'remove' : selection.mode;
+  function selectMode({ ctrl, alt }: ViewPointer): SelectMode {
+    if (ctrl) return alt ? 'common' : 'add';
+    return alt ? 'remove' : selection.mode;
+  }
 
   /** Between two samples whose cells do not touch, more are taken, so that a quick stroke has no gaps where cubes are small. */
   function fillGap(a: ViewPointer, b: ViewPointer, depth: number): void {

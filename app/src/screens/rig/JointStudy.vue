@@ -30,12 +30,8 @@ const best = computed(() =>
 );
 const about = (s: JointStudy): string => {
   const d = sub(s.pivot, joint.value!.now);
-  return d.every((v) => v === 0)
-    ? 'as it is'
-    : d
-        .map((v, i) => (v === 0 ? '' : `${['X', 'Y', 'Z'][i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`))
-        .filter(Boolean)
-        .join(', ');
+  if (d.every((v) => v === 0)) return 'as it is';
+  return d.flatMap((v, i) => (v === 0 ? [] : [`${'XYZ'[i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`])).join(', ');
 };
 /** The angle at which the joint is looked at; null for the worst of the pivot that is pointed at. */
 const angle = ref<number | null>(null);

@@ -12,6 +12,12 @@ import { useRig } from './rig-state';
 const GRAB = 11;
 const round = (v: Vec3): Vec3 => mapVec(v, (x) => Math.round(x * 1e6) / 1e6);
 
+/** The side of a bone that hangs on the middle, by where its joint is along X: within a unit of the middle it is the centre's. */
+const sideAt = (x: number): Side => {
+  if (Math.abs(x) < 1) return 'centre';
+  return x > 0 ? 'left' : 'right';
+};
+
 /** The pointer in Rig: a joint dragged by its dot snaps to the cubes under it, and clicks set new bones while extruding; else `rest`. */
 export function useJointPointer(rest: PointerUser): PointerUser {
   const session = useSession();
@@ -32,8 +38,7 @@ export function useJointPointer(rest: PointerUser): PointerUser {
   function extrude(at: Vec3): void {
     const parent = session.bone;
     const above = parent ? restWorld(session.project!.rig).get(parent.id)! : TRANSFORM_IDENTITY;
-    const side: Side =
-      parent && parent.side !== 'centre' ? parent.side : Math.abs(at[0]) < 1 ? 'centre' : at[0] > 0 ? 'left' : 'right';
+    const side = parent && parent.side !== 'centre' ? parent.side : sideAt(at[0]);
     session.apply(
       addBoneEdit,
       {

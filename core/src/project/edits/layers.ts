@@ -61,10 +61,12 @@ export const addLayerEdit = defineEdit<{ part: Id; name: string; above?: Id }>({
 
 export const setLayerEdit = defineEdit<PartLayer & { name?: string; hidden?: boolean; locked?: boolean }>({
   name: 'setLayer',
-  label: (a, p) =>
-    a.name !== undefined
-      ? `Rename layer ${layerName(p, a)} to ${a.name}`
-      : `${a.hidden === true ? 'Hide' : a.hidden === false ? 'Show' : a.locked ? 'Lock' : 'Unlock'} layer ${layerName(p, a)}`,
+  label(a, p) {
+    const layer = `layer ${layerName(p, a)}`;
+    if (a.name !== undefined) return `Rename ${layer} to ${a.name}`;
+    if (a.hidden !== undefined) return `${a.hidden ? 'Hide' : 'Show'} ${layer}`;
+    return `${a.locked ? 'Lock' : 'Unlock'} ${layer}`;
+  },
   touches: (a) => [a.part],
   run: (project, a) =>
     changeLayers(project, a.part, (layers) => {

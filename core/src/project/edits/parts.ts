@@ -14,6 +14,7 @@ import {
   type BinItem,
   type Id,
   type Mount,
+  type Rig,
   type Part,
   type Project,
   type Side,
@@ -221,6 +222,13 @@ export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
   },
 });
 
+/** A mount on another bone, or loose: see {@link mountPartEdit}. */
+function remounted(old: Mount, bone: Id | null, rig: Rig): Mount {
+  if (bone === null) return loosened(old, rig);
+  const placed = old.t.some((v) => v !== 0) || Math.abs(old.q[3]) < 1;
+  return old.bone === null && placed ? hungOn(old, bone, rig) : { ...old, bone };
+}
+
 /**
  * How a part is mounted: on a bone, or loose, where it stands. A part that was never placed comes with its pivot onto the joint; one
  * that hangs on another bone keeps the numbers of its place, as heads are swapped.
@@ -235,15 +243,7 @@ export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
     const rest = project.rig.mounts.filter((m) => m.part !== a.part);
     const old = project.rig.mounts.find((m) => m.part === a.part);
     if (old && old.bone === a.bone) return project;
-    const fresh = makeMount(ctx.newId(), a.part, a.bone);
-    const placed = old && (old.t.some((v) => v !== 0) || Math.abs(old.q[3]) < 1);
-    const mount = !old
-      ? fresh
-      : a.bone === null
-        ? loosened(old, project.rig)
-        : old.bone === null && placed
-          ? hungOn(old, a.bone, project.rig)
-          : { ...old, bone: a.bone };
+    const mount = old ? remounted(old, a.bone, project.rig) : makeMount(ctx.newId(), a.part, a.bone);
     return { ...project, rig: { ...project.rig, mounts: [...rest, mount] } };
   },
 });

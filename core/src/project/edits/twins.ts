@@ -13,6 +13,13 @@ export interface NewTwin {
 
 const opposite: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', centre: 'centre' };
 
+/** The sides that a source and its twin get: what one of them says, else what the axis does. */
+function sidesOf(source: Side, twin: Side, axis: Axis): [Side, Side] {
+  if (source !== 'centre') return [source, opposite[source]];
+  if (twin !== 'centre') return [opposite[twin], twin];
+  return axis === 0 ? ['left', 'right'] : ['centre', 'centre'];
+}
+
 /** Makes parts the mirrored twins of others: from now on, what happens to one happens to both. */
 export const makeTwinsEdit = defineEdit<{ pairs: readonly NewTwin[] }>({
   name: 'makeTwins',
@@ -32,14 +39,7 @@ export const makeTwinsEdit = defineEdit<{ pairs: readonly NewTwin[] }>({
         );
       if (p.parts.some((o) => o.twin?.source === part.id))
         throw new EditError(`Another part follows "${part.name}"; make that one independent first.`);
-      const [side, mine] =
-        source.side !== 'centre'
-          ? [source.side, opposite[source.side]]
-          : part.side !== 'centre'
-            ? [opposite[part.side], part.side]
-            : pair.axis === 0
-              ? ['left' as const, 'right' as const]
-              : ['centre' as const, 'centre' as const];
+      const [side, mine] = sidesOf(source.side, part.side, pair.axis);
       const others = (sideOf: Side, id: Id): string[] =>
         p.parts.filter((o) => o.side === sideOf && o.id !== id).map((o) => o.name);
       const lead = { ...source, side, name: freeName(source.name, others(side, source.id)) };

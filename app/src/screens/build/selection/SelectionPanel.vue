@@ -13,12 +13,10 @@ const compare = computed(() => {
     b = s.box;
   if (!a || !b) return '';
   const d = b.size.map((v, i) => v - a.size[i]!);
-  return d.every((v) => v === 0)
-    ? `same size as the kept ${a.size.join('×')}`
-    : `kept ${a.size.join('×')}: ${d
-        .map((v, i) => (v === 0 ? '' : `${NAMES[i]} ${v > 0 ? '+' : ''}${v}`))
-        .filter(Boolean)
-        .join(', ')}`;
+  const kept = `kept ${a.size.join('×')}`;
+  if (d.every((v) => v === 0)) return `same size as the ${kept}`;
+  const differ = d.flatMap((v, i) => (v === 0 ? [] : [`${NAMES[i]} ${v > 0 ? '+' : ''}${v}`]));
+  return `${kept}: ${differ.join(', ')}`;
 });
 // One comes here to type how many.
 watch(
