@@ -10,8 +10,8 @@ const AT_ONCE = 8;
 
 export type MeshInBackground = (grid: VoxelGrid, chunks: readonly Vec3[]) => Promise<(ChunkMesh | null)[]>;
 
-/** How faces are dressed: what they are made of, in which order they are drawn, and what they do with light. */
-export interface Dress {
+/** How faces are drawn: with which material, in which order, and what they do with light. */
+export interface FaceStyle {
   readonly material: Material;
   readonly order: number;
   readonly casts: boolean;
@@ -38,8 +38,8 @@ export class CubeMeshes {
   private grid: VoxelGrid | null = null;
   private lined = false;
   private version = 0;
-  /** What each copy wears; several dresses lie over one another. */
-  private dresses: readonly (readonly Dress[])[] = [];
+  /** The styles of each copy; several are drawn over one another. */
+  private styles: readonly (readonly FaceStyle[])[] = [];
 
   constructor(
     group: Group,
@@ -104,18 +104,18 @@ export class CubeMeshes {
     for (const c of [...this.chunks.values()]) this.put(c.at.join(), c.at, c.mesh);
   }
 
-  /** The groups that hold the copies, and what each wears. Geometry is made once for all. */
-  setCopies(groups: readonly Group[], dresses: readonly (readonly Dress[])[]): void {
-    const layers = (list: readonly (readonly Dress[])[]): string => list.map((d) => d.length).join();
+  /** The groups that hold the copies, and the styles of each. Geometry is made once for all. */
+  setCopies(groups: readonly Group[], styles: readonly (readonly FaceStyle[])[]): void {
+    const layers = (list: readonly (readonly FaceStyle[])[]): string => list.map((d) => d.length).join();
     const again =
       groups.length !== this.groups.length ||
       groups.some((g, i) => g !== this.groups[i]) ||
-      layers(dresses) !== layers(this.dresses);
+      layers(styles) !== layers(this.styles);
     this.groups = groups;
-    this.dresses = dresses;
+    this.styles = styles;
     for (const c of this.chunks.values()) {
       if (again) this.hang(c);
-      else this.dress(c);
+      else this.applyStyles(c);
     }
   }
 
@@ -193,7 +193,7 @@ export class CubeMeshes {
       ...this.groups.map((group, copy) => {
         const faces = known.flatMap((g, direction) =>
           g
-            ? Array.from({ length: Math.max(1, this.dresses[copy]?.length ?? 1) }, (_, layer) => {
+            ? Array.from({ length: Math.max(1, this.styles[copy]?.length ?? 1) }, (_, layer) => {
                 const m = new Mesh(g);
                 m.matrixAutoUpdate = false;
                 m.userData['direction'] = direction;
@@ -206,19 +206,19 @@ export class CubeMeshes {
         return faces;
       }),
     );
-    this.dress(chunk);
+    this.applyStyles(chunk);
   }
 
-  private dress(chunk: Chunk): void {
+  private applyStyles(chunk: Chunk): void {
     chunk.faces.forEach((faces, copy) => {
       for (const f of faces) {
-        const dress = this.dresses[copy]?.[f.userData['layer'] as number];
-        if (!dress) continue;
-        f.material = dress.material;
-        f.renderOrder = dress.order;
-        f.castShadow = dress.casts;
-        f.receiveShadow = dress.receives;
-        f.userData['shown'] = f.visible = dress.visible;
+        const style = this.styles[copy]?.[f.userData['layer'] as number];
+        if (!style) continue;
+        f.material = style.material;
+        f.renderOrder = style.order;
+        f.castShadow = style.casts;
+        f.receiveShadow = style.receives;
+        f.userData['shown'] = f.visible = style.visible;
       }
     });
   }

@@ -2,7 +2,7 @@ import { type Mat4, type Vec3, invertMat, transformPoint } from '@sphalerite/cor
 import { withoutTransparent } from '@sphalerite/core/mesh';
 import { byteTable, type VoxelGrid } from '@sphalerite/core/voxel';
 import { Group, Matrix4, type Material } from 'three';
-import { CubeMeshes, type Dress, type MeshInBackground } from './cube-meshes';
+import { CubeMeshes, type FaceStyle, type MeshInBackground } from './cube-meshes';
 
 export type { MeshInBackground } from './cube-meshes';
 
@@ -52,7 +52,7 @@ export class PartView {
     this.group.matrixAutoUpdate = false;
     this.groups = [this.newGroup()];
     this.solid = new CubeMeshes(this.groups[0]!, background, changed);
-    this.dress();
+    this.applyStyles();
   }
 
   private newGroup(): Group {
@@ -92,7 +92,7 @@ export class PartView {
       } else if (this.transparentMeshes) this.transparentMeshes.setTakes(takes);
       else {
         this.transparentMeshes = new CubeMeshes(this.groups[0]!, this.background, this.changed, takes);
-        this.dress();
+        this.applyStyles();
       }
       this.grid = null;
     }
@@ -105,14 +105,14 @@ export class PartView {
   setGhost(ghost: boolean): void {
     if (ghost === this.ghost) return;
     this.ghost = ghost;
-    this.dress();
+    this.applyStyles();
   }
 
   /** See-through, with everything behind it showing. */
   setGlass(glass: boolean): void {
     if (glass === this.glass) return;
     this.glass = glass;
-    this.dress();
+    this.applyStyles();
   }
 
   /** Lines where colours meet. */
@@ -137,7 +137,7 @@ export class PartView {
     while (this.groups.length < copies.length + 1) this.groups.push(this.newGroup());
     for (const g of this.groups.splice(copies.length + 1)) g.removeFromParent();
     this.place();
-    this.dress();
+    this.applyStyles();
   }
 
   /** Leaves out faces that look away from the eye, chunk by chunk; without an eye all are drawn. */
@@ -161,13 +161,13 @@ export class PartView {
     this.group.removeFromParent();
   }
 
-  private dress(): void {
+  private applyStyles(): void {
     const haunted = this.copies.some((c) => c.matrix !== null);
     const looks = [
       { m: this.materials, ghost: this.ghost, posed: false },
       ...this.copies.map((c) => ({ m: c.materials, ghost: this.ghost, posed: c.matrix !== null })),
     ];
-    const plain = (material: Material, order: number, casts: boolean, receives: boolean): Dress => ({
+    const plain = (material: Material, order: number, casts: boolean, receives: boolean): FaceStyle => ({
       material,
       order,
       casts,
@@ -175,7 +175,7 @@ export class PartView {
       visible: true,
     });
     // A ghost first writes its depth, so that only its nearest faces are mixed with what is behind.
-    const solid = ({ m, ghost, posed }: (typeof looks)[number]): Dress[] => {
+    const solid = ({ m, ghost, posed }: (typeof looks)[number]): FaceStyle[] => {
       // Moments before and after write no depth, so that the figure of now shows over them.
       if (posed) return [plain(m.ghost, 3, false, false)];
       if (ghost) return [plain(m.depth, 2, false, false), plain(m.ghost, 3, false, false)];
@@ -185,7 +185,7 @@ export class PartView {
           ? [plain(m.solid, 0, true, true), plain(m.over, 4, false, true)]
           : [plain(m.solid, 0, true, true)];
     };
-    const transparent = (look: (typeof looks)[number]): Dress[] =>
+    const transparent = (look: (typeof looks)[number]): FaceStyle[] =>
       look.ghost || look.posed
         ? solid(look)
         : this.glass

@@ -2,7 +2,7 @@ import { byteTable } from '../voxel';
 import type { Document, Material, Primitive } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants, type Variant } from '@gltf-transform/extensions';
 import type { Project } from '../model';
-import { type Colourway, type Palette, dressed, everTransparent } from '../palette';
+import { type Colourway, type Palette, recoloured, everTransparent } from '../palette';
 import { paletteStrip } from './palette-strip';
 
 /** Swatches of a palette that share a material: those of one slot, solid or see-through. */
@@ -56,7 +56,7 @@ export class PaletteMaterials {
   }
 
   /** Gives a primitive its material, and one for each colourway that changes its palette. */
-  dress(primitive: Primitive, palette: Palette, group: MaterialGroup): void {
+  paint(primitive: Primitive, palette: Palette, group: MaterialGroup): void {
     primitive.setMaterial(this.material(palette, group, ''));
     if (this.variants.length === 0) return;
     const extension = this.doc.createExtension(KHRMaterialsVariants);
@@ -65,7 +65,9 @@ export class PaletteMaterials {
       list.addMapping(
         extension
           .createMapping()
-          .setMaterial(this.material(dressed(palette, way), group, dressed(palette, way) === palette ? '' : way.name))
+          .setMaterial(
+            this.material(recoloured(palette, way), group, recoloured(palette, way) === palette ? '' : way.name),
+          )
           .addVariant(variant),
       );
     }

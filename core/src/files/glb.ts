@@ -238,7 +238,7 @@ function buildMesh(
       .setAttribute('NORMAL', accessor('VEC3', surface.normals))
       .setAttribute('TEXCOORD_0', accessor('VEC2', uv))
       .setIndices(accessor('SCALAR', n < 65535 ? Uint16Array.from(surface.indices) : surface.indices));
-    materials.dress(primitive, palette, group);
+    materials.paint(primitive, palette, group);
     mesh.addPrimitive(primitive);
     vertices += n;
     triangles += surface.indices.length / 3;

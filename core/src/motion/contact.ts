@@ -3,7 +3,7 @@ import { type Clip, type Id, type Part, type Project, TICKS, composite } from '.
 import { type PlacedPart, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
 import { sampleClip } from './sample';
-import { dressedAt } from './swaps';
+import { withAlternatesAt } from './swaps';
 
 /** How near to the ground a corner counts as standing on it, in project units. */
 const TOUCH = 0.15;
@@ -79,7 +79,7 @@ export function frameTimes(clip: Clip): number[] {
 
 /** The parts as they stand at each frame of a clip. */
 export function placedFrames(project: Project, clip: Clip): PlacedPart[][] {
-  return frameTimes(clip).map((t) => placeParts(dressedAt(project, clip, t), sampleClip(clip, project.rig, t)));
+  return frameTimes(clip).map((t) => placeParts(withAlternatesAt(project, clip, t), sampleClip(clip, project.rig, t)));
 }
 
 interface Foot {

@@ -21,7 +21,7 @@ import {
   closedLoop,
   copyKeys,
   countKeys,
-  dressedAt,
+  withAlternatesAt,
   keysOf,
   loopGaps,
   mirroredKeys,
@@ -241,8 +241,8 @@ describe('loops, blends and swaps', () => {
       'm1',
       'm1',
     ]);
-    expect(dressedAt(p, c, 700).rig.alternateSets[0]!.worn).toBeNull();
-    expect([dressedAt(p, c, 1000), dressedAt(p, empty, 0)]).toEqual([p, p]);
+    expect(withAlternatesAt(p, c, 700).rig.alternateSets[0]!.worn).toBeNull();
+    expect([withAlternatesAt(p, c, 1000), withAlternatesAt(p, empty, 0)]).toEqual([p, p]);
     expect(removeSwaps(c, 's', [0, 600, 900]).swaps).toEqual([]);
   });
 });

@@ -8,7 +8,7 @@ export function wornAt(lane: SwapLane, time: number): Id | null {
 }
 
 /** The project with every set of alternates wearing what the clip says at a time in ticks; the same one when nothing differs. */
-export const dressedAt = (project: Project, clip: Clip | null, time: number): Project =>
+export const withAlternatesAt = (project: Project, clip: Clip | null, time: number): Project =>
   !clip || clip.swaps.length === 0
     ? project
     : wearing(

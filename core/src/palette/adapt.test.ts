@@ -8,7 +8,7 @@ import {
   appended,
   colourDistance,
   confused,
-  dressed,
+  recoloured,
   fromHsv,
   fromOklch,
   harmonies,
@@ -161,14 +161,14 @@ describe('colourways', () => {
   it('keep only what differs, dress a palette once, and follow it in all else', () => {
     const blue = withLook(plain, p, 1, { colour: '#224488', roughness: 0.8 });
     expect(blue.changes).toEqual([{ palette: 'p', byte: 1, look: { colour: '#224488' } }]);
-    expect(dressed(p, plain)).toBe(p);
-    expect(dressed(p, blue)).toBe(dressed(p, blue));
-    expect(dressed(p, blue).swatches.map((s) => [s.colour, s.emissive, s.name])).toEqual([
+    expect(recoloured(p, plain)).toBe(p);
+    expect(recoloured(p, blue)).toBe(recoloured(p, blue));
+    expect(recoloured(p, blue).swatches.map((s) => [s.colour, s.emissive, s.name])).toEqual([
       ['#224488', 0, 'Coat'],
       ['#ffc866', 5, 'Lamp'],
     ]);
     const more = { ...p, swatches: [...p.swatches, makeSwatch(3, 'New', '#123456')] };
-    expect(dressed(more, blue).swatches.map((s) => s.colour)).toEqual(['#224488', '#ffc866', '#123456']);
+    expect(recoloured(more, blue).swatches.map((s) => s.colour)).toEqual(['#224488', '#ffc866', '#123456']);
     expect(withLook(blue, p, 1, { colour: '#a34e18' }).changes).toEqual([]);
   });
 });

@@ -25,13 +25,13 @@ export interface Colourway {
   readonly changes: readonly SwatchChange[];
 }
 
-const dressedPalettes = new WeakMap<Palette, WeakMap<readonly SwatchChange[], Palette>>();
+const recolouredPalettes = new WeakMap<Palette, WeakMap<readonly SwatchChange[], Palette>>();
 
 /** A palette as it is in a colourway; the same one when nothing of it differs. */
-export function dressed(palette: Palette, { changes }: Colourway): Palette {
+export function recoloured(palette: Palette, { changes }: Colourway): Palette {
   if (!changes.some((c) => c.palette === palette.id)) return palette;
-  let known = dressedPalettes.get(palette);
-  if (!known) dressedPalettes.set(palette, (known = new WeakMap()));
+  let known = recolouredPalettes.get(palette);
+  if (!known) recolouredPalettes.set(palette, (known = new WeakMap()));
   let out = known.get(changes);
   if (!out) {
     const looks = new Map(changes.filter((c) => c.palette === palette.id).map((c) => [c.byte, c.look]));
@@ -62,7 +62,7 @@ export function withLook(way: Colourway, palette: Palette, byte: number, look: P
 /** 1 for each byte that is see-through in the palette's own look or in one of its colourways: cubes behind it need faces. */
 export function everTransparent(palette: Palette, ways: readonly Colourway[]): Uint8Array {
   const out = byteTable();
-  for (const look of [palette, ...ways.map((w) => dressed(palette, w))])
+  for (const look of [palette, ...ways.map((w) => recoloured(palette, w))])
     for (const s of look.swatches) if (s.opacity < 1) out[s.byte] = 1;
   return out;
 }

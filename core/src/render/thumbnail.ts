@@ -1,7 +1,7 @@
 import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec, boxCorners, sub } from '../math';
 import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
 import { fromLinear } from '../palette';
-import { dressedAt, sampleClip } from '../motion';
+import { withAlternatesAt, sampleClip } from '../motion';
 import { REST_POSE, placeParts } from '../rig';
 import { SceneRay } from './intersect';
 import {
@@ -50,7 +50,7 @@ export function clipPictures(project: Project, clip: Clip, edge: number, every: 
   const frames: TraceInstance[][] = [];
   for (let t = 0; t < clip.length; t += every) {
     frames.push(
-      placeParts(dressedAt(project, clip, t), sampleClip(clip, project.rig, t)).flatMap(
+      placeParts(withAlternatesAt(project, clip, t), sampleClip(clip, project.rig, t)).flatMap(
         ({ part, matrix }) => traceInstance(composite(part), surfacesOf(project, part.palette, 1), matrix) ?? [],
       ),
     );

@@ -9,7 +9,7 @@ import {
   inColourway,
   withoutHelpers,
 } from '../model';
-import { clipTime, dressedAt, sampleClip } from '../motion';
+import { clipTime, withAlternatesAt, sampleClip } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE, placeParts } from '../rig';
 import type { VoxelGrid } from '../voxel';
@@ -139,7 +139,7 @@ export function shotPose(project: Project, shot: Shot): Pose {
 /** The project as a shot shows it: in its colourway, with sets of alternates wearing what the clip says at its moment. */
 export function shotProject(project: Project, shot: Shot): Project {
   const clip = find(project.clips, shot.clip);
-  return dressedAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
+  return withAlternatesAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
 }
 
 /** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */

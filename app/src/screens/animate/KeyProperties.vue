@@ -71,7 +71,7 @@ const alternateSets = computed(() => {
     ? p.rig.alternateSets
         .map((alternateSet) => ({
           alternateSet,
-          wears: anim.dressed?.rig.alternateSets.find((s) => s.id === alternateSet.id)?.worn ?? null,
+          wears: anim.withAlternates?.rig.alternateSets.find((s) => s.id === alternateSet.id)?.worn ?? null,
           keyed:
             clip.value?.swaps
               .find((l) => l.alternateSet === alternateSet.id)

@@ -4,7 +4,7 @@ import {
   type KeyRef,
   blendPoses,
   clipTime,
-  dressedAt,
+  withAlternatesAt,
   framesIn,
   sampleClip,
 } from '@sphalerite/core/motion';
@@ -54,7 +54,9 @@ export const useAnimate = defineStore('animate', () => {
     loose.value.size === 0 ? poseAt(time.value) : new Map([...poseAt(time.value), ...loose.value]),
   );
   /** The project with sets of alternates wearing what the clip says at this moment. */
-  const dressed = computed<Project | null>(() => session.shown && dressedAt(session.shown, clip.value, time.value));
+  const withAlternates = computed<Project | null>(
+    () => session.shown && withAlternatesAt(session.shown, clip.value, time.value),
+  );
   /** The pose as it is kept, without what is tried out. */
   const kept = computed<Pose>(() =>
     session.clip && session.project ? sampleClip(session.clip, session.project.rig, time.value) : REST_POSE,
@@ -72,6 +74,6 @@ export const useAnimate = defineStore('animate', () => {
   );
   return {
     ...{ time, ...playback, chosen, handle, sheet, auto, loose, onion, trail, filter, side, blend, copied },
-    ...{ clip, pose, poseAt, dressed, kept, frames },
+    ...{ clip, pose, poseAt, withAlternates, kept, frames },
   };
 });

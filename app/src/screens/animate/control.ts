@@ -112,7 +112,7 @@ export function animateControl(): ScreenControl {
   });
   return {
     scene: () => {
-      const p = anim.dressed;
+      const p = anim.withAlternates;
       return p ? { project: p, pose: anim.pose, without: () => false, faint: () => false, copies: onion(p) } : null;
     },
     overlay: () =>

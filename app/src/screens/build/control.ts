@@ -166,7 +166,7 @@ export function buildControl(): ScreenControl {
         faint: ({ part }) => hand.handCame.value && part.id !== id && colours.looks.length === 0,
         glass: ({ part }) => part.id === id && build.seeThrough,
         gridOf: ({ part }) => (part.id === id && limit ? composite(part).clippedTo(limit) : null),
-        copies: colours.copiesOf(session.undressed!),
+        copies: colours.copiesOf(session.inPaletteColours!),
       };
     },
     overlay: buildOverlay(parts),

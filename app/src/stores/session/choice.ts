@@ -14,9 +14,11 @@ import { EMPTY_VIEW, type ViewState } from '../../storage/view-state';
 
 /** What is chosen in a project, and how the project looks in the colourway in hand. */
 export function useChoice(project: Ref<Project | null>, preview: Ref<Project | null>, view: Ref<ViewState>) {
-  /** What is shown, before a colourway dresses it. */
-  const undressed = computed<Project | null>(() => preview.value ?? project.value);
-  const shown = computed<Project | null>(() => undressed.value && inColourway(undressed.value, view.value.colourway));
+  /** What is shown, in the palette's own colours. */
+  const inPaletteColours = computed<Project | null>(() => preview.value ?? project.value);
+  const shown = computed<Project | null>(
+    () => inPaletteColours.value && inColourway(inPaletteColours.value, view.value.colourway),
+  );
   /** The project in the active colourway. */
   const inActiveColourway = computed<Project | null>(
     () => project.value && inColourway(project.value, view.value.colourway),
@@ -39,7 +41,7 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
   const choose = (change: Partial<ViewState>): void => {
     view.value = { ...view.value, ...change };
   };
-  return { undressed, shown, inActiveColourway, part, layer, bone, clip, shot, palette, look, choose };
+  return { inPaletteColours, shown, inActiveColourway, part, layer, bone, clip, shot, palette, look, choose };
 }
 
 /** Ids of a view that still exist in a project; a part is always chosen where there is one. */

@@ -23,7 +23,7 @@ export function useApartView(
   const meant = computed(() => hovered.value ?? hand.value);
   const marks = computed<Mark[]>(() => {
     if (!active.value || !part.value) return [];
-    const shown = find(session.undressed?.parts ?? [], part.value.id) ?? part.value;
+    const shown = find(session.inPaletteColours?.parts ?? [], part.value.id) ?? part.value;
     const now = cellsByRegion(shown);
     const filled = (shown.regions?.list ?? []).filter((r) => !now.get(r.byte)!.isEmpty);
     const list = filled.map((r, i): Mark => {

@@ -17,11 +17,11 @@ const palette = computed(() => session.palette!);
 /** The looks that differ, as they are in each; with the palette itself first. */
 const rows = computed(() =>
   [null, ...ways.value].map((w) => {
-    const dressed = inColourway(session.project!, w?.id ?? null).palettes.find((p) => p.id === palette.value.id)!;
+    const recoloured = inColourway(session.project!, w?.id ?? null).palettes.find((p) => p.id === palette.value.id)!;
     const changed = new Set(
       ways.value.flatMap((o) => o.changes.filter((c) => c.palette === palette.value.id).map((c) => c.byte)),
     );
-    const shown = changed.size > 0 ? dressed.swatches.filter((s) => changed.has(s.byte)) : dressed.swatches;
+    const shown = changed.size > 0 ? recoloured.swatches.filter((s) => changed.has(s.byte)) : recoloured.swatches;
     return {
       id: w?.id ?? null,
       name: w?.name ?? 'Palette',
@@ -86,7 +86,7 @@ function drop(index: number): void {
             v-else
             type="button"
             class="name"
-            :aria-label="`Wear ${r.name}`"
+            :aria-label="`Use ${r.name}`"
             :aria-pressed="r.id === session.view.colourway"
             @click="colours.activate(r.id)"
           >

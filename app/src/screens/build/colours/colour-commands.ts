@@ -91,7 +91,7 @@ export function colourCommands(): Command[] {
     ),
     colour(
       'colourway.next',
-      'Wear the next colourway',
+      'Use the next colourway',
       () => {
         const ids = [null, ...session.project!.colourways.map((c) => c.id)];
         colours.activate(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);

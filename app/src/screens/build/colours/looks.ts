@@ -44,7 +44,7 @@ export function useLooks(palette: ComputedRef<Palette | null>) {
   }
   /** All looks from left to right; the one in hand stands where the work is, the others are shifted. */
   const looks = computed<Look[]>(() => {
-    const p = session.undressed;
+    const p = session.inPaletteColours;
     if (!p || (!sideBySide.value && !compare.value)) return [];
     const step = stepFor(session.project ?? p);
     const at = (k: number): Vec3 => [k * step[0], 0, k * step[2]];
