@@ -41,6 +41,7 @@ interface Handle {
     saved: string;
     lastSaveBytes: number;
     frames: number;
+    textures: number;
     writable: boolean;
     view: Record<string, string | null>;
   };

@@ -155,6 +155,16 @@ test.describe('Layers, volumes and looks', () => {
       buffer: Buffer.from(encode({ width: 8, height: 8, data, channels: 4 })),
     });
     await expect(page.getByText('sign.png')).toBeVisible();
+    // Hidden, it is let go by the graphics card too.
+    const { textures } = await b.state();
+    for (const [name, held] of [
+      ['Hide sign.png', textures - 1],
+      ['Show sign.png', textures],
+    ] as const) {
+      await page.getByRole('button', { name }).click();
+      await b.idle();
+      await expect.poll(async () => (await b.state()).textures).toBe(held);
+    }
     await page.getByRole('button', { name: 'Silhouette check' }).click();
     await expect(page.getByText('silhouette: 17 places differ')).toBeVisible();
     await page.keyboard.press('4');

@@ -84,6 +84,10 @@ export class Viewport {
   placed: readonly PlacedPart[] = [];
   /** Frames drawn so far, for tests of drawing on demand. */
   frames = 0;
+  /** Pictures that the graphics card holds, for tests of letting them go. */
+  get textures(): number {
+    return this.renderer.info.memory.textures;
+  }
   /** Called after each frame, for whatever follows the camera. */
   onFrame: () => void = () => undefined;
 

@@ -86,7 +86,7 @@ const widen = (r: Reference, w: number): unknown =>
           :model-value="r.at[1]"
           @change="(v) => change(r, { at: [r.at[0], Math.round(v)] })"
         /><NumberField
-          label="clear"
+          label="opacity"
           name="Opacity of the picture"
           :step="0.1"
           :min="0"
