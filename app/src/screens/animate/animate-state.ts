@@ -73,7 +73,24 @@ export const useAnimate = defineStore('animate', () => {
     },
   );
   return {
-    ...{ time, ...playback, chosen, handle, sheet, auto, loose, onion, trail, filter, side, blend, copied },
-    ...{ clip, pose, poseAt, withAlternates, kept, frames },
+    time,
+    ...playback,
+    chosen,
+    handle,
+    sheet,
+    auto,
+    loose,
+    onion,
+    trail,
+    filter,
+    side,
+    blend,
+    copied,
+    clip,
+    pose,
+    poseAt,
+    withAlternates,
+    kept,
+    frames,
   };
 });

@@ -57,6 +57,9 @@ export function useTimeTravel({ history, preview, view, where, project }: Moved,
   return {
     canUndo: computed(() => history.value !== null && canUndo(history.value)),
     canRedo: computed(() => history.value !== null && canRedo(history.value)),
-    ...{ moveTo, undo, redo, onInterrupt },
+    moveTo,
+    undo,
+    redo,
+    onInterrupt,
   };
 }

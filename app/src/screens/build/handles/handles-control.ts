@@ -67,7 +67,10 @@ export function handlesControl(matrix: Ref<Mat4>) {
     arrows.cancel();
   }
   return {
-    ...{ hover, down, move, cancel },
+    hover,
+    down,
+    move,
+    cancel,
     arrows: arrows.arrows,
     spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
     get holding(): boolean {

@@ -37,8 +37,18 @@ export const useSelection = defineStore('selection', () => {
     chosen.take(cells, how);
   }
   return {
-    ...{ selected, mode, lastChange, made, set, take },
-    ...{ floating, repeat, preview, box, count, active },
+    selected,
+    mode,
+    lastChange,
+    made,
+    set,
+    take,
+    floating,
+    repeat,
+    preview,
+    box,
+    count,
+    active,
     ...moving,
     ...down,
     ...useCopyPaste(chosen, placing, down.settle),

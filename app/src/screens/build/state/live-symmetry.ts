@@ -50,7 +50,16 @@ export function useLiveSymmetry() {
     mirrorOn.value = [x !== (axis === 0), y !== (axis === 1), z !== (axis === 2)];
   }
   return {
-    ...{ mirrorOn, planes, radialOn, radialAxis, radialCount },
-    ...{ middles, mirror, radial, symmetry, movePlane, toggleMirror },
+    mirrorOn,
+    planes,
+    radialOn,
+    radialAxis,
+    radialCount,
+    middles,
+    mirror,
+    radial,
+    symmetry,
+    movePlane,
+    toggleMirror,
   };
 }

@@ -133,7 +133,13 @@ export function strokeControl() {
     return box && !boxContains(part.bounds, box) ? box : null;
   }
   return {
-    ...{ output, invert, mode, feed, cancel, run, outside },
+    output,
+    invert,
+    mode,
+    feed,
+    cancel,
+    run,
+    outside,
     frozen: () => frozen,
     nudge: (by: Vec3) => feed({ type: 'nudge', by }),
     dispose: () => stops.forEach((s) => s()),
