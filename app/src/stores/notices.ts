@@ -9,6 +9,9 @@ export interface Notice {
   /** Until it is dismissed; others go by themselves. */
   readonly stays?: boolean;
 }
+/** Milliseconds for which a sentence stands: longer when it went wrong or when something can be done about it. */
+const TO_READ = 4500;
+const TO_ACT = 9000;
 type More = Partial<Pick<Notice, 'kind' | 'action' | 'stays'>>;
 
 /** Short sentences over the readout: what was undone, what went wrong and what to do. */
@@ -23,7 +26,7 @@ export const useNotices = defineStore('notices', () => {
     const notice: Notice = { kind: 'info', ...more, id: next++, text };
     const others = list.value.filter((n) => n.text !== text);
     list.value = [...others.filter((n) => n.stays), ...others.filter((n) => !n.stays).slice(-2), notice];
-    if (!more.stays) setTimeout(() => dismiss(notice.id), notice.kind === 'error' ? 9000 : 4500);
+    if (!more.stays) setTimeout(() => dismiss(notice.id), notice.kind === 'error' || notice.action ? TO_ACT : TO_READ);
     return notice.id;
   }
   const fail = (e: unknown): void => void say(e instanceof Error ? e.message : String(e), { kind: 'error' });
