@@ -305,7 +305,7 @@ test.describe('Full volumes', () => {
     await page.getByRole('button', { name: 'stop', exact: true }).click();
     await b.idle();
     expect((await b.project()).history).toEqual(painted);
-    await page.getByRole('tab', { name: 'Part' }).click();
+    await page.getByRole('tab', { name: 'Part', exact: true }).click();
     await b.take('Erase point');
     await b.click(await b.spot(top(60, 199, 60)));
     expect(await b.total()).toBe(grown - 1);
