@@ -315,7 +315,7 @@ test.describe('Full volumes', () => {
     await page.keyboard.press('Alt+[');
     await page.keyboard.press('Escape');
     await b.idle();
-    expect((await b.project()).history.at(-1)).toBe('Paint in Body');
+    expect((await b.project()).history.at(-1)).toBe('Erase in Body');
     await page.keyboard.press('Alt+[');
     await b.idle();
     expect((await b.project()).history.at(-1)).toBe('Mirror X over in Body');
