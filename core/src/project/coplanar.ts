@@ -2,7 +2,7 @@ import { FACE_DIRECTIONS } from '../math';
 import { type Id, type Part, type Project, composite, must } from '../model';
 import { CellSet } from '../voxel';
 import { EditError } from './edit';
-import { latticeShift } from './edits/take-apart';
+import { latticeShift } from './edits/join-parts';
 
 /** Faces of a part that lie in the very place of another part's, looking the same way: they flicker. */
 export interface CoplanarFaces {

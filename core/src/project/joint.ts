@@ -24,7 +24,7 @@ import { type Id, type Part, type Project, composite, isWorn, must } from '../mo
 import { restWorld } from '../rig';
 import { CellSet } from '../voxel';
 import { EditError } from './edit';
-import { latticeShift } from './edits/take-apart';
+import { latticeShift } from './edits/join-parts';
 
 /** A joint with the cubes on both its sides, in the lattice of the limb's first part. */
 export interface JointCells {

@@ -64,7 +64,7 @@ function scale(v: number): void {
   if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
     anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
 }
-/** sets of alternates that the clip may change: all there are. */
+/** Sets of alternates that the clip may change: all there are. */
 const alternateSets = computed(() => {
   const p = session.project;
   return p

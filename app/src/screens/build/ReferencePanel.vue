@@ -85,7 +85,10 @@ const widen = (r: Reference, w: number): unknown =>
           name="Picture up"
           :model-value="r.at[1]"
           @change="(v) => change(r, { at: [r.at[0], Math.round(v)] })"
-        /><NumberField
+        />
+      </div>
+      <div class="row">
+        <NumberField
           label="opacity"
           name="Opacity of the picture"
           :step="0.1"

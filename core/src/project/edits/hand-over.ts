@@ -3,7 +3,7 @@ import { type Id, type Part, composite, must, replaceRecord, withPartBounds } fr
 import { CellSet, MAX_EDGE } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
-import { latticeShift } from './take-apart';
+import { latticeShift } from './join-parts';
 
 /**
  * Takes cubes from a part and gives each to the part beside it that came from the same whole, in its place and colour, so that a cut

@@ -11,6 +11,7 @@ export * from './stamps';
 export * from './colourways';
 export * from './finishes';
 export * from './take-apart';
+export * from './join-parts';
 export * from './regions';
 export * from './twins';
 export * from './constraints';

@@ -29,7 +29,7 @@ import {
   withPartBounds,
 } from '../../model';
 import { hungOn, loosened, movePivot, restWorld } from '../../rig';
-import { EditError, defineEdit } from '../edit';
+import { type EditContext, EditError, defineEdit } from '../edit';
 
 const changePart = (project: Project, id: Id, change: (part: Part) => Part): Project => {
   const part = must(project.parts, id, 'part');
@@ -153,21 +153,21 @@ export const binItemOf = (project: Project, part: Part, id: Id, at: number): Bin
   references: project.references.filter((r) => r.part === part.id),
 });
 
+/** The project with a part in the bin, and its mounts and reference pictures with it. */
+export const partToBin = (project: Project, part: Part, ctx: EditContext): Project => ({
+  ...project,
+  parts: project.parts.filter((p) => p.id !== part.id),
+  references: project.references.filter((r) => r.part !== part.id),
+  rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
+  bin: [...project.bin, binItemOf(project, part, ctx.newId(), ctx.now)],
+});
+
 /** To the bin, with its mounts. */
 export const deletePartEdit = defineEdit<{ part: Id }>({
   name: 'deletePart',
   label: (a, p) => `Delete ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
-  run(project, a, ctx) {
-    const part = must(project.parts, a.part, 'part');
-    return {
-      ...project,
-      parts: project.parts.filter((p) => p.id !== part.id),
-      references: project.references.filter((r) => r.part !== part.id),
-      rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
-      bin: [...project.bin, binItemOf(project, part, ctx.newId(), ctx.now)],
-    };
-  },
+  run: (project, a, ctx) => partToBin(project, must(project.parts, a.part, 'part'), ctx),
 });
 
 /** Gives a part another box; its cubes stay where they are. Refuses to cut cubes unless `cut` is true. */

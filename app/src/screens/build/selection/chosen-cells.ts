@@ -77,8 +77,11 @@ export function useChosenCells() {
   /** Runs an edit whose cubes are not "what was just made". */
   function quietly(run: () => void): void {
     unnoted = true;
-    run();
-    unnoted = false;
+    try {
+      run();
+    } finally {
+      unnoted = false;
+    }
   }
   return { selected, mode, box, lastChange, made, set, take, quietly };
 }
