@@ -11,7 +11,7 @@ export interface ProjectJson {
     twin: unknown;
     pivot: Triple;
     bounds: { min: Triple; size: Triple };
-    layers: { id: string; cubes: number; hash: string }[];
+    layers: { id: string; grid: { cubes: number; hash: string } }[];
   }[];
   readonly rig: {
     bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[];
@@ -139,7 +139,7 @@ export class Bench {
     await this.idle();
   }
   async total(): Promise<number> {
-    return (await this.project()).parts.reduce((n, p) => n + p.layers.reduce((m, l) => m + l.cubes, 0), 0);
+    return (await this.project()).parts.reduce((n, p) => n + p.layers.reduce((m, l) => m + l.grid.cubes, 0), 0);
   }
   /** Tamsin's legs without their controls, as before limbs were made of them. In Rig. */
   async dropControls(): Promise<void> {

@@ -73,7 +73,7 @@ test.describe('Build in few actions', () => {
     await page.keyboard.up('Alt');
     const after = (await b.project()).parts[0]!;
     expect([after.bounds.min[0], after.bounds.size[0]]).toEqual([before.bounds.min[0] - 4, before.bounds.size[0] + 8]);
-    expect([after.pivot, after.layers[0]!.hash]).toEqual([before.pivot, before.layers[0]!.hash]);
+    expect([after.pivot, after.layers[0]!.grid.hash]).toEqual([before.pivot, before.layers[0]!.grid.hash]);
     await page.keyboard.press('v');
   });
 

@@ -40,7 +40,7 @@ test.describe('Layers, volumes and looks', () => {
     await expect(page.getByRole('heading', { level: 1 })).toContainText('layer Layer 2');
     await b.swatch('Straw');
     await b.byNumbers([6, 1, 6], [-3, 4, -3]);
-    const layers = async () => (await b.project()).parts[0]!.layers.map((l) => l.cubes);
+    const layers = async () => (await b.project()).parts[0]!.layers.map((l) => l.grid.cubes);
     expect(await layers()).toEqual([144, 36]);
     await page.getByRole('button', { name: 'Lock layer Layer 2' }).click();
     await b.byNumbers([1, 1, 1], [0, 6, 0]);

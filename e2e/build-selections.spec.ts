@@ -138,16 +138,16 @@ test.describe('Selections', () => {
     const b = new Artist(page);
     await b.open();
     await b.part(/^Skirt/);
-    const before = (await b.project()).parts.map((p) => p.layers.map((l) => l.cubes));
+    const before = (await b.project()).parts.map((p) => p.layers.map((l) => l.grid.cubes));
     const skirt = (await b.project()).parts.findIndex((p) => p.name === 'Skirt');
     await page.keyboard.press('Control+a');
     await page.keyboard.press('PageUp');
     await b.part(/^Head/);
     await b.idle();
     const after = await b.project();
-    expect(after.parts.map((p) => p.layers.map((l) => l.cubes)).map((l, i) => (i === skirt ? l.length : l))).toEqual(
-      before.map((l, i) => (i === skirt ? l.length : l)),
-    );
+    expect(
+      after.parts.map((p) => p.layers.map((l) => l.grid.cubes)).map((l, i) => (i === skirt ? l.length : l)),
+    ).toEqual(before.map((l, i) => (i === skirt ? l.length : l)));
     expect(after.history.at(-1)).toMatch(/^Move \d+ cubes in Skirt$/);
     // On a layer of its own, a piece stays with it while another layer is chosen.
     await b.fresh('Two', [12, 12, 12]);
@@ -160,7 +160,7 @@ test.describe('Selections', () => {
     await page.getByRole('button', { name: 'Work on layer Cubes' }).click();
     await page.keyboard.press('Enter');
     await b.idle();
-    expect((await b.project()).parts[0]!.layers.map((l) => l.cubes)).toEqual([32, 4]);
+    expect((await b.project()).parts[0]!.layers.map((l) => l.grid.cubes)).toEqual([32, 4]);
     expect(await b.cell('Body', [0, 3, 0])).not.toBe(0);
   });
 
@@ -200,7 +200,7 @@ test.describe('Selections', () => {
     await page.keyboard.press('Control+l');
     await b.idle();
     await expect(page.getByRole('heading', { level: 1 })).toContainText('layer Lifted');
-    expect((await b.project()).parts[0]!.layers.map((l) => l.cubes)).toEqual([480, 24]);
+    expect((await b.project()).parts[0]!.layers.map((l) => l.grid.cubes)).toEqual([480, 24]);
     await page.keyboard.press('Control+j');
     await b.idle();
     expect((await b.project()).parts.map((p) => p.name)).toEqual(['Body', 'Piece']);

@@ -123,7 +123,7 @@ test.describe('Build', () => {
     await page.getByLabel('Width', { exact: true }).fill('22');
     await page.getByLabel('Width', { exact: true }).press('Enter');
     expect((await coat()).bounds.size[0]).toBe(22);
-    expect((await coat()).layers[0]!.hash).toBe(was.layers[0]!.hash);
+    expect((await coat()).layers[0]!.grid.hash).toBe(was.layers[0]!.grid.hash);
     const spot = await b.face('Coat', [4, 20, 3], [0, 0, 1]);
     await page.getByLabel('Pivot Y').fill('15.5');
     await page.getByLabel('Pivot Y').press('Enter');

@@ -219,7 +219,7 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
   await b.button('Work on the whole');
   await b.take('Erase box');
   await b.byNumbers([6, 1, 5], [-3, 39, 5]);
-  const cut = (await b.project()).parts.find((o) => o.name === 'Oswin, whole')!.layers[0]!.cubes;
+  const cut = (await b.project()).parts.find((o) => o.name === 'Oswin, whole')!.layers[0]!.grid.cubes;
   await b.button('Take apart again');
   expect(total - cut).toBe(30);
   const again = await b.cubes();

@@ -263,7 +263,7 @@ test('colourways of Tamsin stand side by side; a change in one is in that one al
   );
   expect(after.palettes[0]!.swatches.find((s) => s.byte === resin.byte)!.colour).toBe(resin.colour);
   expect(after.palettes[0]!.swatches).toHaveLength(before.palettes[0]!.swatches.length + 1);
-  expect(after.parts.map((p) => p.layers[0]!.hash)).toEqual(before.parts.map((p) => p.layers[0]!.hash));
+  expect(after.parts.map((p) => p.layers[0]!.grid.hash)).toEqual(before.parts.map((p) => p.layers[0]!.grid.hash));
 
   // One deleted goes to the bin and comes back as it was.
   await page.getByRole('button', { name: 'Delete Fair queen' }).click();
@@ -383,16 +383,16 @@ test('another palette is seen before and after, then every cube goes to its near
   expect(await b.look()).toEqual(before);
 
   // Unused ones are dropped, sorting moves swatches only, and near twins are named.
-  const hashes = (await b.project()).parts.map((p) => p.layers[0]!.hash);
+  const hashes = (await b.project()).parts.map((p) => p.layers[0]!.grid.hash);
   await page.getByRole('combobox', { name: 'Sort the palette' }).selectOption('light');
   const sorted = await b.look();
   expect(sorted.map((s) => s.name)).not.toEqual(before.map((s) => s.name));
-  expect((await b.project()).parts.map((p) => p.layers[0]!.hash)).toEqual(hashes);
+  expect((await b.project()).parts.map((p) => p.layers[0]!.grid.hash)).toEqual(hashes);
   await page.getByRole('button', { name: 'New swatch' }).click();
   expect((await b.look()).length).toBe(36);
   await page.getByRole('button', { name: 'Drop 1 unused' }).click();
   expect(await b.look()).toEqual(sorted);
-  expect((await b.project()).parts.map((p) => p.layers[0]!.hash)).toEqual(hashes);
+  expect((await b.project()).parts.map((p) => p.layers[0]!.grid.hash)).toEqual(hashes);
 });
 
 test('a colour is changed by wheel and sliders in one step; swatches have names, marks and arrows; the view is seen with other eyes', async ({

@@ -199,11 +199,13 @@ test.describe('Ready rigs', () => {
       was.id,
       p.rig.mounts.find((m) => m.part === was.id)!.bone,
     ]);
-    expect(is.layers[0]!.hash).not.toBe(was.layers[0]!.hash);
+    expect(is.layers[0]!.grid.hash).not.toBe(was.layers[0]!.grid.hash);
     expect(q.bin).toHaveLength(p.bin.length + 1);
     await page.keyboard.press('Control+z');
     await b.idle();
-    expect((await b.project()).parts.find((o) => o.name === 'Head')!.layers[0]!.hash).toBe(was.layers[0]!.hash);
+    expect((await b.project()).parts.find((o) => o.name === 'Head')!.layers[0]!.grid.hash).toBe(
+      was.layers[0]!.grid.hash,
+    );
 
     await page.getByRole('treeitem', { name: /^Body/ }).click();
     await page.getByRole('button', { name: 'Build a ring of equal bars…' }).click();

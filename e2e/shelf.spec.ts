@@ -102,3 +102,49 @@ test('two projects opened in quick succession: the second one is there, and each
   expect((await b.project()).name).toBe('Tamsin');
   expect((await b.project()).parts).toHaveLength(19);
 });
+
+test('a project that a newer version wrote is refused with a way out, and is as it was afterwards', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await page.keyboard.press('Alt+0');
+  const written = (format: number): Promise<void> =>
+    page.evaluate(
+      (f) =>
+        new Promise((done, failed) => {
+          const open = indexedDB.open('sphalerite');
+          open.onerror = () => failed(open.error);
+          open.onsuccess = () => {
+            const tx = open.result.transaction('heads', 'readwrite');
+            const heads = tx.objectStore('heads');
+            heads.openCursor().onsuccess = (e) => {
+              const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
+              if (!cursor) return;
+              const head = cursor.value as { name: string };
+              if (head.name === 'Row boat') cursor.update({ ...head, format: f });
+              cursor.continue();
+            };
+            tx.oncomplete = () => {
+              open.result.close();
+              done();
+            };
+          };
+        }),
+      format,
+    );
+  const open = (): Promise<void> =>
+    page.locator('[data-project="Row boat"]').getByRole('button', { name: 'Open Row boat' }).first().click();
+  await written(99);
+  await open();
+  await expect(page.getByText(/This project is of format 99.*newer Sphalerite/)).toBeVisible();
+  await expect(page).toHaveURL(/\/$/);
+  const again = page.waitForEvent('load');
+  await page.getByRole('button', { name: 'Load the page again' }).click();
+  await again;
+  await written(7);
+  await open();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  expect((await b.project()).parts.length).toBeGreaterThan(0);
+});

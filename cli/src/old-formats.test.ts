@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { FORMAT_VERSION, NO_TARGET, composite } from '@sphalerite/core/model';
+import { FORMAT_VERSION, blobId, projectToJson, NO_TARGET, composite } from '@sphalerite/core/model';
 import { describe, expect, it } from 'vitest';
 
 describe('project files of older formats', () => {
@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(6);
+    expect(FORMAT_VERSION).toBe(7);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -54,5 +54,28 @@ describe('project files of older formats', () => {
     for (const { ease } of keys) eases.set(ease, (eases.get(ease) ?? 0) + 1);
     expect([...eases.keys()].sort()).toEqual(['ease', 'linear']);
     expect(eases.get('linear')).toBeGreaterThan(10);
+  });
+  it('and one saved as format 6, with pictures inside the JSON and the bin in another form', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-6.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result).toMatchObject({ scenes: [], terrainSets: [], assets: [], deliveryProfiles: [] });
+    expect(result.references.map((r) => [r.name, r.plane])).toEqual([
+      ['Sketch', 'front'],
+      ['Sketch again', 'side'],
+    ]);
+    // Both show one picture; the third lies in the bin with its part.
+    expect(result.blobs.map((b) => [b.type, b.id === blobId(b.bytes)])).toEqual([
+      ['image/png', true],
+      ['image/png', true],
+    ]);
+    expect(result.bin.map((b) => [b.kind, (b.record as { name?: string }).name])).toEqual([
+      ['part', 'Crate'],
+      ['clip', 'Rock'],
+      ['bone', 'Mast'],
+    ]);
+    const again = readProjectFile(writeProjectFile(result)).result;
+    expect(projectToJson(again)).toEqual(projectToJson(result));
   });
 });

@@ -140,7 +140,7 @@ describe('Oswin, forty cubes high, taken apart into fourteen', () => {
       part: id,
       ...HOW,
     });
-    expect(none.bin.map((b) => b.kind === 'part' && b.part.name)).toEqual(['Beak']);
+    expect(none.bin.map((b) => b.kind === 'part' && b.record.name)).toEqual(['Beak']);
     expect(seen(none)).toEqual(seen(again));
   });
 });

@@ -49,12 +49,16 @@ const step = computed(() => route.params['step'] as Step);
 let offScreen: () => void = () => undefined;
 const offView = addCommands(viewCommands());
 
+const LOAD_AGAIN = { label: 'Load the page again', run: () => location.reload() };
 async function openProject(id: string, take = false): Promise<void> {
   try {
     await session.open(id, take);
     if (session.project) document.title = `${session.project.name} · Sphalerite`;
   } catch (e) {
-    notices.fail(e);
+    const newer = (e as { code?: unknown }).code === 'newer';
+    // A page that was opened long ago may be older than what wrote the project; loading it again brings the program of today.
+    if (newer) notices.say((e as Error).message, { kind: 'error', stays: true, action: LOAD_AGAIN });
+    else notices.fail(e);
     await router.replace('/');
   }
 }

@@ -51,18 +51,11 @@ export function installAutomation(): void {
     must(project().parts, key, 'part');
   const handle: Automation = {
     project() {
-      const p = project();
-      const json = projectToJson(p);
       return {
-        ...json,
-        parts: json.parts.map((part, i) => ({
-          ...part,
-          layers: part.layers.map((l, k) => ({
-            ...l,
-            cubes: p.parts[i]!.layers[k]!.grid.count,
-            hash: hashCells(p.parts[i]!.layers[k]!.grid),
-          })),
-        })),
+        ...projectToJson(project(), {
+          cells: (grid) => ({ bounds: grid.bounds, cubes: grid.count, hash: hashCells(grid) }),
+          bytes: (bytes) => bytes.byteLength,
+        }),
         history: session.history?.entries.map((e) => e.label) ?? [],
         now: session.history?.now ?? -1,
       };

@@ -1,4 +1,4 @@
-import type { RECORD_LISTS } from '@sphalerite/core/model';
+import type { LooseJson } from '@sphalerite/core/model';
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { copyOldRows } from './old-database';
 import type { ViewState } from './view-state';
@@ -37,14 +37,16 @@ export interface StepRow {
   viewBefore: ViewState;
   viewAfter: ViewState;
   bytes: number;
-  root: RootRow;
+  /** The project with row numbers in place of records, grids and files. Read through `rootOf`: older formats had another. */
+  root: LooseJson;
+  needs?: Needs;
 }
 
-/** A project with record numbers in place of its records. A list that is missing stands whole in `fields`. */
-export interface RootRow {
-  fields: Record<string, unknown>;
-  rig: number;
-  lists: Partial<Record<keyof typeof RECORD_LISTS, number[]>>;
+/** The rows that a row names, by number, so that whoever follows them need not know what the row says. */
+export interface Needs {
+  records?: number[];
+  grids?: number[];
+  files?: number[];
 }
 
 /** An immutable piece of a project, found by identity. Numbers count on within a project. */
@@ -53,6 +55,7 @@ export interface RecordRow {
   id: number;
   format: number;
   json: unknown;
+  needs?: Needs;
 }
 
 /**
@@ -73,6 +76,13 @@ export interface BrickRow {
   project: string;
   id: number;
   cells: Uint8Array<ArrayBuffer>;
+}
+
+/** The bytes of a blob. */
+export interface FileRow {
+  project: string;
+  id: number;
+  bytes: Uint8Array<ArrayBuffer>;
 }
 
 export interface SettingRow {
@@ -100,6 +110,7 @@ class Database extends Dexie {
   recordRows!: Table<RecordRow, RowKey>;
   gridRows!: Table<GridRow, RowKey>;
   brickRows!: Table<BrickRow, RowKey>;
+  fileRows!: Table<FileRow, RowKey>;
   settings!: EntityTable<SettingRow, 'key'>;
   readyRigs!: EntityTable<ReadyRigRow, 'id'>;
 
@@ -126,12 +137,13 @@ class Database extends Dexie {
       })
       .upgrade((tx: Transaction) => copyOldRows(tx));
     this.version(4).stores({ entries: null, records: null, grids: null, bricks: null });
+    this.version(5).stores({ fileRows: '[project+id]' });
   }
 }
 
 export const db = new Database();
 /** What holds the pieces of projects, each found by project and number. */
-export const PIECE_TABLES = [db.recordRows, db.gridRows, db.brickRows] as const;
+export const PIECE_TABLES = [db.recordRows, db.gridRows, db.brickRows, db.fileRows] as const;
 export const CONTENT_TABLES = [db.heads, db.steps, ...PIECE_TABLES];
 
 /** Every row of a project in a table whose key begins with it. */

@@ -1,4 +1,6 @@
+import type { LooseJson } from '@sphalerite/core/model';
 import type { Transaction } from 'dexie';
+import type { Needs, RecordRow, StepRow } from './database';
 
 /** The root of a step as it was stored up to format 5. */
 interface OldRoot {
@@ -34,4 +36,31 @@ export async function copyOldRows(tx: Transaction): Promise<void> {
     await tx.table('heads').put(head);
     if (thumbnail) await tx.table('thumbnails').put({ id: head.id, png: thumbnail });
   }
+}
+
+/** The root of a step, in the form it has since format 7: with numbers in its lists. */
+export function rootOf({ format, root }: StepRow): LooseJson {
+  if (format >= 7) return root;
+  const { fields, rig, lists } = root as unknown as OldRoot & { lists: LooseJson };
+  return { ...fields, ...lists, rig };
+}
+
+/** The rows that a step names; up to format 6 it did not say. */
+export function needsOfStep(row: StepRow): Needs {
+  if (row.needs || row.format >= 7) return row.needs ?? {};
+  const { rig, lists } = row.root as unknown as OldRoot & { lists: Record<string, number[]> };
+  return { records: [rig, ...Object.values(lists).flat()] };
+}
+
+interface OldPart {
+  layers?: { grid: number }[];
+  regions?: { grid: number } | null;
+}
+
+/** The rows that a record names; up to format 6 those of a part, or of a part in the bin. */
+export function needsOfRecord(row: RecordRow): Needs {
+  if (row.needs || row.format >= 7) return row.needs ?? {};
+  const held = row.json as OldPart & { part?: OldPart };
+  const part = held.layers ? held : held.part;
+  return part?.layers ? { grids: [...part.layers, ...(part.regions ? [part.regions] : [])].map((l) => l.grid) } : {};
 }

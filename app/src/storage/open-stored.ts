@@ -1,7 +1,7 @@
-import { checkVersion } from '@sphalerite/core/model';
+import { checkLinks, checkVersion } from '@sphalerite/core/model';
 import { DEFAULT_HISTORY_BUDGET, type History, joinSteps } from '@sphalerite/core/project';
 import { type StepRow, db, rowsOf } from './database';
-import { ProjectReader } from './project-reader';
+import { ProjectReader, whole } from './project-reader';
 import { ProjectWriter, type Step, type Unread } from './project-writer';
 import { UnreadableError } from './storage-errors';
 import type { ViewState } from './view-state';
@@ -80,6 +80,7 @@ async function nearestReadable(
   for (const seq of [...seqs].sort((a, b) => Math.abs(a - wanted) - Math.abs(b - wanted))) {
     try {
       const [step] = await reader.steps([(await db.steps.get([id, seq]))!]);
+      whole(() => checkLinks(step!.project));
       return [step!, seq];
     } catch (e) {
       reason ??= e;

@@ -1,42 +1,54 @@
 import { type Box, boxesEqual } from '@sphalerite/core/math';
 import {
-  type BinItem,
+  ALL_KINDS,
   FORMAT_VERSION,
-  type Part,
+  type FoundBlob,
+  type LooseJson,
+  type Mark,
+  type Path,
   type Project,
-  RECORD_LISTS,
-  type RecordKind,
+  FormatError,
   checkVersion,
+  mapMarked,
+  parsed,
+  projectSchema,
+  upgradeProject,
   upgradeRecord,
+  withBlobs,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
-import { type GridRow, type RecordRow, type RootRow, type StepRow, db } from './database';
+import type { Table } from 'dexie';
+import { type GridRow, type Needs, type RecordRow, type StepRow, db } from './database';
 import { brickKeysOf, readGrid } from './grid-rows';
 import type { KeyBook } from './key-book';
+import { needsOfRecord, needsOfStep, rootOf } from './old-database';
 import type { Step } from './project-writer';
-import { type StoredPart, gridKeysOf, listNames } from './save-plan';
 import { sharedWith } from './share';
 import { UnreadableError } from './storage-errors';
 
-/** Every record that a root names. */
-export const recordKeysOf = (root: RootRow): number[] => [root.rig, ...listNames().flatMap((n) => root.lists[n] ?? [])];
-
-type List = Partial<Record<string, { readonly keys: readonly number[]; readonly records: readonly object[] }>>;
+type Apart = Extract<Mark, { mark: 'apart' }>;
+/** Rows that were fetched and not read yet. */
+interface Fetched {
+  readonly records: ReadonlyMap<number, RecordRow>;
+  readonly grids: ReadonlyMap<number, GridRow>;
+}
 
 /**
- * Turns stored steps of one project back into projects. Rows are fetched as they are needed and what several steps share
- * is shared again, so that a history takes up what it did before it was stored; best in the order they were made in.
+ * Turns stored steps of one project back into projects, through the schemas and migrations that files go through. Rows are
+ * fetched as they are needed and what several steps share is shared again, so that a history takes up what it did before
+ * it was stored; best in the order they were made in.
  */
 export class ProjectReader {
-  private readonly records = new Map<number, object>();
+  private readonly records = new Map<number, { readonly record: object; readonly found: readonly FoundBlob[] }>();
   private readonly grids = new Map<number, VoxelGrid>();
   private readonly bricks = new Map<number, Brick>();
+  private readonly files = new Map<number, Uint8Array<ArrayBuffer>>();
   /** The grid read last for a layer: the next full table of that layer is nearly the same. */
   private readonly lastGrid = new Map<string, VoxelGrid>();
-  private lastLists: List = {};
-  private lastFields: Record<string, unknown> = {};
-  private lastShown: object = {};
+  /** Files that stood in records of older formats. */
+  private readonly foundBlobs = new Map<string, FoundBlob>();
   private lastProject: object = {};
+  private lastShown: object = {};
   /** The record read last under an id: the next one is likely to be nearly the same. */
   private readonly lastRecords = new Map<string, object>();
 
@@ -48,31 +60,52 @@ export class ProjectReader {
   /** Reads some steps. @throws UnreadableError when rows are missing or damaged, FormatError when they are newer */
   async steps(rows: readonly StepRow[]): Promise<Step[]> {
     for (const row of rows) checkVersion(row.format);
-    const records = await this.fetchRecords(new Set(rows.flatMap((r) => recordKeysOf(r.root))));
-    const grids = await this.fetchGrids(new Set([...records.values()].flatMap((r) => gridKeysOf(r.json))));
-    await this.fetchBricks(new Set([...grids.values()].flatMap(brickKeysOf)));
-    return rows.map(({ root, label, at, where, viewBefore, viewAfter, bytes, format }) => {
+    const fetched = await this.fetch(rows.map(needsOfStep));
+    return rows.map((row) => {
+      const { label, at, where, viewBefore, viewAfter, bytes } = row;
       const shown = sharedWith(this.lastShown, { label, where, viewBefore, viewAfter });
       this.lastShown = shown;
-      return { ...shown, at, bytes, project: this.revive(root, format, records, grids) };
+      return { ...shown, at, bytes, project: this.revive(row, fetched) };
     });
   }
 
-  private async fetchRecords(keys: Set<number>): Promise<Map<number, RecordRow>> {
-    const wanted = [...keys].filter((k) => !this.records.has(k));
-    const rows = await db.recordRows.bulkGet(wanted.map((id) => [this.project, id]));
-    return new Map(wanted.map((k, i) => [k, rows[i] ?? missing('a record')]));
+  /** All rows that are named, and those that they name in turn. */
+  private async fetch(named: readonly Needs[]): Promise<Fetched> {
+    const records = new Map<number, RecordRow>();
+    const grids = new Set<number>(),
+      files = new Set<number>();
+    for (let open = [...named]; open.length > 0;) {
+      const wanted = new Set<number>();
+      for (const needs of open) {
+        for (const k of needs.records ?? []) if (!this.records.has(k) && !records.has(k)) wanted.add(k);
+        for (const k of needs.grids ?? []) grids.add(k);
+        for (const k of needs.files ?? []) if (!this.files.has(k)) files.add(k);
+      }
+      const rows = await this.rows(db.recordRows, [...wanted], 'a record');
+      for (const row of rows) records.set(row.id, row);
+      open = rows.map(needsOfRecord);
+    }
+    const gridRows = await this.fetchGrids(grids);
+    await this.fetchBricks(new Set([...gridRows.values()].flatMap(brickKeysOf)));
+    for (const { id, bytes } of await this.rows(db.fileRows, [...files], 'a picture')) {
+      this.files.set(id, bytes);
+      this.book.files.set(bytes, id);
+    }
+    return { records, grids: gridRows };
+  }
+
+  private async rows<T>(table: Table<T, [string, number]>, keys: readonly number[], what: string): Promise<T[]> {
+    const rows = await table.bulkGet(keys.map((id) => [this.project, id]));
+    return rows.map((row) => row ?? missing(what));
   }
 
   private async fetchGrids(keys: Set<number>): Promise<Map<number, GridRow>> {
     const found = new Map<number, GridRow>();
     for (let wanted = [...keys]; wanted.length > 0;) {
       wanted = wanted.filter((k) => !this.grids.has(k) && !found.has(k));
-      const rows = await db.gridRows.bulkGet(wanted.map((id) => [this.project, id]));
       const bases: number[] = [];
-      for (const [i, k] of wanted.entries()) {
-        const row = rows[i] ?? missing('a layer');
-        found.set(k, row);
+      for (const row of await this.rows(db.gridRows, wanted, 'a layer')) {
+        found.set(row.id, row);
         if (row.base !== null) bases.push(row.base);
       }
       wanted = [...new Set(bases)];
@@ -82,79 +115,76 @@ export class ProjectReader {
 
   private async fetchBricks(keys: Set<number>): Promise<void> {
     const wanted = [...keys].filter((k) => !this.bricks.has(k));
-    const rows = await db.brickRows.bulkGet(wanted.map((id) => [this.project, id]));
-    for (const [i, k] of wanted.entries()) {
-      const { cells } = rows[i] ?? missing('some cubes');
-      this.bricks.set(k, cells);
-      this.book.bricks.set(cells, k);
+    for (const { id, cells } of await this.rows(db.brickRows, wanted, 'some cubes')) {
+      this.bricks.set(id, cells);
+      this.book.bricks.set(cells, id);
     }
   }
 
-  private revive(
-    root: RootRow,
-    format: number,
-    records: ReadonlyMap<number, RecordRow>,
-    grids: ReadonlyMap<number, GridRow>,
-  ): Project {
-    const record = (kind: RecordKind, key: number): object => this.record(kind, key, records, grids);
-    const lists: Record<string, readonly object[]> = {};
-    const fields = upgradeRecord('project', root.fields, format) as Record<string, unknown>;
-    for (const name of listNames()) {
-      const kind = RECORD_LISTS[name];
-      const keys = root.lists[name];
-      lists[name] = keys
-        ? this.list(name, keys, (k) => record(kind, k))
-        : (((fields[name] ?? []) as unknown[]).map((r) => upgradeRecord(kind, r, format)) as object[]);
-    }
-    this.lastFields = sharedWith(this.lastFields, fields);
+  private revive(row: StepRow, fetched: Fetched): Project {
+    const root = whole(() => parsed(ALL_KINDS[0]!, upgradeProject(rootOf(row), row.format)));
+    const found: FoundBlob[] = [];
+    const project = mapMarked(projectSchema, ['apart', 'cells', 'bytes'], root, (mark, value, at, inside) => {
+      if (mark.mark !== 'apart') return this.carried(mark, value, at, fetched);
+      if (typeof value !== 'number') return inside(value);
+      const read = this.record(mark, value, at, inside, fetched);
+      found.push(...read.found);
+      return read.record;
+    });
+    const read = withBlobs(
+      project as LooseJson,
+      found.map((b) => this.sameBlob(b)),
+    );
     // Made from the one before, all of them have one shape, which engines keep much smaller.
-    const project = { ...this.lastProject };
-    this.lastProject = Object.assign(project, this.lastFields, lists, { rig: record('rig', root.rig) });
-    return project as unknown as Project;
+    this.lastProject = sharedWith(this.lastProject, read);
+    return this.lastProject as Project;
   }
 
-  /** A list of the same records as in the step before is that very list. */
-  private list(name: string, keys: readonly number[], record: (key: number) => object): readonly object[] {
-    const last = this.lastLists[name];
-    if (last && last.keys.length === keys.length && keys.every((k, i) => k === last.keys[i])) return last.records;
-    const records = keys.map(record);
-    this.lastLists[name] = { keys, records };
-    return records;
+  /** Cells and bytes by the numbers of their rows. */
+  private carried(mark: Mark, value: unknown, at: Path, fetched: Fetched): unknown {
+    if (mark.mark === 'cells') {
+      const layer = at.at(-1)!;
+      const grid = this.grid(value as number, layer, fetched.grids);
+      this.lastGrid.set(layer, grid);
+      return grid;
+    }
+    return value instanceof Uint8Array ? value : (this.files.get(value as number) ?? missing('a picture'));
   }
 
   private record(
-    kind: RecordKind,
+    { of, piece }: Apart,
     key: number,
-    records: ReadonlyMap<number, RecordRow>,
-    grids: ReadonlyMap<number, GridRow>,
-  ): object {
+    at: Path,
+    inside: (piece: unknown) => unknown,
+    fetched: Fetched,
+  ): { readonly record: object; readonly found: readonly FoundBlob[] } {
     const known = this.records.get(key);
     if (known) return known;
-    const row = records.get(key) ?? missing(`a ${kind}`);
-    const json = upgradeRecord(kind, row.json, row.format) as object;
-    const name = `${kind} ${(json as { id?: string }).id ?? ''}`;
-    const read = kind === 'part' ? this.part(json, grids) : kind === 'bin' ? this.binned(json, grids) : json;
-    const revived = sharedWith(this.lastRecords.get(name), read);
-    this.lastRecords.set(name, revived);
-    this.records.set(key, revived);
+    const row = fetched.records.get(key) ?? missing(`a ${of}`);
+    const kind = ALL_KINDS.find((k) => k.name === of);
+    const found: FoundBlob[] = [];
+    const json = whole(() =>
+      parsed(
+        { name: of, schema: piece },
+        kind ? upgradeRecord(kind, row.json, row.format, (b) => void found.push(b)) : row.json,
+      ),
+    ) as LooseJson;
+    const name = `${at.slice(1).join('/')} ${of} ${String(json['id'] ?? json['bone'] ?? '')}`;
+    const read = inside(json) as object;
+    const record = Array.isArray(read) ? read : sharedWith(this.lastRecords.get(name), read);
+    this.lastRecords.set(name, record);
     // A row of an older format stays as it is; what was made of it is written anew when a step needs it.
-    if (row.format === FORMAT_VERSION) this.book.records.set(revived, key);
-    return revived;
+    if (row.format === FORMAT_VERSION) this.book.records.set(record, key);
+    const out = { record, found };
+    this.records.set(key, out);
+    return out;
   }
 
-  private binned(json: object, grids: ReadonlyMap<number, GridRow>): object {
-    const item = json as BinItem;
-    return item.kind === 'part' ? { ...item, part: this.part(item.part, grids) } : item;
-  }
-
-  private part(json: object, grids: ReadonlyMap<number, GridRow>): Part {
-    const p = json as StoredPart;
-    const cells = <T extends { id: string; grid: number }>(of: T): Omit<T, 'grid'> & { grid: VoxelGrid } => {
-      const grid = this.grid(of.grid, of.id, grids);
-      this.lastGrid.set(of.id, grid);
-      return { ...of, grid };
-    };
-    return { ...p, layers: p.layers.map(cells), regions: p.regions && cells(p.regions) };
+  /** One object for each file, whichever record it was found in. */
+  private sameBlob(blob: FoundBlob): FoundBlob {
+    const known = this.foundBlobs.get(blob.id) ?? blob;
+    this.foundBlobs.set(blob.id, known);
+    return known;
   }
 
   private grid(key: number, layer: string, rows: ReadonlyMap<number, GridRow>): VoxelGrid {
@@ -171,6 +201,17 @@ export class ProjectReader {
       this.book.grids.set(grid, { key: row.id, depth: row.depth });
     }
     return this.grids.get(key)!;
+  }
+}
+
+/** What a check of the format refuses is damage here, unless it is newer. @throws UnreadableError, FormatError */
+export function whole<T>(check: () => T): T {
+  try {
+    return check();
+  } catch (e) {
+    if (e instanceof FormatError && e.code === 'broken')
+      throw new UnreadableError(`What is stored of this project is damaged. ${e.message}`);
+    throw e;
   }
 }
 

@@ -106,6 +106,7 @@ export class ProjectWriter {
         db.brickRows.bulkPut(plan.bricks),
         db.gridRows.bulkPut(plan.grids),
         db.recordRows.bulkPut(plan.records),
+        db.fileRows.bulkPut(plan.files),
         db.steps.bulkPut(fresh.map(([, row]) => row)),
         db.steps.bulkDelete(gone.map((s) => [this.projectId, s])),
         db.heads.put({ ...head, binned: before?.binned ?? null }),
@@ -157,7 +158,7 @@ export class ProjectWriter {
       viewBefore: { ...step.viewBefore },
       viewAfter: { ...step.viewAfter },
       bytes: step.bytes,
-      root: plan.root(step.project),
+      ...plan.root(step.project),
     };
   }
 

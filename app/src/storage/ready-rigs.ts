@@ -1,4 +1,5 @@
-import type { Project } from '@sphalerite/core/model';
+import { KINDS, type Project } from '@sphalerite/core/model';
+import * as z from 'zod';
 import { sharedPool } from '../workers/pool';
 import { type ReadyRigRow, db } from './database';
 
@@ -7,15 +8,25 @@ export type ReadyRig = Omit<ReadyRigRow, 'file' | 'id'> & {
   readonly from: { readonly own: string } | { readonly address: string };
 };
 
-/** Those that ship with the product, then one's own. */
+const summary = {
+  name: z.string().min(1).max(120),
+  kind: z.enum(KINDS),
+  bones: z.int().min(0),
+  parts: z.int().min(0),
+  clips: z.array(z.string().max(120)),
+};
+const shippedSchema = z.array(z.object({ ...summary, file: z.string().regex(/^[a-z0-9-]+\.sphal$/) }));
+const ownSchema = z.object({ ...summary, id: z.string() });
+
+/** Those that ship with the product, then one's own; rows that make no sense are left out. */
 export async function listReadyRigs(): Promise<ReadyRig[]> {
   const reply = await fetch('/content/ready.json');
   if (!reply.ok) throw new Error('The ready rigs could not be loaded. Begin with an empty volume, or try again.');
-  const shipped = (await reply.json()) as (Omit<ReadyRigRow, 'file' | 'id'> & { file: string })[];
-  const own = await db.readyRigs.toArray();
+  const shipped = shippedSchema.parse(await reply.json());
+  const own = (await db.readyRigs.toArray()).flatMap((row) => ownSchema.safeParse(row).data ?? []);
   return [
     ...shipped.map(({ file, ...r }): ReadyRig => ({ ...r, from: { address: `/content/${file}` } })),
-    ...own.map(({ file: _file, id, ...r }): ReadyRig => ({ ...r, from: { own: id } })),
+    ...own.map(({ id, ...r }): ReadyRig => ({ ...r, from: { own: id } })),
   ];
 }
 

@@ -1,29 +1,19 @@
 import { boxesEqual } from '@sphalerite/core/math';
 import {
-  type BinItem,
   FORMAT_VERSION,
-  type Layer,
-  type Part,
+  type LooseJson,
+  type Path,
   type Project,
-  RECORD_LISTS,
-  type Regions,
+  mapMarked,
+  projectSchema,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
-import type { BrickRow, GridRow, RecordRow, RootRow } from './database';
+import type { BrickRow, FileRow, GridRow, Needs, RecordRow } from './database';
 import { planGrid } from './grid-rows';
 import type { GridKey, KeyBook } from './key-book';
 
-type ListName = keyof typeof RECORD_LISTS;
-const LIST_NAMES = Object.keys(RECORD_LISTS) as ListName[];
-
-export type StoredLayer = Omit<Layer, 'grid'> & { grid: number };
-export type StoredPart = Omit<Part, 'layers' | 'regions'> & {
-  layers: StoredLayer[];
-  regions: (Omit<Regions, 'grid'> & { grid: number }) | null;
-};
-
 /**
- * The rows that projects need and the database has not got yet. Records, grids and bricks are immutable and found by
+ * The rows that projects need and the database has not got yet. Records, grids, bricks and files are immutable and found by
  * identity, so that one cube costs one brick of 4 KB and a few short rows. Worked out at once, without asking the
  * database anything; numbers become known to the book by `commit`, once the rows are safe.
  */
@@ -31,12 +21,16 @@ export class SavePlan {
   readonly records: RecordRow[] = [];
   readonly grids: GridRow[] = [];
   readonly bricks: BrickRow[] = [];
-  /** Of cells and rows. */
+  readonly files: FileRow[] = [];
+  /** Of cells, files and rows. */
   bytes = 0;
   private readonly newRecords = new Map<object, number>();
   private readonly newBricks = new Map<Brick, number>();
   private readonly newGrids = new Map<VoxelGrid, GridKey>();
+  private readonly newFiles = new Map<Uint8Array, number>();
   private readonly lastGrid = new Map<string, VoxelGrid>();
+  /** What the row that is being worked out names. */
+  private needs: Needs = {};
 
   constructor(
     private readonly project: string,
@@ -44,14 +38,11 @@ export class SavePlan {
   ) {}
 
   /** The root of a project, with whatever it needs among the rows. */
-  root(project: Project): RootRow {
-    const fields: Record<string, unknown> = {};
-    const lists: RootRow['lists'] = {};
-    for (const [name, value] of Object.entries(project)) {
-      if (name in RECORD_LISTS) lists[name as ListName] = (value as readonly object[]).map((r) => this.record(r, name));
-      else if (name !== 'rig') fields[name] = value;
-    }
-    return { fields, rig: this.record(project.rig, 'rig'), lists };
+  root(project: Project): { readonly root: LooseJson; readonly needs: Needs } {
+    return this.row(
+      () => this.stored(project) as unknown as LooseJson,
+      (root, needs) => ({ root, needs }),
+    );
   }
 
   /** Makes the numbers of these rows known: they are stored. */
@@ -59,45 +50,66 @@ export class SavePlan {
     for (const [k, v] of this.newRecords) this.book.records.set(k, v);
     for (const [k, v] of this.newBricks) this.book.bricks.set(k, v);
     for (const [k, v] of this.newGrids) this.book.grids.set(k, v);
+    for (const [k, v] of this.newFiles) this.book.files.set(k, v);
     for (const [k, v] of this.lastGrid) this.book.lastGrid.set(k, v);
   }
 
-  private record(record: object, list: string): number {
+  private stored(project: Project): Project {
+    return mapMarked(projectSchema, ['apart', 'cells', 'bytes'], project, (mark, value, at, inside) => {
+      switch (mark.mark) {
+        case 'apart':
+          return this.name('records', this.record(value as object, inside));
+        case 'cells':
+          return this.name('grids', this.grid(value as VoxelGrid, at));
+        default:
+          return this.name('files', this.file(value as Uint8Array<ArrayBuffer>));
+      }
+    });
+  }
+
+  /** Works out a row: what it says, and which rows that names. */
+  private row<J, R>(say: () => J, then: (json: J, needs: Needs) => R): R {
+    const outer = this.needs;
+    this.needs = {};
+    const json = say();
+    const needs = this.needs;
+    this.needs = outer;
+    return then(json, needs);
+  }
+
+  private name(piece: keyof Needs, key: number): number {
+    (this.needs[piece] ??= []).push(key);
+    return key;
+  }
+
+  private record(record: object, inside: (piece: unknown) => unknown): number {
     const known = this.newRecords.get(record) ?? this.book.recordKey(record);
     if (known !== undefined) return known;
-    const json = this.withoutCells(record, list);
-    const id = this.book.next.records++;
-    this.records.push({ project: this.project, id, format: FORMAT_VERSION, json });
-    this.bytes += JSON.stringify(json).length;
-    this.newRecords.set(record, id);
-    return id;
+    return this.row(
+      () => inside(record),
+      (json, needs) => {
+        const id = this.book.next.records++;
+        const more = Object.keys(needs).length > 0 ? { needs } : {};
+        this.records.push({ project: this.project, id, format: FORMAT_VERSION, json, ...more });
+        this.bytes += JSON.stringify({ json, ...more }).length;
+        this.newRecords.set(record, id);
+        return id;
+      },
+    );
   }
 
-  private withoutCells(record: object, list: string): unknown {
-    if (list === 'parts' || list === 'stamps') return this.part(record as Part);
-    const binned = record as BinItem;
-    return list === 'bin' && binned.kind === 'part' ? { ...binned, part: this.part(binned.part) } : record;
-  }
-
-  private part(part: Part): StoredPart {
-    return {
-      ...part,
-      layers: part.layers.map((l) => ({ ...l, grid: this.grid(l) })),
-      regions: part.regions && { ...part.regions, grid: this.grid(part.regions) },
-    };
-  }
-
-  private grid(layer: { readonly id: string; readonly grid: VoxelGrid }): number {
-    const known = this.gridKey(layer.grid);
+  private grid(grid: VoxelGrid, at: Path): number {
+    const known = this.gridKey(grid);
     if (known) return known.key;
-    const last = this.lastGrid.get(layer.id) ?? this.book.lastGrid.get(layer.id);
-    const lastKey = last && boxesEqual(last.bounds, layer.grid.bounds) ? this.gridKey(last) : undefined;
-    const row = planGrid(layer.grid, lastKey ? { grid: last!, ...lastKey } : null, (b) => this.brick(b));
+    const layer = at.at(-1)!;
+    const last = this.lastGrid.get(layer) ?? this.book.lastGrid.get(layer);
+    const lastKey = last && boxesEqual(last.bounds, grid.bounds) ? this.gridKey(last) : undefined;
+    const row = planGrid(grid, lastKey ? { grid: last!, ...lastKey } : null, (b) => this.brick(b));
     const key = this.book.next.grids++;
     this.grids.push({ project: this.project, id: key, ...row });
     this.bytes += row.table.byteLength;
-    this.newGrids.set(layer.grid, { key, depth: row.depth });
-    this.lastGrid.set(layer.id, layer.grid);
+    this.newGrids.set(grid, { key, depth: row.depth });
+    this.lastGrid.set(layer, grid);
     return key;
   }
 
@@ -114,14 +126,14 @@ export class SavePlan {
     this.newBricks.set(brick, id);
     return id;
   }
-}
 
-/** Every list of records that a project has, in one order. */
-export const listNames = (): readonly ListName[] => LIST_NAMES;
-
-/** The grids that a stored record names: those of a part, or of a part in the bin. */
-export function gridKeysOf(json: unknown): number[] {
-  const held = json as Partial<StoredPart> & { part?: StoredPart };
-  const part = held.layers ? (held as StoredPart) : held.part;
-  return part ? [...part.layers.map((l) => l.grid), ...(part.regions ? [part.regions.grid] : [])] : [];
+  private file(bytes: Uint8Array<ArrayBuffer>): number {
+    const known = this.newFiles.get(bytes) ?? this.book.fileKey(bytes);
+    if (known !== undefined) return known;
+    const id = this.book.next.files++;
+    this.files.push({ project: this.project, id, bytes });
+    this.bytes += bytes.byteLength;
+    this.newFiles.set(bytes, id);
+    return id;
+  }
 }

@@ -1,7 +1,9 @@
+import type * as z from 'zod';
 import { db } from './database';
 
-export async function getSetting<T>(key: string, fallback: T): Promise<T> {
-  return ((await db.settings.get(key))?.value as T | undefined) ?? fallback;
+/** A setting as `schema` reads it, which has to say what counts where nothing sensible is stored. */
+export async function getSetting<T>(key: string, schema: z.ZodType<T>): Promise<T> {
+  return schema.parse((await db.settings.get(key))?.value);
 }
 let tell: (error: Error) => void = () => undefined;
 /** Who is told when a setting could not be kept; it counts until the page is left. */

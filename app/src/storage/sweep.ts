@@ -1,10 +1,9 @@
 import type { Table } from 'dexie';
-import { CONTENT_TABLES, type GridRow, PIECE_TABLES, type RecordRow, db, rowsOf } from './database';
+import { CONTENT_TABLES, type GridRow, type Needs, PIECE_TABLES, type RecordRow, db, rowsOf } from './database';
 import { brickKeysOf } from './grid-rows';
 import { PIECES, type PieceSets, pieceSets } from './key-book';
 import type { ProjectWriter } from './project-writer';
-import { recordKeysOf } from './project-reader';
-import { gridKeysOf } from './save-plan';
+import { needsOfRecord, needsOfStep } from './old-database';
 
 /** Rows looked at or deleted at a time, so that a save never waits long. */
 const CHUNK = 200;
@@ -13,7 +12,7 @@ const chunks = <T>(list: readonly T[]): T[][] =>
   Array.from({ length: Math.ceil(list.length / CHUNK) }, (_, i) => list.slice(i * CHUNK, (i + 1) * CHUNK));
 
 /**
- * Deletes the records, grids and bricks of the writer's project that no kept step needs, in many short pieces between
+ * Deletes the records, grids, bricks and files of the writer's project that no kept step needs, in many short pieces between
  * which saves go on. What a save uses meanwhile stays; what is deleted, the writer has forgotten before.
  *
  * @throws TakenOverError when another window has the project now
@@ -30,10 +29,9 @@ export async function sweep(writer: ProjectWriter): Promise<void> {
     const live = new Marks(projectId);
     const steps = await rowsOf(db.steps, projectId).primaryKeys();
     for (const some of chunks(steps))
-      for (const row of await db.steps.bulkGet(some)) if (row) await live.records(recordKeysOf(row.root));
+      for (const row of await db.steps.bulkGet(some)) if (row) await live.all(needsOfStep(row));
     const dead = await writer.inTurn(async () => {
-      await live.records(used.records);
-      await live.grids(used.grids);
+      await live.all({ records: [...used.records], grids: [...used.grids], files: [...used.files] });
       for (const k of used.bricks) live.seen.bricks.add(k);
       const rows = pieceSets();
       for (const [i, piece] of PIECES.entries()) {
@@ -56,18 +54,26 @@ export async function sweep(writer: ProjectWriter): Promise<void> {
   }
 }
 
-/** What is needed, found by following records to grids, grids to those they are deltas of, and all to their bricks. */
+/** What is needed, found by following records to records, grids and files, grids to those they are deltas of, and all to their bricks. */
 class Marks {
   readonly seen: PieceSets = pieceSets();
   constructor(private readonly project: string) {}
 
-  async records(keys: Iterable<number>): Promise<void> {
+  async all(needs: Needs): Promise<void> {
     const grids: number[] = [];
-    for (const row of await this.fresh<RecordRow>(db.recordRows, 'records', keys)) grids.push(...gridKeysOf(row.json));
+    for (let open = [needs]; open.length > 0;) {
+      const records: number[] = [];
+      for (const of of open) {
+        records.push(...(of.records ?? []));
+        grids.push(...(of.grids ?? []));
+        for (const k of of.files ?? []) this.seen.files.add(k);
+      }
+      open = (await this.fresh<RecordRow>(db.recordRows, 'records', records)).map(needsOfRecord);
+    }
     await this.grids(grids);
   }
 
-  async grids(keys: Iterable<number>): Promise<void> {
+  private async grids(keys: Iterable<number>): Promise<void> {
     for (let wanted: number[] = [...keys]; wanted.length > 0;) {
       const rows = await this.fresh<GridRow>(db.gridRows, 'grids', wanted);
       wanted = [];

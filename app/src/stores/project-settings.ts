@@ -1,4 +1,5 @@
 import { watch } from 'vue';
+import type * as z from 'zod';
 import { getSetting, putSetting } from '../storage/settings-store';
 import { useSession } from './session';
 
@@ -19,14 +20,14 @@ export function onOtherProject(run: (id: string) => void): void {
 
 /**
  * A setting that every project has for itself, stored as `<name> <project>`. `take` gets what is stored of a project
- * when it is opened, unless another was opened meanwhile.
+ * when it is opened, as `schema` reads it (which has to say what counts where nothing is stored), unless another was opened meanwhile.
  * @returns keeps a new value for the project that is open
  */
-export function projectSetting<T>(name: string, fallback: T, take: (stored: T) => void): (value: T) => void {
+export function projectSetting<T>(name: string, schema: z.ZodType<T>, take: (stored: T) => void): (value: T) => void {
   let current = '';
   onOtherProject(async (id) => {
     current = id;
-    const stored = await getSetting<T>(`${name} ${id}`, fallback);
+    const stored = await getSetting(`${name} ${id}`, schema);
     if (current === id) take(stored);
   });
   return (value) => {

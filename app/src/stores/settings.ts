@@ -1,58 +1,49 @@
-import { VISIONS, type Vision } from '@sphalerite/core/palette';
+import { VISIONS } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { reactive, watch } from 'vue';
+import * as z from 'zod';
 import { getSetting, putSetting } from '../storage/settings-store';
 
-export interface Settings {
-  theme: 'system' | 'daylight' | 'dusk';
+const percent = (fallback: number) => z.number().min(0).max(100).catch(fallback);
+const on = z.boolean().catch(true),
+  off = z.boolean().catch(false);
+/** Whatever is stored, each setting it leaves open or garbled is as it comes. */
+export const settingsSchema = z.object({
+  theme: z.enum(['system', 'daylight', 'dusk']).catch('system'),
   /** Widths and heights of the workbench in percent of the window. */
-  tray: number;
-  properties: number;
-  bench: Record<string, number>;
-  sidesFolded: boolean;
-  coachDone: boolean;
+  tray: percent(16.6),
+  properties: percent(18.8),
+  bench: z.record(z.string(), z.number().min(0).max(100)).catch({}),
+  sidesFolded: off,
+  coachDone: off,
   /** Cards "How this step goes" that were closed for good. */
-  closedCards: string[];
-  edges: 'none' | 'cubes' | 'colours';
-  lit: boolean;
-  glow: boolean;
+  closedCards: z.array(z.string()).catch([]),
+  // Lines were once only on or off.
+  edges: z.preprocess(
+    (v) => (typeof v === 'boolean' ? (v ? 'cubes' : 'none') : v),
+    z.enum(['none', 'cubes', 'colours']).catch('cubes'),
+  ),
+  lit: on,
+  glow: on,
   /** What stands behind the cubes: the theme's own calm gradient, or a plain tone. */
-  backdrop: 'theme' | 'light' | 'grey' | 'dark';
-  figure: 'none' | 'adult' | 'child' | 'door' | 'metre';
-  neighbours: boolean;
-  grid: boolean;
-  shadows: boolean;
-  /** How the view is looked at, to check colours. */
-  vision: Vision;
+  backdrop: z.enum(['theme', 'light', 'grey', 'dark']).catch('theme'),
+  figure: z.enum(['none', 'adult', 'child', 'door', 'metre']).catch('none'),
+  neighbours: on,
+  grid: on,
+  shadows: on,
+  /** How the view is looked at, to check colours. A check one forgot would make everything look wrong. */
+  vision: z.enum(VISIONS).catch('all'),
   /** Swatches are listed by name, with counts. */
-  swatchNames: boolean;
+  swatchNames: off,
   /** How the parts tray shows parts: picture and name, names alone, or pictures alone. */
-  partsAs: 'both' | 'names' | 'pictures';
-}
-const DEFAULTS: Settings = {
-  theme: 'system',
-  tray: 16.6,
-  properties: 18.8,
-  bench: {},
-  sidesFolded: false,
-  coachDone: false,
-  closedCards: [],
-  edges: 'cubes',
-  lit: true,
-  glow: true,
-  figure: 'none',
-  backdrop: 'theme',
-  neighbours: true,
-  grid: true,
-  shadows: true,
-  vision: 'all',
-  swatchNames: false,
-  partsAs: 'both',
-};
+  partsAs: z.enum(['both', 'names', 'pictures']).catch('both'),
+});
+const storedSettings = z.preprocess((v) => (typeof v === 'object' && v !== null ? v : {}), settingsSchema);
+export type Settings = z.output<typeof settingsSchema>;
 
 /** Choices that belong to the person, kept in the browser. */
 export const useSettings = defineStore('settings', () => {
-  const settings = reactive<Settings>({ ...DEFAULTS });
+  const settings = reactive<Settings>(settingsSchema.parse({}));
   let loaded = false;
   const dark = matchMedia('(prefers-color-scheme: dark)');
   const show = (): void => {
@@ -63,16 +54,7 @@ export const useSettings = defineStore('settings', () => {
   };
   dark.addEventListener('change', show);
   async function load(): Promise<void> {
-    const stored = await getSetting<Partial<Omit<Settings, 'edges'>> & { edges?: Settings['edges'] | boolean }>(
-      'settings',
-      {},
-    );
-    // Lines were once only on or off.
-    const edges =
-      typeof stored.edges === 'boolean' ? (stored.edges ? 'cubes' : 'none') : (stored.edges ?? DEFAULTS.edges);
-    Object.assign(settings, stored, { edges });
-    // A check one forgot would make everything look wrong.
-    if (!VISIONS.includes(settings.vision)) settings.vision = 'all';
+    Object.assign(settings, await getSetting('settings', storedSettings));
     loaded = true;
     show();
   }

@@ -11,6 +11,7 @@ import {
   type Section,
   type TipForm,
 } from '@sphalerite/core/sculpt';
+import * as z from 'zod';
 
 export { FACE_REACHES, PROFILES, REGION_KINDS, SECTIONS, TIPS };
 export const VERBS = [...STROKE_VERBS, 'select'] as const;
@@ -130,10 +131,44 @@ export const READY_CARDS: readonly ToolCard[] = [
   makeCard('Hollow dome', 'add', 'cylinder', { profile: 'dome', wall: 2 }),
 ];
 
-/** A card from storage, with options it did not know yet; null when it makes no sense. */
-export function readCard(stored: unknown): ToolCard | null {
-  const c = stored as Partial<ToolCard> | null;
-  if (!c || typeof c.name !== 'string' || !REACHES.includes(c.reach as Reach) || !VERBS.includes(c.verb as Verb))
-    return null;
-  return { ...CARD_DEFAULTS, ...c } as ToolCard;
-}
+const D = CARD_DEFAULTS;
+const cubes = (of: keyof CardOptions) => z.int().min(0).max(256).catch(Number(D[of]));
+const yes = (of: keyof CardOptions) => z.boolean().catch(Boolean(D[of]));
+/** A card from storage; options that it did not know yet, or that make no sense, are as they come. */
+export const cardSchema: z.ZodType<ToolCard> = z.object({
+  name: z.string().max(120),
+  verb: z.enum(VERBS),
+  reach: z.enum(REACHES),
+  tip: z.enum(TIPS).catch(D.tip),
+  size: cubes('size'),
+  endSize: cubes('endSize'),
+  path: z.enum(PATHS).catch(D.path),
+  joined: yes('joined'),
+  rise: cubes('rise'),
+  run: cubes('run'),
+  wall: cubes('wall'),
+  tight: yes('tight'),
+  open: yes('open'),
+  centre: yes('centre'),
+  equal: yes('equal'),
+  stand: z.enum(STANDS).catch(D.stand),
+  profile: z.enum(PROFILES).catch(D.profile),
+  section: z.enum(SECTIONS).catch(D.section),
+  top: cubes('top'),
+  slices: yes('slices'),
+  face: z.enum(FACE_REACHES).catch(D.face),
+  region: z.enum(REGION_KINDS).catch(D.region),
+  diagonals: yes('diagonals'),
+  grow: yes('grow'),
+  border: cubes('border'),
+  proud: cubes('proud'),
+  recess: cubes('recess'),
+  sill: yes('sill'),
+  filling: cubes('filling'),
+});
+
+/** The cards of a stored row that can be read. */
+export const cardsSchema = z
+  .array(z.unknown())
+  .catch([])
+  .transform((list) => list.flatMap((c) => cardSchema.safeParse(c).data ?? []));

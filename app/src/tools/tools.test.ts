@@ -2,7 +2,7 @@ import { NO_SYMMETRY, shapeCells, strokeCells } from '@sphalerite/core/sculpt';
 import { type Box, type Vec3, mapVec } from '@sphalerite/core/math';
 import { type CellSet, VoxelGrid, rayWalk } from '@sphalerite/core/voxel';
 import { describe, expect, it } from 'vitest';
-import { READY_CARDS, type ToolCard, makeCard, readCard } from './card';
+import { READY_CARDS, type ToolCard, cardsSchema, makeCard } from './card';
 import { makeTool } from './cards';
 import { clingingTo } from './stamp-tool';
 import type { Change, Pick, Tool, ToolContext, ToolEvent, ToolOutput } from './tool';
@@ -289,11 +289,13 @@ describe('Fill, Stamp and Opening', () => {
 
 describe('cards', () => {
   it('stored ones get options they did not know; nonsense is left out', () => {
-    expect(readCard({ name: 'Mine', verb: 'add', reach: 'box' })).toEqual(makeCard('Mine', 'add', 'box'));
-    expect([readCard({ name: 'Mine', verb: 'melt', reach: 'box' }), readCard(null), readCard(7)]).toEqual([
-      null,
-      null,
-      null,
+    const mine = { name: 'Mine', verb: 'add', reach: 'box' };
+    const garbled = { ...mine, size: 'large', tip: 'spoon', wall: 3 };
+    expect(cardsSchema.parse([mine, garbled, { ...mine, verb: 'melt' }, null, 7])).toEqual([
+      makeCard('Mine', 'add', 'box'),
+      makeCard('Mine', 'add', 'box', { wall: 3 }),
     ]);
+    expect(READY_CARDS.map((c) => cardsSchema.parse([{ ...c }])[0])).toEqual(READY_CARDS);
+    expect(cardsSchema.parse('no list')).toEqual([]);
   });
 });

@@ -1,9 +1,10 @@
 import type { Axis } from '@sphalerite/core/math';
+import type { Blob as StoredBlob } from '@sphalerite/core/model';
 import { BufferGeometry, CanvasTexture, DoubleSide, Float32BufferAttribute, Mesh, MeshBasicMaterial } from 'three';
 
 /** A picture on a plane of the lattice: across the axis, at a depth, from a corner and of a size on the other two. */
 export interface Picture {
-  readonly image: string;
+  readonly image: StoredBlob;
   readonly axis: Axis;
   readonly depth: number;
   readonly at: readonly [number, number];
@@ -16,12 +17,12 @@ interface Loaded {
   readonly material: MeshBasicMaterial;
   ready: boolean;
 }
-/** Pictures that are shown, or were at the last drawing, by their address. */
+/** Pictures that are shown, or were at the last drawing, by their blob. */
 const images = new Map<string, Loaded>();
 
 /** Lets go of every picture that is not among those shown. */
 export function keepPictures(shown: readonly Picture[]): void {
-  const wanted = new Set(shown.map((p) => p.image));
+  const wanted = new Set(shown.map((p) => p.image.id));
   for (const [image, { texture, material }] of images) {
     if (wanted.has(image)) continue;
     texture.dispose();
@@ -30,7 +31,7 @@ export function keepPictures(shown: readonly Picture[]): void {
   }
 }
 
-function load(image: string, changed: () => void): Loaded {
+function load({ type, bytes }: StoredBlob, changed: () => void): Loaded {
   const canvas = document.createElement('canvas');
   const texture = new CanvasTexture(canvas);
   texture.colorSpace = 'srgb';
@@ -42,23 +43,24 @@ function load(image: string, changed: () => void): Loaded {
     toneMapped: false,
   });
   const entry: Loaded = { texture, material, ready: false };
-  const img = new Image();
-  img.onload = () => {
-    canvas.width = img.naturalWidth;
-    canvas.height = img.naturalHeight;
-    canvas.getContext('2d')!.drawImage(img, 0, 0);
+  const show = (picture: ImageBitmap): void => {
+    canvas.width = picture.width;
+    canvas.height = picture.height;
+    canvas.getContext('2d')!.drawImage(picture, 0, 0);
+    picture.close();
     texture.dispose();
     texture.needsUpdate = true;
     entry.ready = true;
     changed();
   };
-  img.src = image;
+  // A picture that the browser cannot read stays away; it was read once, when it was brought in.
+  void createImageBitmap(new Blob([bytes], { type })).then(show, () => undefined);
   return entry;
 }
 
 export function pictureOn(p: Picture, changed: () => void): Mesh {
-  const known = images.get(p.image) ?? load(p.image, changed);
-  images.set(p.image, known);
+  const known = images.get(p.image.id) ?? load(p.image, changed);
+  images.set(p.image.id, known);
   // Left to right and bottom to top of the picture: x y from the front, z y from the side, x z from above.
   const [u, v]: readonly [Axis, Axis] = p.axis === 2 ? [0, 1] : p.axis === 0 ? [2, 1] : [0, 2];
   const point = (s: number, t: number): number[] => {

@@ -1,6 +1,6 @@
-import { type Project, allParts, gridsOf } from '@sphalerite/core/model';
+import { type Project, eachMarked, projectKind } from '@sphalerite/core/model';
 import type { Edit } from '@sphalerite/core/project';
-import { type Brick, brickId, isUniformBrick } from '@sphalerite/core/voxel';
+import { type Brick, type VoxelGrid, brickId, isUniformBrick } from '@sphalerite/core/voxel';
 import { openPatch } from './patch';
 import type { WorkerPool } from './pool';
 
@@ -11,6 +11,15 @@ export interface EditRun {
   /** Milliseconds since 1970. */
   readonly now: number;
   readonly signal?: AbortSignal;
+}
+
+/** Every brick of a project by its session number. */
+export function bricksOf(project: Project): Map<number, Brick> {
+  const bricks = new Map<number, Brick>();
+  eachMarked(projectKind.schema, ['cells'], project, (_, grid) => {
+    for (const { brick } of (grid as VoxelGrid).bricks()) if (!isUniformBrick(brick)) bricks.set(brickId(brick), brick);
+  });
+  return bricks;
 }
 
 /**
@@ -26,10 +35,7 @@ export async function editInBackground<A>(
   args: A,
   { seed, now, signal }: EditRun,
 ): Promise<Project> {
-  const known = new Map<number, Brick>();
-  for (const part of allParts(before))
-    for (const { grid } of gridsOf(part))
-      for (const { brick } of grid.bricks()) if (!isUniformBrick(brick)) known.set(brickId(brick), brick);
+  const known = bricksOf(before);
   const patch = await pool.run(
     'edit',
     (pack) => ({ project: pack.packProject(before, 'edited'), edit: edit.name, args, seed, now }),

@@ -1,14 +1,5 @@
 import type { Box } from '@sphalerite/core/math';
-import {
-  type Project,
-  type Reference,
-  allParts,
-  gridsOf,
-  layerKey,
-  must,
-  projectFromJson,
-  projectToJson,
-} from '@sphalerite/core/model';
+import { type Carrier, type Project, projectFromJson, projectToJson } from '@sphalerite/core/model';
 import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
 
 /**
@@ -22,20 +13,31 @@ export interface PackedGrid {
 }
 
 export interface PackedProject {
+  /** With places in `grids` for cells, and numbers of files for bytes, or null for those that stay on the page. */
   readonly json: unknown;
-  readonly grids: Readonly<Record<string, PackedGrid>>;
+  readonly grids: readonly PackedGrid[];
 }
 
 /** How much of a project goes along: what is drawn and shipped, what an edit may touch, or all that a file holds. */
 export type PackExtent = 'shown' | 'edited' | 'all';
 
-/** A picture to work from that stayed on the page, by the reference it belongs to. */
-const AT_HOME = 'kept:';
+/** Stands in a worker for the bytes of a blob that stayed on the page. */
+export const AT_HOME: Uint8Array<ArrayBuffer> = new Uint8Array(0);
 
-/** Bricks on their way to a worker. */
+/** Bricks, and files that the project holds, on their way to a worker. */
 export interface BrickParcel {
   readonly ids: Int32Array;
   readonly cells: Uint8Array;
+  readonly files: readonly { readonly id: number; readonly bytes: Uint8Array<ArrayBuffer> }[];
+}
+
+const fileIds = new WeakMap<Uint8Array, number>();
+let nextFile = 1;
+/** A number for a file's bytes that holds for this session. */
+function fileId(bytes: Uint8Array): number {
+  let id = fileIds.get(bytes);
+  if (id === undefined) fileIds.set(bytes, (id = nextFile++));
+  return id;
 }
 
 /** What the sending side knows of one worker's bricks. */
@@ -43,6 +45,8 @@ export class SentBricks {
   private readonly sent = new Set<number>();
   private waiting: Brick[] = [];
   private tables: ArrayBuffer[] = [];
+  private readonly sentFiles = new Set<number>();
+  private waitingFiles: Uint8Array<ArrayBuffer>[] = [];
 
   packGrid(grid: VoxelGrid): PackedGrid {
     const entries = [...grid.bricks()];
@@ -65,11 +69,33 @@ export class SentBricks {
   }
 
   packProject(project: Project, extent: PackExtent = 'shown'): PackedProject {
-    const grids: Record<string, PackedGrid> = {};
-    const sent = extent === 'all' ? project : picturesAtHome(extent === 'edited' ? project : { ...project, bin: [] });
-    for (const part of allParts(sent))
-      for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] = this.packGrid(grid);
-    return { json: projectToJson(sent), grids };
+    const grids: PackedGrid[] = [];
+    const places = new Map<VoxelGrid, number>();
+    const carrier: Carrier = {
+      cells: (grid) => {
+        let place = places.get(grid);
+        if (place === undefined) {
+          places.set(grid, (place = grids.length));
+          grids.push(this.packGrid(grid));
+        }
+        return place;
+      },
+      bytes: (bytes) => (extent === 'all' ? this.packFile(bytes) : null),
+    };
+    const { formatVersion: _, ...json } = projectToJson(
+      extent === 'shown' ? { ...project, bin: [] } : project,
+      carrier,
+    );
+    return { json, grids };
+  }
+
+  private packFile(bytes: Uint8Array<ArrayBuffer>): number {
+    const id = fileId(bytes);
+    if (!this.sentFiles.has(id)) {
+      this.sentFiles.add(id);
+      this.waitingFiles.push(bytes);
+    }
+    return id;
   }
 
   /** The tables that were packed and not sent yet; each is sent once and can be handed over. */
@@ -87,8 +113,11 @@ export class SentBricks {
       ids[i] = brickId(b);
       cells.set(b, i * BRICK_CELLS);
     });
+    // Copies, since whoever packed them goes on using them.
+    const files = this.waitingFiles.map((bytes) => ({ id: fileId(bytes), bytes: bytes.slice() }));
     this.waiting = [];
-    return { ids, cells };
+    this.waitingFiles = [];
+    return { ids, cells, files };
   }
 
   get count(): number {
@@ -97,26 +126,11 @@ export class SentBricks {
 
   forget(): void {
     this.sent.clear();
+    this.sentFiles.clear();
     this.waiting = [];
+    this.waitingFiles = [];
     this.tables = [];
   }
-}
-
-function picturesAtHome(project: Project): Project {
-  const home = (list: readonly Reference[]): readonly Reference[] => list.map((r) => ({ ...r, image: AT_HOME + r.id }));
-  return {
-    ...project,
-    references: home(project.references),
-    bin: project.bin.map((b) => (b.kind === 'part' ? { ...b, references: home(b.references) } : b)),
-  };
-}
-
-/** A reference that came back, with the picture that had stayed on the page. */
-export function pictureFromHome(reference: Reference, project: Project): Reference {
-  if (!reference.image.startsWith(AT_HOME)) return reference;
-  const id = reference.image.slice(AT_HOME.length);
-  const all = [...project.references, ...project.bin.flatMap((b) => (b.kind === 'part' ? b.references : []))];
-  return { ...reference, image: must(all, id, 'reference picture').image };
 }
 
 /**
@@ -153,6 +167,7 @@ export function openReturned(packed: ReturnedGrid, known: ReadonlyMap<number, Br
 export class BrickMirror {
   private readonly bricks = new Map<number, Brick>();
   private readonly numbers = new WeakMap<Brick, number>();
+  private readonly files = new Map<number, Uint8Array<ArrayBuffer>>();
 
   receive(parcel: BrickParcel): void {
     parcel.ids.forEach((id, i) => {
@@ -160,10 +175,12 @@ export class BrickMirror {
       this.bricks.set(id, brick);
       this.numbers.set(brick, id);
     });
+    for (const { id, bytes } of parcel.files) this.files.set(id, bytes);
   }
 
   forget(): void {
     this.bricks.clear();
+    this.files.clear();
   }
 
   /** A grid for the way back to the page. */
@@ -194,8 +211,10 @@ export class BrickMirror {
   }
 
   openProject(packed: PackedProject): Project {
-    return projectFromJson(packed.json as Parameters<typeof projectFromJson>[0], (part: { id: string }, layer) =>
-      this.openGrid(packed.grids[layerKey(part.id, layer)]!),
-    );
+    const grids = packed.grids.map((g) => this.openGrid(g));
+    return projectFromJson(packed.json, {
+      cells: (place) => grids[place as number]!,
+      bytes: (id) => (id === null ? AT_HOME : this.files.get(id as number)!),
+    });
   }
 }

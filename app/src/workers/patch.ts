@@ -1,59 +1,65 @@
 import {
-  type BinItem,
-  type Part,
-  type PartJson,
+  type Carrier,
+  type LooseJson,
+  type NamedRecord,
+  type Opener,
   type Project,
-  RECORD_LISTS,
-  type Reference,
+  type RecordKind,
   type Rig,
-  gridsOf,
-  layerKey,
-  partFromJson,
-  partToJson,
+  LISTED_KINDS,
+  eachMarked,
+  projectKind,
+  recordFromJson,
+  recordToJson,
+  recordsOf,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
-import { type ReturnedGrid, openReturned, pictureFromHome } from './packed';
+import { AT_HOME, type ReturnedGrid, openReturned } from './packed';
 
-type ListName = keyof typeof RECORD_LISTS;
-interface Named {
-  readonly id: string;
-}
-
-/** A list after an edit: its ids in order, and those records that are new or changed, without cells. */
+/** A list after an edit: its ids in order, and those records that are new or changed, as JSON. */
 interface ListPatch {
   readonly order: readonly string[];
-  readonly changed: readonly Named[];
+  readonly changed: readonly LooseJson[];
 }
 
 /** What an edit changed in a project, on its way from a worker: whatever is not named stays the very record it was. */
 export interface ProjectPatch {
   readonly fields: Readonly<Record<string, unknown>>;
   readonly rig: Rig | null;
-  readonly lists: Partial<Record<ListName, ListPatch>>;
-  readonly grids: Readonly<Record<string, ReturnedGrid>>;
+  /** By list. */
+  readonly lists: Readonly<Record<string, ListPatch>>;
+  readonly grids: readonly ReturnedGrid[];
 }
+
+const LISTS = new Set<string>(LISTED_KINDS.map((k) => k.list));
 
 /** The difference between two projects, record by record of every kind. */
 export function makePatch(before: Project, after: Project, pack: (grid: VoxelGrid) => ReturnedGrid): ProjectPatch {
   const fields: Record<string, unknown> = {};
-  const lists: ProjectPatch['lists'] = {};
-  const grids: Record<string, ReturnedGrid> = {};
-  const withoutCells = (part: Part): PartJson => {
-    for (const { id, grid } of gridsOf(part)) grids[layerKey(part.id, id)] ??= pack(grid);
-    return partToJson(part);
+  for (const [name, value] of Object.entries(after))
+    if (name !== 'rig' && !LISTS.has(name) && value !== before[name as keyof Project]) fields[name] = value;
+  const grids: ReturnedGrid[] = [];
+  const places = new Map<VoxelGrid, number>();
+  const carrier: Carrier = {
+    cells(grid) {
+      let place = places.get(grid);
+      if (place === undefined) {
+        places.set(grid, (place = grids.length));
+        grids.push(pack(grid));
+      }
+      return place;
+    },
+    // A copy of what is new: what is sent is handed over, and the worker goes on using its own.
+    bytes: (bytes) => (bytes === AT_HOME ? null : bytes.slice()),
   };
-  for (const [name, value] of Object.entries(after)) {
-    if (name === 'rig' || value === before[name as keyof Project]) continue;
-    if (!(name in RECORD_LISTS)) {
-      fields[name] = value;
-      continue;
-    }
-    const list = value as readonly Named[];
-    const old = new Set(before[name as ListName] as readonly Named[]);
-    lists[name as ListName] = {
-      order: list.map((r) => r.id),
-      changed: list.filter((r) => !old.has(r)).map((r) => recordToJson(name as ListName, r, withoutCells)),
-    };
+  const lists: Record<string, ListPatch> = {};
+  for (const kind of LISTED_KINDS) {
+    const was = recordsOf(before, kind),
+      is = recordsOf(after, kind);
+    if (was === is) continue;
+    const old = new Set(was);
+    const changed = is.filter((r) => !old.has(r)).map((r) => recordToJson(kind, r, carrier));
+    lists[kind.list] = { order: is.map((r) => r.id), changed };
   }
   return { fields, rig: after.rig === before.rig ? null : after.rig, lists, grids };
 }
@@ -64,33 +70,39 @@ export function makePatch(before: Project, after: Project, pack: (grid: VoxelGri
  * @param known – bricks of `before` by their session numbers
  */
 export function openPatch(before: Project, patch: ProjectPatch, known: ReadonlyMap<number, Brick>): Project {
-  const withCells = (json: PartJson): Part =>
-    partFromJson(json, (part, layer) => openReturned(patch.grids[layerKey(part.id, layer)]!, known));
-  const lists: Record<string, readonly Named[]> = {};
-  for (const [name, { order, changed }] of Object.entries(patch.lists) as [ListName, ListPatch][]) {
-    const records = new Map((before[name] as readonly Named[]).map((r) => [r.id, r]));
-    for (const json of changed) records.set(json.id, recordFromJson(name, json, withCells, before));
-    lists[name] = order.map((id) => records.get(id)!);
+  const grids = patch.grids.map((g) => openReturned(g, known));
+  const opener: Opener = {
+    cells: (place) => grids[place as number]!,
+    bytes: (bytes, at) => (bytes as Uint8Array<ArrayBuffer> | null) ?? bytesAtHome(before, at.at(-1)!),
+  };
+  const after: Record<string, unknown> = { ...before, ...patch.fields, rig: patch.rig ?? before.rig };
+  for (const kind of LISTED_KINDS) {
+    const list = patch.lists[kind.list];
+    if (list) after[kind.list] = openList(kind, recordsOf(before, kind), list, opener);
   }
-  return { ...before, ...patch.fields, ...lists, rig: patch.rig ?? before.rig } as Project;
+  return after as unknown as Project;
 }
 
-function recordToJson(list: ListName, record: Named, withoutCells: (part: Part) => PartJson): Named {
-  if (list === 'parts' || list === 'stamps') return withoutCells(record as Part);
-  const item = record as BinItem;
-  return list === 'bin' && item.kind === 'part'
-    ? ({ ...item, part: withoutCells(item.part) } as unknown as Named)
-    : record;
+function openList(
+  kind: RecordKind,
+  before: readonly NamedRecord[],
+  { order, changed }: ListPatch,
+  opener: Opener,
+): readonly NamedRecord[] {
+  const records = new Map(before.map((r) => [r.id, r]));
+  for (const json of changed) {
+    const record = recordFromJson<NamedRecord>(kind, json, opener);
+    records.set(record.id, record);
+  }
+  return order.map((id) => records.get(id)!);
 }
 
-function recordFromJson(list: ListName, json: Named, withCells: (json: PartJson) => Part, before: Project): Named {
-  if (list === 'parts' || list === 'stamps') return withCells(json as PartJson);
-  if (list === 'references') return pictureFromHome(json as Reference, before);
-  const item = json as BinItem;
-  if (list !== 'bin' || item.kind !== 'part') return json;
-  return {
-    ...item,
-    part: withCells(item.part as unknown as PartJson),
-    references: item.references.map((r) => pictureFromHome(r, before)),
-  } as Named;
+/** The bytes of a blob that never left the page. */
+function bytesAtHome(project: Project, blob: string): Uint8Array<ArrayBuffer> {
+  let found: unknown;
+  eachMarked(projectKind.schema, ['bytes'], project, (_, bytes, at) => {
+    if (at.at(-1) === blob) found = bytes;
+  });
+  if (!found) throw new Error(`Blob ${blob} is not one of those of the project.`);
+  return found as Uint8Array<ArrayBuffer>;
 }

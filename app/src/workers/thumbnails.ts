@@ -1,4 +1,4 @@
-import { EMPTY_RIG, type Part, type Project } from '@sphalerite/core/model';
+import { EMPTY_RIG, type Part, type Project, emptyLists } from '@sphalerite/core/model';
 import { sharedPool } from './pool';
 
 /** The project at rest, drawn in a worker, as a PNG. */
@@ -17,7 +17,14 @@ export function partPicture(project: Project, part: Part): Promise<string> {
   if (!byPalette) partPictures.set(part.layers, (byPalette = new Map()));
   const known = byPalette.get(palette);
   if (known) return known;
-  const alone: Project = { ...project, parts: [part], rig: EMPTY_RIG, clips: [], shots: [], bin: [] };
+  const alone: Project = {
+    ...project,
+    ...emptyLists(),
+    palettes: project.palettes,
+    parts: [part],
+    rig: EMPTY_RIG,
+    bin: [],
+  };
   const picture = sharedPool()
     .run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id }))
     .then(dataAddress);

@@ -90,7 +90,15 @@ describe('project files', () => {
     const { pool } = poolOf(2);
     const p: Project = {
       ...lamp(),
-      bin: [{ id: 'gone', kind: 'part', at: 1, part: { ...lamp().parts[0]!, id: 'old' }, mounts: [], references: [] }],
+      bin: [
+        {
+          id: 'gone',
+          kind: 'part',
+          at: 1,
+          record: { ...lamp().parts[0]!, id: 'old' },
+          kept: { mounts: [], references: [] },
+        },
+      ],
     };
     const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, 'all') }));
     const { project, bricks, notes } = await pool.run('readFile', () => ({ bytes }));
@@ -101,7 +109,7 @@ describe('project files', () => {
     expect(projectToJson(back)).toEqual(projectToJson(p));
     expect(gridOf(back).equals(gridOf(p))).toBe(true);
     const binned = back.bin[0]!;
-    expect(binned.kind === 'part' && binned.part.layers[0]!.grid.equals(gridOf(p))).toBe(true);
+    expect(binned.kind === 'part' && binned.record.layers[0]!.grid.equals(gridOf(p))).toBe(true);
     await expect(pool.run('readFile', () => ({ bytes: bytes.slice(0, 99) }))).rejects.toMatchObject({
       name: 'FileError',
     });
@@ -286,24 +294,27 @@ describe('edits in a worker', () => {
   });
 
   it('lose nothing outside parts: clips, shots, palettes, poses, pictures and the bin come along', async () => {
-    const image = 'data:image/png;base64,AAAA';
+    const bytes = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]);
     const shown = here(p, addReferenceEdit, {
       name: 'Sketch',
       part: part.id,
       plane: 'front',
-      image,
+      bytes,
       at: [0, 0],
       size: [9, 9],
     });
-    expect(shown.references[0]!.image).toBe(image);
+    const [blob] = shown.blobs;
+    expect(shown.references[0]!.blob).toBe(blob!.id);
     await both(shown, addClipEdit, { name: 'Swing', frames: 12, fps: 12, loop: true });
     await both(shown, addShotEdit, { name: 'Close up' });
     await both(shown, renameProjectEdit, { name: 'Lamp post' });
     const gone = await both(shown, deletePartEdit, { part: part.id });
     const item = gone.bin[0]!;
-    expect(item.kind === 'part' && item.references[0]!.image).toBe(image);
+    expect(item.kind === 'part' && item.kept.references).toEqual(shown.references);
     const back = await both(gone, restoreEdit, { item: item.id });
-    expect(back.references[0]!.image).toBe(image);
+    expect(back.references).toEqual(shown.references);
+    // The very bytes: they never left the page.
+    expect(back.blobs[0]).toBe(blob);
     expect(grids(back)[0]!.equals(gridOf(p))).toBe(true);
   });
 

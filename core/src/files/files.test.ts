@@ -10,7 +10,17 @@ import {
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { seededRandom, quatFromAxisAngle } from '../math';
-import { type LooseJson, type Project, idsFrom, makeProject, migrateProject, projectToJson, upgrade } from '../model';
+import {
+  type Project,
+  idsFrom,
+  makeProject,
+  migrateProject,
+  projectToJson,
+  upgradeProject,
+  type RecordKind,
+  type Upgrades,
+} from '../model';
+import * as z from 'zod';
 import {
   addBoneEdit,
   addClipEdit,
@@ -65,7 +75,7 @@ describe('project file', () => {
     const { result, notes } = readProjectFile(bytes);
     expect(notes).toEqual([]);
     expect(projectToJson(result)).toEqual(projectToJson(p));
-    const grids = (q: Project) => q.bin.flatMap((b) => (b.kind === 'part' ? b.part.layers.map((l) => l.grid) : []));
+    const grids = (q: Project) => q.bin.flatMap((b) => (b.kind === 'part' ? b.record.layers.map((l) => l.grid) : []));
     expect(grids(result)[0]!.equals(grids(p)[0]!)).toBe(true);
     expect(writeProjectFile(result)).toEqual(bytes);
   });
@@ -111,16 +121,10 @@ describe('project file', () => {
     expect(() => readProjectFile(change((j) => (((j as never)['parts'] as { cell: number }[])[0]!.cell = -1)))).toThrow(
       /damaged at parts › 0 › cell/,
     );
-    expect(() =>
-      readProjectFile(
-        change(
-          (j) =>
-            (((j as never)['cells'] as Record<string, { box: { size: number[] } }>)[
-              Object.keys(j['cells'] as unknown as object)[0]!
-            ]!.box.size = [4, 4, 4]),
-        ),
-      ),
-    ).toThrow(/pixels; the project says/);
+    const parts = (j: unknown) => (j as { parts: { layers: { grid: { box: { size: number[] } } }[] }[] }).parts;
+    expect(() => readProjectFile(change((j) => (parts(j)[0]!.layers[0]!.grid.box.size = [4, 4, 4])))).toThrow(
+      /pixels; the project says/,
+    );
     expect(() => readProjectFile(zipSync({ '../../etc/passwd': strToU8('x'), 'project.json': strToU8('[]') }))).toThrow(
       FileError,
     );
@@ -143,21 +147,33 @@ describe('project file', () => {
 
 describe('migrations', () => {
   it('carry an old version up one step at a time', () => {
-    const steps = {
-      1: { project: (j: LooseJson) => ({ ...j, colour: j['color'] }) },
-      2: { project: (j: LooseJson) => ({ ...j, tone: 'warm' }), clip: (j: LooseJson) => ({ ...j, swung: true }) },
-    };
+    const kind = (name: string, list: string | null, upgrades: Upgrades, since = 1): RecordKind => ({
+      name,
+      plural: `${name}s`,
+      list,
+      most: 9,
+      schema: z.unknown(),
+      since,
+      upgrades,
+      about: '',
+    });
+    const kinds = [
+      kind('project', null, { 1: (j) => ({ ...j, colour: j['color'] }), 2: (j) => ({ ...j, tone: 'warm' }) }),
+      kind('clip', 'clips', { 2: (j) => ({ ...j, swung: true }) }),
+      kind('bin', 'bin', {}),
+      kind('lamp', 'lamps', {}, 3),
+    ];
     const clips = [{ id: 'a' }];
     const bin = [{ kind: 'clip', clip: { id: 'b' } }];
-    expect(upgrade({ formatVersion: 1, color: 'x', clips, bin }, steps, 3)).toMatchObject({
-      formatVersion: 3,
+    expect(upgradeProject({ color: 'x', clips, bin }, 1, 3, kinds)).toMatchObject({
       colour: 'x',
       tone: 'warm',
       clips: [{ id: 'a', swung: true }],
       bin: [{ kind: 'clip', clip: { id: 'b', swung: true } }],
+      lamps: [],
     });
     expect(clips).toEqual([{ id: 'a' }]);
-    expect(() => upgrade({ formatVersion: 0 }, steps, 3)).toThrow(/never existed/);
+    expect(() => upgradeProject({}, 0, 3, kinds)).toThrow(/never existed/);
     expect(() => migrateProject({ hello: 1 })).toThrow(/does not say its format version/);
   });
 });

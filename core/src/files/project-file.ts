@@ -1,20 +1,28 @@
 import { type Unzipped, strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import * as z from 'zod';
 import { type Box, type Steps, finish } from '../math';
 import {
+  type BlobType,
+  type LooseJson,
+  type Path,
   type Project,
-  type ProjectJson,
   FormatError,
-  allParts,
-  gridsOf,
-  layerKey,
+  LISTED_KINDS,
+  blobId,
+  boxSchema,
+  checkFlaws,
+  eachMarked,
+  find,
   migrateProject,
-  must,
   projectFromJson,
   projectSchema,
   projectToJson,
+  recordsOf,
 } from '../model';
-import { MAX_EDGE, VoxelGrid } from '../voxel';
+import { type Palette, READY_PALETTES } from '../palette';
+import { VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
+import { withOldCells } from './old-cells';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
 
 export const PROJECT_EXTENSION = '.sphal';
@@ -23,36 +31,92 @@ const MAX_UNPACKED = 512 * 1024 * 1024;
 const MAX_ENTRIES = 20_000;
 /** A fixed date, so that equal projects give equal files. */
 const MTIME = new Date(2000, 0, 1);
+const ENTRY = /^(cells|blobs)\/(?:[A-Za-z0-9_-]{1,64}\/){0,8}[A-Za-z0-9_-]{1,64}\.(png|jpg|webp)$/;
+const EXTENSIONS: Readonly<Record<BlobType, string>> = {
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/webp': 'webp',
+};
 
-interface CellsIndex {
-  readonly [layer: string]: { readonly box: Box; readonly file: string };
-}
+/** What stands in the JSON for a grid: its bounds and, unless it is empty, the box that its slice sheet shows. */
+const gridEntry = z.strictObject({ bounds: boxSchema, box: boxSchema.optional(), file: z.string().optional() });
+/** What stands in the JSON for the bytes of a blob. */
+const blobEntry = z.strictObject({ file: z.string() });
 
 /** The project as the bytes of a `.sphal` file; see docs/formats.md. Equal projects give equal bytes. */
 export const writeProjectFile = (project: Project): Uint8Array<ArrayBuffer> => finish(writeProjectSteps(project));
 
 /** {@link writeProjectFile} in pieces. */
 export function* writeProjectSteps(project: Project): Steps<Uint8Array<ArrayBuffer>> {
+  const sheets = new Map<VoxelGrid, { readonly at: Path; readonly palette: Palette; file: string }>();
+  for (const { grid, at, palette } of gridsToWrite(project))
+    if (!sheets.has(grid)) sheets.set(grid, { at, palette, file: '' });
   const entries: Record<string, Uint8Array> = {};
-  const cells: Record<string, { box: Box; file: string }> = {};
-  const parts = allParts(project);
-  for (const [i, part] of parts.entries()) {
-    yield i / parts.length;
-    for (const { id, grid } of gridsOf(part)) {
-      const box = grid.contentBox();
-      if (!box) continue;
-      const key = layerKey(part.id, id);
-      const file = `cells/${key}.png`;
-      cells[key] = { box, file };
-      entries[file] = writeSliceSheet(grid, box, must(project.palettes, part.palette, 'palette'));
-    }
+  const boxes = new Map<VoxelGrid, Box | null>();
+  let done = 0;
+  for (const [grid, sheet] of sheets) {
+    yield done++ / sheets.size;
+    const box = grid.contentBox();
+    boxes.set(grid, box);
+    if (!box) continue;
+    sheet.file = freeEntry(entries, `cells/${sheet.at.join('/')}`, '.png');
+    entries[sheet.file] = writeSliceSheet(grid, box, sheet.palette);
   }
+  const blobs: Record<string, Uint8Array> = {};
+  const types = blobTypes(project);
+  const json = projectToJson(project, {
+    cells(grid) {
+      const box = boxes.get(grid);
+      return { bounds: grid.bounds, ...(box ? { box, file: sheets.get(grid)!.file } : {}) };
+    },
+    bytes(bytes, at) {
+      const id = at.at(-1)!;
+      const file = `blobs/${id}.${EXTENSIONS[types.get(id)!]}`;
+      blobs[file] = bytes;
+      return { file };
+    },
+  });
+  const { formatVersion, ...fields } = json;
   // The schema puts fields in its own order, whatever edits made of them, and nothing unreadable is ever written.
-  const json = { format: 'sphalerite project', ...projectSchema.parse(projectToJson(project)), cells };
+  const index = { format: 'sphalerite project', formatVersion, ...projectSchema.parse(fields) };
   return zipSync(
-    { [INDEX]: strToU8(JSON.stringify(json, null, 1)), ...entries },
+    // Pictures are packed as well as they can be already.
+    { [INDEX]: strToU8(JSON.stringify(index, null, 1)), ...entries, ...stored(blobs) },
     { mtime: MTIME, level: 6 },
   ) as Uint8Array<ArrayBuffer>;
+}
+
+const stored = (files: Record<string, Uint8Array>) =>
+  Object.fromEntries(Object.entries(files).map(([name, bytes]) => [name, [bytes, { level: 0 }] as const]));
+
+/** Every grid of a project with the ids on the way to it and the palette that its picture shows; other projects in it too. */
+function gridsToWrite(project: Project, way: Path = []): { grid: VoxelGrid; at: Path; palette: Palette }[] {
+  const out: { grid: VoxelGrid; at: Path; palette: Palette }[] = [];
+  for (const kind of LISTED_KINDS) {
+    if (kind.name === 'asset') continue;
+    for (const record of recordsOf(project, kind)) {
+      const colours = (record as { palette?: string; record?: { palette?: string } }).record ?? record;
+      const palette = find(project.palettes, (colours as { palette?: string }).palette ?? null) ?? project.palettes[0];
+      eachMarked(kind.schema, ['cells'], record, (_, grid, at) =>
+        out.push({ grid: grid as VoxelGrid, at: [...way, ...at], palette: palette ?? noPalette }),
+      );
+    }
+  }
+  return [...out, ...project.assets.flatMap((a) => gridsToWrite(a.project, [...way, a.id]))];
+}
+const noPalette: Palette = { id: '', name: '', swatches: READY_PALETTES[0]!.swatches };
+
+const blobTypes = (project: Project): Map<string, BlobType> =>
+  new Map([
+    ...project.assets.flatMap((a) => [...blobTypes(a.project)]),
+    ...project.blobs.map((b) => [b.id, b.type] as const),
+  ]);
+
+/** A name that no entry has yet. */
+function freeEntry(entries: Record<string, unknown>, stem: string, extension: string): string {
+  let name = stem + extension;
+  for (let n = 2; name in entries; n++) name = `${stem}-${n}${extension}`;
+  return name;
 }
 
 export interface ReadProject {
@@ -67,29 +131,26 @@ export const readProjectFile = (bytes: Uint8Array): ReadProject => finish(readPr
 /** {@link readProjectFile} in pieces. */
 export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   const files = unpack(bytes);
-  const { format: _format, cells, ...rest } = parseIndex(files[INDEX]);
-  const table = checkCells(cells);
+  const { format: _format, ...rest } = parseIndex(files[INDEX]);
   const used = new Set<string>([INDEX]);
-  const json = checkProject(rest);
-  const grids = new Map<string, VoxelGrid>();
-  const parts = [...json.parts, ...json.stamps, ...json.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : []))];
-  for (const [i, part] of parts.entries()) {
-    yield i / parts.length;
-    for (const id of [...part.layers.map((l) => l.id), ...(part.regions ? [part.regions.id] : [])]) {
-      const key = layerKey(part.id, id);
-      const entry = table[key];
-      if (!entry) continue;
-      const png = files[entry.file];
-      if (!png)
-        throw new FileError(`The project file is incomplete: the cubes of "${part.name}" (${entry.file}) are missing.`);
-      used.add(entry.file);
-      grids.set(key, cellsOf(png, entry.box, part.bounds as Box, `The picture of "${part.name}" (${entry.file})`));
-    }
+  const json = checked(() => migrateProject(withOldCells(rest)));
+  const takes = (file: string, what: string): Uint8Array => {
+    const found = ENTRY.test(file) ? files[file] : undefined;
+    if (!found) throw new FileError(`The project file is incomplete: ${what} (${file}) are missing.`);
+    used.add(file);
+    return found;
+  };
+  const grids = new Map<object, VoxelGrid>();
+  const places = placesOf(json);
+  for (const [i, { entry, name }] of places.entries()) {
+    yield i / places.length;
+    grids.set(entry, gridOf(entry, name, takes));
   }
-  const result = projectFromJson(
-    json,
-    (part, layerId) => grids.get(layerKey(part.id, layerId)) ?? VoxelGrid.empty(part.bounds as Box),
-  );
+  const result = projectFromJson(json, {
+    cells: (entry) => grids.get(entry as object)!,
+    bytes: (entry, at) => blobOf(entry, at.at(-1)!, takes),
+  });
+  checked(() => checkAllFlaws(result));
   const spare = Object.keys(files).filter((f) => !used.has(f));
   return {
     result,
@@ -97,10 +158,38 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   };
 }
 
-/** A layer from its picture. @throws FileError, whatever is wrong with the picture */
-function cellsOf(png: Uint8Array, box: Box, bounds: Box, what: string): VoxelGrid {
+function checkAllFlaws(project: Project): void {
+  checkFlaws(project);
+  for (const a of project.assets) checkAllFlaws(a.project);
+}
+
+/** Whatever stands in the JSON for cells, with the name of the record around it. */
+function placesOf(json: LooseJson): { readonly entry: object; readonly name: string }[] {
+  const places: { entry: object; name: string }[] = [];
+  for (const kind of LISTED_KINDS) {
+    for (const record of json[kind.list] as readonly { name?: string; record?: { name?: string } }[]) {
+      const name = record.name ?? record.record?.name ?? kind.name;
+      eachMarked(kind.schema, ['cells'], record, (_, entry) => {
+        if (typeof entry !== 'object' || entry === null) throw noSense();
+        places.push({ entry, name });
+      });
+    }
+  }
+  return places;
+}
+
+const noSense = (): FileError => new FileError('The project file is damaged: its list of cubes makes no sense.');
+
+/** A grid from its picture. @throws FileError, whatever is wrong with the picture */
+function gridOf(json: unknown, name: string, takes: (file: string, what: string) => Uint8Array): VoxelGrid {
+  const { success, data } = gridEntry.safeParse(json);
+  if (!success || (data.box === undefined) !== (data.file === undefined)) throw noSense();
+  const bounds = data.bounds as Box;
+  if (data.box === undefined || data.file === undefined) return VoxelGrid.empty(bounds);
+  const png = takes(data.file, `the cubes of "${name}"`);
+  const what = `The picture of "${name}" (${data.file})`;
   try {
-    return readSliceSheet(png, box, what).withBounds(bounds);
+    return readSliceSheet(png, data.box as Box, what).withBounds(bounds);
   } catch (e) {
     if (e instanceof FileError) throw e;
     // Decoders throw whatever they stumble over in a damaged picture.
@@ -108,9 +197,21 @@ function cellsOf(png: Uint8Array, box: Box, bounds: Box, what: string): VoxelGri
   }
 }
 
-function checkProject(json: unknown): ProjectJson {
+/** The bytes of a blob. @throws FileError when they are not those that it names */
+function blobOf(json: unknown, id: string, takes: (file: string, what: string) => Uint8Array): Uint8Array<ArrayBuffer> {
+  // In files of older formats a picture stood in the JSON itself.
+  const data =
+    json instanceof Uint8Array
+      ? json
+      : takes(blobEntry.safeParse(json).data?.file ?? 'nowhere', 'the bytes of a picture');
+  if (blobId(data) !== id) throw new FileError('The project file is damaged: one of its pictures is not what it says.');
+  return data as Uint8Array<ArrayBuffer>;
+}
+
+/** What a check refuses as the sentence of a file. */
+function checked<T>(check: () => T): T {
   try {
-    return migrateProject(json);
+    return check();
   } catch (e) {
     if (e instanceof FormatError) throw new FileError(e.message);
     throw e;
@@ -141,27 +242,11 @@ function unpack(bytes: Uint8Array): Unzipped {
           throw new FileError(
             `The project file is too large: it unpacks to more than ${MAX_UNPACKED / 1048576} MB or ${MAX_ENTRIES.toLocaleString('en')} files.`,
           );
-        return f.name === INDEX || /^cells\/[A-Za-z0-9_-]{1,40}\/[A-Za-z0-9_-]{1,40}\.png$/.test(f.name);
+        return f.name === INDEX || ENTRY.test(f.name);
       },
     });
   } catch (e) {
     if (e instanceof FileError) throw e;
     throw new FileError('This is not a Sphalerite project file: it cannot be unpacked as a ZIP.');
   }
-}
-
-function checkCells(cells: unknown): CellsIndex {
-  const bad = (): never => {
-    throw new FileError('The project file is damaged: its list of cubes makes no sense.');
-  };
-  if (typeof cells !== 'object' || cells === null) return bad();
-  const whole = (v: unknown, lo: number, hi: number): boolean =>
-    Number.isInteger(v) && (v as number) >= lo && (v as number) <= hi;
-  for (const e of Object.values(cells as Record<string, { box?: { min?: unknown; size?: unknown }; file?: unknown }>)) {
-    const { min, size } = e?.box ?? {};
-    if (!Array.isArray(min) || min.length !== 3 || !min.every((v) => whole(v, -1e6, 1e6))) bad();
-    if (!Array.isArray(size) || size.length !== 3 || !size.every((v) => whole(v, 1, MAX_EDGE))) bad();
-    if (typeof e.file !== 'string') bad();
-  }
-  return cells as CellsIndex;
 }

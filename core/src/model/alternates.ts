@@ -1,6 +1,6 @@
 import type { Id } from './ids';
 import { find } from './records';
-import type { Mount, Project, Rig, AlternateSet } from './types';
+import type { Mount, Project, Rig, AlternateSet } from './kinds';
 
 /** Whether a mount is there: always, or as what its set of alternates wears. */
 export const isWorn = (rig: Pick<Rig, 'alternateSets'>, mount: Mount): boolean =>

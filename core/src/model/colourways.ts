@@ -1,5 +1,5 @@
 import { type Colourway, recoloured } from '../palette';
-import type { Project } from './types';
+import type { Project } from './kinds';
 
 const recolouredProjects = new WeakMap<Project, WeakMap<Colourway, Project>>();
 

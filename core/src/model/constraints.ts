@@ -1,5 +1,5 @@
 import type { Id } from './ids';
-import type { Constraint, IkConstraint, Rig } from './types';
+import type { Constraint, IkConstraint, Rig } from './kinds';
 
 /** The bones that a constraint looks at. */
 export function constraintTargets(c: Constraint): readonly Id[] {

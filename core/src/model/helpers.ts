@@ -2,7 +2,7 @@ import { byteTable, CellSet } from '../voxel';
 import type { Palette } from '../palette';
 import { composite } from './part';
 import { must } from './records';
-import type { Part, Project } from './types';
+import type { Part, Project } from './kinds';
 
 const bare = new WeakMap<Project, Project>();
 const bareParts = new WeakMap<Part, { palette: Palette; part: Part }>();

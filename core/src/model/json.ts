@@ -1,54 +1,64 @@
+import type * as z from 'zod';
 import type { VoxelGrid } from '../voxel';
 import { FORMAT_VERSION } from './format-version';
-import type { PartJson, ProjectJson } from './schema';
-import type { Part, Project } from './types';
+import type { Id } from './ids';
+import { type LooseJson, type Project, type RecordKind, projectKind } from './kinds';
+import { type Path, mapMarked } from './marks';
 
-/** How the cells of a layer, or of the regions, are named wherever JSON and cells are stored apart. */
-export const layerKey = (partId: string, layerId: string): string => `${partId}/${layerId}`;
-
-/** A part without its cells. */
-export const partToJson = (part: Part): PartJson => ({
-  ...(part as unknown as PartJson),
-  layers: part.layers.map(({ id, name, hidden, locked }) => ({ id, name, hidden, locked })),
-  regions: part.regions && { id: part.regions.id, list: [...part.regions.list] },
-});
-
-/** The project without cells, ready for JSON. */
-export function projectToJson(project: Project): ProjectJson {
-  const { bin, parts, stamps, ...rest } = project as unknown as ProjectJson & Project;
-  return {
-    ...(rest as unknown as ProjectJson),
-    formatVersion: FORMAT_VERSION,
-    parts: (parts as unknown as Part[]).map(partToJson),
-    stamps: (stamps as unknown as Part[]).map(partToJson),
-    bin: (bin as unknown as Project['bin']).map((b) =>
-      b.kind === 'part' ? { ...b, part: partToJson(b.part) } : b,
-    ) as unknown as ProjectJson['bin'],
-  };
+/** What goes into JSON for what is carried apart from it. */
+export interface Carrier {
+  cells(grid: VoxelGrid, at: Path): unknown;
+  bytes(bytes: Uint8Array<ArrayBuffer>, at: Path): unknown;
+}
+/** The way back. Whatever stands in the JSON has to be checked here. */
+export interface Opener {
+  cells(standIn: unknown, at: Path): VoxelGrid;
+  bytes(standIn: unknown, at: Path): Uint8Array<ArrayBuffer>;
 }
 
-/** Every part, stamps and those in the bin included. */
-export const allParts = (project: Project): Part[] => [
-  ...project.parts,
-  ...project.stamps,
-  ...project.bin.flatMap((b) => (b.kind === 'part' ? [b.part] : [])),
-];
+const carried = ['cells', 'bytes'] as const;
 
-/** A part and the cells of each of its layers. */
-export const partFromJson = (p: PartJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Part => ({
-  ...p,
-  layers: p.layers.map((l) => ({ ...l, grid: gridOf(p, l.id) })),
-  regions: p.regions && { ...p.regions, grid: gridOf(p, p.regions.id) },
+/** A record without its cells and bytes, ready for JSON. */
+export const recordToJson = (kind: RecordKind, record: unknown, carrier: Carrier): LooseJson =>
+  mapMarked(kind.schema, carried, record, (mark, v, at) =>
+    mark.mark === 'cells' ? carrier.cells(v as VoxelGrid, at) : carrier.bytes(v as Uint8Array<ArrayBuffer>, at),
+  ) as LooseJson;
+
+/** The record of checked JSON. */
+export const recordFromJson = <R = unknown>(kind: RecordKind, json: unknown, opener: Opener): R =>
+  mapMarked(kind.schema, carried, json, (mark, v, at) =>
+    mark.mark === 'cells' ? opener.cells(v, at) : opener.bytes(v, at),
+  ) as R;
+
+/** Says of cells and bytes only how many there are: for looking at and for comparing. */
+const COUNTS: Carrier = {
+  cells: (grid) => ({ bounds: grid.bounds, cubes: grid.count }),
+  bytes: (data) => data.byteLength,
+};
+
+/** The project as JSON of today's format. */
+export const projectToJson = (project: Project, carrier: Carrier = COUNTS): LooseJson => ({
+  formatVersion: FORMAT_VERSION,
+  ...recordToJson(projectKind as RecordKind, project, carrier),
 });
 
-/** The project from checked JSON and a way to get the cells of each layer. */
-export function projectFromJson(json: ProjectJson, gridOf: (part: PartJson, layerId: string) => VoxelGrid): Project {
-  const { formatVersion: _version, ...rest } = json;
-  const part = (p: PartJson): Part => partFromJson(p, gridOf);
-  return {
-    ...rest,
-    parts: json.parts.map(part),
-    stamps: json.stamps.map(part),
-    bin: json.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),
-  };
+/** The project from checked JSON. */
+export const projectFromJson = (json: unknown, opener: Opener): Project =>
+  recordFromJson<Project>(projectKind as RecordKind, json, opener);
+
+const grids = new WeakMap<object, readonly VoxelGrid[]>();
+
+/** Every grid of a record, in the order they stand in it; kept for the record. */
+export function gridsIn(kind: RecordKind, record: object): readonly VoxelGrid[] {
+  let list = grids.get(record);
+  if (!list) {
+    const found: VoxelGrid[] = [];
+    mapMarked(kind.schema, ['cells'], record, (_, grid) => (found.push(grid as VoxelGrid), grid));
+    grids.set(record, (list = found));
+  }
+  return list;
 }
+
+/** A value with every id in it replaced: its own, and those of what it names. Projects within it keep theirs. */
+export const mapIds = <T>(schema: z.ZodType, value: T, over: (id: Id, of: string) => Id): T =>
+  mapMarked(schema, ['own', 'ref', 'mention'], value, (mark, id) => over(id as Id, (mark as { of: string }).of));

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Box } from '../math';
 import { VoxelGrid } from '../voxel';
 import {
   type Project,
@@ -116,7 +117,10 @@ describe('the document as JSON', () => {
     return j;
   };
   it('goes out and comes back', () => {
-    const back = projectFromJson(migrateProject(json(() => undefined)), (part) => VoxelGrid.empty(part.bounds));
+    const back = projectFromJson(migrateProject(json(() => undefined)), {
+      cells: (entry) => VoxelGrid.empty((entry as { bounds: Box }).bounds),
+      bytes: () => new Uint8Array(),
+    });
     expect(projectToJson(back)).toEqual(projectToJson(p));
   });
   it.each<[string, (j: Loose) => void, RegExp]>([
@@ -125,7 +129,7 @@ describe('the document as JSON', () => {
     ['a NaN that became null', (j) => (j.parts[0]!.cell = null), /parts › 0 › cell/],
     ['a volume of 300', (j) => (j.parts[0]!.bounds.size = [300, 1, 1]), /bounds › size/],
     ['a palette that is not there', (j) => (j.parts[0]!.palette = 'none'), /palette that is not there/],
-    ['a mount of nobody', (j) => (j.rig.mounts[0]!.part = 'none'), /mount names a part/],
+    ['a mount of nobody', (j) => (j.rig.mounts[0]!.part = 'none'), /a mount names a part that is not there/],
     ['two parts of one id', (j) => j.parts.push(j.parts[0]!), /two parts have the same id/],
     ['a rotation of length 2', (j) => (j.rig.mounts[0]!.q = [0, 0, 0, 2]), /length 1/],
   ])('refuses %s with a sentence that says where', (_what, change, words) => {

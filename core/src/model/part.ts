@@ -1,6 +1,6 @@
 import { type Box, type Vec3 } from '../math';
 import { VoxelGrid } from '../voxel';
-import type { Layer, Part } from './types';
+import type { Layer, Part } from './kinds';
 
 const composites = new WeakMap<readonly Layer[], VoxelGrid>();
 

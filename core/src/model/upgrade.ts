@@ -1,5 +1,13 @@
-import { NO_TARGET, PLAIN_BONE, PLAIN_CLIP, PLAIN_PART } from './defaults';
 import { FORMAT_VERSION } from './format-version';
+import {
+  type Found,
+  type FoundBlob,
+  LISTED_KINDS,
+  type LooseJson,
+  type RecordKind,
+  projectKind,
+  rigKind,
+} from './kinds';
 
 /** The stored project cannot be read; the message says what is wrong and where. */
 export class FormatError extends Error {
@@ -12,177 +20,100 @@ export class FormatError extends Error {
   }
 }
 
-export type LooseJson = Record<string, unknown>;
+/** Every kind there is: the project itself, its rig, and those that stand in its lists. */
+export const ALL_KINDS: readonly RecordKind[] = [projectKind as RecordKind, rigKind as RecordKind, ...LISTED_KINDS];
 
-/** What is stored as a piece of its own; `project` is what remains beside them. */
-export const RECORD_KINDS = [
-  'project',
-  'palette',
-  'part',
-  'rig',
-  'clip',
-  'pose',
-  'shot',
-  'reference',
-  'colourway',
-  'bin',
-] as const;
-export type RecordKind = (typeof RECORD_KINDS)[number];
+const isJson = (v: unknown): v is LooseJson => typeof v === 'object' && v !== null;
+/** Where the record stands in something in the bin: up to format 6 under its kind. */
+const heldField = (item: LooseJson, version: number): string => (version <= 6 ? String(item['kind']) : 'record');
 
-/** The lists of a project and the kind of record that stands in them. */
-export const RECORD_LISTS = {
-  palettes: 'palette',
-  parts: 'part',
-  stamps: 'part',
-  clips: 'clip',
-  poses: 'pose',
-  shots: 'shot',
-  references: 'reference',
-  colourways: 'colourway',
-  bin: 'bin',
-} as const satisfies Record<string, RecordKind>;
-
-/**
- * One step a version, kind by kind: entry n turns records of version n into those of n + 1. Never edited once released.
- * What came with a version is put under what a record has, so that rows which did not say their version, up to format 5,
- * can be taken for the oldest.
- */
-export type Upgrades = Readonly<Record<number, Partial<Record<RecordKind, (json: LooseJson) => LooseJson>>>>;
-
-const list = (json: LooseJson, field: string): LooseJson[] => (json[field] ?? []) as LooseJson[];
-const binned =
-  (kind: string, change: (json: LooseJson) => LooseJson) =>
-  (json: LooseJson): LooseJson =>
-    json['kind'] === kind ? change(json) : json;
-
-const keysOf5 = (keys: LooseJson[]): LooseJson[] =>
-  keys.map((k) => (k['ease'] === 'even' ? { ...k, ease: 'linear' } : k));
-const laneOf5 = (lane: LooseJson): LooseJson => ({
-  ...lane,
-  move: keysOf5(list(lane, 'move')),
-  turn: keysOf5(list(lane, 'turn')),
-  scale: keysOf5(list(lane, 'scale')),
-});
-const mountOf5 = ({ slot, ...mount }: LooseJson): LooseJson => ({ ...mount, alternateSet: slot });
-
-export const UPGRADES: Upgrades = {
-  // Helper swatches, stamps, reference pictures and the target sheet came with format 2.
-  1: {
-    project: (p) => ({ target: NO_TARGET, stamps: [], references: [], ...p }),
-    palette: (p) => ({ ...p, swatches: list(p, 'swatches').map((s) => ({ helper: false, ...s })) }),
-    bin: binned('part', (b) => ({ references: [], ...b })),
-  },
-  // Colourways came with format 3.
-  2: {
-    project: (p) => ({ colourways: [], ...p }),
-    shot: (s) => ({ colourway: null, ...s }),
-  },
-  // Regions, mirrored twins, where a part was taken from, constraints and attachment points came with format 4.
-  3: {
-    rig: (r) => ({ constraints: [], attachments: [], ...r }),
-    part: (p) => ({ ...PLAIN_PART, ...p }),
-    bin: binned('bone', (b) => ({ constraints: [], attachments: [], ...b })),
-  },
-  // Slots, lane colours, what stays at home, swaps, poses and seals came with format 5.
-  4: {
-    project: (p) => ({ poses: [], seal: null, ...p }),
-    clip: (c) => ({ ...PLAIN_CLIP, ...c }),
-    rig: (r) => ({
-      slots: [],
-      ...r,
-      bones: list(r, 'bones').map((b) => ({ ...PLAIN_BONE, ...b })),
-      mounts: list(r, 'mounts').map((m) => ({ slot: null, ...m })),
-    }),
-    bin: (b) =>
-      b['kind'] === 'part'
-        ? { ...b, mounts: list(b, 'mounts').map((m) => ({ slot: null, ...m })) }
-        : b['kind'] === 'bone'
-          ? { ...b, bone: { ...PLAIN_BONE, ...(b['bone'] as LooseJson) } }
-          : b,
-  },
-  // Up to format 5 a linear key was called "even", and a set of alternates a "slot".
-  5: {
-    clip: (c) => ({
-      ...c,
-      lanes: list(c, 'lanes').map(laneOf5),
-      swaps: list(c, 'swaps').map(({ slot, ...lane }) => ({ ...lane, alternateSet: slot })),
-    }),
-    rig: ({ slots, ...r }) => ({ ...r, alternateSets: slots, mounts: list(r, 'mounts').map(mountOf5) }),
-    bin: (b) =>
-      b['kind'] === 'bone'
-        ? { ...b, lanes: list(b, 'lanes').map((l) => ({ ...l, lane: laneOf5(l['lane'] as LooseJson) })) }
-        : b['kind'] === 'part'
-          ? { ...b, mounts: list(b, 'mounts').map(mountOf5) }
-          : b,
-  },
-};
-
-/** What a bin item holds whole is upgraded as that kind of record; bones have no records of their own. */
-const BINNED_RECORDS: Partial<Record<string, RecordKind>> = {
-  part: 'part',
-  clip: 'clip',
-  shot: 'shot',
-  colourway: 'colourway',
-};
-
-function upgradeStep(kind: RecordKind, json: LooseJson, version: number, upgrades: Upgrades): LooseJson {
-  const held = kind === 'bin' ? BINNED_RECORDS[String(json['kind'])] : undefined;
-  const inner = held ? { ...json, [held]: upgradeStep(held, json[held] as LooseJson, version, upgrades) } : json;
-  return upgrades[version]?.[kind]?.(inner) ?? inner;
+function upgradeStep(
+  kind: RecordKind,
+  json: LooseJson,
+  version: number,
+  found: Found,
+  kinds: readonly RecordKind[],
+): LooseJson {
+  let inner = json;
+  if (kind.name === 'bin') {
+    const field = heldField(json, version),
+      held = kinds.find((k) => k.name === json['kind']);
+    // A number stands for a row of its own, which says its own format.
+    if (held && isJson(json[field]))
+      inner = { ...json, [field]: upgradeStep(held, json[field], version, found, kinds) };
+  }
+  return kind.upgrades[version]?.(inner, found) ?? inner;
 }
 
 /**
  * Carries one record, stored by format `from`, up to format `to`. What `json` holds stays as it is.
  *
+ * @param found – is given files that stood in the record and are blobs of the project from now on
  * @throws FormatError when the format is not known, or the record is not one of it
  */
 export function upgradeRecord(
   kind: RecordKind,
   json: unknown,
   from: number,
+  found: Found = () => undefined,
   to: number = FORMAT_VERSION,
-  upgrades: Upgrades = UPGRADES,
+  kinds: readonly RecordKind[] = ALL_KINDS,
 ): unknown {
-  checkVersion(from, to, upgrades);
-  if (typeof json !== 'object' || json === null)
-    throw new FormatError('broken', `A ${kind} of the project is damaged.`);
-  let at = json as LooseJson;
+  checkVersion(from, to);
+  if (!isJson(json)) throw new FormatError('broken', `A ${kind.name} of the project is damaged.`);
+  let at = json;
   for (let v = from; v < to; v++) {
     try {
-      at = upgradeStep(kind, at, v, upgrades);
+      at = upgradeStep(kind, at, v, found, kinds);
     } catch {
-      throw new FormatError('broken', `The project is damaged: a ${kind} cannot be read as format ${v}.`);
+      throw new FormatError('broken', `The project is damaged: a ${kind.name} cannot be read as format ${v}.`);
     }
   }
-  return at;
+  return kind.name === 'asset' && isJson(at['project'])
+    ? { ...at, project: upgradeProject(at['project'], from, to, kinds) }
+    : at;
+}
+
+/**
+ * Carries a whole project, or its root with numbers in place of records, from format `from` up to format `to`. Kinds that
+ * came later have empty lists then. @throws FormatError
+ */
+export function upgradeProject(
+  json: unknown,
+  from: number,
+  to: number = FORMAT_VERSION,
+  kinds: readonly RecordKind[] = ALL_KINDS,
+): LooseJson {
+  const blobs: FoundBlob[] = [];
+  const named = (name: string): RecordKind => kinds.find((k) => k.name === name)!;
+  const each = (kind: RecordKind, value: unknown): unknown =>
+    isJson(value) ? upgradeRecord(kind, value, from, (b) => void blobs.push(b), to, kinds) : value;
+  const p = { ...(upgradeRecord(named('project'), json, from, undefined, to, kinds) as LooseJson) };
+  if ('rig' in p) p['rig'] = each(named('rig'), p['rig']);
+  for (const kind of kinds) {
+    if (kind.list === null) continue;
+    const records = p[kind.list] ?? (kind.since > from && kind.since <= to ? [] : undefined);
+    if (Array.isArray(records)) p[kind.list] = records.map((r) => each(kind, r));
+  }
+  return withBlobs(p, blobs);
+}
+
+/** A project, or its root, with files that were found in older forms of its records; each once. */
+export function withBlobs(project: LooseJson, found: readonly FoundBlob[]): LooseJson {
+  const had = (project['blobs'] ?? []) as readonly (FoundBlob | number)[];
+  const known = new Set(had.map((b) => (typeof b === 'number' ? b : b.id)));
+  const fresh = found.filter((b) => !known.has(b.id) && known.add(b.id));
+  return fresh.length === 0 ? project : { ...project, blobs: [...had, ...fresh] };
 }
 
 /** @throws FormatError when a format is newer than `to`, or never existed */
-export function checkVersion(from: number, to: number = FORMAT_VERSION, upgrades: Upgrades = UPGRADES): void {
+export function checkVersion(from: number, to: number = FORMAT_VERSION): void {
   if (from > to) {
     throw new FormatError(
       'newer',
       `This project is of format ${from}; this program reads up to ${to}. Open it with a newer Sphalerite.`,
     );
   }
-  if (from !== to && !upgrades[from])
+  if (!Number.isInteger(from) || from < 1)
     throw new FormatError('broken', `This project claims format ${String(from)}, which never existed.`);
-}
-
-/** Carries the JSON of a whole project of an older version up to version `to`. @throws FormatError */
-export function upgrade(json: unknown, upgrades: Upgrades = UPGRADES, to: number = FORMAT_VERSION): LooseJson {
-  if (typeof json !== 'object' || json === null || !('formatVersion' in json)) {
-    throw new FormatError('broken', 'This is not a Sphalerite project: it does not say its format version.');
-  }
-  const from = Number((json as LooseJson)['formatVersion']);
-  checkVersion(from, to, upgrades);
-  if (from === to) return json as LooseJson;
-  // Lists that came later are there, empty, once the project itself is of today.
-  const p = { ...(upgradeRecord('project', json, from, to, upgrades) as LooseJson), formatVersion: to };
-  for (const [field, kind] of Object.entries(RECORD_LISTS)) {
-    const of = (p as LooseJson)[field];
-    if (Array.isArray(of)) (p as LooseJson)[field] = of.map((r) => upgradeRecord(kind, r, from, to, upgrades));
-  }
-  if ('rig' in p) (p as LooseJson)['rig'] = upgradeRecord('rig', (p as LooseJson)['rig'], from, to, upgrades);
-  return p;
 }

@@ -1,5 +1,6 @@
 import { type Id, MissingError, type Project, idsFrom, keepWorn } from '../model';
 import { GridError } from '../voxel';
+import { withoutLooseBlobs } from './blobs';
 import { EditError } from './edit-error';
 import { keepSeal } from './seal';
 import { withTwins } from './twins';
@@ -41,7 +42,7 @@ export const editContext = (seed: string, now = 0): EditContext => ({ newId: ids
  */
 export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
   try {
-    return keepSeal(project, withTwins(project, keepWorn(edit.run(project, args, ctx))));
+    return keepSeal(project, withoutLooseBlobs(project, withTwins(project, keepWorn(edit.run(project, args, ctx)))));
   } catch (e) {
     // Floors below know nothing of edits; their sentences are meant for people all the same.
     if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);

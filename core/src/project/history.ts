@@ -1,4 +1,4 @@
-import { type Project, allParts, gridsOf } from '../model';
+import { LISTED_KINDS, type Project, eachMarked, hasMarked, recordsOf } from '../model';
 import type { VoxelGrid } from '../voxel';
 
 /** One step: the project after it, and what the artist saw around it. `View` is the caller's own. */
@@ -86,24 +86,40 @@ const KEY_BYTES = 160;
 const STEP_BYTES = 512;
 
 /**
- * Bytes that `after` holds and `before` does not: bricks, keys of lanes, pictures to work from, and a little for every
- * record around them. What is shared by identity costs nothing.
+ * Bytes that `after` holds and `before` does not: bricks, files, keys of lanes, and a little for every record around them.
+ * What is shared by identity costs nothing.
  */
 export function bytesBetween(before: Project, after: Project): number {
-  return STEP_BYTES + cellBytes(before, after) + keyBytes(before, after) + pictureBytes(before, after);
+  return STEP_BYTES + carriedBytes(before, after) + keyBytes(before, after);
 }
 
-function cellBytes(before: Project, after: Project): number {
-  const grids = new Map<string, VoxelGrid>();
-  for (const p of allParts(before)) for (const l of gridsOf(p)) grids.set(l.id, l.grid);
-  let bytes = 0;
-  for (const p of allParts(after)) {
-    for (const l of gridsOf(p)) {
-      const old = grids.get(l.id);
-      if (old !== l.grid) bytes += l.grid.bytesSince(old);
+const CARRIED = ['cells', 'bytes'] as const;
+const carrying = LISTED_KINDS.filter((k) => hasMarked(k.schema, CARRIED));
+
+/** Cells and files of records that differ, each against what bore the same id before. */
+function carriedBytes(before: Project, after: Project): number {
+  const changed = carrying.flatMap((kind) => {
+    const was = recordsOf(before, kind),
+      is = recordsOf(after, kind);
+    if (was === is) return [];
+    const [old, now] = [new Set(was), new Set(is)];
+    return [{ kind, gone: was.filter((r) => !now.has(r)), fresh: is.filter((r) => !old.has(r)) }];
+  });
+  const last = new Map<string | undefined, unknown>();
+  for (const { kind, gone } of changed)
+    for (const r of gone) eachMarked(kind.schema, CARRIED, r, (_, v, at) => last.set(at.at(-1), v));
+  let total = 0;
+  for (const { kind, fresh } of changed) {
+    for (const r of fresh) {
+      eachMarked(kind.schema, CARRIED, r, (mark, v, at) => {
+        const old = last.get(at.at(-1));
+        if (v === old) return;
+        total +=
+          mark.mark === 'cells' ? (v as VoxelGrid).bytesSince(old as VoxelGrid | undefined) : (v as Uint8Array).length;
+      });
     }
   }
-  return bytes;
+  return total;
 }
 
 function keyBytes(before: Project, after: Project): number {
@@ -114,10 +130,4 @@ function keyBytes(before: Project, after: Project): number {
     for (const { move, turn, scale } of clip.lanes)
       for (const channel of [move, turn, scale]) if (!known.has(channel)) keys += channel.length;
   return keys * KEY_BYTES;
-}
-
-function pictureBytes(before: Project, after: Project): number {
-  if (before.references === after.references) return 0;
-  const known = new Set(before.references.map((r) => r.image));
-  return after.references.reduce((n, r) => n + (known.has(r.image) ? 0 : r.image.length), 0);
 }

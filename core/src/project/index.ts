@@ -1,5 +1,6 @@
 export * from './edit';
 export * from './edits';
+export { binName, partInBin } from './bin';
 export * from './history';
 export * from './summary';
 export * from './checks';

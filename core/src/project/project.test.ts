@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { PLAIN_CLIP, type Project, find, idsFrom, makeProject } from '../model';
+import { MAX_BLOB, PLAIN_CLIP, type Project, find, idsFrom, makeProject } from '../model';
 import { boxStroke } from '../sculpt';
 import {
   EditError,
@@ -13,6 +13,7 @@ import {
   current,
   deleteBoneEdit,
   deletePartEdit,
+  deleteReferenceEdit,
   editContext,
   editSwatchEdit,
   historyBytes,
@@ -45,6 +46,13 @@ const paintAt = (p: Project, x: number, value = 3, y = 0): Project =>
     },
     ctx(),
   );
+
+/** Bytes that begin as a PNG does. */
+const pngOf = (length: number): Uint8Array<ArrayBuffer> => {
+  const bytes = new Uint8Array(length);
+  bytes.set([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  return bytes;
+};
 
 describe('edits', () => {
   it('give the same project for the same seed, and the same reference when nothing changes', () => {
@@ -157,8 +165,8 @@ describe('history', () => {
   it('counts keys and pictures too, once each', () => {
     const bytesOf = (a: Project, b: Project): number => step(startHistory(a, null, 0), b).entries[1]!.bytes;
     const p = start();
-    const image = `data:image/png;base64,${'A'.repeat(50_000)}`;
-    const sketch = { name: 'Sketch', part: p.parts[0]!.id, plane: 'front', image, at: [0, 0], size: [9, 9] } as const;
+    const bytes = pngOf(50_000);
+    const sketch = { name: 'Sketch', part: p.parts[0]!.id, plane: 'front', bytes, at: [0, 0], size: [9, 9] } as const;
     const shown = apply(p, addReferenceEdit, sketch, ctx());
     expect(bytesOf(p, shown)).toBeGreaterThan(50_000);
     const moved = apply(shown, setReferenceEdit, { reference: shown.references[0]!.id, change: { at: [1, 0] } }, ctx());
@@ -169,6 +177,32 @@ describe('history', () => {
     const swung = { ...p, clips: [clip] };
     expect(bytesOf(p, swung)).toBeGreaterThan(200_000);
     expect(bytesOf(swung, { ...p, clips: [{ ...clip, name: 'Nod twice' }] })).toBeLessThan(1000);
+  });
+});
+
+describe('blobs', () => {
+  it('are kept once however many name them, and go with the last of them, the bin counted', () => {
+    const p = start();
+    const part = p.parts[0]!.id;
+    const sketch = { name: 'Sketch', part, plane: 'front', bytes: pngOf(40), at: [0, 0], size: [9, 9] } as const;
+    const one = apply(p, addReferenceEdit, sketch, ctx());
+    const two = apply(one, addReferenceEdit, { ...sketch, bytes: pngOf(40), plane: 'side' }, ctx());
+    expect([two.blobs.length, two.references.map((r) => r.blob)]).toEqual([1, Array(2).fill(two.blobs[0]!.id)]);
+    const [first, second] = two.references.map((r) => ({ reference: r.id }));
+    const left = apply(two, deleteReferenceEdit, first!, ctx());
+    expect(left.blobs).toBe(two.blobs);
+    expect(apply(left, deleteReferenceEdit, second!, ctx()).blobs).toEqual([]);
+    const gone = apply(left, deletePartEdit, { part }, ctx());
+    expect([gone.references.length, gone.blobs.length]).toEqual([0, 1]);
+    const back = apply(gone, restoreEdit, { item: gone.bin[0]!.id }, ctx());
+    expect(back.references).toEqual(left.references);
+  });
+  it('refuse what is no picture, and what is too large', () => {
+    const sketch = { name: 'Sketch', part: start().parts[0]!.id, plane: 'top', at: [0, 0], size: [9, 9] } as const;
+    const adding = (bytes: Uint8Array<ArrayBuffer>) => () =>
+      apply(start(), addReferenceEdit, { ...sketch, bytes }, ctx());
+    expect(adding(Uint8Array.from([60, 104, 116, 109, 108]))).toThrow(/"Sketch" is not a PNG, JPEG or WebP picture/);
+    expect(adding(pngOf(MAX_BLOB + 1))).toThrow(/64 MB is the most/);
   });
 });
 

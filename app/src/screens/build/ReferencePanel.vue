@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { IconEye, IconEyeOff, IconTrash } from '@tabler/icons-vue';
-import { type Reference, REFERENCE_PLANES } from '@sphalerite/core/model';
+import { type Reference, REFERENCE_PLANES, find } from '@sphalerite/core/model';
 import { deleteReferenceEdit, setReferenceEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
+import { blobAddress } from '../../components/blob-address';
 import { useBuild } from './build-state';
 import { PLANE_AXIS } from './reference-outline';
 import { outlineAxes } from '@sphalerite/core/sculpt';
@@ -25,6 +26,7 @@ function plane(r: Reference, p: Reference['plane']): void {
     ],
   });
 }
+const addressOf = (r: Reference): string | undefined => blobAddress(find(session.project!.blobs, r.blob));
 /** The height follows the width. */
 const widen = (r: Reference, w: number): unknown =>
   change(r, { size: [Math.round(w), Math.max(1, Math.round((w * r.size[1]) / r.size[0]))] });
@@ -34,7 +36,7 @@ const widen = (r: Reference, w: number): unknown =>
   <div class="refs" aria-label="Reference pictures">
     <div v-for="r in list" :key="r.id" class="ref">
       <div class="row">
-        <img :src="r.image" alt="" /><b>{{ r.name }}</b>
+        <img :src="addressOf(r)" alt="" /><b>{{ r.name }}</b>
         <button
           type="button"
           class="bare"

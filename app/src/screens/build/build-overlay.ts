@@ -1,5 +1,5 @@
 import { mapVec, transformPoint } from '@sphalerite/core/math';
-import { type Part, pivotPoint } from '@sphalerite/core/model';
+import { type Part, must, pivotPoint } from '@sphalerite/core/model';
 import { mirrorBoxes } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { computed } from 'vue';
@@ -29,8 +29,8 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
     const depth = { side: min[0] - 0.02, top: min[1] + 0.02, front: min[2] - 0.02 };
     return (session.project?.references ?? [])
       .filter((r) => r.part === part.id && !r.hidden)
-      .map(({ image, plane, at, size, opacity }) => ({
-        image,
+      .map(({ blob, plane, at, size, opacity }) => ({
+        image: must(session.project!.blobs, blob, 'picture'),
         axis: PLANE_AXIS[plane],
         depth: depth[plane],
         at,

@@ -1,5 +1,5 @@
 import type { Axis } from '@sphalerite/core/math';
-import type { Reference } from '@sphalerite/core/model';
+import type { Blob as StoredBlob, Reference } from '@sphalerite/core/model';
 import type { Outline } from '@sphalerite/core/sculpt';
 
 export const PLANE_AXIS: Record<Reference['plane'], Axis> = { front: 2, side: 0, top: 1 };
@@ -11,10 +11,8 @@ const awayFromCorner = (data: Uint8ClampedArray, i: number): number =>
   Math.abs(data[i]! - data[0]!) + Math.abs(data[i + 1]! - data[1]!) + Math.abs(data[i + 2]! - data[2]!);
 
 /** A reference picture as an outline in whole cubes: what is not see-through, or differs from its corner where all is solid. */
-export async function outlineOf(r: Reference): Promise<Outline> {
-  const img = new Image();
-  img.src = r.image;
-  await img.decode();
+export async function outlineOf(r: Reference, { type, bytes }: StoredBlob): Promise<Outline> {
+  const picture = await createImageBitmap(new Blob([bytes], { type }));
   const w = Math.max(1, Math.round(r.size[0])),
     h = Math.max(1, Math.round(r.size[1]));
   const canvas = document.createElement('canvas');
@@ -22,7 +20,8 @@ export async function outlineOf(r: Reference): Promise<Outline> {
   canvas.height = h * FINE;
   const g = canvas.getContext('2d', { willReadFrequently: true })!;
   g.imageSmoothingEnabled = false;
-  g.drawImage(img, 0, 0, w * FINE, h * FINE);
+  g.drawImage(picture, 0, 0, w * FINE, h * FINE);
+  picture.close();
   const { data } = g.getImageData(0, 0, w * FINE, h * FINE);
   let solid = true;
   for (let i = 3; i < data.length; i += 4) if (data[i]! < 250) solid = false;

@@ -26,11 +26,12 @@ export async function addReferencePicture(file: File): Promise<void> {
   const b = partContent(part) ?? part.bounds;
   const height = Math.max(1, b.size[1]),
     width = Math.max(1, Math.round((height * bitmap.width) / bitmap.height));
+  const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
   session.apply(addReferenceEdit, {
     name: file.name.slice(0, 60),
     part: part.id,
     plane: 'front',
-    image: canvas.toDataURL('image/png'),
+    bytes: new Uint8Array(await png!.arrayBuffer()),
     at: [Math.round(b.min[0] + b.size[0] / 2 - width / 2), part.bounds.min[1]],
     size: [width, height],
   });

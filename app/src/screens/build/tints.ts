@@ -1,4 +1,4 @@
-import type { Reference } from '@sphalerite/core/model';
+import { type Reference, must } from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import type { Outline } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
@@ -46,7 +46,8 @@ export function useTints() {
   watch(
     [() => build.tint, reference],
     async ([tint, r]) => {
-      if (tint === 'silhouette' && r && outline.value?.of !== r) outline.value = { of: r, outline: await outlineOf(r) };
+      if (tint === 'silhouette' && r && outline.value?.of !== r)
+        outline.value = { of: r, outline: await outlineOf(r, must(session.project!.blobs, r.blob, 'picture')) };
     },
     { immediate: true },
   );

@@ -62,12 +62,13 @@ function remove(): void {
   if (!session.apply(deleteBoneEdit, { bone: b.id })) return;
   const item = session.project!.bin[had];
   if (item?.kind !== 'bone') return;
-  const keys = item.lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
+  const { lanes, mounts, constraints, attachments } = item.kept;
+  const keys = lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
   const parts: readonly (readonly [number, string, string])[] = [
-    [item.mounts.length, 'part comes loose', 'parts come loose'],
+    [mounts.length, 'part comes loose', 'parts come loose'],
     [keys, 'key', 'keys'],
-    [item.constraints.length, 'constraint', 'constraints'],
-    [item.attachments.length, 'attachment point', 'attachment points'],
+    [constraints.length, 'constraint', 'constraints'],
+    [attachments.length, 'attachment point', 'attachment points'],
   ];
   const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
   notices.say(

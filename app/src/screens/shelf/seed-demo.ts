@@ -1,10 +1,11 @@
+import * as z from 'zod';
 import { shelveProjectFile } from '../../shell/project-files';
 import { getSetting, putSetting } from '../../storage/settings-store';
 import { listShelf } from '../../storage/shelf';
 
 /** Puts the demo projects on an empty shelf at the first visit, through the ordinary reader. Gives the id of the one to open then. */
 export async function seedDemo(): Promise<string | null> {
-  if (await getSetting('seeded', false)) return null;
+  if (await getSetting('seeded', z.boolean().catch(false))) return null;
   if ((await listShelf()).length > 0) return null;
   const ids: string[] = [];
   // The one to open comes last, so that it stands first on the shelf.

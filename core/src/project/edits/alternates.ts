@@ -134,7 +134,13 @@ export const leaveAlternateSetEdit = defineEdit<{ mount: Id }>({
       clips,
       bin: project.bin.map((b) =>
         b.kind === 'part'
-          ? { ...b, mounts: b.mounts.map((m) => (m.alternateSet === alternateSet ? { ...m, alternateSet: null } : m)) }
+          ? {
+              ...b,
+              kept: {
+                ...b.kept,
+                mounts: b.kept.mounts.map((m) => (m.alternateSet === alternateSet ? { ...m, alternateSet: null } : m)),
+              },
+            }
           : b,
       ),
     };

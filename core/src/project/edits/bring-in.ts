@@ -1,63 +1,24 @@
 import { TRANSFORM_IDENTITY, type Transform, composeTransform } from '../../math';
 import {
+  type AlternateSet,
   type Bone,
   type Clip,
-  type Constraint,
   type Id,
   type Mount,
+  type NamedRecord,
   type Part,
   type Project,
-  type AlternateSet,
-  freeName,
+  type Rig,
+  clipKind,
+  mapIds,
   must,
+  partKind,
   replaceRecord,
+  rigKind,
 } from '../../model';
-import type { Palette } from '../../palette';
+import { binned } from '../bin';
+import { type Ids, type RecordName, freeAmong, freshIds, withPalettes, withRecordsOf } from '../bringing';
 import { EditError, defineEdit } from '../edit';
-import { binItemOf } from './parts';
-
-type Ids = (old: Id) => Id;
-
-/** A fresh id for each old one, the same every time it is asked for. */
-function freshIds(newId: () => Id): Ids {
-  const known = new Map<Id, Id>();
-  return (old) => known.get(old) ?? known.set(old, newId()).get(old)!;
-}
-
-/** The palettes of `parts` among those of the project: equal ones are shared, others come along. */
-function withPalettes(
-  project: Project,
-  source: Project,
-  parts: readonly Part[],
-  over: Ids,
-): { palettes: readonly Palette[]; paletteOf: (id: Id) => Id } {
-  let palettes = project.palettes;
-  const to = new Map<Id, Id>();
-  for (const id of new Set(parts.map((p) => p.palette))) {
-    const theirs = must(source.palettes, id, 'palette'),
-      ours = palettes.find((o) => JSON.stringify(o.swatches) === JSON.stringify(theirs.swatches));
-    if (!ours)
-      palettes = [
-        ...palettes,
-        {
-          ...theirs,
-          id: over(id),
-          name: freeName(
-            theirs.name,
-            palettes.map((o) => o.name),
-          ),
-        },
-      ];
-    to.set(id, ours?.id ?? over(id));
-  }
-  return { palettes, paletteOf: (id) => to.get(id)! };
-}
-
-const free = <R extends { readonly name: string; readonly side: string }>(list: readonly R[], r: R): string =>
-  freeName(
-    r.name,
-    list.filter((o) => o.side === r.side).map((o) => o.name),
-  );
 
 /** The bone and attachment point that a rig is brought in at; null for the middle of the project. */
 export type BringAt = { readonly bone: Id } | { readonly attachment: Id } | null;
@@ -73,113 +34,80 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
   run(project, { source, at, parts: wanted, clips: wantedClips }, ctx) {
     if (source.rig.bones.length === 0)
       throw new EditError(`“${source.name}” has no bones. Bring its parts in one by one instead.`);
-    const over = freshIds(ctx.newId);
     const point = at && 'attachment' in at ? must(project.rig.attachments, at.attachment, 'attachment point') : null;
     const under = point?.bone ?? (at && 'bone' in at ? must(project.rig.bones, at.bone, 'bone').id : null);
     const stand: Transform = point ? { ...TRANSFORM_IDENTITY, t: point.t, q: point.q } : TRANSFORM_IDENTITY;
     const taken = source.parts.filter((p) => wanted.includes(p.id));
-    const { palettes, paletteOf } = withPalettes(project, source, taken, over);
-    const bones = [...project.rig.bones],
-      parts = [...project.parts],
-      clips = [...project.clips];
-    for (const b of source.rig.bones) {
-      const bone: Bone = {
-        ...b,
-        id: over(b.id),
-        name: free(bones, b),
-        parent: b.parent === null ? under : over(b.parent),
-        rest: b.parent === null ? composeTransform(stand, b.rest) : b.rest,
-      };
-      bones.push(bone);
-    }
-    for (const p of taken) {
-      const lead =
-        p.twin && taken.some((o) => o.id === p.twin!.source) ? { ...p.twin, source: over(p.twin.source) } : null;
-      parts.push({
-        ...p,
-        id: over(p.id),
-        name: free(parts, p),
-        palette: paletteOf(p.palette),
-        layers: p.layers.map((l) => ({ ...l, id: over(l.id) })),
-        regions: null,
-        twin: lead,
-        origin: null,
-      });
-    }
-    const mounts = source.rig.mounts
-      .filter((m) => taken.some((p) => p.id === m.part))
-      .map((m): Mount => ({
-        ...m,
-        ...(m.bone === null ? composeTransform(stand, m) : {}),
-        id: over(m.id),
-        part: over(m.part),
-        bone: m.bone === null ? under : over(m.bone),
-        alternateSet: m.alternateSet && over(m.alternateSet),
-      }));
-    const alternateSets = source.rig.alternateSets
-      .filter((s) => mounts.some((m) => m.alternateSet === over(s.id)))
-      .map((s): AlternateSet => ({
-        id: over(s.id),
-        name: freeName(
-          s.name,
-          project.rig.alternateSets.map((o) => o.name),
-        ),
-        worn: s.worn !== null && mounts.some((m) => m.id === over(s.worn!)) ? over(s.worn) : null,
-      }));
-    const constraints = source.rig.constraints.map((c) => remapped(c, over));
-    const attachments = source.rig.attachments.map((t) => ({
-      ...t,
-      id: over(t.id),
-      bone: over(t.bone),
-      name: free(project.rig.attachments, t),
-    }));
-    for (const c of source.clips.filter((o) => wantedClips.includes(o.id))) {
-      const clip: Clip = {
-        ...c,
-        id: over(c.id),
-        name: freeName(
-          c.name,
-          clips.map((o) => o.name),
-        ),
-        lanes: c.lanes.map((l) => ({ ...l, bone: over(l.bone) })),
-        swaps: c.swaps
-          .filter((l) => alternateSets.some((s) => s.id === over(l.alternateSet)))
-          .map((l) => ({
-            alternateSet: over(l.alternateSet),
-            keys: l.keys.map((k) => ({ ...k, mount: k.mount && over(k.mount) })),
-          })),
-      };
-      clips.push(clip);
-    }
-    const rig = project.rig;
+    const { palettes, ids } = withPalettes(
+      project,
+      source,
+      taken.map((p) => p.palette),
+      freshIds(ctx.newId),
+    );
+    const rig = broughtRig(mapIds(rigKind.schema, source.rig, ids), new Set(taken.map((p) => ids(p.id))), under, stand);
     return {
       ...project,
       palettes,
-      parts,
-      clips,
+      parts: taken.reduce<readonly Part[]>((parts, p) => [...parts, broughtPart(p, taken, ids, parts)], project.parts),
+      clips: source.clips
+        .filter((c) => wantedClips.includes(c.id))
+        .reduce<readonly Clip[]>(
+          (clips, c) => [...clips, broughtClip(mapIds(clipKind.schema, c, ids), rig, clips)],
+          project.clips,
+        ),
       rig: {
-        bones,
-        mounts: [...rig.mounts, ...mounts],
-        constraints: [...rig.constraints, ...constraints],
-        attachments: [...rig.attachments, ...attachments],
-        alternateSets: [...rig.alternateSets, ...alternateSets],
+        bones: named(project.rig.bones, rig.bones),
+        mounts: [...project.rig.mounts, ...rig.mounts],
+        constraints: [...project.rig.constraints, ...rig.constraints],
+        attachments: named(project.rig.attachments, rig.attachments),
+        alternateSets: named(project.rig.alternateSets, rig.alternateSets),
       },
     };
   },
 });
 
-function remapped(c: Constraint, over: Ids): Constraint {
-  const out = { ...c, id: over(c.id), bone: over(c.bone) };
-  switch (out.kind) {
-    case 'ik':
-      return { ...out, goal: over(out.goal), pole: out.pole && over(out.pole) };
-    case 'match':
-    case 'look':
-      return { ...out, target: over(out.target) };
-    default:
-      return out;
-  }
+/** A list with more behind it, under names that are free. */
+const named = <R extends NamedRecord>(list: readonly R[], more: readonly R[]): readonly R[] =>
+  more.reduce<readonly R[]>((all, r) => [...all, { ...r, name: freeAmong(all, r) }], list);
+
+/** Another project's rig, with ids of here, as it stands under a bone: the mounts of parts that come along, and what these need. */
+function broughtRig(theirs: Rig, parts: ReadonlySet<Id>, under: Id | null, stand: Transform): Rig {
+  const mounts = theirs.mounts
+    .filter((m) => parts.has(m.part))
+    .map((m): Mount => (m.bone === null ? { ...m, ...composeTransform(stand, m), bone: under } : m));
+  const worn = (id: Id | null): Id | null => (mounts.some((m) => m.id === id) ? id : null);
+  return {
+    ...theirs,
+    bones: theirs.bones.map((b): Bone =>
+      b.parent === null ? { ...b, parent: under, rest: composeTransform(stand, b.rest) } : b,
+    ),
+    mounts,
+    alternateSets: theirs.alternateSets
+      .filter((s) => mounts.some((m) => m.alternateSet === s.id))
+      .map((s): AlternateSet => ({ ...s, worn: worn(s.worn) })),
+  };
 }
+
+function broughtPart(p: Part, taken: readonly Part[], ids: Ids, among: readonly Part[]): Part {
+  const twin = p.twin && taken.some((o) => o.id === p.twin!.source) ? p.twin : null;
+  const part = mapIds(partKind.schema, { ...p, regions: null, twin, origin: null }, ids);
+  return { ...part, name: freeAmong(among, part) };
+}
+
+/** Without swaps of sets of alternates that stay behind. */
+const broughtClip = (clip: Clip, rig: Rig, among: readonly Clip[]): Clip => ({
+  ...clip,
+  name: freeAmong(among, clip),
+  swaps: clip.swaps.filter((l) => rig.alternateSets.some((s) => s.id === l.alternateSet)),
+});
+
+/** Brings records of any kind that stand in lists, with all that they name: palettes, files, other records. */
+export const bringRecordsEdit = defineEdit<{ source: Project; records: readonly RecordName[] }>({
+  name: 'bringRecords',
+  label: (a) => `Bring in from ${a.source.name}`,
+  touches: () => [],
+  run: (project, { source, records }, ctx) => withRecordsOf(project, source, records, ctx.newId),
+});
 
 /** Parts of a project and those of another that bear the same name on the same side. */
 export const partsOfSameName = (project: Project, source: Project): { part: Part; by: Part }[] =>
@@ -203,12 +131,11 @@ export const replacePartsEdit = defineEdit<{
       throw new EditError(
         `No part of “${source.name}” bears the name of one here. Rename them alike, or bring them in beside.`,
       );
-    const over = freshIds(ctx.newId);
-    const { palettes, paletteOf } = withPalettes(
+    const { palettes, ids } = withPalettes(
       project,
       source,
-      pairs.map((p) => must(source.parts, p.by, 'part')),
-      over,
+      pairs.map((p) => must(source.parts, p.by, 'part').palette),
+      freshIds(ctx.newId),
     );
     let parts = project.parts;
     const bin = [...project.bin];
@@ -216,33 +143,25 @@ export const replacePartsEdit = defineEdit<{
       const was = must(parts, id, 'part'),
         is = must(source.parts, by, 'part'),
         aside = ctx.newId();
-      const kept = binItemOf(
-        project,
-        {
-          ...was,
-          id: aside,
-          layers: was.layers.map((l) => ({ ...l, id: ctx.newId() })),
-          regions: null,
-          twin: null,
-          origin: null,
-        },
-        ctx.newId(),
-        ctx.now,
-      );
-      if (kept.kind === 'part')
-        bin.push({
-          ...kept,
-          mounts: project.rig.mounts
-            .filter((m) => m.part === id)
-            .map((m) => ({ ...m, id: ctx.newId(), part: aside, alternateSet: null })),
-        });
+      const kept: Part = {
+        ...was,
+        id: aside,
+        layers: was.layers.map((l) => ({ ...l, id: ctx.newId() })),
+        regions: null,
+        twin: null,
+        origin: null,
+      };
+      const mounts = project.rig.mounts
+        .filter((m) => m.part === id)
+        .map((m) => ({ ...m, id: ctx.newId(), part: aside, alternateSet: null }));
+      bin.push(binned('part', kept, { mounts, references: [] }, ctx));
       parts = replaceRecord(parts, {
         ...is,
         id,
         name: was.name,
         side: was.side,
         hidden: was.hidden,
-        palette: paletteOf(is.palette),
+        palette: ids(is.palette, 'palette'),
         layers: is.layers.map((l) => ({ ...l, id: ctx.newId() })),
         regions: null,
         twin: null,

@@ -264,12 +264,12 @@ describe('pieces, stamps, helpers, references', () => {
       stamp: h.p.stamps[0]!.id,
     });
     expect([h.p.stamps.map((s) => s.name), h.p.bin.length]).toEqual([['Pile'], 1]);
-    const image = 'data:image/png;base64,iVBORw0KGgo=';
+    const bytes = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
     h.do(edits.addReferenceEdit, {
       name: 'front',
       part: h.body().id,
       plane: 'front',
-      image,
+      bytes,
       at: [-6, 0],
       size: [12, 10],
     });
@@ -278,16 +278,6 @@ describe('pieces, stamps, helpers, references', () => {
     expect(() => h.do(edits.setReferenceEdit, { reference: h.p.references[0]!.id, change: { size: [0, 1] } })).toThrow(
       /size above zero/,
     );
-    expect(() =>
-      h.do(edits.addReferenceEdit, {
-        name: 'x',
-        part: h.body().id,
-        plane: 'top',
-        image: 'data:text/html,hi',
-        at: [0, 0],
-        size: [1, 1],
-      }),
-    ).toThrow(/not a PNG/);
     h.do(edits.deletePartEdit, { part: h.body().id });
     expect(h.p.references).toEqual([]);
     h.do(edits.restoreEdit, { item: h.p.bin.at(-1)!.id });

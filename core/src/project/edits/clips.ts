@@ -28,6 +28,7 @@ import {
   shiftKeys,
 } from '../../motion';
 import type { Curve, Easing } from '../../model';
+import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 
 const nameOf = (p: Project, id: Id): string => find(p.clips, id)?.name ?? 'clip';
@@ -274,11 +275,6 @@ export const deleteClipEdit = defineEdit<{ clip: Id }>({
   label: (a, p) => `Delete clip ${nameOf(p, a.clip)}`,
   touches: (a) => [a.clip],
   run(project, a, ctx) {
-    const clip = must(project.clips, a.clip, 'clip');
-    return {
-      ...project,
-      clips: project.clips.filter((c) => c.id !== clip.id),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'clip', at: ctx.now, clip }],
-    };
+    return recordToBin(project, 'clip', a.clip, ctx);
   },
 });

@@ -1,5 +1,6 @@
 import { type Id, type Project, freeName, moveRecord, must, replaceRecord } from '../../model';
 import type { Colourway } from '../../palette';
+import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 
 const nameOf = (p: Project, id: Id): string => p.colourways.find((c) => c.id === id)?.name ?? 'colourway';
@@ -75,11 +76,6 @@ export const deleteColourwayEdit = defineEdit<{ colourway: Id }>({
   label: (a, p) => `Delete colourway ${nameOf(p, a.colourway)}`,
   touches: (a) => [a.colourway],
   run(project, a, ctx) {
-    const colourway = must(project.colourways, a.colourway, 'colourway');
-    return {
-      ...project,
-      colourways: project.colourways.filter((c) => c !== colourway),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'colourway', at: ctx.now, colourway }],
-    };
+    return recordToBin(project, 'colourway', a.colourway, ctx);
   },
 });

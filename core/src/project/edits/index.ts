@@ -8,6 +8,7 @@ export * from './project';
 export * from './layers';
 export * from './volumes';
 export * from './stamps';
+export * from './references';
 export * from './colourways';
 export * from './finishes';
 export * from './take-apart';

@@ -13,7 +13,7 @@ import {
 import { restWorld } from '../../rig';
 import { CellSet, MAX_EDGE } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
-import { partToBin } from './parts';
+import { partsToBin } from '../bin';
 
 /**
  * By how many cubes the lattice of `part` is shifted against that of `home` where both stand at rest.
@@ -110,7 +110,7 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
         ],
       };
     }
-    return list.slice(1).reduce((p, part) => partToBin(p, part, ctx), {
+    return list.slice(1).reduce((p, part) => partsToBin(p, [part], ctx), {
       ...project,
       parts: replaceRecord(project.parts, joined),
     });

@@ -15,7 +15,7 @@ import {
 import { cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
-import { binItemOf } from './parts';
+import { binned, partsToBin } from '../bin';
 import { checkOpen, grownBounds } from './strokes';
 
 type PartLayer = { readonly part: Id; readonly layer: Id };
@@ -138,7 +138,7 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
       .map((m) => ({ ...m, id: ctx.newId(), part: kept.id, alternateSet: null }));
     return {
       ...rest,
-      bin: [...project.bin, { id: ctx.newId(), kind: 'part', at: ctx.now, part: kept, mounts, references: [] }],
+      bin: [...project.bin, binned('part', kept, { mounts, references: [] }, ctx)],
     };
   },
 });
@@ -174,13 +174,7 @@ export const layPartOverEdit = defineEdit<{ part: Id; other: Id; keep?: boolean 
     };
     const parts = replaceRecord(project.parts, { ...wide, layers: [...wide.layers, layer] });
     if (a.keep) return { ...project, parts };
-    return {
-      ...project,
-      parts: parts.filter((p) => p.id !== other.id),
-      references: project.references.filter((r) => r.part !== other.id),
-      rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== other.id) },
-      bin: [...project.bin, binItemOf(project, other, ctx.newId(), ctx.now)],
-    };
+    return partsToBin({ ...project, parts }, [other], ctx);
   },
 });
 

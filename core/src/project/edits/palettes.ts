@@ -1,4 +1,4 @@
-import { type Id, type Layer, type Part, type Project, must, replaceRecord } from '../../model';
+import { type BinItem, type Id, type Layer, type Part, type Project, must, replaceRecord } from '../../model';
 import {
   type Palette,
   type Swatch,
@@ -12,6 +12,7 @@ import {
   withLook,
 } from '../../palette';
 import { BYTE_VALUES, byteCounts, type CellSet, mapBytes, sameBytes } from '../../voxel';
+import { partInBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 import { checkOpen } from './strokes';
 
@@ -152,7 +153,10 @@ function mapLayers(project: Project, palette: Id, all: boolean, change: (layer: 
     ...project,
     parts,
     stamps: each(project.stamps),
-    bin: project.bin.map((b) => (b.kind === 'part' ? { ...b, part: part(b.part) } : b)),
+    bin: project.bin.map((b) => {
+      const of = partInBin(b);
+      return of ? ({ ...b, record: part(of) } as BinItem) : b;
+    }),
   };
 }
 const mapped = (layer: Layer, table: Uint8Array, within: CellSet | null = null): Layer => {
@@ -281,6 +285,9 @@ export function paletteUse(
   const parts = project.parts.filter((p) => p.palette === palette).map((part) => ({ part, counts: partUse(part) }));
   for (const { counts } of parts) add(total, counts);
   for (const p of project.stamps) if (p.palette === palette) add(kept, partUse(p));
-  for (const b of project.bin) if (b.kind === 'part' && b.part.palette === palette) add(kept, partUse(b.part));
+  for (const b of project.bin) {
+    const p = partInBin(b);
+    if (p?.palette === palette) add(kept, partUse(p));
+  }
   return { parts, total, kept };
 }

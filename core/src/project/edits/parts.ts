@@ -11,7 +11,6 @@ import {
   mapVec,
 } from '../../math';
 import {
-  type BinItem,
   type Id,
   type Mount,
   type Rig,
@@ -29,7 +28,8 @@ import {
   withPartBounds,
 } from '../../model';
 import { hungOn, loosened, movePivot, restWorld } from '../../rig';
-import { type EditContext, EditError, defineEdit } from '../edit';
+import { partsToBin } from '../bin';
+import { EditError, defineEdit } from '../edit';
 
 const changePart = (project: Project, id: Id, change: (part: Part) => Part): Project => {
   const part = must(project.parts, id, 'part');
@@ -143,31 +143,12 @@ export const movePartEdit = defineEdit<{ part: Id; index: number }>({
   },
 });
 
-/** What the bin keeps of a part: its cubes, mounts and reference pictures. */
-export const binItemOf = (project: Project, part: Part, id: Id, at: number): BinItem => ({
-  id,
-  kind: 'part',
-  at,
-  part,
-  mounts: project.rig.mounts.filter((m) => m.part === part.id),
-  references: project.references.filter((r) => r.part === part.id),
-});
-
-/** The project with a part in the bin, and its mounts and reference pictures with it. */
-export const partToBin = (project: Project, part: Part, ctx: EditContext): Project => ({
-  ...project,
-  parts: project.parts.filter((p) => p.id !== part.id),
-  references: project.references.filter((r) => r.part !== part.id),
-  rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => m.part !== part.id) },
-  bin: [...project.bin, binItemOf(project, part, ctx.newId(), ctx.now)],
-});
-
 /** To the bin, with its mounts. */
 export const deletePartEdit = defineEdit<{ part: Id }>({
   name: 'deletePart',
   label: (a, p) => `Delete ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
-  run: (project, a, ctx) => partToBin(project, must(project.parts, a.part, 'part'), ctx),
+  run: (project, a, ctx) => partsToBin(project, [must(project.parts, a.part, 'part')], ctx),
 });
 
 /** Gives a part another box; its cubes stay where they are. Refuses to cut cubes unless `cut` is true. */

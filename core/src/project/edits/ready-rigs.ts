@@ -1,7 +1,8 @@
 import { type Id, type Project, find } from '../../model';
-import { EditError, defineEdit } from '../edit';
+import { partsToBin } from '../bin';
+import { type EditContext, EditError, defineEdit } from '../edit';
 import { sealOf } from '../seal';
-import { binItemOf, checkName } from './parts';
+import { checkName } from './parts';
 
 /** Keeps bones, what steers them, and clips from accident; joints may still move by `range` project units. Parts are free. */
 export const sealRigEdit = defineEdit<{ name: string; range: number }>({
@@ -23,25 +24,19 @@ export const unsealRigEdit = defineEdit<Record<string, never>>({
 });
 
 /** To the bin with every part that `which` takes. */
-const withoutParts = (project: Project, which: (part: Id) => boolean, newId: () => Id, now: number): Project => {
-  const gone = project.parts.filter((p) => which(p.id)),
-    ids = new Set(gone.map((p) => p.id));
-  if (gone.length === 0) return project;
-  return {
-    ...project,
-    parts: project.parts.filter((p) => !ids.has(p.id)),
-    references: project.references.filter((r) => !ids.has(r.part)),
-    rig: { ...project.rig, mounts: project.rig.mounts.filter((m) => !ids.has(m.part)) },
-    bin: [...project.bin, ...gone.map((p) => binItemOf(project, p, newId(), now))],
-  };
-};
+const withoutParts = (project: Project, which: (part: Id) => boolean, ctx: EditContext): Project =>
+  partsToBin(
+    project,
+    project.parts.filter((p) => which(p.id)),
+    ctx,
+  );
 
 /** Every part to the bin; bones and clips stay, to be filled anew. */
 export const emptyRigEdit = defineEdit<Record<string, never>>({
   name: 'emptyRig',
   label: () => 'Empty the rig of its parts',
   touches: () => [],
-  run: (project, _a, ctx) => withoutParts(project, () => true, ctx.newId, ctx.now),
+  run: (project, _a, ctx) => withoutParts(project, () => true, ctx),
 });
 
 /** Every part that hangs on no bone to the bin. */
@@ -51,7 +46,7 @@ export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
   touches: () => [],
   run(project, _a, ctx) {
     const loose = unmounted(project);
-    return withoutParts(project, (id) => loose.has(id), ctx.newId, ctx.now);
+    return withoutParts(project, (id) => loose.has(id), ctx);
   },
 });
 

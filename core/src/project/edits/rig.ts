@@ -13,6 +13,7 @@ import {
 } from '../../model';
 import { clipsKeepingLook } from '../../motion';
 import { loosened, moveJoint, reparentKeepingPlace, restWorld } from '../../rig';
+import { binned } from '../bin';
 import { EditError, defineEdit } from '../edit';
 import { inOrder } from './constraints';
 
@@ -161,17 +162,18 @@ export const deleteBoneEdit = defineEdit<{ bone: Id }>({
           : project.clips.map((c) => ({ ...c, lanes: c.lanes.filter((l) => l.bone !== bone.id) })),
       bin: [
         ...project.bin,
-        {
-          id: ctx.newId(),
-          kind: 'bone',
-          at: ctx.now,
+        binned(
+          'bone',
           bone,
-          children,
-          mounts,
-          lanes,
-          constraints,
-          attachments: project.rig.attachments.filter((t) => t.bone === bone.id),
-        },
+          {
+            children,
+            mounts,
+            lanes,
+            constraints,
+            attachments: project.rig.attachments.filter((t) => t.bone === bone.id),
+          },
+          ctx,
+        ),
       ],
     };
   },

@@ -1,4 +1,5 @@
 import { type Id, type Project, type Shot, find, freeName, makeShot, must, replaceRecord } from '../../model';
+import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 
 const nameOf = (p: Project, id: Id): string => find(p.shots, id)?.name ?? 'shot';
@@ -45,11 +46,6 @@ export const deleteShotEdit = defineEdit<{ shot: Id }>({
   label: (a, p) => `Delete shot ${nameOf(p, a.shot)}`,
   touches: (a) => [a.shot],
   run(project, a, ctx) {
-    const shot = must(project.shots, a.shot, 'shot');
-    return {
-      ...project,
-      shots: project.shots.filter((s) => s.id !== shot.id),
-      bin: [...project.bin, { id: ctx.newId(), kind: 'shot', at: ctx.now, shot }],
-    };
+    return recordToBin(project, 'shot', a.shot, ctx);
   },
 });

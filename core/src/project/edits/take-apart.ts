@@ -20,7 +20,7 @@ import { restWorld } from '../../rig';
 import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
 import { CellSet } from '../../voxel';
 import { type EditContext, EditError, defineEdit } from '../edit';
-import { partToBin } from './parts';
+import { partsToBin } from '../bin';
 import { cellsByRegion } from './regions';
 
 /** How a part is taken apart. */
@@ -129,7 +129,7 @@ export const takeApartEdit = defineEdit<TakeApart>({
     const gone = [...earlier].filter(([region]) => !pieces.pieces.some((p) => p.region === region)).map(([, p]) => p);
     const out = withWholeAside(withParts(taking, parts, mountedPieces(taking, parts)), taking, parts);
     return [...gone, ...(a.keepWhole ? [] : [part])].reduce(
-      (p, binned) => partToBin(p, must(p.parts, binned.id, 'part'), ctx),
+      (p, gone) => partsToBin(p, [must(p.parts, gone.id, 'part')], ctx),
       out,
     );
   },

@@ -1,9 +1,11 @@
 import type { Palette, Swatch } from '@sphalerite/core/palette';
 import { type ComputedRef, computed, ref, watch } from 'vue';
+import * as z from 'zod';
 import { onOtherProject, projectSetting } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 
+const lastSchema = z.array(z.int().min(1).max(255)).catch([]);
 /** Swatches that are remembered as used last, and shown as used most. */
 export const KEPT = 10;
 
@@ -40,7 +42,7 @@ export function useSwatchesInHand(palette: ComputedRef<Palette | null>) {
   }
 
   onOtherProject(() => (picked.value = []));
-  const keep = projectSetting<readonly number[]>('last swatches', [], (stored) => (last.value = stored));
+  const keep = projectSetting('last swatches', lastSchema, (stored) => (last.value = stored));
   watch(
     () => session.project?.parts,
     (parts, before) => {

@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, toRaw } from 'vue';
 import { projectSetting } from '../../../stores/project-settings';
-import { type CardOptions, READY_CARDS, type Reach, type ToolCard, type Verb, readCard } from '../../../tools/card';
+import { type CardOptions, READY_CARDS, type Reach, type ToolCard, type Verb, cardsSchema } from '../../../tools/card';
 
 /** What a card is called until it gets a name of its own. */
 function nameFor(c: ToolCard): string {
@@ -23,8 +23,7 @@ export function useToolCards() {
   /** The card whose name is being typed; −1 for none. */
   const naming = ref(-1);
   const card = computed(() => cards.value[index.value] ?? cards.value[0]!);
-  const keep = projectSetting<unknown[]>('tools', [], (stored) => {
-    const list = stored.map(readCard).filter((c): c is ToolCard => c !== null);
+  const keep = projectSetting('tools', cardsSchema, (list) => {
     cards.value = list.length > 0 ? list : READY_CARDS;
     index.value = 0;
   });

@@ -1,0 +1,16 @@
+export * from './project';
+export * from './list';
+export * from './record-kind';
+export { SIDES, type Side, box as boxSchema } from './fields';
+export * from './part';
+export * from './rig';
+export * from './clip';
+export * from './pose';
+export * from './shot';
+export * from './blob';
+export * from './reference';
+export * from './scene';
+export * from './terrain-cube';
+export * from './asset';
+export * from './delivery-profile';
+export * from './bin';

@@ -1,0 +1,187 @@
+import * as z from 'zod';
+import type { Quat, Transform, Vec3 } from '../../math';
+import type { Id } from '../ids';
+import { apart, mention, own, ref } from '../marks';
+import { finite, hex, name, quat, ticks, transform, vec3 } from './fields';
+import type { RecordKind } from './record-kind';
+
+/** What a placement shows. A group shows nothing itself; what hangs on it moves with it. */
+export type Shown =
+  | { readonly kind: 'group' }
+  | { readonly kind: 'part'; readonly part: Id }
+  /** The project's own rig, at a time of a clip; null is its rest pose. */
+  | { readonly kind: 'rig'; readonly clip: Id | null; readonly time: number }
+  | { readonly kind: 'cube'; readonly cube: Id }
+  /** Another project; the clip is one of that project's. */
+  | { readonly kind: 'asset'; readonly asset: Id; readonly clip: Id | null; readonly time: number };
+
+/** Something that stands in a scene, in its parent's space. */
+export interface Placement extends Transform {
+  readonly id: Id;
+  readonly name: string;
+  readonly parent: Id | null;
+  readonly layer: Id;
+  readonly hidden: boolean;
+  readonly shows: Shown;
+  /** A look of its own; null for the scene's. */
+  readonly colourway: Id | null;
+}
+
+export interface SceneLayer {
+  readonly id: Id;
+  readonly name: string;
+  readonly colour: string;
+  readonly hidden: boolean;
+  readonly locked: boolean;
+}
+
+interface RepeatBase {
+  readonly id: Id;
+  /** The placement that is repeated, with all that hangs on it. */
+  readonly placement: Id;
+}
+/** Copies that follow their placement for as long as they stay a repeat; how many and how far can always be changed. */
+export type Repeat = RepeatBase &
+  (
+    | { readonly kind: 'line'; readonly counts: Vec3; readonly step: Vec3 }
+    /** Around the parent's upright axis, the first included. */
+    | { readonly kind: 'ring'; readonly count: number; readonly degrees: number; readonly turning: boolean }
+    /** Over a rectangle, `area` project units wide and deep. */
+    | {
+        readonly kind: 'scatter';
+        readonly count: number;
+        readonly area: readonly [number, number];
+        readonly seed: number;
+        /** Most that one is turned, in degrees. */
+        readonly turn: number;
+        readonly sizes: readonly [number, number];
+      }
+  );
+
+/** A light that stands in the scene and shines along its own −Z. */
+export interface Lamp {
+  readonly id: Id;
+  readonly name: string;
+  readonly kind: 'point' | 'spot' | 'panel';
+  readonly parent: Id | null;
+  readonly layer: Id;
+  readonly hidden: boolean;
+  readonly t: Vec3;
+  readonly q: Quat;
+  readonly colour: string;
+  readonly strength: number;
+  /** Across, in project units; larger is softer. */
+  readonly size: number;
+  /** Of a spot's cone, in degrees. */
+  readonly angle: number;
+}
+
+/** Parts, rigs, terrain cubes and other projects standing together. */
+export interface Scene {
+  readonly id: Id;
+  readonly name: string;
+  readonly layers: readonly SceneLayer[];
+  /** In groups of up to {@link GROUP}, in order; where a group ends means nothing. */
+  readonly placements: readonly (readonly Placement[])[];
+  readonly repeats: readonly Repeat[];
+  readonly lamps: readonly Lamp[];
+}
+
+/** Placements that stand in one group: changing one writes that group's list anew, and none of the others. */
+export const GROUP = 64;
+/** Placements that one scene may hold. */
+export const MAX_PLACEMENTS = 100_000;
+
+const count = z.int().min(1).max(10_000);
+const shown = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('group') }),
+  z.strictObject({ kind: z.literal('part'), part: ref('part') }),
+  z.strictObject({ kind: z.literal('rig'), clip: mention('clip').nullable(), time: ticks }),
+  z.strictObject({ kind: z.literal('cube'), cube: ref('terrain cube') }),
+  z.strictObject({
+    kind: z.literal('asset'),
+    asset: ref('asset'),
+    // It belongs to the asset, so that nothing of this project need bear its id.
+    clip: z.string().max(64).nullable(),
+    time: ticks,
+  }),
+]);
+const placementSchema = z.strictObject({
+  id: own('placement'),
+  name: z.string().max(120),
+  parent: ref('placement').nullable(),
+  layer: ref('scene layer'),
+  hidden: z.boolean(),
+  shows: shown,
+  colourway: mention('colourway').nullable(),
+  ...transform,
+});
+const repeated = { id: own('repeat'), placement: ref('placement') };
+const repeatSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...repeated, kind: z.literal('line'), counts: z.tuple([count, count, count]), step: vec3 }),
+  z.strictObject({ ...repeated, kind: z.literal('ring'), count, degrees: finite, turning: z.boolean() }),
+  z.strictObject({
+    ...repeated,
+    kind: z.literal('scatter'),
+    count,
+    area: z.tuple([finite.positive(), finite.positive()]),
+    seed: z.int(),
+    turn: finite.min(0).max(360),
+    sizes: z.tuple([finite.positive(), finite.positive()]),
+  }),
+]);
+const lampSchema = z.strictObject({
+  id: own('lamp'),
+  name,
+  kind: z.enum(['point', 'spot', 'panel']),
+  parent: ref('placement').nullable(),
+  layer: ref('scene layer'),
+  hidden: z.boolean(),
+  t: vec3,
+  q: quat,
+  colour: hex,
+  strength: finite.min(0).max(1e6),
+  size: finite.min(0).max(1e4),
+  angle: finite.min(1).max(180),
+});
+
+/** Placements whose parents form a circle. */
+function flaw(scene: Scene): string | null {
+  const all = scene.placements.flat();
+  if (all.length > MAX_PLACEMENTS) return `has more than ${MAX_PLACEMENTS.toLocaleString('en')} placements`;
+  const parent = new Map(all.map((p) => [p.id, p.parent]));
+  const whole = new Set<Id>();
+  for (const { id } of all) {
+    const above = new Set<Id>();
+    for (let at: Id | null = id; at !== null && !whole.has(at); at = parent.get(at) ?? null) {
+      if (above.has(at)) return 'has a circle in its tree';
+      above.add(at);
+    }
+    for (const a of above) whole.add(a);
+  }
+  return null;
+}
+
+export const sceneKind: RecordKind<'scene', 'scenes', Scene> = {
+  name: 'scene',
+  plural: 'scenes',
+  list: 'scenes',
+  most: 256,
+  schema: z.strictObject({
+    id: own('scene'),
+    name,
+    layers: z
+      .array(z.strictObject({ id: own('scene layer'), name, colour: hex, hidden: z.boolean(), locked: z.boolean() }))
+      .min(1)
+      .max(256),
+    placements: z.array(apart('group of placements', z.array(apart('placement', placementSchema)).max(GROUP))),
+    repeats: z.array(repeatSchema).max(4096),
+    lamps: z.array(lampSchema).max(16_384),
+  }) as unknown as z.ZodType<Scene>,
+  since: 7,
+  upgrades: {},
+  flaw,
+  kept: z.strictObject({}),
+  about:
+    '`{id, name, layers[], placements[][], repeats[], lamps[]}`. A layer is `{id, name, colour, hidden, locked}`. Placements stand in groups of up to 64, whose ends mean nothing; one is `{id, name, parent, layer, hidden, shows, colourway, t, q, s}` in its parent’s space, and `shows` is `{kind}` with `group`, `part {part}`, `rig {clip, time}`, `cube {cube}` or `asset {asset, clip, time}`. A repeat is `{id, placement, kind}` with `line {counts, step}`, `ring {count, degrees, turning}` or `scatter {count, area, seed, turn, sizes}`. A lamp is `{id, name, kind (point, spot, panel), parent, layer, hidden, t, q, colour, strength, size, angle}` and shines along its own −Z',
+};
