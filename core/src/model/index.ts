@@ -2,6 +2,7 @@ export * from './ids';
 export * from './kinds';
 export * from './records';
 export * from './part';
+export * from './groups';
 export * from './constraints';
 export * from './alternates';
 export * from './defaults';

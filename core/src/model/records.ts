@@ -38,3 +38,12 @@ export function moveRecord<T extends Record>(list: readonly T[], id: Id, index: 
   const rest = list.toSpliced(from, 1);
   return rest.toSpliced(Math.max(0, Math.min(rest.length, index)), 0, list[from]!);
 }
+
+const indexes = new WeakMap<object, ReadonlyMap<Id, unknown>>();
+
+/** {@link find} for lists that are asked often: an index is made once for each list. */
+export function lookUp<T extends Record>(list: readonly T[], id: Id): T | undefined {
+  let index = indexes.get(list) as ReadonlyMap<Id, T> | undefined;
+  if (!index) indexes.set(list, (index = new Map(list.map((r) => [r.id, r]))));
+  return index.get(id);
+}

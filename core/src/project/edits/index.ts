@@ -9,6 +9,7 @@ export * from './layers';
 export * from './volumes';
 export * from './stamps';
 export * from './references';
+export * from './scenes';
 export * from './colourways';
 export * from './finishes';
 export * from './take-apart';

@@ -1,0 +1,3 @@
+export * from './draw-list';
+export * from './repeats';
+export * from './gather';
