@@ -93,7 +93,7 @@ describe('Tamsin', () => {
     const coat = p.palettes[0]!.swatches.find((s) => s.name === 'Resin')!;
     const pictured = (colourway: string | null): number[] => {
       const scene = traceSceneOf(p, { ...p.shots[0]!, colourway });
-      return [...scene.instances[0]!.surfaces.colour.slice(coat.byte * 3, coat.byte * 3 + 3)];
+      return [...scene.instances[0]!.shape.surfaces.colour.slice(coat.byte * 3, coat.byte * 3 + 3)];
     };
     const linear = (hex: string): number[] => hexToLinear(hex).map(Math.fround);
     expect(pictured(null)).toEqual(linear(coat.colour));

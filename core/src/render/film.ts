@@ -1,6 +1,6 @@
 import { type Steps, finish } from '../math';
 import { fromLinear } from '../palette';
-import type { Strip } from './path-trace';
+import type { Strip } from './integrator';
 
 /** The picture as it grows: sums of samples and how many each row has. */
 export interface Film {

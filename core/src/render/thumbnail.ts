@@ -1,18 +1,14 @@
 import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec, boxCorners, sub } from '../math';
-import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite } from '../model';
-import { fromLinear } from '../palette';
+import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite, must } from '../model';
 import { withAlternatesAt, sampleClip } from '../motion';
-import { REST_POSE, placeParts } from '../rig';
+import { fromLinear } from '../palette';
+import { gather } from '../scene';
 import { SceneRay } from './intersect';
-import {
-  type TraceCamera,
-  type TraceInstance,
-  type TraceScene,
-  traceCamera,
-  traceInstance,
-  traceLight,
-} from './trace-scene';
-import { surfacesOf } from './trace-surfaces';
+import { type TraceCamera, traceCamera } from './lens';
+import { surfacesOf } from './material';
+import { type TraceInstance, traceInstance } from './shape';
+import { traceLight } from './surroundings';
+import { type TraceScene, traceBodies, traceInstances } from './trace-scene';
 
 /** Edge of a thumbnail in pixels. */
 export const THUMBNAIL = 160;
@@ -23,7 +19,8 @@ export const partThumbnail = (project: Project, part: Part, edge = THUMBNAIL): U
 
 /** {@link partThumbnail} in pieces. */
 export function partThumbnailSteps(project: Project, part: Part, edge = THUMBNAIL): Steps<Uint8Array<ArrayBuffer>> {
-  const i = traceInstance(composite(part), surfacesOf(project, part.palette, 1), MAT4_IDENTITY);
+  const palette = must(project.palettes, part.palette, 'palette');
+  const i = traceInstance(composite(part), surfacesOf(palette, 1), MAT4_IDENTITY);
   return drawFlat(i ? [i] : [], edge);
 }
 
@@ -33,12 +30,7 @@ export const projectThumbnail = (project: Project, edge = THUMBNAIL): Uint8Array
 
 /** {@link projectThumbnail} in pieces. */
 export function projectThumbnailSteps(project: Project, edge = THUMBNAIL): Steps<Uint8Array<ArrayBuffer>> {
-  return drawFlat(
-    placeParts(project, REST_POSE).flatMap(
-      ({ part, matrix }) => traceInstance(composite(part), surfacesOf(project, part.palette, 1), matrix) ?? [],
-    ),
-    edge,
-  );
+  return drawFlat(traceInstances(gather(project, { of: 'rig' }), 1), edge);
 }
 
 /**
@@ -49,11 +41,8 @@ export function projectThumbnailSteps(project: Project, edge = THUMBNAIL): Steps
 export function clipPictures(project: Project, clip: Clip, edge: number, every: number): Uint8Array<ArrayBuffer>[] {
   const frames: TraceInstance[][] = [];
   for (let t = 0; t < clip.length; t += every) {
-    frames.push(
-      placeParts(withAlternatesAt(project, clip, t), sampleClip(clip, project.rig, t)).flatMap(
-        ({ part, matrix }) => traceInstance(composite(part), surfacesOf(project, part.palette, 1), matrix) ?? [],
-      ),
-    );
+    const pose = sampleClip(clip, project.rig, t);
+    frames.push(traceInstances(gather(withAlternatesAt(project, clip, t), { of: 'rig', pose }), 1));
   }
   return frames.map((f) => finish(drawFlat(f, edge, frames.flat())));
 }
@@ -69,8 +58,7 @@ function* drawFlat(
   const out = new Uint8Array(edge * edge * 4);
   if (instances.length === 0) return out;
   const scene: TraceScene = {
-    instances,
-    emitters: new Float64Array(0),
+    ...traceBodies(instances),
     light: traceLight({ ...DEFAULT_LIGHT, ground: { kind: 'none', colour: '#000000' } }, 0),
     camera: cameraAround(framed, edge),
     width: edge,
@@ -116,7 +104,7 @@ function drawPixel(scene: TraceScene, ray: SceneRay, edge: number, x: number, y:
       oy = e[1] + r[1] * u + p[1] * v,
       oz = e[2] + r[2] * u + p[2] * v;
     if (!ray.intersect(scene, ox, oy, oz, d[0], d[1], d[2], 0, Infinity)) continue;
-    const { colour, emissive } = scene.instances[ray.instance]!.surfaces;
+    const { colour, emissive } = scene.instances[ray.instance]!.shape.surfaces;
     const light = flatShade(ray.nx, ray.ny, ray.nz) + Math.min(1, emissive[ray.value]!) * 0.8;
     red += colour[ray.value * 3]! * light;
     green += colour[ray.value * 3 + 1]! * light;

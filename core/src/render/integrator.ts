@@ -1,6 +1,5 @@
-import { hash32 } from '../math';
-import { EMITTER_STRIDE } from './emitters';
 import { SceneRay } from './intersect';
+import { Sampler } from './sampler';
 import type { TraceScene } from './trace-scene';
 
 /** How light is followed. */
@@ -88,7 +87,7 @@ class Path {
   private countGlow = true;
   /** Most light that may come over the bounce under way. */
   private limit = Infinity;
-  private state = 1;
+  private readonly chance = new Sampler();
   private readonly met = new SceneRay();
   /** For rays to lights, so that what the path itself met stays. */
   private readonly shadow = new SceneRay();
@@ -100,7 +99,7 @@ class Path {
 
   /** Follows sample `sample` of the pixel in column `x` of row `y`. */
   follow(x: number, y: number, sample: number): void {
-    this.seed(y * this.scene.width + x, sample);
+    this.chance.begin(y * this.scene.width + x, sample);
     this.leaveEye(x, y);
     this.r = this.g = this.b = 0;
     this.wr = this.wg = this.wb = 1;
@@ -109,23 +108,10 @@ class Path {
     for (let bounce = 0; this.step(bounce); bounce++);
   }
 
-  private seed(pixel: number, sample: number): void {
-    this.state = hash32(hash32(pixel + 0x632be5ab) ^ Math.imul(sample + 1, 0x9e3779b1)) || 1;
-  }
-  /** Xorshift (Marsaglia 2003), 0 to below 1. */
-  private random(): number {
-    let s = this.state;
-    s ^= s << 13;
-    s ^= s >>> 17;
-    s ^= s << 5;
-    this.state = s;
-    return (s >>> 0) / 4294967296;
-  }
-
   private leaveEye(x: number, y: number): void {
     const { width, height, camera: c } = this.scene;
-    const u = ((x + this.random()) / width) * 2 - 1;
-    const v = 1 - ((y + this.random()) / height) * 2;
+    const u = ((x + this.chance.next()) / width) * 2 - 1;
+    const v = 1 - ((y + this.chance.next()) / height) * 2;
     const px = c.right[0] * u + c.up[0] * v,
       py = c.right[1] * u + c.up[1] * v,
       pz = c.right[2] * u + c.up[2] * v;
@@ -164,13 +150,13 @@ class Path {
     this.covered = 1;
     if (met.instance < 0)
       return bounce < this.options.bounces && this.bounceOff(scene.light.groundColour, 0, bounce, 0, 1);
-    const s = scene.instances[met.instance]!.surfaces;
+    const s = scene.instances[met.instance]!.shape.surfaces;
     const v = met.value,
       c = v * 3;
     const e = s.emissive[v]!;
     if (e > 0 && this.countGlow) this.add(s.colour[c]! * e, s.colour[c + 1]! * e, s.colour[c + 2]! * e);
     const opacity = s.opacity[v]!;
-    if (opacity < 1 && this.random() >= opacity) {
+    if (opacity < 1 && this.chance.next() >= opacity) {
       this.passThrough(s.colour, c);
       return bounce < this.options.bounces * 2;
     }
@@ -230,13 +216,13 @@ class Path {
     this.ox += this.dx * t + nx * EPSILON;
     this.oy += this.dy * t + ny * EPSILON;
     this.oz += this.dz * t + nz * EPSILON;
-    if (metal > 0 && this.random() < metal) {
+    if (metal > 0 && this.chance.next() < metal) {
       this.countGlow = true;
       this.reflect(rough * rough);
       return true;
     }
     this.gatherSun();
-    if (this.scene.emitters.length > 0) this.gatherGlow();
+    if (!this.scene.emitters.isEmpty) this.gatherGlow();
     this.countGlow = false;
     this.scatter(nx, ny, nz);
     this.dx = this.ax;
@@ -247,7 +233,7 @@ class Path {
   /** Paths that carry little are ended by chance, and those that go on count for more (Russian roulette). */
   private survives(): boolean {
     const keep = Math.min(0.95, Math.max(this.wr, this.wg, this.wb));
-    if (this.random() >= keep) return false;
+    if (this.chance.next() >= keep) return false;
     this.wr /= keep;
     this.wg /= keep;
     this.wb /= keep;
@@ -271,8 +257,8 @@ class Path {
 
   /** A cosine-weighted direction about a unit normal (Malley's method). */
   private scatter(nx: number, ny: number, nz: number): void {
-    const u = this.random(),
-      phi = 2 * Math.PI * this.random();
+    const u = this.chance.next(),
+      phi = 2 * Math.PI * this.chance.next();
     const rad = Math.sqrt(u);
     this.aim(nx, ny, nz, rad * Math.cos(phi), rad * Math.sin(phi), Math.sqrt(1 - u));
   }
@@ -293,9 +279,9 @@ class Path {
   private gatherSun(): void {
     const { sunColour: c, sunCos, sunDirection: d } = this.scene.light;
     if (c[0] + c[1] + c[2] === 0) return;
-    const z = 1 - this.random() * (1 - sunCos),
+    const z = 1 - this.chance.next() * (1 - sunCos),
       s = Math.sqrt(Math.max(0, 1 - z * z)),
-      phi = 2 * Math.PI * this.random();
+      phi = 2 * Math.PI * this.chance.next();
     this.aim(d[0], d[1], d[2], s * Math.cos(phi), s * Math.sin(phi), z);
     const { nx, ny, nz } = this.met;
     const { ax, ay, az } = this;
@@ -306,20 +292,20 @@ class Path {
   }
 
   /**
-   * The light of a random point of a random glowing face, where it is seen from: its radiance times both cosines by area
-   * over π times the squared distance, over the chance of that choice.
+   * The light of a random point of a glowing face that was chosen by its power, where it is seen from: its radiance times
+   * both cosines by area over π times the squared distance, over the chance of that choice.
    */
   private gatherGlow(): void {
     const e = this.scene.emitters;
     const { ox, oy, oz } = this;
     const { nx, ny, nz } = this.met;
-    const count = e.length / EMITTER_STRIDE;
-    const i = Math.min(count - 1, Math.floor(this.random() * count)) * EMITTER_STRIDE,
-      a = this.random(),
-      b = this.random();
-    let dx = e[i]! + e[i + 3]! * a + e[i + 6]! * b - ox;
-    let dy = e[i + 1]! + e[i + 4]! * a + e[i + 7]! * b - oy;
-    let dz = e[i + 2]! + e[i + 5]! * a + e[i + 8]! * b - oz;
+    e.choose(this.chance.next(), this.chance.next());
+    const { corner, u, v } = e;
+    const a = this.chance.next(),
+      b = this.chance.next();
+    let dx = corner[0]! + u[0]! * a + v[0]! * b - ox;
+    let dy = corner[1]! + u[1]! * a + v[1]! * b - oy;
+    let dz = corner[2]! + u[2]! * a + v[2]! * b - oz;
     const d2 = dx * dx + dy * dy + dz * dz;
     const d = Math.sqrt(d2);
     if (d < EPSILON * 2) return;
@@ -329,13 +315,13 @@ class Path {
     const cos = dx * nx + dy * ny + dz * nz;
     if (cos <= 0) return;
     // u × v: its length is the face's area, its direction the face's normal.
-    const fx = e[i + 4]! * e[i + 8]! - e[i + 5]! * e[i + 7]!;
-    const fy = e[i + 5]! * e[i + 6]! - e[i + 3]! * e[i + 8]!;
-    const fz = e[i + 3]! * e[i + 7]! - e[i + 4]! * e[i + 6]!;
+    const fx = u[1]! * v[2]! - u[2]! * v[1]!;
+    const fy = u[2]! * v[0]! - u[0]! * v[2]!;
+    const fz = u[0]! * v[1]! - u[1]! * v[0]!;
     const facing = -(dx * fx + dy * fy + dz * fz);
     if (facing <= 0) return;
     if (this.shadow.intersect(this.scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return;
-    const share = (count * cos * facing) / (Math.PI * d2);
-    this.add(e[i + 9]! * share, e[i + 10]! * share, e[i + 11]! * share);
+    const share = (cos * facing) / (Math.PI * d2 * e.chance);
+    this.add(e.radiance[0]! * share, e.radiance[1]! * share, e.radiance[2]! * share);
   }
 }

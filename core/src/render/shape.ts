@@ -1,0 +1,56 @@
+import { type Mat4, type Vec3, invertMat, normalize, placedExtent, vec3Of } from '../math';
+import type { VoxelGrid } from '../voxel';
+import { type ShapeGlow, shapeGlow } from './emitters';
+import type { TraceSurfaces } from './material';
+import { type RayGrid, rayGridOf } from './ray-grid';
+
+/** A grid in the colours of a palette, made once however often it stands. */
+export interface TraceShape {
+  readonly grid: RayGrid;
+  readonly surfaces: TraceSurfaces;
+  /** Its glowing faces; null when nothing of it glows. */
+  readonly glow: ShapeGlow | null;
+}
+
+/** A shape where it stands. */
+export interface TraceInstance {
+  readonly shape: TraceShape;
+  /** Lattice → world, and back. */
+  readonly toWorld: Float64Array;
+  readonly toLocal: Float64Array;
+  /** Unit normals of the lattice's axes in the world, 3 × 3. */
+  readonly axes: Float64Array;
+  /** World box. */
+  readonly lo: Vec3;
+  readonly hi: Vec3;
+}
+
+const rayGrids = new WeakMap<VoxelGrid, RayGrid | null>();
+const shapes = new WeakMap<VoxelGrid, Map<TraceSurfaces, TraceShape>>();
+
+/** The shape of a grid in some colours, the same each time; null when it is empty. */
+export function traceShape(grid: VoxelGrid, surfaces: TraceSurfaces): TraceShape | null {
+  let ray = rayGrids.get(grid);
+  if (ray === undefined) rayGrids.set(grid, (ray = rayGridOf(grid)));
+  if (!ray) return null;
+  let byColour = shapes.get(grid);
+  if (!byColour) shapes.set(grid, (byColour = new Map()));
+  let shape = byColour.get(surfaces);
+  if (!shape) byColour.set(surfaces, (shape = { grid: ray, surfaces, glow: shapeGlow(grid, surfaces) }));
+  return shape;
+}
+
+/** A grid as an instance; null when it is empty. `matrix` takes lattice points to the world. */
+export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: Mat4): TraceInstance | null {
+  const shape = traceShape(grid, surfaces);
+  if (!shape) return null;
+  const axes = new Float64Array(9);
+  for (let a = 0; a < 3; a++) axes.set(normalize([matrix[a * 4]!, matrix[a * 4 + 1]!, matrix[a * 4 + 2]!]), a * 3);
+  return {
+    shape,
+    toWorld: Float64Array.from(matrix),
+    toLocal: Float64Array.from(invertMat(matrix)),
+    axes,
+    ...placedExtent(matrix, { min: vec3Of(shape.grid.min), size: vec3Of(shape.grid.size) }),
+  };
+}
