@@ -11,6 +11,7 @@ import { paintRows } from './paint-rows';
 import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
+import { sceneRows } from './scene-rows';
 import { boathouse, terrain } from './scenes';
 import { storageRows } from './storage-rows';
 import { textbookGreedy } from './textbook-greedy';
@@ -219,4 +220,5 @@ export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   apart: apartRows,
   rig: rigRows,
   motion: motionRows,
+  scene: sceneRows,
 };

@@ -39,14 +39,6 @@ export interface StepRow {
   bytes: number;
   /** The project with row numbers in place of records, grids and files. Read through `rootOf`: older formats had another. */
   root: LooseJson;
-  needs?: Needs;
-}
-
-/** The rows that a row names, by number, so that whoever follows them need not know what the row says. */
-export interface Needs {
-  records?: number[];
-  grids?: number[];
-  files?: number[];
 }
 
 /** An immutable piece of a project, found by identity. Numbers count on within a project. */
@@ -55,7 +47,6 @@ export interface RecordRow {
   id: number;
   format: number;
   json: unknown;
-  needs?: Needs;
 }
 
 /**

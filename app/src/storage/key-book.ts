@@ -1,4 +1,5 @@
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
+import { type Apart, type Names, noNames } from './row-names';
 
 export const PIECES = ['records', 'grids', 'bricks', 'files'] as const;
 /** What is stored under numbers that count on within a project. */
@@ -10,6 +11,10 @@ export const pieceSets = (): PieceSets => ({
   bricks: new Set(),
   files: new Set(),
 });
+
+/** Numbers that saves went on using. */
+export type Used = Names & { readonly bricks: Set<number> };
+export const nothingUsed = (): Used => ({ ...noNames(), bricks: new Set() });
 
 export interface GridKey {
   readonly key: number;
@@ -32,27 +37,35 @@ export class KeyBook {
   readonly next: Record<Piece, number> = { records: 1, grids: 1, bricks: 1, files: 1 };
   private readonly gone = pieceSets();
   /** Old numbers that saves went on using, while somebody listens. */
-  private used: PieceSets | null = null;
+  private used: Used | null = null;
 
-  recordKey(record: object): number | undefined {
-    return this.alive('records', this.records.get(record));
+  recordKey(record: object, apart: Apart): number | undefined {
+    const key = this.alive('records', this.records.get(record));
+    if (key !== undefined) this.used?.records.set(key, apart);
+    return key;
   }
 
   brickKey(brick: Brick): number | undefined {
-    return this.alive('bricks', this.bricks.get(brick));
+    const key = this.alive('bricks', this.bricks.get(brick));
+    if (key !== undefined) this.used?.bricks.add(key);
+    return key;
   }
 
   gridKey(grid: VoxelGrid): GridKey | undefined {
     const known = this.grids.get(grid);
-    return this.alive('grids', known?.key) === undefined ? undefined : known;
+    const key = this.alive('grids', known?.key);
+    if (key !== undefined) this.used?.grids.add(key);
+    return key === undefined ? undefined : known;
   }
 
   fileKey(bytes: Uint8Array): number | undefined {
-    return this.alive('files', this.files.get(bytes));
+    const key = this.alive('files', this.files.get(bytes));
+    if (key !== undefined) this.used?.files.add(key);
+    return key;
   }
 
   /** From now on `used` gathers the stored numbers that saves go on using; null stops it. */
-  listen(used: PieceSets | null): void {
+  listen(used: Used | null): void {
     this.used = used;
   }
 
@@ -62,8 +75,6 @@ export class KeyBook {
   }
 
   private alive(piece: Piece, key: number | undefined): number | undefined {
-    if (key === undefined || this.gone[piece].has(key)) return undefined;
-    this.used?.[piece].add(key);
-    return key;
+    return key === undefined || this.gone[piece].has(key) ? undefined : key;
   }
 }

@@ -1,6 +1,6 @@
 import type { LooseJson } from '@sphalerite/core/model';
 import type { Transaction } from 'dexie';
-import type { Needs, RecordRow, StepRow } from './database';
+import type { StepRow } from './database';
 
 /** The root of a step as it was stored up to format 5. */
 interface OldRoot {
@@ -43,24 +43,4 @@ export function rootOf({ format, root }: StepRow): LooseJson {
   if (format >= 7) return root;
   const { fields, rig, lists } = root as unknown as OldRoot & { lists: LooseJson };
   return { ...fields, ...lists, rig };
-}
-
-/** The rows that a step names; up to format 6 it did not say. */
-export function needsOfStep(row: StepRow): Needs {
-  if (row.needs || row.format >= 7) return row.needs ?? {};
-  const { rig, lists } = row.root as unknown as OldRoot & { lists: Record<string, number[]> };
-  return { records: [rig, ...Object.values(lists).flat()] };
-}
-
-interface OldPart {
-  layers?: { grid: number }[];
-  regions?: { grid: number } | null;
-}
-
-/** The rows that a record names; up to format 6 those of a part, or of a part in the bin. */
-export function needsOfRecord(row: RecordRow): Needs {
-  if (row.needs || row.format >= 7) return row.needs ?? {};
-  const held = row.json as OldPart & { part?: OldPart };
-  const part = held.layers ? held : held.part;
-  return part?.layers ? { grids: [...part.layers, ...(part.regions ? [part.regions] : [])].map((l) => l.grid) } : {};
 }

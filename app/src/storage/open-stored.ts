@@ -1,7 +1,8 @@
 import { checkLinks, checkVersion } from '@sphalerite/core/model';
 import { DEFAULT_HISTORY_BUDGET, type History, joinSteps } from '@sphalerite/core/project';
 import { type StepRow, db, rowsOf } from './database';
-import { ProjectReader, whole } from './project-reader';
+import { ProjectReader } from './project-reader';
+import { whole } from './row-names';
 import { ProjectWriter, type Step, type Unread } from './project-writer';
 import { UnreadableError } from './storage-errors';
 import type { ViewState } from './view-state';

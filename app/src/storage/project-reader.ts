@@ -1,32 +1,27 @@
 import { type Box, boxesEqual } from '@sphalerite/core/math';
 import {
-  ALL_KINDS,
   FORMAT_VERSION,
   type FoundBlob,
   type LooseJson,
   type Mark,
   type Path,
   type Project,
-  FormatError,
   checkVersion,
   mapMarked,
   parsed,
   projectSchema,
-  upgradeProject,
-  upgradeRecord,
   withBlobs,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { Table } from 'dexie';
-import { type GridRow, type Needs, type RecordRow, type StepRow, db } from './database';
+import { type GridRow, type RecordRow, type StepRow, db } from './database';
 import { brickKeysOf, readGrid } from './grid-rows';
 import type { KeyBook } from './key-book';
-import { needsOfRecord, needsOfStep, rootOf } from './old-database';
 import type { Step } from './project-writer';
+import { type Apart, jsonOfRecord, namesOfRecord, namesOfStep, noNames, rootOfStep, whole } from './row-names';
 import { sharedWith } from './share';
 import { UnreadableError } from './storage-errors';
 
-type Apart = Extract<Mark, { mark: 'apart' }>;
 /** Rows that were fetched and not read yet. */
 interface Fetched {
   readonly records: ReadonlyMap<number, RecordRow>;
@@ -60,7 +55,7 @@ export class ProjectReader {
   /** Reads some steps. @throws UnreadableError when rows are missing or damaged, FormatError when they are newer */
   async steps(rows: readonly StepRow[]): Promise<Step[]> {
     for (const row of rows) checkVersion(row.format);
-    const fetched = await this.fetch(rows.map(needsOfStep));
+    const fetched = await this.fetch(rows);
     return rows.map((row) => {
       const { label, at, where, viewBefore, viewAfter, bytes } = row;
       const shown = sharedWith(this.lastShown, { label, where, viewBefore, viewAfter });
@@ -70,28 +65,30 @@ export class ProjectReader {
   }
 
   /** All rows that are named, and those that they name in turn. */
-  private async fetch(named: readonly Needs[]): Promise<Fetched> {
+  private async fetch(steps: readonly StepRow[]): Promise<Fetched> {
     const records = new Map<number, RecordRow>();
-    const grids = new Set<number>(),
-      files = new Set<number>();
-    for (let open = [...named]; open.length > 0;) {
-      const wanted = new Set<number>();
-      for (const needs of open) {
-        for (const k of needs.records ?? []) if (!this.records.has(k) && !records.has(k)) wanted.add(k);
-        for (const k of needs.grids ?? []) grids.add(k);
-        for (const k of needs.files ?? []) if (!this.files.has(k)) files.add(k);
+    const names = noNames();
+    for (const step of steps) namesOfStep(step, names);
+    for (let open = [...names.records]; open.length > 0;) {
+      const wanted = new Map(open.filter(([k]) => !this.records.has(k) && !records.has(k)));
+      const rows = await this.rows(db.recordRows, [...wanted.keys()], 'a record');
+      const next = noNames();
+      for (const row of rows) {
+        records.set(row.id, row);
+        namesOfRecord(row, wanted.get(row.id)!, next);
       }
-      const rows = await this.rows(db.recordRows, [...wanted], 'a record');
-      for (const row of rows) records.set(row.id, row);
-      open = rows.map(needsOfRecord);
+      for (const k of next.grids) names.grids.add(k);
+      for (const k of next.files) names.files.add(k);
+      open = [...next.records];
     }
-    const gridRows = await this.fetchGrids(grids);
-    await this.fetchBricks(new Set([...gridRows.values()].flatMap(brickKeysOf)));
-    for (const { id, bytes } of await this.rows(db.fileRows, [...files], 'a picture')) {
+    const grids = await this.fetchGrids(names.grids);
+    await this.fetchBricks(new Set([...grids.values()].flatMap(brickKeysOf)));
+    const files = [...names.files].filter((k) => !this.files.has(k));
+    for (const { id, bytes } of await this.rows(db.fileRows, files, 'a picture')) {
       this.files.set(id, bytes);
       this.book.files.set(bytes, id);
     }
-    return { records, grids: gridRows };
+    return { records, grids };
   }
 
   private async rows<T>(table: Table<T, [string, number]>, keys: readonly number[], what: string): Promise<T[]> {
@@ -122,7 +119,7 @@ export class ProjectReader {
   }
 
   private revive(row: StepRow, fetched: Fetched): Project {
-    const root = whole(() => parsed(ALL_KINDS[0]!, upgradeProject(rootOf(row), row.format)));
+    const root = whole(() => parsed({ name: 'project', schema: projectSchema }, rootOfStep(row)));
     const found: FoundBlob[] = [];
     const project = mapMarked(projectSchema, ['apart', 'cells', 'bytes'], root, (mark, value, at, inside) => {
       if (mark.mark !== 'apart') return this.carried(mark, value, at, fetched);
@@ -152,7 +149,7 @@ export class ProjectReader {
   }
 
   private record(
-    { of, piece }: Apart,
+    apart: Apart,
     key: number,
     at: Path,
     inside: (piece: unknown) => unknown,
@@ -160,18 +157,13 @@ export class ProjectReader {
   ): { readonly record: object; readonly found: readonly FoundBlob[] } {
     const known = this.records.get(key);
     if (known) return known;
+    const { of, piece } = apart;
     const row = fetched.records.get(key) ?? missing(`a ${of}`);
-    const kind = ALL_KINDS.find((k) => k.name === of);
-    const found: FoundBlob[] = [];
-    const json = whole(() =>
-      parsed(
-        { name: of, schema: piece },
-        kind ? upgradeRecord(kind, row.json, row.format, (b) => void found.push(b)) : row.json,
-      ),
-    ) as LooseJson;
+    const { json: read, found } = jsonOfRecord(row, apart);
+    const json = whole(() => parsed({ name: of, schema: piece }, read)) as LooseJson;
     const name = `${at.slice(1).join('/')} ${of} ${String(json['id'] ?? json['bone'] ?? '')}`;
-    const read = inside(json) as object;
-    const record = Array.isArray(read) ? read : sharedWith(this.lastRecords.get(name), read);
+    const revived = inside(json) as object;
+    const record = Array.isArray(revived) ? revived : sharedWith(this.lastRecords.get(name), revived);
     this.lastRecords.set(name, record);
     // A row of an older format stays as it is; what was made of it is written anew when a step needs it.
     if (row.format === FORMAT_VERSION) this.book.records.set(record, key);
@@ -201,17 +193,6 @@ export class ProjectReader {
       this.book.grids.set(grid, { key: row.id, depth: row.depth });
     }
     return this.grids.get(key)!;
-  }
-}
-
-/** What a check of the format refuses is damage here, unless it is newer. @throws UnreadableError, FormatError */
-export function whole<T>(check: () => T): T {
-  try {
-    return check();
-  } catch (e) {
-    if (e instanceof FormatError && e.code === 'broken')
-      throw new UnreadableError(`What is stored of this project is damaged. ${e.message}`);
-    throw e;
   }
 }
 

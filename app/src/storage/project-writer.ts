@@ -158,7 +158,7 @@ export class ProjectWriter {
       viewBefore: { ...step.viewBefore },
       viewAfter: { ...step.viewAfter },
       bytes: step.bytes,
-      ...plan.root(step.project),
+      root: plan.root(step.project),
     };
   }
 

@@ -8,9 +8,10 @@ import {
   projectSchema,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
-import type { BrickRow, FileRow, GridRow, Needs, RecordRow } from './database';
+import type { BrickRow, FileRow, GridRow, RecordRow } from './database';
 import { planGrid } from './grid-rows';
 import type { GridKey, KeyBook } from './key-book';
+import type { Apart } from './row-names';
 
 /**
  * The rows that projects need and the database has not got yet. Records, grids, bricks and files are immutable and found by
@@ -29,8 +30,6 @@ export class SavePlan {
   private readonly newGrids = new Map<VoxelGrid, GridKey>();
   private readonly newFiles = new Map<Uint8Array, number>();
   private readonly lastGrid = new Map<string, VoxelGrid>();
-  /** What the row that is being worked out names. */
-  private needs: Needs = {};
 
   constructor(
     private readonly project: string,
@@ -38,11 +37,17 @@ export class SavePlan {
   ) {}
 
   /** The root of a project, with whatever it needs among the rows. */
-  root(project: Project): { readonly root: LooseJson; readonly needs: Needs } {
-    return this.row(
-      () => this.stored(project) as unknown as LooseJson,
-      (root, needs) => ({ root, needs }),
-    );
+  root(project: Project): LooseJson {
+    return mapMarked(projectSchema, ['apart', 'cells', 'bytes'], project, (mark, value, at, inside) => {
+      switch (mark.mark) {
+        case 'apart':
+          return this.record(mark, value as object, inside);
+        case 'cells':
+          return this.grid(value as VoxelGrid, at);
+        default:
+          return this.file(value as Uint8Array<ArrayBuffer>);
+      }
+    }) as unknown as LooseJson;
   }
 
   /** Makes the numbers of these rows known: they are stored. */
@@ -54,48 +59,15 @@ export class SavePlan {
     for (const [k, v] of this.lastGrid) this.book.lastGrid.set(k, v);
   }
 
-  private stored(project: Project): Project {
-    return mapMarked(projectSchema, ['apart', 'cells', 'bytes'], project, (mark, value, at, inside) => {
-      switch (mark.mark) {
-        case 'apart':
-          return this.name('records', this.record(value as object, inside));
-        case 'cells':
-          return this.name('grids', this.grid(value as VoxelGrid, at));
-        default:
-          return this.name('files', this.file(value as Uint8Array<ArrayBuffer>));
-      }
-    });
-  }
-
-  /** Works out a row: what it says, and which rows that names. */
-  private row<J, R>(say: () => J, then: (json: J, needs: Needs) => R): R {
-    const outer = this.needs;
-    this.needs = {};
-    const json = say();
-    const needs = this.needs;
-    this.needs = outer;
-    return then(json, needs);
-  }
-
-  private name(piece: keyof Needs, key: number): number {
-    (this.needs[piece] ??= []).push(key);
-    return key;
-  }
-
-  private record(record: object, inside: (piece: unknown) => unknown): number {
-    const known = this.newRecords.get(record) ?? this.book.recordKey(record);
+  private record(apart: Apart, record: object, inside: (piece: unknown) => unknown): number {
+    const known = this.newRecords.get(record) ?? this.book.recordKey(record, apart);
     if (known !== undefined) return known;
-    return this.row(
-      () => inside(record),
-      (json, needs) => {
-        const id = this.book.next.records++;
-        const more = Object.keys(needs).length > 0 ? { needs } : {};
-        this.records.push({ project: this.project, id, format: FORMAT_VERSION, json, ...more });
-        this.bytes += JSON.stringify({ json, ...more }).length;
-        this.newRecords.set(record, id);
-        return id;
-      },
-    );
+    const json = inside(record);
+    const id = this.book.next.records++;
+    this.records.push({ project: this.project, id, format: FORMAT_VERSION, json });
+    this.bytes += JSON.stringify(json).length;
+    this.newRecords.set(record, id);
+    return id;
   }
 
   private grid(grid: VoxelGrid, at: Path): number {

@@ -1,9 +1,9 @@
 import type { Table } from 'dexie';
-import { CONTENT_TABLES, type GridRow, type Needs, PIECE_TABLES, type RecordRow, db, rowsOf } from './database';
+import { CONTENT_TABLES, type GridRow, PIECE_TABLES, type RecordRow, type StepRow, db, rowsOf } from './database';
 import { brickKeysOf } from './grid-rows';
-import { PIECES, type PieceSets, pieceSets } from './key-book';
+import { PIECES, type PieceSets, nothingUsed, pieceSets } from './key-book';
 import type { ProjectWriter } from './project-writer';
-import { needsOfRecord, needsOfStep } from './old-database';
+import { type Names, namesOfRecord, namesOfStep, noNames } from './row-names';
 
 /** Rows looked at or deleted at a time, so that a save never waits long. */
 const CHUNK = 200;
@@ -15,11 +15,12 @@ const chunks = <T>(list: readonly T[]): T[][] =>
  * Deletes the records, grids, bricks and files of the writer's project that no kept step needs, in many short pieces between
  * which saves go on. What a save uses meanwhile stays; what is deleted, the writer has forgotten before.
  *
- * @throws TakenOverError when another window has the project now
+ * @throws TakenOverError when another window has the project now, UnreadableError when rows are damaged, so that nobody can
+ * say what they need; nothing is deleted then
  */
 export async function sweep(writer: ProjectWriter): Promise<void> {
   const { book, projectId } = writer;
-  const used = pieceSets();
+  const used = nothingUsed();
   // A save that was worked out before this moment is done when this turn comes; later ones are listened to.
   const limit = await writer.inTurn(async () => {
     book.listen(used);
@@ -28,10 +29,9 @@ export async function sweep(writer: ProjectWriter): Promise<void> {
   try {
     const live = new Marks(projectId);
     const steps = await rowsOf(db.steps, projectId).primaryKeys();
-    for (const some of chunks(steps))
-      for (const row of await db.steps.bulkGet(some)) if (row) await live.all(needsOfStep(row));
+    for (const some of chunks(steps)) for (const row of await db.steps.bulkGet(some)) if (row) await live.step(row);
     const dead = await writer.inTurn(async () => {
-      await live.all({ records: [...used.records], grids: [...used.grids], files: [...used.files] });
+      await live.all(used);
       for (const k of used.bricks) live.seen.bricks.add(k);
       const rows = pieceSets();
       for (const [i, piece] of PIECES.entries()) {
@@ -59,18 +59,24 @@ class Marks {
   readonly seen: PieceSets = pieceSets();
   constructor(private readonly project: string) {}
 
-  async all(needs: Needs): Promise<void> {
-    const grids: number[] = [];
-    for (let open = [needs]; open.length > 0;) {
-      const records: number[] = [];
-      for (const of of open) {
-        records.push(...(of.records ?? []));
-        grids.push(...(of.grids ?? []));
-        for (const k of of.files ?? []) this.seen.files.add(k);
-      }
-      open = (await this.fresh<RecordRow>(db.recordRows, 'records', records)).map(needsOfRecord);
+  async step(row: StepRow): Promise<void> {
+    const names = noNames();
+    namesOfStep(row, names);
+    await this.all(names);
+  }
+
+  async all({ records, grids, files }: Names): Promise<void> {
+    const found: Names = { records: new Map(), grids: new Set(grids), files: new Set(files) };
+    for (let open = records; open.size > 0;) {
+      const rows = await this.fresh<RecordRow>(db.recordRows, 'records', open.keys());
+      const next = noNames();
+      for (const row of rows) namesOfRecord(row, open.get(row.id)!, next);
+      for (const k of next.grids) found.grids.add(k);
+      for (const k of next.files) found.files.add(k);
+      open = next.records;
     }
-    await this.grids(grids);
+    for (const k of found.files) this.seen.files.add(k);
+    await this.grids(found.grids);
   }
 
   private async grids(keys: Iterable<number>): Promise<void> {

@@ -1,4 +1,5 @@
 import type { Id } from './ids';
+import { lookUp } from './records';
 
 /** A long list in groups, in order; where a group ends means nothing. What changes one record leaves all other groups as they are. */
 export type Groups<T> = readonly (readonly T[])[];
@@ -20,6 +21,18 @@ export function appended<T>(groups: Groups<T>, more: readonly T[], size: number)
     : [...groups, ...grouped(more, size)];
 }
 
+/** Ids that are looked for group by group; of more of them every record is asked. */
+const FEW = 32;
+
+/** The record of that id, in whichever group. */
+export function findIn<T extends Named>(groups: Groups<T>, id: Id): T | undefined {
+  for (const group of groups) {
+    const record = lookUp(group, id);
+    if (record) return record;
+  }
+  return undefined;
+}
+
 /**
  * With some records replaced, or left out where `change` gives null. The same groups where nothing changed, and the same list
  * when nothing did anywhere; a group that became empty goes.
@@ -29,9 +42,12 @@ export function changed<T extends Named>(
   ids: ReadonlySet<Id>,
   change: (record: T) => T | null,
 ): Groups<T> {
+  const few = ids.size <= FEW ? [...ids] : null;
+  const holds = (group: readonly T[]): boolean =>
+    few ? few.some((id) => lookUp(group, id)) : group.some((r) => ids.has(r.id));
   let any = false;
   const out = groups.map((group) => {
-    if (!group.some((r) => ids.has(r.id))) return group;
+    if (!holds(group)) return group;
     const next = group.flatMap((r) => (ids.has(r.id) ? (change(r) ?? []) : r));
     if (next.length === group.length && next.every((r, i) => r === group[i])) return group;
     any = true;

@@ -1,87 +1,88 @@
 import type { TraceInstance } from './shape';
 
-/** Instances in a leaf, at most. */
-const LEAF = 2;
 /** Places at which a cut is tried along an axis. */
 const BINS = 12;
 
 /**
  * Boxes around boxes around instances, so that a ray looks at a few of thousands: a bounding-volume tree, cut where the surface
- * area heuristic says (MacDonald & Booth 1990, binned after Wald 2007). Node n has its box at 6n (lowest, highest), and
- * either two children at `first[n]` and `first[n] + 1`, or `count[n]` instances from `first[n]` on in `order`.
+ * area heuristic says (MacDonald & Booth 1990, binned after Wald 2007). Node n has its box at 6n (lowest, highest; a little
+ * wider than exact, for single precision) and `links[n]`: the first of its two children, which stand side by side, or for a
+ * leaf the number of its one instance, as −1 − number. Small and side by side, because what a ray waits for is memory.
  */
 export interface InstanceTree {
-  readonly boxes: Float64Array;
-  readonly first: Int32Array;
-  /** 0 for a node with children. */
-  readonly count: Int32Array;
-  readonly order: Int32Array;
+  readonly boxes: Float32Array;
+  readonly links: Int32Array;
+  /** World → lattice of every instance: three columns of the turn and the shift, 12 numbers. */
+  readonly toLocal: Float64Array;
 }
 
 export function instanceTree(instances: readonly TraceInstance[]): InstanceTree {
   const n = instances.length;
-  const nodes = Math.max(1, 2 * n);
   const tree = {
-    boxes: new Float64Array(nodes * 6),
-    first: new Int32Array(nodes),
-    count: new Int32Array(nodes),
-    order: Int32Array.from({ length: n }, (_, i) => i),
+    boxes: new Float32Array(Math.max(1, 2 * n) * 6),
+    links: new Int32Array(Math.max(1, 2 * n)),
+    toLocal: new Float64Array(n * 12),
   };
+  instances.forEach(({ toLocal: m }, i) => {
+    for (let column = 0; column < 4; column++)
+      tree.toLocal.set(m.subarray(column * 4, column * 4 + 3), i * 12 + column * 3);
+  });
   const lows = Float64Array.from(instances.flatMap((i) => [...i.lo])),
     highs = Float64Array.from(instances.flatMap((i) => [...i.hi]));
-  const builder = new Builder(tree, lows, highs);
-  builder.build(n);
+  if (n > 0) new Builder(tree, lows, highs).build(n);
   return tree;
 }
+
+/** How much wider than exact a box has to be so that single precision never cuts anything off. */
+const SLACK = 2 ** -23;
 
 class Builder {
   private used = 1;
   private readonly cost = new Float64Array(BINS);
+  private readonly order: Int32Array;
 
   constructor(
-    private readonly tree: {
-      boxes: Float64Array;
-      first: Int32Array;
-      count: Int32Array;
-      order: Int32Array;
-    },
+    private readonly tree: { readonly boxes: Float32Array; readonly links: Int32Array },
     private readonly lows: Float64Array,
     private readonly highs: Float64Array,
-  ) {}
+  ) {
+    this.order = Int32Array.from({ length: lows.length / 3 }, (_, i) => i);
+  }
 
   build(n: number): void {
     // Node, its first instance and its last: without recursion, since a bad scene may be deep.
-    const open: number[][] = [[0, 0, n]];
+    const open: [node: number, from: number, to: number][] = [[0, 0, n]];
     for (let next = open.pop(); next; next = open.pop()) {
-      const [node, from, to] = next as [number, number, number];
+      const [node, from, to] = next;
       this.bound(node, from, to);
-      const middle = to - from > LEAF ? this.cut(from, to) : from;
-      if (middle === from || middle === to) {
-        this.tree.first[node] = from;
-        this.tree.count[node] = to - from;
+      if (to - from === 1) {
+        this.tree.links[node] = -1 - this.order[from]!;
         continue;
       }
-      this.tree.first[node] = this.used;
+      const middle = this.cut(from, to);
+      this.tree.links[node] = this.used;
       open.push([this.used, from, middle], [this.used + 1, middle, to]);
       this.used += 2;
     }
   }
 
   private bound(node: number, from: number, to: number): void {
-    const { boxes, order } = this.tree;
-    const o = node * 6;
-    boxes.fill(Infinity, o, o + 3).fill(-Infinity, o + 3, o + 6);
-    for (let k = from; k < to; k++) {
-      const i = order[k]! * 3;
-      for (let a = 0; a < 3; a++) {
-        boxes[o + a] = Math.min(boxes[o + a]!, this.lows[i + a]!);
-        boxes[o + 3 + a] = Math.max(boxes[o + 3 + a]!, this.highs[i + a]!);
+    const { boxes } = this.tree;
+    for (let a = 0; a < 3; a++) {
+      let lo = Infinity,
+        hi = -Infinity;
+      for (let k = from; k < to; k++) {
+        const i = this.order[k]! * 3 + a;
+        lo = Math.min(lo, this.lows[i]!);
+        hi = Math.max(hi, this.highs[i]!);
       }
+      boxes[node * 6 + a] = lo - Math.abs(lo) * SLACK;
+      boxes[node * 6 + 3 + a] = hi + Math.abs(hi) * SLACK;
     }
   }
 
   private middleOf(k: number, axis: number): number {
-    const i = this.tree.order[k]! * 3 + axis;
+    const i = this.order[k]! * 3 + axis;
     return this.lows[i]! + this.highs[i]!;
   }
 
@@ -108,7 +109,7 @@ class Builder {
     }
     // All stand on one spot.
     if (best === Infinity) return (from + to) >> 1;
-    const { order } = this.tree;
+    const { order } = this;
     let left = from,
       right = to;
     while (left < right) {
@@ -118,7 +119,7 @@ class Builder {
         [order[left], order[right]] = [order[right]!, order[left]!];
       }
     }
-    return left;
+    return left === from || left === to ? (from + to) >> 1 : left;
   }
 
   /** What a cut before each bin would cost: instances on either side times the area of the box around them. */
@@ -126,7 +127,7 @@ class Builder {
     const bins = Array.from({ length: BINS }, () => new Side());
     for (let k = from; k < to; k++) {
       const bin = Math.min(BINS - 1, Math.floor(((this.middleOf(k, axis) - lo) / (hi - lo)) * BINS));
-      bins[bin]!.take(this.lows, this.highs, this.tree.order[k]! * 3, 1);
+      bins[bin]!.take(this.lows, this.highs, this.order[k]! * 3, 1);
     }
     this.cost.fill(0);
     const left = new Side(),

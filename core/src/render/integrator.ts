@@ -287,7 +287,7 @@ class Path {
     const { ax, ay, az } = this;
     const cos = ax * nx + ay * ny + az * nz;
     if (cos <= 0 || ay <= 0) return;
-    if (this.shadow.intersect(this.scene, this.ox, this.oy, this.oz, ax, ay, az, EPSILON, Infinity)) return;
+    if (this.shadow.blocked(this.scene, this.ox, this.oy, this.oz, ax, ay, az, EPSILON, Infinity)) return;
     this.add(c[0] * cos, c[1] * cos, c[2] * cos);
   }
 
@@ -320,7 +320,7 @@ class Path {
     const fz = u[0]! * v[1]! - u[1]! * v[0]!;
     const facing = -(dx * fx + dy * fy + dz * fz);
     if (facing <= 0) return;
-    if (this.shadow.intersect(this.scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return;
+    if (this.shadow.blocked(this.scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return;
     const share = (cos * facing) / (Math.PI * d2 * e.chance);
     this.add(e.radiance[0]! * share, e.radiance[1]! * share, e.radiance[2]! * share);
   }

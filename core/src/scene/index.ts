@@ -1,3 +1,4 @@
 export * from './draw-list';
 export * from './repeats';
+export * from './scene-tree';
 export * from './gather';

@@ -6,7 +6,7 @@ import { type Hold, holdProject } from '../../storage/lock';
 import { type OpenedProject, openStored } from '../../storage/open-stored';
 import { ProjectWriter } from '../../storage/project-writer';
 import { setThumbnail } from '../../storage/shelf';
-import { GoneError, TakenOverError, isFull } from '../../storage/storage-errors';
+import { GoneError, TakenOverError, isFull, UnreadableError } from '../../storage/storage-errors';
 import { sweep } from '../../storage/sweep';
 import type { ViewState } from '../../storage/view-state';
 import { projectPicture } from '../../workers/thumbnails';
@@ -74,8 +74,9 @@ export function useSaving(project: () => Project | null, history: () => History<
     whenIdle(() => {
       if (seat && writable.value)
         void sweep(writer).catch((e: Error) => {
-          // Tidying is tried again at the next opening; only a loss of the right to write is news, and told by the save.
-          if (!(e instanceof TakenOverError || e instanceof GoneError)) notices.fail(e);
+          // Tidying is tried again at the next opening; a loss of the right to write is told by the save, damage by the opening.
+          const told = [TakenOverError, GoneError, UnreadableError].some((known) => e instanceof known);
+          if (!told) notices.fail(e);
         });
     });
   }

@@ -8,6 +8,7 @@ import {
   appended,
   changed,
   find,
+  findIn,
   freeName,
   lookUp,
   must,
@@ -120,5 +121,5 @@ const withScene = (project: Project, scene: Scene): Project => ({
 
 /** @throws MissingError */
 function mustPlacement(scene: Scene, id: Id): void {
-  if (!scene.placements.some((g) => g.some((p) => p.id === id))) must<Placement>([], id, 'placement');
+  if (!findIn(scene.placements, id)) must<Placement>([], id, 'placement');
 }
