@@ -119,7 +119,9 @@ export class ProjectReader {
   }
 
   private revive(row: StepRow, fetched: Fetched): Project {
-    const root = whole(() => parsed({ name: 'project', schema: projectSchema }, rootOfStep(row)));
+    const root = rootOfStep(row);
+    // Checked, and taken as it came from the database: objects that a parser puts together take more room.
+    whole(() => parsed({ name: 'project', schema: projectSchema }, root));
     const found: FoundBlob[] = [];
     const project = mapMarked(projectSchema, ['apart', 'cells', 'bytes'], root, (mark, value, at, inside) => {
       if (mark.mark !== 'apart') return this.carried(mark, value, at, fetched);
@@ -160,7 +162,8 @@ export class ProjectReader {
     const { of, piece } = apart;
     const row = fetched.records.get(key) ?? missing(`a ${of}`);
     const { json: read, found } = jsonOfRecord(row, apart);
-    const json = whole(() => parsed({ name: of, schema: piece }, read)) as LooseJson;
+    whole(() => parsed({ name: of, schema: piece }, read));
+    const json = read as LooseJson;
     const name = `${at.slice(1).join('/')} ${of} ${String(json['id'] ?? json['bone'] ?? '')}`;
     const revived = inside(json) as object;
     const record = Array.isArray(revived) ? revived : sharedWith(this.lastRecords.get(name), revived);

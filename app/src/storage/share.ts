@@ -13,7 +13,8 @@ export function sharedWith<T>(last: unknown, next: T): T {
   let same = keys.length === Object.keys(last).length;
   // Copied from the one before it has that one's shape, which engines keep much smaller than one grown field by field.
   const alike = same && keys.every((k) => k in last);
-  const out = (Array.isArray(next) ? [] : alike ? { ...last } : {}) as Record<string, unknown>;
+  // A copied list has just the room it needs; one that grows takes more.
+  const out = (Array.isArray(next) ? [...(next as unknown[])] : alike ? { ...last } : {}) as Record<string, unknown>;
   for (const key of keys) {
     out[key] = sharedWith(last[key], next[key]);
     same &&= key in last && out[key] === last[key];

@@ -46,19 +46,6 @@ export const projectToJson = (project: Project, carrier: Carrier = COUNTS): Loos
 export const projectFromJson = (json: unknown, opener: Opener): Project =>
   recordFromJson<Project>(projectKind as RecordKind, json, opener);
 
-const grids = new WeakMap<object, readonly VoxelGrid[]>();
-
-/** Every grid of a record, in the order they stand in it; kept for the record. */
-export function gridsIn(kind: RecordKind, record: object): readonly VoxelGrid[] {
-  let list = grids.get(record);
-  if (!list) {
-    const found: VoxelGrid[] = [];
-    mapMarked(kind.schema, ['cells'], record, (_, grid) => (found.push(grid as VoxelGrid), grid));
-    grids.set(record, (list = found));
-  }
-  return list;
-}
-
 /** A value with every id in it replaced: its own, and those of what it names. Projects within it keep theirs. */
 export const mapIds = <T>(schema: z.ZodType, value: T, over: (id: Id, of: string) => Id): T =>
   mapMarked(schema, ['own', 'ref', 'mention'], value, (mark, id) => over(id as Id, (mark as { of: string }).of));
