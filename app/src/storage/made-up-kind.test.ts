@@ -26,9 +26,8 @@ import {
   undo,
 } from '@sphalerite/core/project';
 import { VoxelGrid } from '@sphalerite/core/voxel';
-import { bricksOf } from '../workers/background-edit';
+import { bricksOf, giveBack, takeBack } from '../workers/background-edit';
 import { BrickMirror, SentBricks } from '../workers/packed';
-import { makePatch, openPatch } from '../workers/patch';
 import { db } from './database';
 import { loadStored } from './open-stored';
 import { ProjectWriter, pieceCounts } from './project-writer';
@@ -165,9 +164,9 @@ describe('a kind of record that is declared in one place', () => {
     mirror.receive(sent.takeParcel());
     const there = mirror.openProject(packed);
     const rung = { ...bells(there)[0]!, name: 'Little bell' };
-    const patch = makePatch(there, { ...there, bells: [rung] } as Project, (grid) => mirror.packBack(grid));
+    const patch = giveBack(there, { ...there, bells: [rung] } as Project, mirror);
     expect(Object.keys(patch.lists)).toEqual(['bells']);
-    const back = openPatch(p, patch, bricksOf(p));
+    const back = takeBack(p, patch, bricksOf(p));
     expect(facts(back)).toEqual([{ ...facts(p)[0]!, name: 'Little bell' }]);
     expect([back.parts === p.parts, back.blobs === p.blobs]).toEqual([true, true]);
   });

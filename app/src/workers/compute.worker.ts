@@ -25,7 +25,7 @@ function buffersOf(value: unknown, found = new Set<ArrayBuffer>()): ArrayBuffer[
 const post = (message: FromWorker, payload?: unknown): void =>
   self.postMessage(message, { transfer: buffersOf(payload) });
 
-self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
+self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   if (data.type === 'cancel') {
     cancelled.add(data.id);
     return;
@@ -34,14 +34,19 @@ self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
     bricks.forget();
     return;
   }
-  const { id, kind, input } = data;
+  bricks.receive(data.bricks);
+  // Projects build on one another in the order they arrive. One that cannot be opened ends the worker, and all is sent anew.
+  if ('project' in data.input) bricks.openProject(data.input.project);
+  void run(data);
+};
+
+async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Promise<void> {
   try {
-    bricks.receive(data.bricks);
     // Whoever gave up on this before it began has said so in a message that waits behind it.
     await turnOfLoop();
     if (cancelled.has(id)) throw new JobCancelled();
-    const run = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
-    const output = await run(input, {
+    const work = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
+    const output = await work(input, {
       bricks,
       report: (progress: number, partial?: unknown) => post({ type: 'progress', id, progress, partial }, partial),
       breathe: async () => {
@@ -56,4 +61,4 @@ self.onmessage = async ({ data }: MessageEvent<ToWorker>) => {
   } finally {
     cancelled.delete(id);
   }
-};
+}

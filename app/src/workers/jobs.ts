@@ -25,8 +25,16 @@ import { type RegionQuery, regionSteps, untidySteps } from '@sphalerite/core/scu
 import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
 import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
-import { type BrickMirror, type BrickParcel, type PackedGrid, type PackedProject, SentBricks } from './packed';
-import { type ProjectPatch, makePatch } from './patch';
+import {
+  type BrickMirror,
+  type BrickParcel,
+  type PackedGrid,
+  type PackedProject,
+  type ReturnedGrid,
+  SentBricks,
+} from './packed';
+import { giveBack } from './background-edit';
+import type { ProjectPatch } from './patch';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -55,7 +63,7 @@ export interface Jobs {
   /** Any edit of a project, by name; gives what it changed. */
   edit: {
     input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number };
-    output: ProjectPatch;
+    output: ProjectPatch<ReturnedGrid>;
     partial: never;
   };
   /** What Fill and Select mean by a click. */
@@ -151,7 +159,7 @@ export const handlers: Handlers = {
     if (!known) throw new Error(`There is no edit "${edit}".`);
     const before = ctx.bricks.openProject(project);
     const after = projects.apply(before, known, args, projects.editContext(seed, now));
-    return makePatch(before, after, (grid) => ctx.bricks.packBack(grid));
+    return giveBack(before, after, ctx.bricks);
   },
 
   async region({ grid, query }, ctx) {

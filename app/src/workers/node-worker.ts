@@ -32,6 +32,8 @@ export class ThreadWorker {
   onmessageerror: (() => void) | null = null;
   /** Buffers that were handed over, message by message. */
   readonly handedOver: number[] = [];
+  /** What was sent. */
+  readonly posted: unknown[] = [];
   private readonly thread: NodeWorker;
 
   constructor(script: string) {
@@ -42,6 +44,7 @@ export class ThreadWorker {
   }
   postMessage(message: unknown, transfer: ArrayBuffer[] = []): void {
     this.handedOver.push(transfer.length);
+    this.posted.push(message);
     this.thread.postMessage(message, transfer);
   }
   terminate(): void {

@@ -1,5 +1,6 @@
 import type { Box } from '@sphalerite/core/math';
-import { type Carrier, type Project, projectFromJson, projectToJson } from '@sphalerite/core/model';
+import type { Project } from '@sphalerite/core/model';
+import { type ProjectPatch, makePatch, openPatch } from './patch';
 import { BRICK_CELLS, type Brick, VoxelGrid, brickId, isUniformBrick, uniformBrick } from '@sphalerite/core/voxel';
 
 /**
@@ -12,10 +13,14 @@ export interface PackedGrid {
   readonly table: Int32Array;
 }
 
+/** A project as it goes to a worker: what differs from the one that it was sent before, or all of it the first time. */
 export interface PackedProject {
-  /** With places in `grids` for cells, and numbers of files for bytes, or null for those that stay on the page. */
-  readonly json: unknown;
-  readonly grids: readonly PackedGrid[];
+  /** Projects that follow one another; each has its own last one. */
+  readonly chain: string;
+  /** Whether it is a change of the one before on its chain. */
+  readonly follows: boolean;
+  /** Bytes stand as numbers of files, or null for those that stay on the page. */
+  readonly patch: ProjectPatch<PackedGrid>;
 }
 
 /** How much of a project goes along: what is drawn and shipped, what an edit may touch, or all that a file holds. */
@@ -40,13 +45,18 @@ function fileId(bytes: Uint8Array): number {
   return id;
 }
 
-/** What the sending side knows of one worker's bricks. */
+/** The same each time, so that it counts as unchanged. */
+const NO_BIN: Project['bin'] = [];
+
+/** What the sending side knows of one worker's bricks, files and projects. */
 export class SentBricks {
   private readonly sent = new Set<number>();
   private waiting: Brick[] = [];
   private tables: ArrayBuffer[] = [];
   private readonly sentFiles = new Set<number>();
   private waitingFiles: Uint8Array<ArrayBuffer>[] = [];
+  /** The project that was packed last on each chain. */
+  private readonly last = new Map<string, Project>();
 
   packGrid(grid: VoxelGrid): PackedGrid {
     const entries = [...grid.bricks()];
@@ -68,25 +78,22 @@ export class SentBricks {
     return { bounds: grid.bounds, table };
   }
 
-  packProject(project: Project, extent: PackExtent = 'shown'): PackedProject {
-    const grids: PackedGrid[] = [];
-    const places = new Map<VoxelGrid, number>();
-    const carrier: Carrier = {
-      cells: (grid) => {
-        let place = places.get(grid);
-        if (place === undefined) {
-          places.set(grid, (place = grids.length));
-          grids.push(this.packGrid(grid));
-        }
-        return place;
-      },
-      bytes: (bytes) => (extent === 'all' ? this.packFile(bytes) : null),
-    };
-    const { formatVersion: _, ...json } = projectToJson(
-      extent === 'shown' ? { ...project, bin: [] } : project,
-      carrier,
+  /**
+   * A project for the worker: only records that differ from the one it was sent last on the same chain.
+   *
+   * @param chain – another for projects that would come in between, such as a part alone
+   */
+  packProject(whole: Project, extent: PackExtent = 'shown', chain: string = extent): PackedProject {
+    const project = extent === 'shown' ? { ...whole, bin: NO_BIN } : whole;
+    const before = this.last.get(chain) ?? null;
+    const patch = makePatch(
+      before,
+      project,
+      (grid) => this.packGrid(grid),
+      (bytes) => (extent === 'all' ? this.packFile(bytes) : null),
     );
-    return { json, grids };
+    this.last.set(chain, project);
+    return { chain, follows: before !== null, patch };
   }
 
   private packFile(bytes: Uint8Array<ArrayBuffer>): number {
@@ -127,6 +134,7 @@ export class SentBricks {
   forget(): void {
     this.sent.clear();
     this.sentFiles.clear();
+    this.last.clear();
     this.waiting = [];
     this.waitingFiles = [];
     this.tables = [];
@@ -163,11 +171,13 @@ export function openReturned(packed: ReturnedGrid, known: ReadonlyMap<number, Br
   );
 }
 
-/** The worker's side: its mirror of the bricks. */
+/** The worker's side: its mirror of bricks, files and projects. */
 export class BrickMirror {
   private readonly bricks = new Map<number, Brick>();
   private readonly numbers = new WeakMap<Brick, number>();
   private readonly files = new Map<number, Uint8Array<ArrayBuffer>>();
+  private readonly last = new Map<string, Project>();
+  private readonly opened = new WeakMap<PackedProject, Project>();
 
   receive(parcel: BrickParcel): void {
     parcel.ids.forEach((id, i) => {
@@ -181,6 +191,7 @@ export class BrickMirror {
   forget(): void {
     this.bricks.clear();
     this.files.clear();
+    this.last.clear();
   }
 
   /** A grid for the way back to the page. */
@@ -210,11 +221,23 @@ export class BrickMirror {
     );
   }
 
+  /**
+   * The project that was sent. The first call for each has to come in the order they were sent in, since each says only
+   * what differs from the one before; records that do not are the very same, with all that was derived from them.
+   */
   openProject(packed: PackedProject): Project {
-    const grids = packed.grids.map((g) => this.openGrid(g));
-    return projectFromJson(packed.json, {
-      cells: (place) => grids[place as number]!,
-      bytes: (id) => (id === null ? AT_HOME : this.files.get(id as number)!),
-    });
+    const known = this.opened.get(packed);
+    if (known) return known;
+    const before = packed.follows ? this.last.get(packed.chain) : null;
+    if (before === undefined) throw new Error(`The project before this one on the way "${packed.chain}" is not here.`);
+    const project = openPatch(
+      before,
+      packed.patch,
+      (grid) => this.openGrid(grid),
+      (id) => (id === null ? AT_HOME : this.files.get(id as number)!),
+    );
+    this.last.set(packed.chain, project);
+    this.opened.set(packed, project);
+    return project;
   }
 }

@@ -94,6 +94,8 @@ export class Seat {
     try {
       input = job.pack(this.sent);
     } catch (e) {
+      // Whatever was packed until then will not be sent: the next job sends it anew.
+      this.sent.forget();
       job.reject(e as Error);
       return;
     }

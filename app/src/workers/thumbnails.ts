@@ -26,7 +26,7 @@ export function partPicture(project: Project, part: Part): Promise<string> {
     bin: [],
   };
   const picture = sharedPool()
-    .run('thumbnail', (sent) => ({ project: sent.packProject(alone), part: part.id }))
+    .run('thumbnail', (sent) => ({ project: sent.packProject(alone, 'shown', 'part'), part: part.id }))
     .then(dataAddress);
   byPalette.set(palette, picture);
   // A picture that failed is asked for anew the next time.

@@ -9,6 +9,7 @@ import {
   addShotEdit,
   apply,
   deletePartEdit,
+  editShotEdit,
   editContext,
   renameProjectEdit,
   restoreEdit,
@@ -27,6 +28,7 @@ import { CellSet } from '@sphalerite/core/voxel';
 import { editInBackground } from './background-edit';
 import { ThreadWorker, bundleWorker } from './node-worker';
 import { BrickMirror, SentBricks } from './packed';
+import type { ProjectPatch } from './patch';
 import { WorkerPool } from './pool';
 
 function lamp(): Project {
@@ -368,5 +370,66 @@ describe('queries in a worker', () => {
     expect(new CellSet(r.box, r.words).equals(regionCells(grid, query))).toBe(true);
     const u = await pool.run('untidy', (s) => ({ grid: s.packGrid(grid) }));
     expect(new CellSet(u.hidden.box, u.hidden.words).count).toBe(untidy(grid).hidden.count);
+  });
+});
+
+const made = <A>(p: Project, edit: Edit<A>, args: A): Project => apply(p, edit, args, editContext('made'));
+
+describe('a project that a worker has already', () => {
+  const p = lamp();
+  it('goes to it as what differs: moving the sun sends no grid, no brick and one shot', async () => {
+    const { pool, workers } = poolOf(1);
+    const traced = async (project: Project): Promise<{ patch: ProjectPatch<unknown>; bricks: number; sum: number }> => {
+      let sum = 0;
+      const shot = { ...project.shots[0]!, samples: 1 };
+      const pack = (s: SentBricks) => ({
+        project: s.packProject(project),
+        shot,
+        size: [16, 16] as const,
+        lane: 0,
+        lanes: 1,
+      });
+      await pool.run('trace', pack, {
+        onProgress: (_share, strip) => strip && (sum += strip.sum.reduce((a, b) => a + b, 0)),
+      });
+      const { input, bricks } = workers[0]!.posted.at(-1) as {
+        input: ReturnType<typeof pack>;
+        bricks: { ids: Int32Array };
+      };
+      return { patch: input.project.patch, bricks: bricks.ids.byteLength, sum };
+    };
+    const first = await traced(p);
+    expect([first.patch.grids.length, Object.keys(first.patch.lists).length]).toEqual([1, 14]);
+    const light = { ...p.shots[0]!.light, sun: { ...p.shots[0]!.light.sun, azimuth: 200 } };
+    const moved = made(p, editShotEdit, { shot: p.shots[0]!.id, change: { light } });
+    const second = await traced(moved);
+    expect(second.patch).toMatchObject({ fields: {}, rig: null, grids: [] });
+    expect([Object.keys(second.patch.lists), second.bricks]).toEqual([['shots'], 0]);
+    // It is the very picture that a worker which was sent everything makes.
+    const shot = { ...moved.shots[0]!, samples: 1 };
+    const whole = traceStrip(traceSceneOf(moved, shot, [16, 16]), 0, 16, 0, 1).sum.reduce((a, b) => a + b, 0);
+    expect(second.sum).toBeCloseTo(whole, 3);
+    expect(second.sum).not.toBeCloseTo(first.sum, 3);
+  });
+
+  it('comes out whole whatever went in between, another project or a part alone included', () => {
+    const sent = new SentBricks(),
+      mirror = new BrickMirror();
+    const over = (q: Project, extent: 'shown' | 'edited' | 'all', chain?: string): Project => {
+      const packed = sent.packProject(q, extent, chain);
+      mirror.receive(sent.takeParcel());
+      return mirror.openProject(packed);
+    };
+    const renamed = made(p, renameProjectEdit, { name: 'Post' });
+    const other = makeProject('q', 'Other', idsFrom('other'));
+    for (const q of [p, renamed, other, renamed, p]) {
+      expect(projectToJson(over(q, 'edited'))).toEqual(projectToJson(q));
+      expect(projectToJson(over({ ...q, parts: q.parts.slice(0, 1) }, 'shown', 'part')).parts).toHaveLength(1);
+    }
+    const again = over(renamed, 'edited');
+    expect(over(made(renamed, renameProjectEdit, { name: 'Lamp' }), 'edited').parts).toBe(again.parts);
+    const late = sent.packProject(p, 'edited');
+    mirror.forget();
+    expect(() => mirror.openProject(late)).toThrow(/is not here/);
   });
 });
