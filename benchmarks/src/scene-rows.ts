@@ -22,7 +22,7 @@ import {
   traceCamera,
   traceInstances,
   traceLight,
-  traceStrip,
+  traceArea,
 } from '@sphalerite/core/render';
 import { type DrawList, Gatherer, gather } from '@sphalerite/core/scene';
 import { boxStroke } from '@sphalerite/core/sculpt';
@@ -160,7 +160,8 @@ function tracingRate(scene: TraceScene, target: Place, away: number): number {
     width,
     height,
   );
-  const picture = { ...scene, camera, width, height };
+  const picture = { ...scene, camera, width, height },
+    whole = { x: 0, y: 0, width, height };
   let rays = 0;
   // What looks for anything in the way asks it too.
   const counted = SceneRay.prototype.intersect;
@@ -168,9 +169,9 @@ function tracingRate(scene: TraceScene, target: Place, away: number): number {
     rays++;
     return counted.apply(this, args);
   };
-  traceStrip(picture, 0, height, 0, 1);
+  traceArea(picture, whole, 0, 1);
   SceneRay.prototype.intersect = counted;
-  return rays / median(5, () => void traceStrip(picture, 0, height, 0, 1));
+  return rays / median(5, () => void traceArea(picture, whole, 0, 1));
 }
 
 /** The nearest of all instances, one after another, each passed by when its box is missed. */

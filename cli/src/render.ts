@@ -1,5 +1,5 @@
 import { encodePng } from '@sphalerite/core/files';
-import { addStrip, developFilm, makeFilm, traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { addTraced, developFilm, makeFilm, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
 import { CliError, openProject, writeWhole } from './io';
 
 export function renderCommand(
@@ -16,10 +16,10 @@ export function renderCommand(
   const samples = options.samples ?? shot.samples;
   const film = makeFilm(scene.width, scene.height);
   const started = performance.now();
-  const rows = 8;
-  for (let y = 0; y < scene.height; y += rows) {
-    addStrip(film, traceStrip(scene, y, Math.min(rows, scene.height - y), 0, samples));
-    if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (y + rows)) / scene.height)} %`);
+  const areas = tileAreas(scene.width, scene.height);
+  for (const [i, area] of areas.entries()) {
+    addTraced(film, traceArea(scene, area, 0, samples));
+    if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (i + 1)) / areas.length)} %`);
   }
   writeWhole(options.out, encodePng(scene.width, scene.height, developFilm(film, shot.exposure)));
   console.log(

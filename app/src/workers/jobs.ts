@@ -12,14 +12,15 @@ import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import {
-  type Film,
-  type Strip,
+  type FilmLight,
   THUMBNAIL,
   developSteps,
   partThumbnailSteps,
   projectThumbnailSteps,
   traceSceneOf,
-  traceStrip,
+  type Traced,
+  tileAreas,
+  traceArea,
 } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
@@ -39,11 +40,11 @@ import type { ProjectPatch } from './patch';
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
   mesh: { input: { grid: PackedGrid; chunks: readonly Vec3[] }; output: (ChunkMesh | null)[]; partial: never };
-  /** One of `lanes` workers on a picture: strips of rows whose number modulo `lanes` is `lane`, pass by pass. */
+  /** One of `lanes` workers on a picture: tiles whose number modulo `lanes` is `lane`, from the middle, pass by pass. */
   trace: {
     input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
     output: null;
-    partial: Strip;
+    partial: Traced;
   };
   glb: {
     input: { project: PackedProject };
@@ -51,7 +52,7 @@ export interface Jobs {
     partial: never;
   };
   /** A traced picture as a PNG. */
-  png: { input: { film: Film; exposure: number }; output: Uint8Array<ArrayBuffer>; partial: never };
+  png: { input: { film: FilmLight; exposure: number }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** The bytes of a project file. */
   projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
   /** A project file read and packed for the way back, with every brick. */
@@ -136,9 +137,6 @@ async function drive<T>(steps: Steps<T>, ctx: JobContext<never>): Promise<T> {
   }
 }
 
-/** Rows traced between two breaths: about 20 ms of work at 640 pixels. */
-const STRIP_ROWS = 8;
-
 /** What runs in a worker, and in a test without one. */
 export const handlers: Handlers = {
   async mesh({ grid, chunks }, ctx) {
@@ -211,17 +209,15 @@ export const handlers: Handlers = {
 
   async trace({ project, shot, size, lane, lanes }, ctx) {
     const scene = traceSceneOf(ctx.bricks.openProject(project), shot, size);
-    const strips = Math.ceil(scene.height / STRIP_ROWS);
-    const mine = Array.from({ length: strips }, (_, i) => i).filter((i) => i % lanes === lane);
+    const mine = tileAreas(scene.width, scene.height).filter((_, i) => i % lanes === lane);
     let done = 0;
     for (let sample = 0; sample < shot.samples;) {
       // The first passes are thin, so that a picture stands early; later ones carry more at a time.
       const samples = Math.min(shot.samples - sample, sample < 4 ? 1 : 4);
-      for (const i of mine) {
-        const y = i * STRIP_ROWS;
-        const strip = traceStrip(scene, y, Math.min(STRIP_ROWS, scene.height - y), sample, samples);
+      for (const area of mine) {
+        const traced = traceArea(scene, area, sample, samples);
         done += samples;
-        ctx.report(done / (mine.length * shot.samples), strip);
+        ctx.report(done / (mine.length * shot.samples), traced);
         await ctx.breathe();
       }
       sample += samples;

@@ -22,7 +22,7 @@ import {
   strokeEdit,
   takeApartEdit,
 } from '@sphalerite/core/project';
-import { traceSceneOf, traceStrip } from '@sphalerite/core/render';
+import { addTraced, lightOf, makeFilm, makeTraced, traceArea, traceSceneOf } from '@sphalerite/core/render';
 import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { editInBackground } from './background-edit';
@@ -142,22 +142,27 @@ describe('WorkerPool', () => {
   it('traces in lanes to the very picture of one thread, with rising progress', async () => {
     const { pool } = poolOf(2);
     const p = lamp();
-    const shot = { ...p.shots[0]!, size: [24, 20] as const, samples: 3 };
-    const sum = new Float32Array(24 * 20 * 4);
+    const shot = { ...p.shots[0]!, size: [80, 20] as const, samples: 3 };
+    const film = makeFilm(80, 20);
     const shares: number[] = [];
     await Promise.all(
       [0, 1].map((lane) =>
         pool.run('trace', (s) => ({ project: s.packProject(p), shot, size: shot.size, lane, lanes: 2 }), {
           worker: lane,
-          onProgress(share, strip) {
+          onProgress(share, traced) {
             if (lane === 0) shares.push(share);
-            strip!.sum.forEach((v, i) => (sum[strip!.y * 24 * 4 + i]! += v));
+            addTraced(film, traced!);
           },
         }),
       ),
     );
-    const whole = traceStrip(traceSceneOf(p, shot), 0, 20, 0, 3).sum;
-    sum.forEach((v, i) => expect(v).toBeCloseTo(whole[i]!, 4));
+    const scene = traceSceneOf(p, shot);
+    for (const tile of film.tiles) {
+      const whole = traceArea(scene, tile!, 0, 3);
+      expect(tile!.samples).toBe(3);
+      for (const layer of ['light', 'albedo', 'normal', 'depth', 'cover'] as const)
+        tile![layer].forEach((v, i) => expect(v).toBeCloseTo(whole[layer][i]!, 3));
+    }
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
     expect(shares.at(-1)).toBe(1);
   });
@@ -181,7 +186,9 @@ describe('WorkerPool', () => {
     async (kind) => {
       const { pool } = poolOf(1);
       const p = lamp();
-      const film = { width: 8, height: 200, sum: new Float32Array(6400), samples: new Uint32Array(200).fill(1) };
+      const grown = makeFilm(8, 200);
+      addTraced(grown, makeTraced({ x: 0, y: 0, width: 8, height: 64 }, 1));
+      const film = lightOf(grown);
       const inputs = {
         glb: (s: SentBricks) => ({ project: s.packProject(p) }),
         projectFile: (s: SentBricks) => ({ project: s.packProject(p, 'all') }),
@@ -390,7 +397,7 @@ describe('a project that a worker has already', () => {
         lanes: 1,
       });
       await pool.run('trace', pack, {
-        onProgress: (_share, strip) => strip && (sum += strip.sum.reduce((a, b) => a + b, 0)),
+        onProgress: (_share, traced) => traced && (sum += traced.light.reduce((a, b) => a + b, 0)),
       });
       const { input, bricks } = workers[0]!.posted.at(-1) as {
         input: ReturnType<typeof pack>;
@@ -407,7 +414,12 @@ describe('a project that a worker has already', () => {
     expect([Object.keys(second.patch.lists), second.bricks]).toEqual([['shots'], 0]);
     // It is the very picture that a worker which was sent everything makes.
     const shot = { ...moved.shots[0]!, samples: 1 };
-    const whole = traceStrip(traceSceneOf(moved, shot, [16, 16]), 0, 16, 0, 1).sum.reduce((a, b) => a + b, 0);
+    const whole = traceArea(
+      traceSceneOf(moved, shot, [16, 16]),
+      { x: 0, y: 0, width: 16, height: 16 },
+      0,
+      1,
+    ).light.reduce((a, b) => a + b, 0);
     expect(second.sum).toBeCloseTo(whole, 3);
     expect(second.sum).not.toBeCloseTo(first.sum, 3);
   });

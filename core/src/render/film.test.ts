@@ -1,14 +1,23 @@
 import { describe, expect, it } from 'vitest';
 import { idsFrom, makeProject, type Project } from '../model';
+import { hexToLinear } from '../palette';
 import { addBoneEdit, apply, editContext, mountPartEdit, strokeEdit } from '../project';
 import { boxStroke } from '../sculpt';
 import {
+  type Area,
   THUMBNAIL,
-  addStrip,
+  TILE,
+  type Traced,
+  addTraced,
   developFilm,
+  isExposed,
+  lightOf,
   makeFilm,
+  makeTraced,
   partThumbnail,
   projectThumbnail,
+  tileAreas,
+  traceArea,
   traceCamera,
   traceSceneOf,
 } from '.';
@@ -27,35 +36,82 @@ function lamp(): Project {
   );
 }
 
+/** Samples of a tile in which every pixel has this light. */
+const exposed = (area: Area, samples: number, light: readonly [number, number, number]): Traced => {
+  const traced = makeTraced(area, samples);
+  traced.light.forEach((_, i) => (traced.light[i] = light[i % 3]! * samples));
+  return traced;
+};
+const one = { x: 0, y: 0, width: 1, height: 1 };
+
 describe('film', () => {
-  it('averages what each row has, so rows may be ahead of others', () => {
-    const film = makeFilm(1, 2);
-    addStrip(film, { y: 0, rows: 1, samples: 4, sum: Float32Array.from([2, 1, 0, 4]) });
-    addStrip(film, { y: 1, rows: 1, samples: 1, sum: Float32Array.from([0.5, 0.25, 0, 1]) });
+  it('averages what each tile has, so tiles may be ahead of others', () => {
+    const film = makeFilm(TILE + 1, 1);
+    const left = { x: 0, y: 0, width: TILE, height: 1 },
+      right = { ...one, x: TILE };
+    addTraced(film, exposed(left, 3, [0.5, 0.25, 0]));
+    addTraced(film, exposed(left, 1, [0.5, 0.25, 0]));
+    addTraced(film, exposed(right, 1, [0.5, 0.25, 0]));
+    expect(film.tiles.map((t) => t!.samples)).toEqual([4, 1]);
     const px = developFilm(film);
-    expect([...px.slice(0, 4)]).toEqual([...px.slice(4, 8)]);
+    expect([...px.slice(0, 4)]).toEqual([...px.slice(-4)]);
     // 0.5 of linear light is 188 in sRGB.
-    expect(px[0]).toBe(188);
-    expect(px[2]).toBe(0);
+    expect([px[0], px[2]]).toEqual([188, 0]);
+    expect(() => addTraced(film, exposed(one, 1, [1, 1, 1]))).toThrow(RangeError);
+    expect(() => addTraced(film, exposed({ ...one, x: 9 }, 1, [1, 1, 1]))).toThrow(RangeError);
   });
   it('a stop doubles the light, and bright light rolls off below white instead of clipping at once', () => {
     const film = makeFilm(1, 1);
-    addStrip(film, { y: 0, rows: 1, samples: 1, sum: Float32Array.from([0.25, 0.9, 50, 1]) });
+    addTraced(film, exposed(one, 1, [0.25, 0.9, 50]));
     expect(developFilm(film, 1)[0]).toBe(188);
     const [, bright, blown] = developFilm(film);
     expect(bright).toBeGreaterThan(225);
     expect(bright).toBeLessThan(250);
     expect(blown).toBe(255);
     expect([...developFilm(makeFilm(1, 1))]).toEqual([0, 0, 0, 255]);
+    expect([isExposed(film), isExposed(makeFilm(1, 1))]).toEqual([true, false]);
   });
-  it('a quick look takes every n-th pixel', () => {
-    const film = makeFilm(5, 3);
-    film.sum.forEach((_, i) => (film.sum[i] = i % 4 === 0 ? (i / 4) * 0.02 : 0));
-    film.samples.fill(1);
-    const whole = developFilm(film),
-      quick = developFilm(film, 0, 2);
-    expect(quick).toHaveLength(3 * 2 * 4);
-    expect([0, 4, 8, 12].map((i) => quick[i])).toEqual([0, 2, 4, 10].map((i) => whole[i * 4]));
+  it('is cut into tiles that cover it once, the middle first; a quick look takes every n-th pixel across them', () => {
+    const [width, height] = [TILE * 2 + 5, TILE + 3];
+    const areas = tileAreas(width, height);
+    expect(areas.reduce((n, a) => n + a.width * a.height, 0)).toBe(width * height);
+    expect(areas[0]).toMatchObject({ x: TILE, y: 0 });
+    const film = makeFilm(width, height);
+    for (const a of areas) {
+      const traced = makeTraced(a, 1);
+      for (let y = 0; y < a.height; y++)
+        for (let x = 0; x < a.width; x++) traced.light[(y * a.width + x) * 3] = ((a.x + x) * 7 + (a.y + y) * 3) / 2000;
+      addTraced(film, traced);
+    }
+    const whole = developFilm(film);
+    for (const n of [2, 3]) {
+      const quick = developFilm(lightOf(film), 0, n);
+      const [w, h] = [Math.ceil(width / n), Math.ceil(height / n)];
+      expect(quick).toHaveLength(w * h * 4);
+      for (let y = 0; y < h; y++)
+        for (let x = 0; x < w; x++) expect(quick[(y * w + x) * 4]).toBe(whole[(y * n * width + x * n) * 4]);
+    }
+  });
+  it('says what the eye met first: colour, normal, distance and whether anything', () => {
+    const p = lamp();
+    const shot = {
+      ...p.shots[0]!,
+      light: { ...p.shots[0]!.light, ground: { kind: 'none', colour: '#000000' } as const },
+    };
+    // Straight from the front, six cubes wide: the lamp's face lies at z = 3.
+    const camera = { kind: 'orthographic', eye: [0, 8, 53], target: [0, 8, 0], fov: 30, height: 24 } as const;
+    const scene = traceSceneOf(p, { ...shot, camera }, [24, 24]);
+    const t = traceArea(scene, { x: 0, y: 0, width: 24, height: 24 }, 0, 4);
+    const at = (x: number, y: number) => {
+      const i = y * 24 + x;
+      const three = (a: Float32Array): number[] => [...a.slice(i * 3, i * 3 + 3)].map((v) => v / 4);
+      return { cover: t.cover[i]! / 4, albedo: three(t.albedo), normal: three(t.normal), depth: t.depth[i]! / 4 };
+    };
+    const swatch = p.palettes[0]!.swatches.find((s) => s.byte === 9)!;
+    expect(at(12, 12)).toMatchObject({ cover: 1, normal: [0, 0, 1] });
+    expect(at(12, 12).depth).toBeCloseTo(50, 4);
+    at(12, 12).albedo.forEach((v, c) => expect(v).toBeCloseTo(hexToLinear(swatch.colour)[c]!, 5));
+    expect(at(1, 1)).toEqual({ cover: 0, albedo: [0, 0, 0], normal: [0, 0, 0], depth: 0 });
   });
 });
 

@@ -12,7 +12,7 @@ import {
   traceBodies,
   traceCamera,
   traceInstance,
-  traceStrip,
+  traceArea,
 } from '.';
 
 const surfaces = (albedo: number, emissive = 0): TraceSurfaces => ({
@@ -119,8 +119,11 @@ describe('lamps', () => {
       squares = 0,
       n = 0;
     for (let k = 0; k < samples; k++) {
-      const strip = traceStrip(s, 0, s.height, k, 1, { bounces: 1, clamp: Infinity }).sum;
-      for (let i = 0; i < strip.length; i += 4, n++) {
+      const strip = traceArea(s, { x: 0, y: 0, width: s.width, height: s.height }, k, 1, {
+        bounces: 1,
+        clamp: Infinity,
+      }).light;
+      for (let i = 0; i < strip.length; i += 3, n++) {
         sum += strip[i]!;
         squares += strip[i]! ** 2;
       }

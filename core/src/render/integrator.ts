@@ -1,3 +1,4 @@
+import { type Area, type Traced, makeTraced } from './film';
 import { SceneRay } from './intersect';
 import { Sampler } from './sampler';
 import type { TraceScene } from './trace-scene';
@@ -11,15 +12,6 @@ export interface TraceOptions {
 }
 export const TRACE_DEFAULTS: TraceOptions = { bounces: 6, clamp: 6 };
 
-/** A rectangle of pixels with the sum of their samples. */
-export interface Strip {
-  readonly y: number;
-  readonly rows: number;
-  readonly samples: number;
-  /** Linear light, summed over the samples: red, green, blue and coverage, row by row from the top. */
-  readonly sum: Float32Array;
-}
-
 const EPSILON = 1e-4;
 
 /**
@@ -32,30 +24,25 @@ const EPSILON = 1e-4;
  *
  * @param first – number of the first sample, so that later passes add new ones
  */
-export function traceStrip(
+export function traceArea(
   scene: TraceScene,
-  y: number,
-  rows: number,
+  area: Area,
   first: number,
   samples: number,
   options: TraceOptions = TRACE_DEFAULTS,
-): Strip {
-  const { width } = scene;
-  const sum = new Float32Array(width * rows * 4);
+): Traced {
+  const out = makeTraced(area, samples);
   const path = new Path(scene, options);
-  for (let j = 0; j < rows; j++) {
-    for (let i = 0; i < width; i++) {
-      const o = (j * width + i) * 4;
+  for (let j = 0; j < area.height; j++) {
+    for (let i = 0; i < area.width; i++) {
+      const p = j * area.width + i;
       for (let s = first; s < first + samples; s++) {
-        path.follow(i, y + j, s);
-        sum[o]! += path.r;
-        sum[o + 1]! += path.g;
-        sum[o + 2]! += path.b;
-        sum[o + 3]! += path.covered;
+        path.follow(area.x + i, area.y + j, s);
+        path.addTo(out, p);
       }
     }
   }
-  return { y, rows, samples, sum };
+  return out;
 }
 
 const fadeAt = (t: number, [near, far]: readonly [number, number]): number => Math.min(1, (t - near) / (far - near));
@@ -67,6 +54,14 @@ class Path {
   g = 0.5;
   b = 0.5;
   covered = 0;
+  /** The first surface: its colour, normal and distance; zeros when there was none. */
+  private cr = 0.5;
+  private cg = 0.5;
+  private cb = 0.5;
+  private mx = 0.5;
+  private my = 0.5;
+  private mz = 0.5;
+  private away = 0.5;
 
   /** The ray. */
   private ox = 0.5;
@@ -104,8 +99,37 @@ class Path {
     this.r = this.g = this.b = 0;
     this.wr = this.wg = this.wb = 1;
     this.covered = 0;
+    this.cr = this.cg = this.cb = this.mx = this.my = this.mz = this.away = 0;
     this.countGlow = true;
     for (let bounce = 0; this.step(bounce); bounce++);
+  }
+
+  /** Adds what came of the last sample to pixel `p` of an area. */
+  addTo({ light, cover, albedo, normal, depth }: Traced, p: number): void {
+    const o = p * 3;
+    light[o]! += this.r;
+    light[o + 1]! += this.g;
+    light[o + 2]! += this.b;
+    cover[p]! += this.covered;
+    albedo[o]! += this.cr;
+    albedo[o + 1]! += this.cg;
+    albedo[o + 2]! += this.cb;
+    normal[o]! += this.mx;
+    normal[o + 1]! += this.my;
+    normal[o + 2]! += this.mz;
+    depth[p]! += this.away;
+  }
+
+  /** Remembers the first surface that the eye meets. */
+  private see(colour: ArrayLike<number>, c: number): void {
+    const { met } = this;
+    this.cr = colour[c]!;
+    this.cg = colour[c + 1]!;
+    this.cb = colour[c + 2]!;
+    this.mx = met.nx;
+    this.my = met.ny;
+    this.mz = met.nz;
+    this.away = met.t;
   }
 
   private leaveEye(x: number, y: number): void {
@@ -148,11 +172,14 @@ class Path {
       return false;
     }
     this.covered = 1;
-    if (met.instance < 0)
+    if (met.instance < 0) {
+      if (bounce === 0) this.see(scene.light.groundColour, 0);
       return bounce < this.options.bounces && this.bounceOff(scene.light.groundColour, 0, bounce, 0, 1);
+    }
     const s = scene.instances[met.instance]!.shape.surfaces;
     const v = met.value,
       c = v * 3;
+    if (bounce === 0) this.see(s.colour, c);
     const e = s.emissive[v]!;
     if (e > 0 && this.countGlow) this.add(s.colour[c]! * e, s.colour[c + 1]! * e, s.colour[c + 2]! * e);
     const opacity = s.opacity[v]!;

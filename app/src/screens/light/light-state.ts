@@ -1,5 +1,5 @@
 import type { Shot } from '@sphalerite/core/model';
-import { type Film, addStrip, makeFilm } from '@sphalerite/core/render';
+import { type Film, type Traced, addTraced, isExposed, lightOf, makeFilm } from '@sphalerite/core/render';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -18,8 +18,8 @@ export interface Picture {
   done: boolean;
 }
 
-/** Pixels that kept pictures may have together: their light is 16 bytes a pixel. */
-const MOST_PIXELS = 24_000_000;
+/** Pixels that kept pictures may have together: light and what was met first are 44 bytes a pixel. */
+const MOST_PIXELS = 9_000_000;
 
 /** The newest pictures, as many as memory is meant for; always the first. */
 function withinMemory(list: readonly Picture[]): Picture[] {
@@ -44,10 +44,21 @@ export const useLight = defineStore('light', () => {
   /** The picture as it stands, with the exposure its shot has now. */
   async function pngOf(p: Picture): Promise<Blob> {
     const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
-    const { width, height, sum, samples } = p.film;
-    return new Blob([await sharedPool().run('png', () => ({ film: { width, height, sum, samples }, exposure }))], {
-      type: 'image/png',
-    });
+    const film = lightOf(p.film);
+    return new Blob([await sharedPool().run('png', () => ({ film, exposure }))], { type: 'image/png' });
+  }
+
+  /** Adds samples to a film; false when there is no memory for them, which is told. */
+  function grows(film: Film, traced: Traced): boolean {
+    try {
+      addTraced(film, traced);
+      return true;
+    } catch {
+      notices.say(`There is no memory for a picture of ${film.width}×${film.height} pixels. Choose a smaller one.`, {
+        kind: 'error',
+      });
+      return false;
+    }
   }
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
@@ -57,15 +68,7 @@ export const useLight = defineStore('light', () => {
     if (!project) return;
     const abort = new AbortController();
     stop.value = abort;
-    let film: Film;
-    try {
-      film = markRaw(makeFilm(shot.size[0], shot.size[1]));
-    } catch {
-      notices.say(`There is no memory for a picture of ${shot.size.join('×')} pixels. Choose a smaller one.`, {
-        kind: 'error',
-      });
-      return;
-    }
+    const film = markRaw(makeFilm(shot.size[0], shot.size[1]));
     const picture: Picture = { id: next++, shot, film, url: '', seconds: 0, done: false };
     current.value = picture;
     tracing.value = true;
@@ -89,9 +92,9 @@ export const useLight = defineStore('light', () => {
             {
               signal: abort.signal,
               worker: lane,
-              onProgress(share, strip) {
+              onProgress(share, traced) {
                 if (abort.signal.aborted) return;
-                if (strip) addStrip(film, strip);
+                if (traced && !grows(film, traced)) return abort.abort();
                 shares[lane] = share;
                 progress.value = shares.reduce((a, b) => a + b, 0) / lanes;
                 const spent = (performance.now() - started) / 1000;
@@ -111,7 +114,7 @@ export const useLight = defineStore('light', () => {
         picture.seconds = (performance.now() - started) / 1000;
         tracing.value = false;
         stop.value = null;
-        if (film.samples.some((n) => n > 0)) {
+        if (isExposed(film)) {
           picture.url = URL.createObjectURL(await pngOf(picture));
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           current.value = pictures.value[0]!;
