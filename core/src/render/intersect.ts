@@ -112,18 +112,26 @@ export class SceneRay {
       }
       const a = from * 6,
         b = a + 6;
-      const aNear = Math.max(
-          (boxes[a + nearX]! - ox) * ix,
-          (boxes[a + nearY]! - oy) * iy,
-          (boxes[a + nearZ]! - oz) * iz,
-        ),
-        aFar = Math.min((boxes[a + farX]! - ox) * ix, (boxes[a + farY]! - oy) * iy, (boxes[a + farZ]! - oz) * iz);
-      const bNear = Math.max(
-          (boxes[b + nearX]! - ox) * ix,
-          (boxes[b + nearY]! - oy) * iy,
-          (boxes[b + nearZ]! - oz) * iz,
-        ),
-        bFar = Math.min((boxes[b + farX]! - ox) * ix, (boxes[b + farY]! - oy) * iy, (boxes[b + farZ]! - oz) * iz);
+      const ax0 = (boxes[a + nearX]! - ox) * ix,
+        ay0 = (boxes[a + nearY]! - oy) * iy,
+        az0 = (boxes[a + nearZ]! - oz) * iz,
+        ax1 = (boxes[a + farX]! - ox) * ix,
+        ay1 = (boxes[a + farY]! - oy) * iy,
+        az1 = (boxes[a + farZ]! - oz) * iz;
+      const bx0 = (boxes[b + nearX]! - ox) * ix,
+        by0 = (boxes[b + nearY]! - oy) * iy,
+        bz0 = (boxes[b + nearZ]! - oz) * iz,
+        bx1 = (boxes[b + farX]! - ox) * ix,
+        by1 = (boxes[b + farY]! - oy) * iy,
+        bz1 = (boxes[b + farZ]! - oz) * iz;
+      let aNear = ax0 > ay0 ? ax0 : ay0,
+        aFar = ax1 < ay1 ? ax1 : ay1,
+        bNear = bx0 > by0 ? bx0 : by0,
+        bFar = bx1 < by1 ? bx1 : by1;
+      if (az0 > aNear) aNear = az0;
+      if (az1 < aFar) aFar = az1;
+      if (bz0 > bNear) bNear = bz0;
+      if (bz1 < bFar) bFar = bz1;
       const t = this.t;
       // A ray along a side of a box gives no number there; what is not known to be missed is looked into.
       const meetsA = !(aNear > aFar || aFar < 0 || aNear > t),
