@@ -1,7 +1,16 @@
-import type { Mat4 } from '../math';
+import {
+  type Extent,
+  type Mat4,
+  type Vec3,
+  invertMat,
+  placedExtent,
+  transformDirection,
+  transformPoint,
+  uniteExtents,
+} from '../math';
 import type { Id, TerrainCube, TerrainSet } from '../model';
 import type { Palette } from '../palette';
-import type { VoxelGrid } from '../voxel';
+import { type VoxelGrid, rayWalk } from '../voxel';
 
 /** What is drawn: the cubes of a grid, or a cube with a picture on each face. One object for each, however often it stands. */
 export type Geometry =
@@ -48,4 +57,26 @@ export function cubeGeometry(set: TerrainSet, cube: TerrainCube): Geometry {
   let known = ofSet.get(cube);
   if (!known) ofSet.set(cube, (known = { kind: 'cube', cube, set }));
   return known;
+}
+
+/** The box around everything in a list that has cubes; null when there are none. */
+export function listExtent(list: DrawList): Extent | null {
+  let all: Extent | null = null;
+  for (const { geometry, matrix } of list) {
+    const box = geometry.kind === 'grid' ? geometry.grid.contentBox() : null;
+    if (box) all = uniteExtents(all, placedExtent(matrix, box));
+  }
+  return all;
+}
+
+/** The instance that a ray meets first, and how far along; null when it meets none. */
+export function pickInstance(list: DrawList, origin: Vec3, dir: Vec3): { instance: DrawInstance; t: number } | null {
+  let best: { instance: DrawInstance; t: number } | null = null;
+  for (const instance of list) {
+    if (instance.geometry.kind !== 'grid') continue;
+    const back = invertMat(instance.matrix);
+    const hit = rayWalk(instance.geometry.grid, transformPoint(back, origin), transformDirection(back, dir));
+    if (hit && (!best || hit.t < best.t)) best = { instance, t: hit.t };
+  }
+  return best;
 }

@@ -14,7 +14,7 @@ import {
 import { placeParts } from '../rig';
 import { boxStroke } from '../sculpt';
 import { VoxelGrid } from '../voxel';
-import { type DrawList, Gatherer, gather } from '.';
+import { type DrawList, Gatherer, gather, listExtent, pickInstance } from '.';
 
 let n = 0;
 const ctx = () => editContext(`gather ${n++}`);
@@ -134,6 +134,25 @@ describe('a scene', () => {
       inThere.map((v) => v.map((c) => c * 4)),
     );
     expect(list[5]!.geometry).toBe(list[3]!.geometry);
+  });
+});
+
+describe('a list', () => {
+  it('is met by rays at its nearest, and has a box around all its cubes', () => {
+    let p = yard();
+    p = place(p, [
+      { shows: part(p), t: [0, 0, -20] },
+      { shows: part(p), t: [0, 0, -5] },
+      { shows: part(p), t: [9, 2, 0], s: [2, 2, 2] },
+    ]);
+    const list = of(p);
+    // The part is two cubes, from 0 to 2 along x, one high and one deep.
+    const hit = pickInstance(list, [0.5, 0.5, 30], [0, 0, -1])!;
+    expect([hit.instance, hit.t]).toEqual([list[1], 34]);
+    expect(pickInstance(list, [0.5, 0.5, -7], [0, 0, -1])!.instance).toBe(list[0]);
+    expect(pickInstance(list, [5, 5, 30], [0, 0, -1])).toBeNull();
+    expect(listExtent(list)).toEqual({ lo: [0, 0, -20], hi: [13, 4, 2] });
+    expect(listExtent([])).toBeNull();
   });
 });
 

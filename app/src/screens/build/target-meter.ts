@@ -1,6 +1,6 @@
-import { type Project, composite } from '@sphalerite/core/model';
-import { REST_POSE, placeParts } from '@sphalerite/core/rig';
-import { placedExtent, type Extent, uniteExtents } from '@sphalerite/core/math';
+import type { Extent } from '@sphalerite/core/math';
+import type { Project } from '@sphalerite/core/model';
+import { gather, listExtent } from '@sphalerite/core/scene';
 import type { GlbCounts } from '@sphalerite/core/files';
 import { onScopeDispose, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
@@ -41,12 +41,7 @@ const extents = new WeakMap<Project, Extent | null>();
 export function extentOf(p: Project): Extent | null {
   let known = extents.get(p);
   if (known === undefined) {
-    let all: Extent | null = null;
-    for (const { part, matrix } of placeParts(p, REST_POSE)) {
-      const b = composite(part).contentBox();
-      if (b) all = uniteExtents(all, placedExtent(matrix, b));
-    }
-    known = all;
+    known = listExtent(gather(p, { of: 'rig' }));
     extents.set(p, known);
   }
   return known;

@@ -1,7 +1,6 @@
-import { type Vec3, add, invertMat, transformDirection, transformPoint } from '@sphalerite/core/math';
-import { type Project, composite } from '@sphalerite/core/model';
-import { REST_POSE, placeParts } from '@sphalerite/core/rig';
-import { rayWalk } from '@sphalerite/core/voxel';
+import { type Vec3, add, sub } from '@sphalerite/core/math';
+import type { Project } from '@sphalerite/core/model';
+import { gather, pickInstance } from '@sphalerite/core/scene';
 import type { ViewLabel } from '../../../shell/screen';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { extentOf } from '../target-meter';
@@ -10,20 +9,13 @@ import type { Look } from './looks';
 /** The look beside the work that the pointer is over; null over none. */
 export function lookUnder(p: ViewPointer, project: Project | null, looks: readonly Look[]): Look | null {
   if (!project) return null;
-  for (const look of looks) {
-    if (look.inHand || look.id === 'compare') continue;
-    const origin: Vec3 = [
-      p.ray.origin[0] - look.shift[0],
-      p.ray.origin[1] - look.shift[1],
-      p.ray.origin[2] - look.shift[2],
-    ];
-    for (const { part, matrix } of placeParts(project, REST_POSE)) {
-      const inverse = invertMat(matrix);
-      if (rayWalk(composite(part), transformPoint(inverse, origin), transformDirection(inverse, p.ray.dir)))
-        return look;
-    }
-  }
-  return null;
+  const list = gather(project, { of: 'rig' });
+  return (
+    looks.find(
+      (look) =>
+        !look.inHand && look.id !== 'compare' && pickInstance(list, sub(p.ray.origin, look.shift), p.ray.dir) !== null,
+    ) ?? null
+  );
 }
 
 /** The name of each look under its feet. */
