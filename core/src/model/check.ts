@@ -1,7 +1,15 @@
 import type * as z from 'zod';
 import { ALL_KINDS, FormatError, upgradeProject } from './upgrade';
-import { LISTED_KINDS, type LooseJson, type RecordKind, projectKind, rigKind } from './kinds';
-import { eachMarked } from './marks';
+import {
+  LISTED_KINDS,
+  type LooseJson,
+  type Project,
+  type RecordKind,
+  projectKind,
+  projectSchema,
+  rigKind,
+} from './kinds';
+import { eachMarked, mapMarked } from './marks';
 
 /** A project as JSON, or in memory: lists of records, with whatever a carrier puts for what is carried apart. */
 type Loose = { readonly [field: string]: unknown };
@@ -32,6 +40,27 @@ export function parsed(kind: Pick<RecordKind, 'name' | 'schema'>, json: unknown)
   const at = first.path.join(' › ');
   const where = kind.name === 'project' ? at || 'its start' : `a ${kind.name}${at && ` › ${at}`}`;
   throw new FormatError('broken', `The project is damaged at ${where}: ${first.message}.`);
+}
+
+const sound = new WeakSet<object>();
+
+/**
+ * Whether a project in memory is one that can be read again, looking only at pieces that were not looked at before: what is
+ * stored must never be refused when it comes back. @throws FormatError that says where it is not
+ */
+export function checkSound(project: Project): void {
+  checkPiece(projectSchema, project, 'project');
+}
+
+function checkPiece(schema: z.ZodType, piece: object, of: string): void {
+  if (sound.has(piece)) return;
+  // A number may stand for any piece that is looked at by itself.
+  const shallow = mapMarked<unknown>(schema, ['apart'], piece, (mark, inner) => {
+    if (mark.mark === 'apart') checkPiece(mark.piece, inner as object, mark.of);
+    return 1;
+  });
+  parsed({ name: of, schema }, shallow);
+  sound.add(piece);
 }
 
 /** What is wrong within a choice of shapes, where it is known which was meant. */

@@ -1,4 +1,4 @@
-import { type Id, MissingError, type Project, idsFrom, keepWorn } from '../model';
+import { FormatError, type Id, MissingError, type Project, checkSound, idsFrom, keepWorn } from '../model';
 import { GridError } from '../voxel';
 import { withoutLooseBlobs } from './blobs';
 import { EditError } from './edit-error';
@@ -42,10 +42,20 @@ export const editContext = (seed: string, now = 0): EditContext => ({ newId: ids
  */
 export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
   try {
-    return keepSeal(project, withoutLooseBlobs(project, withTwins(project, keepWorn(edit.run(project, args, ctx)))));
+    const after = keepSeal(
+      project,
+      withoutLooseBlobs(project, withTwins(project, keepWorn(edit.run(project, args, ctx)))),
+    );
+    if (after !== project) checkSound(after);
+    return after;
   } catch (e) {
     // Floors below know nothing of edits; their sentences are meant for people all the same.
     if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);
+    if (e instanceof FormatError) throw new EditError(unfit(edit.label(args, project), e));
     throw e;
   }
 }
+
+/** What cannot be stored must not come about: it would be refused when it is read again. */
+const unfit = (label: string, e: FormatError): string =>
+  `“${label}” cannot be done, since the project could not be read again: ${e.message.replace(/^The project is damaged at /, '')}`;

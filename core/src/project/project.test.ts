@@ -15,12 +15,14 @@ import {
   deletePartEdit,
   deleteReferenceEdit,
   editContext,
+  editShotEdit,
   editSwatchEdit,
   historyBytes,
   jump,
   record,
   redo,
   renameBoneEdit,
+  renameProjectEdit,
   resizePartEdit,
   restoreEdit,
   setKeyEdit,
@@ -177,6 +179,20 @@ describe('history', () => {
     const swung = { ...p, clips: [clip] };
     expect(bytesOf(p, swung)).toBeGreaterThan(200_000);
     expect(bytesOf(swung, { ...p, clips: [{ ...clip, name: 'Nod twice' }] })).toBeLessThan(1000);
+  });
+});
+
+describe('whatever an edit leaves', () => {
+  it('can be read again: what could not is refused with a sentence, and changes nothing', () => {
+    const p = start();
+    const shot = p.shots[0]!;
+    const light = { ...shot.light, sun: { ...shot.light.sun, strength: 5000 } };
+    expect(() => apply(p, editShotEdit, { shot: shot.id, change: { light } }, ctx())).toThrow(
+      /“Change shot First picture” cannot be done.*shot › light › sun › strength/,
+    );
+    expect(() => apply(p, renameProjectEdit, { name: 'x'.repeat(121) }, ctx())).toThrow(EditError);
+    const sound = { ...light, sun: { ...light.sun, strength: 900 } };
+    expect(apply(p, editShotEdit, { shot: shot.id, change: { light: sound } }, ctx()).shots[0]!.light).toEqual(sound);
   });
 });
 
