@@ -5,10 +5,16 @@ import {
   type History,
   addBoneEdit,
   addPartEdit,
+  addReferenceEdit,
+  addSceneEdit,
   apply,
+  changePlacementsEdit,
   current,
   deletePartEdit,
+  deleteRecordEdit,
+  deleteReferenceEdit,
   editContext,
+  placeEdit,
   record,
   resizePartEdit,
   restoreEdit,
@@ -42,11 +48,40 @@ export function cube(h: H, x: number, y: number, z: number, value: number): H {
   });
 }
 
-/** Some edit or other: mostly cubes, now and then a part, a bone, a volume, something from the bin. */
+/** Bytes that begin as a PNG does. */
+const pictureOf = (seed: number): Uint8Array<ArrayBuffer> =>
+  Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, seed & 3, 9, 9]);
+
+/** Some change of a scene or of a picture to work from: pieces in rows of their own, and files. */
+function otherEdit(h: H, seed: number): H {
+  const random = seededRandom(seed ^ 0x5bd1);
+  const p = current(h);
+  const scene = p.scenes[0];
+  const kind = random();
+  if (kind < 0.25) {
+    const part = p.parts[0]!.id;
+    const sketch = { name: 'Sketch', part, plane: 'front', bytes: pictureOf(seed), at: [0, 0], size: [4, 4] } as const;
+    return step(h, addReferenceEdit, sketch);
+  }
+  if (kind < 0.35 && p.references.length > 0) return step(h, deleteReferenceEdit, { reference: p.references[0]!.id });
+  if (!scene) return step(h, addSceneEdit, { name: 'Quay' });
+  if (kind < 0.45) return step(h, deleteRecordEdit, { kind: 'scene', id: scene.id });
+  const placements = scene.placements.flat();
+  if (kind < 0.7 || placements.length === 0) {
+    const shows = { kind: 'rig', clip: null, time: 0 } as const;
+    const many = Array.from({ length: 1 + (seed % 90) }, (_, i) => ({ shows, t: [i, 0, 0] as const }));
+    return step(h, placeEdit, { scene: scene.id, placements: many });
+  }
+  const { id } = placements[Math.floor(random() * placements.length)]!;
+  return step(h, changePlacementsEdit, { scene: scene.id, changes: [{ id, change: { t: [0, random(), 0] } }] });
+}
+
+/** Some edit or other: mostly cubes, now and then a part, a bone, a volume, a scene, a picture, something from the bin. */
 export function anyEdit(h: H, seed: number): H {
   const random = seededRandom(seed);
   const p = current(h);
   const kind = random();
+  if (seed % 5 === 0) return otherEdit(h, seed);
   const at = (): number => Math.floor(random() * 40) - 20;
   if (kind < 0.7) return cube(h, at(), at() + 20, at(), Math.floor(random() * 5));
   if (kind < 0.78) return step(h, addPartEdit, { name: 'Part', bounds: { min: [0, 0, 0], size: [5, 5, 5] } });
