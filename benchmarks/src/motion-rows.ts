@@ -1,19 +1,10 @@
 import { READY_RIGS, buildTamsin } from '@sphalerite/content';
 import { bakeClip } from '@sphalerite/core/files';
 import { type Quat, seededRandom, transformPoint } from '@sphalerite/core/math';
-import { type Clip, PLAIN_CLIP, TICKS, composite } from '@sphalerite/core/model';
-import {
-  allKeys,
-  contactReport,
-  keysOf,
-  placedFrames,
-  removeKeys,
-  sampleClip,
-  scaleKeys,
-  scaledTime,
-  setKey,
-} from '@sphalerite/core/motion';
+import { type Clip, PLAIN_CLIP, TICKS } from '@sphalerite/core/model';
+import { allKeys, keysOf, removeKeys, sampleClip, scaleKeys, scaledTime, setKey } from '@sphalerite/core/motion';
 import { placeParts } from '@sphalerite/core/rig';
+import { clipFrames, contactReport } from '@sphalerite/core/scene';
 import { type Row, median, ms } from './rows';
 
 /** 20 lanes of 100 turns. */
@@ -86,17 +77,18 @@ function playing(): Row {
 function contact(): Row {
   const p = buildTamsin(),
     clip = p.clips.find((c) => c.name === 'Walk')!;
-  const frames = placedFrames(p, clip);
+  const frames = clipFrames(p, clip);
   const ours = median(5, () => void contactReport(p, clip, 0, null, frames));
   let low = Infinity;
   const theirs = median(3, () =>
     frames.forEach((list) =>
-      list.forEach(({ part, matrix }) =>
-        composite(part).forEach((x, y, z) => {
+      list.forEach(({ geometry, matrix }) => {
+        if (geometry.kind !== 'grid') return;
+        geometry.grid.forEach((x, y, z) => {
           for (let k = 0; k < 8; k++)
             low = Math.min(low, transformPoint(matrix, [x + (k & 1), y + ((k >> 1) & 1), z + (k >> 2)])[1]);
-        }),
-      ),
+        });
+      }),
     ),
   );
   return {

@@ -7,7 +7,8 @@ import {
   makeAlternateSetEdit,
   swapKeyEdit,
 } from '@sphalerite/core/project';
-import { clipTime, contactReport, loopGaps, sampleClip } from '@sphalerite/core/motion';
+import { clipTime, loopGaps, sampleClip } from '@sphalerite/core/motion';
+import { contactReport } from '@sphalerite/core/scene';
 import { type Project, composite, inColourway } from '@sphalerite/core/model';
 import { hexToLinear } from '@sphalerite/core/palette';
 import { projectThumbnail, shotProject, traceSceneOf } from '@sphalerite/core/render';

@@ -23,7 +23,7 @@ import {
   traceArea,
 } from '@sphalerite/core/render';
 import { type RegionQuery, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
-import { type Clash, type ContactReport, clashes, contactReport, placedFrames } from '@sphalerite/core/motion';
+import { type Clash, type ContactReport, clashes, clipFrames, contactReport } from '@sphalerite/core/scene';
 import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
 import {
@@ -195,7 +195,7 @@ export const handlers: Handlers = {
       out: { contact: ContactReport; clashes: readonly Clash[] }[] = [];
     for (const [i, id] of clips.entries()) {
       const clip = must(p.clips, id, 'clip'),
-        frames = placedFrames(p, clip);
+        frames = clipFrames(p, clip);
       out.push({ contact: contactReport(p, clip, 0, ground, frames), clashes: clashes(p, clip, frames) });
       ctx.report((i + 1) / clips.length);
       await ctx.breathe();

@@ -8,4 +8,3 @@ export * from './swaps';
 export * from './blend';
 export * from './loop';
 export * from './retarget';
-export * from './contact';

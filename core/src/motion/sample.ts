@@ -81,3 +81,10 @@ export const nearestFrame = (clip: Clip, time: number): number => {
 };
 export const frameOf = (clip: Clip, time: number): number => Math.round((time * clip.fps) / TICKS);
 export const framesIn = (clip: Clip): number => Math.round((clip.length * clip.fps) / TICKS);
+
+/** The moments of a clip's frames, its end included, in ticks. */
+export function frameTimes(clip: Clip): number[] {
+  const out: number[] = [];
+  for (let f = 0; Math.round((f * TICKS) / clip.fps) < clip.length; f++) out.push(Math.round((f * TICKS) / clip.fps));
+  return [...out, clip.length];
+}

@@ -2,3 +2,4 @@ export * from './draw-list';
 export * from './repeats';
 export * from './scene-tree';
 export * from './gather';
+export * from './contact';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { TICKS, sideSuffix } from '@sphalerite/core/model';
-import { type Clash, type ContactReport, frameOf, loopGaps } from '@sphalerite/core/motion';
+import { frameOf, loopGaps } from '@sphalerite/core/motion';
+import type { Clash, ContactReport } from '@sphalerite/core/scene';
 import { closeLoopEdit } from '@sphalerite/core/project';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';

@@ -1,9 +1,9 @@
-import { type Mat4, type Vec3, invertMat, mulMat, transformPoint, placedExtent, type Extent } from '../math';
-import { type Clip, type Id, type Part, type Project, TICKS, composite } from '../model';
-import { type PlacedPart, placeParts } from '../rig';
+import { type Extent, type Mat4, type Vec3, invertMat, mulMat, placedExtent, transformPoint } from '../math';
+import type { Clip, Id, Project } from '../model';
+import { frameTimes, sampleClip, withAlternatesAt } from '../motion';
 import type { VoxelGrid } from '../voxel';
-import { sampleClip } from './sample';
-import { withAlternatesAt } from './swaps';
+import type { DrawInstance, DrawList } from './draw-list';
+import { gather } from './gather';
 
 /** How near to the ground a corner counts as standing on it, in project units. */
 const TOUCH = 0.15;
@@ -70,17 +70,19 @@ export function outerCorners(grid: VoxelGrid): readonly Vec3[] {
   return list;
 }
 
-/** The moments of a clip's frames, its end included, in ticks. */
-export function frameTimes(clip: Clip): number[] {
-  const out: number[] = [];
-  for (let f = 0; Math.round((f * TICKS) / clip.fps) < clip.length; f++) out.push(Math.round((f * TICKS) / clip.fps));
-  return [...out, clip.length];
+/** What is drawn of the rig at each frame of a clip. */
+export function clipFrames(project: Project, clip: Clip): DrawList[] {
+  return frameTimes(clip).map((t) =>
+    gather(withAlternatesAt(project, clip, t), { of: 'rig', pose: sampleClip(clip, project.rig, t) }),
+  );
 }
 
-/** The parts as they stand at each frame of a clip. */
-export function placedFrames(project: Project, clip: Clip): PlacedPart[][] {
-  return frameTimes(clip).map((t) => placeParts(withAlternatesAt(project, clip, t), sampleClip(clip, project.rig, t)));
+/** The cubes of an instance; those of the rig are all grids. */
+function cubesOf({ geometry }: DrawInstance): VoxelGrid {
+  if (geometry.kind !== 'grid') throw new Error('A terrain cube moves in no clip.');
+  return geometry.grid;
 }
+const partOf = (i: DrawInstance): Id => i.source.part!;
 
 interface Foot {
   readonly height: number;
@@ -88,7 +90,7 @@ interface Foot {
 }
 
 /** @param level – height of the ground in project units */
-function footOf({ matrix }: PlacedPart, corners: readonly Vec3[], level: number): Foot {
+function footOf({ matrix }: DrawInstance, corners: readonly Vec3[], level: number): Foot {
   const standing: Vec3[] = [];
   let height = Infinity;
   for (const c of corners) {
@@ -111,35 +113,35 @@ export function contactReport(
   clip: Clip,
   level = 0,
   ground: readonly [number, number] | null = null,
-  frames = placedFrames(project, clip),
+  frames: readonly DrawList[] = clipFrames(project, clip),
 ): ContactReport {
   const rest = new Map(
-    placeParts(project).map((p) => [p.part.id, footOf(p, outerCorners(composite(p.part)), level).height]),
+    gather(project, { of: 'rig' }).map((i) => [partOf(i), footOf(i, outerCorners(cubesOf(i)), level).height]),
   );
-  const parts = new Map<Id, Part>();
-  for (const list of frames) for (const p of list) if (composite(p.part).count > 0) parts.set(p.part.id, p.part);
+  const parts = new Map<Id, VoxelGrid>();
+  for (const list of frames) for (const i of list) if (cubesOf(i).count > 0) parts.set(partOf(i), cubesOf(i));
   const paces: { x: number; z: number; part: Id; frame: number }[] = [];
-  const tracks = [...parts.values()].map((part): SoleTrack => {
-    const corners = outerCorners(composite(part)),
+  const tracks = [...parts].map(([part, grid]): SoleTrack => {
+    const corners = outerCorners(grid),
       height: number[] = [];
     frames.forEach((list, f) => {
-      const now = list.find((p) => p.part.id === part.id);
+      const now = list.find((i) => partOf(i) === part);
       if (!now) {
         height.push(Infinity);
         return;
       }
       const foot = footOf(now, corners, level),
-        next = frames[f + 1]?.find((p) => p.part.id === part.id);
+        next = frames[f + 1]?.find((i) => partOf(i) === part);
       height.push(foot.height);
       if (!next || foot.standing.length === 0) return;
       // Corners that stand now and in the next frame.
       for (const c of foot.standing) {
         const a = transformPoint(now.matrix, c),
           b = transformPoint(next.matrix, c);
-        if (b[1] - level < TOUCH) paces.push({ x: b[0] - a[0], z: b[2] - a[2], part: part.id, frame: f });
+        if (b[1] - level < TOUCH) paces.push({ x: b[0] - a[0], z: b[2] - a[2], part, frame: f });
       }
     });
-    return { part: part.id, sole: (rest.get(part.id) ?? Infinity) < SOLE, height, slide: frames.map(() => 0) };
+    return { part, sole: (rest.get(part) ?? Infinity) < SOLE, height, slide: frames.map(() => 0) };
   });
   const soles = new Set(tracks.filter((t) => t.sole).map((t) => t.part));
   const walked = paces.filter((p) => soles.has(p.part));
@@ -183,52 +185,57 @@ export interface Clash {
  * Parts that pass through each other in a clip, the worst first. Parts of one bone, and of bones that hang on one another, meet in a
  * joint and are left to the joint study.
  */
-export function clashes(project: Project, clip: Clip, frames = placedFrames(project, clip)): Clash[] {
+export function clashes(
+  project: Project,
+  clip: Clip,
+  frames: readonly DrawList[] = clipFrames(project, clip),
+): Clash[] {
   const parentOf = new Map(project.rig.bones.map((b) => [b.id, b.parent]));
+  const boneOf = new Map(project.rig.mounts.map((m) => [m.id, m.bone]));
   const joined = (a: Id | null, b: Id | null): boolean =>
     a === b || (a !== null && parentOf.get(a) === b) || (b !== null && parentOf.get(b) === a);
-  const count = (small: PlacedPart, large: PlacedPart): number => {
+  const count = (small: DrawInstance, large: DrawInstance): number => {
     const m: Mat4 = mulMat(invertMat(large.matrix), small.matrix),
-      grid = composite(large.part);
+      grid = cubesOf(large);
     let n = 0;
-    composite(small.part).forEach((x, y, z) => {
+    cubesOf(small).forEach((x, y, z) => {
       const p = transformPoint(m, [x + 0.5, y + 0.5, z + 0.5]);
       if (grid.get(Math.floor(p[0]), Math.floor(p[1]), Math.floor(p[2])) !== 0) n++;
     });
     return n;
   };
-  const boxes = new WeakMap<PlacedPart, Extent | null>();
-  const boxOf = (p: PlacedPart): Extent | null => {
+  const boxes = new WeakMap<DrawInstance, Extent | null>();
+  const boxOf = (p: DrawInstance): Extent | null => {
     if (boxes.has(p)) return boxes.get(p)!;
-    const b = composite(p.part).contentBox();
+    const b = cubesOf(p).contentBox();
     const box = b && placedExtent(p.matrix, b);
     boxes.set(p, box);
     return box;
   };
-  const meets = (a: PlacedPart, b: PlacedPart): boolean => {
+  const meets = (a: DrawInstance, b: DrawInstance): boolean => {
     const x = boxOf(a),
       y = boxOf(b);
     return x !== null && y !== null && [0, 1, 2].every((i) => x.lo[i]! < y.hi[i]! - 1e-6 && y.lo[i]! < x.hi[i]! - 1e-6);
   };
-  const pairs = (list: readonly PlacedPart[], visit: (a: PlacedPart, b: PlacedPart) => void): void => {
+  const pairs = (list: readonly DrawInstance[], visit: (a: DrawInstance, b: DrawInstance) => void): void => {
     for (let i = 0; i < list.length; i++)
       for (let j = i + 1; j < list.length; j++) {
         const a = list[i]!,
           b = list[j]!;
-        if (joined(a.mount.bone, b.mount.bone) || !meets(a, b)) continue;
-        if (composite(a.part).count <= composite(b.part).count) visit(a, b);
+        if (joined(boneOf.get(a.source.mount!) ?? null, boneOf.get(b.source.mount!) ?? null) || !meets(a, b)) continue;
+        if (cubesOf(a).count <= cubesOf(b).count) visit(a, b);
         else visit(b, a);
       }
   };
-  const key = (a: PlacedPart, b: PlacedPart): string => `${a.mount.id} ${b.mount.id}`;
+  const key = (a: DrawInstance, b: DrawInstance): string => `${a.source.mount} ${b.source.mount}`;
   const rest = new Map<string, number>();
-  pairs(placeParts(project), (a, b) => rest.set(key(a, b), count(a, b)));
+  pairs(gather(project, { of: 'rig' }), (a, b) => rest.set(key(a, b), count(a, b)));
   const worst = new Map<string, Clash>();
   frames.forEach((list, frame) =>
     pairs(list, (a, b) => {
       const cubes = count(a, b) - (rest.get(key(a, b)) ?? 0);
       if (cubes > (worst.get(key(a, b))?.cubes ?? 0))
-        worst.set(key(a, b), { a: a.part.id, b: b.part.id, cubes, frame });
+        worst.set(key(a, b), { a: partOf(a), b: partOf(b), cubes, frame });
     }),
   );
   return [...worst.values()].sort((x, y) => y.cubes - x.cubes);

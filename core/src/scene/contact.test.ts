@@ -13,7 +13,9 @@ import {
   makeMount,
 } from '../model';
 import { VoxelGrid } from '../voxel';
-import { clashes, contactReport, outerCorners, placedFrames } from '.';
+import { placeParts } from '../rig';
+import { frameTimes, sampleClip } from '../motion';
+import { clashes, contactReport, outerCorners } from '.';
 
 /** A foot on a bone at a height: a slab of 3 × 1 × 5 with a toe, and a post that stands beside it. */
 function figure(height = 0): Project {
@@ -122,8 +124,8 @@ describe('contact', () => {
       ]);
     const report = contactReport(p, c),
       foot = report.tracks.find((t) => t.part === 'foot')!;
-    const brute = placedFrames(p, c).map((list) => {
-      const { part, matrix } = list.find((o) => o.part.id === 'foot')!;
+    const brute = frameTimes(c).map((t) => {
+      const { part, matrix } = placeParts(p, sampleClip(c, p.rig, t)).find((o) => o.part.id === 'foot')!;
       let low = Infinity;
       composite(part).forEach((x, y, z) => {
         for (let k = 0; k < 8; k++)
