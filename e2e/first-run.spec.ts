@@ -73,6 +73,7 @@ test('any step of the history is jumped to, and undo offers the screen on which 
   for (const w of ['19', '20', '21']) {
     await page.getByLabel('Width', { exact: true }).fill(w);
     await page.getByLabel('Width', { exact: true }).press('Enter');
+    await expect.poll(async () => (await b.project()).parts[0]!.bounds.size[0]).toBe(Number(w));
   }
   await b.step('Ship');
   await page.keyboard.press('Control+z');
