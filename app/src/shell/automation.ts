@@ -96,8 +96,10 @@ export function installAutomation(): void {
     async idle() {
       for (let calm = 0; calm < 3;) {
         await nextTick();
-        // A page that is still loading shows no project yet.
-        const loading = location.pathname.startsWith('/project/') && !session.project;
+        // A page that is still loading shows no project yet, or the screen before the one it is going to.
+        const [, page, , step] = location.pathname.split('/');
+        const loading =
+          page === 'project' && (!session.project || (step !== undefined && session.where.toLowerCase() !== step));
         const busy =
           loading || busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
         if (!session.idle()) await session.flush();
