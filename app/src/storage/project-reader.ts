@@ -10,7 +10,7 @@ import {
   mapMarked,
   parsed,
   projectSchema,
-  withBlobs,
+  withFoundBlobs,
 } from '@sphalerite/core/model';
 import type { Brick, VoxelGrid } from '@sphalerite/core/voxel';
 import type { Table } from 'dexie';
@@ -130,7 +130,7 @@ export class ProjectReader {
       found.push(...read.found);
       return read.record;
     });
-    const read = withBlobs(
+    const read = withFoundBlobs(
       project as LooseJson,
       found.map((b) => this.sameBlob(b)),
     );

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import { FileError, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import { type Project, blobId, idsFrom, makeProject, migrateProject, projectToJson } from '@sphalerite/core/model';
 import {
   addReferenceEdit,
@@ -15,6 +15,7 @@ import {
   startHistory,
 } from '@sphalerite/core/project';
 import { VoxelGrid } from '@sphalerite/core/voxel';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { db } from './database';
 import { loadStored } from './open-stored';
@@ -126,6 +127,22 @@ describe('scenes, terrain cubes, assets and profiles', () => {
     expect(writeProjectFile(result)).toEqual(bytes);
   });
 
+  it('too deep within one another are refused with a sentence', () => {
+    const files = unzipSync(writeProjectFile(makeProject('p', 'P', idsFrom('p'))));
+    const { formatVersion, format, ...plain } = JSON.parse(strFromU8(files['project.json']!)) as Record<
+      string,
+      unknown
+    >;
+    const text = JSON.stringify(plain);
+    const source = '"source":{"project":"p","revision":""}';
+    const [before, after] = text.split('"assets":[]');
+    const open = `${before}"assets":[{"id":"a","name":"A",${source},"project":`;
+    const deep = open.repeat(3000) + text + `}]${after}`.repeat(3000);
+    const whole = `{"format":"${String(format)}","formatVersion":${String(formatVersion)},${deep.slice(1)}`;
+    const bytes = zipSync({ 'project.json': strToU8(whole) });
+    expect(() => readProjectFile(bytes)).toThrow(FileError);
+  });
+
   it.each<[string, (p: Project) => unknown, RegExp]>([
     ['a round of parents', (o) => round(o), /scene "Market" has a circle in its tree/],
     [
@@ -135,6 +152,7 @@ describe('scenes, terrain cubes, assets and profiles', () => {
     ],
     ['a cube that is not there', (o) => ({ ...o, terrainSets: [] }), /a placement names a terrain cube/],
     ['a broken project within', (o) => withBrokenAsset(o), /part "Body" names a palette/],
+    ['copies without end', (o) => endless(o), /scene "Market" repeats more than 100,000 times/],
     ['a blob of other bytes', (o) => ({ ...o, blobs: [{ ...o.blobs[0]!, id: blobId(PNG.slice(1)) }] }), /names a blob/],
   ])('refuse %s', (_what, change, words) => {
     expect(() => migrateProject(projectToJson(change(p) as Project))).toThrow(words);
@@ -143,6 +161,12 @@ describe('scenes, terrain cubes, assets and profiles', () => {
     const [a, b] = o.scenes[0]!.placements[0]!;
     const group = [{ ...a!, parent: b!.id }, { ...b!, parent: a!.id }, ...o.scenes[0]!.placements[0]!.slice(2)];
     return { ...o, scenes: [{ ...o.scenes[0]!, placements: [group, ...o.scenes[0]!.placements.slice(1)] }] };
+  };
+  const endless = (o: Project): Project => {
+    const placement = o.scenes[0]!.placements[0]![0]!.id;
+    const counts = [10_000, 10_000, 10_000] as const;
+    const line = { id: 'x', placement, kind: 'line', counts, step: [1, 1, 1] } as const;
+    return { ...o, scenes: [{ ...o.scenes[0]!, repeats: [line] }] };
   };
   const withBrokenAsset = (o: Project): Project => {
     const inner = o.assets[0]!.project;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { type Project, gridsOf, migrateProject, projectToJson } from '../model';
+import { type Project, migrateProject, projectToJson } from '../model';
 import { FileError, readProjectFile, writeProjectFile } from '.';
 import { mutatedProjectFile } from './mutations';
 
@@ -13,7 +13,8 @@ const HANG = 10_000;
 function expectSound(p: Project, seed: number): void {
   expect(() => migrateProject(projectToJson(p)), `mutation ${seed}`).not.toThrow();
   for (const part of [...p.parts, ...p.stamps])
-    for (const { grid } of gridsOf(part)) expect(grid.bounds, `mutation ${seed}`).toEqual(part.bounds);
+    for (const { grid } of [...part.layers, ...(part.regions ? [part.regions] : [])])
+      expect(grid.bounds, `mutation ${seed}`).toEqual(part.bounds);
   const again = readProjectFile(writeProjectFile(p)).result;
   expect(projectToJson(again), `mutation ${seed}`).toEqual(projectToJson(p));
 }

@@ -141,7 +141,7 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
     return found;
   };
   const grids = new Map<object, VoxelGrid>();
-  const places = placesOf(json);
+  const places = checked(() => placesOf(json));
   for (const [i, { entry, name }] of places.entries()) {
     yield i / places.length;
     grids.set(entry, gridOf(entry, name, takes));
@@ -214,6 +214,9 @@ function checked<T>(check: () => T): T {
     return check();
   } catch (e) {
     if (e instanceof FormatError) throw new FileError(e.message);
+    // Projects within projects are walked one inside the other.
+    if (e instanceof RangeError)
+      throw new FileError('The project file is damaged: projects lie in it too deep to be read.');
     throw e;
   }
 }

@@ -28,10 +28,6 @@ export function compositeFromScratch(layers: readonly Layer[], bounds: Box): Vox
 /** The pivot in cubes. */
 export const pivotPoint = (part: Part): Vec3 => [part.pivot[0] / 2, part.pivot[1] / 2, part.pivot[2] / 2];
 
-/** Every grid of a part: its layers', and the one that says which region a cube belongs to. */
-export const gridsOf = (part: Part): readonly { readonly id: string; readonly grid: VoxelGrid }[] =>
-  part.regions ? [...part.layers, part.regions] : part.layers;
-
 /** The part with each of its grids changed alike, as when its volume changes. */
 export const mapGrids = (part: Part, change: (grid: VoxelGrid) => VoxelGrid): Part => ({
   ...part,

@@ -95,11 +95,11 @@ export function upgradeProject(
     const records = p[kind.list] ?? (kind.since > from && kind.since <= to ? [] : undefined);
     if (Array.isArray(records)) p[kind.list] = records.map((r) => each(kind, r));
   }
-  return withBlobs(p, blobs);
+  return withFoundBlobs(p, blobs);
 }
 
 /** A project, or its root, with files that were found in older forms of its records; each once. */
-export function withBlobs(project: LooseJson, found: readonly FoundBlob[]): LooseJson {
+export function withFoundBlobs(project: LooseJson, found: readonly FoundBlob[]): LooseJson {
   const had = (project['blobs'] ?? []) as readonly (FoundBlob | number)[];
   const known = new Set(had.map((b) => (typeof b === 'number' ? b : b.id)));
   const fresh = found.filter((b) => !known.has(b.id) && known.add(b.id));

@@ -145,10 +145,15 @@ const lampSchema = z.strictObject({
   angle: finite.min(1).max(180),
 });
 
-/** Placements whose parents form a circle. */
+/** Copies that a repeat makes, the first included. */
+const copiesIn = (r: Repeat): number => (r.kind === 'line' ? r.counts.reduce((a, b) => a * b, 1) : r.count);
+
+/** Placements whose parents form a circle, or more copies than a scene may hold. */
 function flaw(scene: Scene): string | null {
   const all = scene.placements.flat();
   if (all.length > MAX_PLACEMENTS) return `has more than ${MAX_PLACEMENTS.toLocaleString('en')} placements`;
+  if (scene.repeats.reduce((n, r) => n + copiesIn(r), 0) > MAX_PLACEMENTS)
+    return `repeats more than ${MAX_PLACEMENTS.toLocaleString('en')} times`;
   const parent = new Map(all.map((p) => [p.id, p.parent]));
   const whole = new Set<Id>();
   for (const { id } of all) {
