@@ -156,6 +156,7 @@ test.describe('Layers, volumes and looks', () => {
     });
     await expect(page.getByText('sign.png')).toBeVisible();
     // Hidden, it is let go by the graphics card too.
+    await b.idle();
     const { textures } = await b.state();
     for (const [name, held] of [
       ['Hide sign.png', textures - 1],

@@ -120,7 +120,7 @@ watchEffect(() => {
   });
   if (framed !== scene.project.id) {
     framed = scene.project.id;
-    v.frameParts();
+    v.frame();
   }
 });
 watchEffect(() => {

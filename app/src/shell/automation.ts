@@ -8,7 +8,7 @@ import {
   fnv1a,
 } from '@sphalerite/core/math';
 import { composite, must, projectToJson } from '@sphalerite/core/model';
-import { placeParts, worldMatrices } from '@sphalerite/core/rig';
+import { worldMatrices } from '@sphalerite/core/rig';
 import { rayWalk } from '@sphalerite/core/voxel';
 import { nextTick } from 'vue';
 import { settingsPending } from '../storage/settings-store';
@@ -75,8 +75,7 @@ export function installAutomation(): void {
         return { x, y, occluded: false };
       }
       const part = partOf(what.part);
-      const placed = placeParts(project(), pose);
-      const own = placed.find((o) => o.part.id === part.id);
+      const own = v.list.find((i) => i.source.part === part.id);
       if (!own) throw new Error(`"${what.part}" is hidden or not placed.`);
       const f = what.face ?? [0, 0, 0];
       const at = transformPoint(own.matrix, [

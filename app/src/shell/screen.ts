@@ -1,11 +1,10 @@
 import type { Component } from 'vue';
 import type { Vec3 } from '@sphalerite/core/math';
-import type { VoxelGrid } from '@sphalerite/core/voxel';
 import type { Project } from '@sphalerite/core/model';
-import type { PlacedPart, Pose } from '@sphalerite/core/rig';
+import type { Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../viewport/view-input';
-import type { SceneCopy } from '../viewport/viewport';
+import type { ViewScene } from '../viewport/viewport';
 import type { Command } from '../stores/commands';
 
 /** A live guide, shown as a chip under the line that says where one is. */
@@ -27,18 +26,16 @@ export interface ViewLabel {
   readonly shift?: boolean;
 }
 
+/** What stands in the view, of which project. */
+export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry'> {
+  readonly project: Project;
+  /** How its bones stand. */
+  readonly pose: Pose;
+}
+
 /** What a screen does with the shared view; all getters are watched. */
 export interface ScreenControl {
-  scene(): {
-    readonly project: Project;
-    readonly pose: Pose;
-    readonly without: (p: PlacedPart) => boolean;
-    readonly faint: (p: PlacedPart) => boolean;
-    readonly hurry?: boolean;
-    readonly glass?: (p: PlacedPart) => boolean;
-    readonly gridOf?: (p: PlacedPart) => VoxelGrid | null;
-    readonly copies?: readonly SceneCopy[];
-  } | null;
+  scene(): ScreenScene | null;
   overlay(): Overlay;
   labels?(): readonly ViewLabel[];
   readonly pointer: PointerUser;

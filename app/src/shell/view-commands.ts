@@ -158,14 +158,14 @@ function cameraCommands(): Command[] {
       group: 'View',
       keys: ['Home'],
       icon: IconFocusCentered,
-      run: () => view.viewport?.frameParts((p) => p.part.id === session.view.part),
+      run: () => view.viewport?.frame((i) => i.source.part === session.view.part),
     },
     {
       id: 'view.all',
       title: 'Frame everything',
       group: 'View',
       keys: ['Shift+Home'],
-      run: () => view.viewport?.frameParts(),
+      run: () => view.viewport?.frame(),
     },
     {
       id: 'view.nearer',

@@ -1,16 +1,13 @@
-import { type Vec3, dot, length, matrixOf, quatFromAxisAngle, sub, translation } from '@sphalerite/core/math';
+import { type Vec3, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
 import { makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
-import { meshChunk } from '@sphalerite/core/mesh';
-import { type Mesh, Vector3 } from 'three';
+import { Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { pickPart, toLattice } from './pick';
 import { setSurface } from './set-surface';
 import { alongAxis, onPlane } from '../tools/geometry';
-import { chunkGeometries } from './chunk-geometry';
 import { angleOnRing } from './handles';
 import { OrbitCamera, type VIEWS } from './orbit-camera';
-import { type PartMaterials, PartView } from './part-view';
 
 const close = (a: readonly number[], b: readonly number[], digits = 6): void =>
   a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
@@ -110,119 +107,6 @@ describe('picking', () => {
       pickPart(VoxelGrid.empty(part.bounds), part, { origin: [x, 9, z], dir: [0, -1, 0] });
     expect(down(3.5, -3.5)).toEqual({ cell: [3, -1, -4], normal: [0, 1, 0], floor: true });
     expect(down(4.5, 0)).toBeNull();
-  });
-});
-
-const SOLID = new Uint8Array(256);
-/** A part drawn without a screen, with four looks at hand. */
-function viewOf(grid: VoxelGrid) {
-  let calls = 0;
-  const looks = [0, 1, 2, 3].map(
-    (i) =>
-      Object.fromEntries(
-        ['solid', 'over', 'transparent', 'ghost', 'glass', 'depth'].map((k) => [k, { name: `${k} ${i}` }]),
-      ) as unknown as PartMaterials,
-  );
-  const view = new PartView(
-    looks[0]!,
-    async () => (calls++, []),
-    () => undefined,
-  );
-  view.setMatrix(matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] }));
-  view.setGrid(grid, SOLID);
-  return { view, looks, asked: () => calls, shapes: () => view.group.children.flatMap((g) => g.children as Mesh[]) };
-}
-
-describe('drawn chunks', () => {
-  const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [64, 32, 32] }).edit((d) =>
-    d.fillBox({ min: [2, 2, 2], size: [5, 6, 7] }, 9),
-  );
-  it('six geometries, each with faces of its own direction only', () => {
-    const g = chunkGeometries(meshChunk(grid, 0, 0, 0)!, [0, 0, 0]);
-    expect(g.map((x) => x!.index!.count)).toEqual([6, 6, 6, 6, 6, 6]);
-    const p = g[2]!.getAttribute('position');
-    expect([0, 1, 2, 3].map((i) => p.getY(i))).toEqual([8, 8, 8, 8]);
-    expect(g[2]!.getAttribute('swatch').getX(0)).toBe(9);
-  });
-  it('an edit meshes its chunk alone; faces that look away from the eye are left out', () => {
-    const { view, shapes, asked } = viewOf(grid);
-    const before = new Set(shapes());
-    view.setGrid(
-      grid.edit((d) => d.set(50, 5, 5, 3)),
-      SOLID,
-    );
-    expect(shapes().filter((c) => before.has(c)).length).toBe(before.size);
-    expect(shapes().length).toBe(before.size * 2);
-    expect(asked()).toBe(0);
-    view.cull([200, 200, 200], [0, 0, -1], false);
-    const shown = shapes()
-      .filter((c) => c.visible)
-      .map((c) => c.userData['direction'] as number);
-    expect([...new Set(shown)].sort()).toEqual([0, 2, 4]);
-    view.cull([0, 0, 100], sub([0, 0, 0], [0, 0, 1]), true);
-    expect(
-      new Set(
-        shapes()
-          .filter((c) => c.visible)
-          .map((c) => c.userData['direction'] as number),
-      ),
-    ).toEqual(new Set([4]));
-  });
-  it('copies in other colours share every geometry with the first', () => {
-    const { view, shapes, looks } = viewOf(grid);
-    const own = shapes().length;
-    view.setMaterials(looks[0]!, [
-      { materials: looks[1]!, shift: [10, 0, 0], matrix: null },
-      { materials: looks[2]!, shift: [20, 0, 0], matrix: null },
-      { materials: looks[3]!, shift: [30, 0, 0], matrix: null },
-    ]);
-    expect(shapes().length).toBe(own * 4);
-    expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
-    expect(new Set(shapes().map((m) => m.material)).size).toBe(4);
-    view.setGrid(
-      grid.edit((d) => d.set(3, 20, 3, 3)),
-      SOLID,
-    );
-    expect(shapes().length % 4).toBe(0);
-    expect(view.group.children.map((g) => g.matrix.elements[12])).toEqual([0, 10, 20, 30]);
-    view.setMaterials(looks[0]!);
-    expect([view.group.children.length, shapes().length]).toEqual([1, own]);
-  });
-  it('a copy in another pose stands where that puts it, faintly, over the same geometry', () => {
-    const { view, shapes, looks } = viewOf(grid);
-    const own = shapes().length,
-      there = translation([0, 7, 0]);
-    view.setMatrix(translation([1, 0, 0]));
-    view.setMaterials(looks[0]!, [{ materials: looks[0]!, shift: [0, 0, 0], matrix: there }]);
-    expect(view.group.children.map((g) => [g.matrix.elements[12], g.matrix.elements[13]])).toEqual([
-      [1, 0],
-      [0, 7],
-    ]);
-    // The faint faces, and the part itself solid, once before and once over them.
-    expect(
-      shapes()
-        .map((m) => (m.material as { name: string }).name)
-        .filter((n) => n === 'solid 0'),
-    ).toHaveLength(own);
-    expect(new Set(shapes().map((m) => (m.material as { name: string }).name))).toEqual(
-      new Set(['solid 0', 'over 0', 'ghost 0']),
-    );
-    expect(new Set(shapes().map((m) => m.geometry)).size).toBe(own);
-  });
-  it('cubes behind glass have faces of their own, and glass has its own material', () => {
-    const pane = grid.edit((d) => d.fillBox({ min: [7, 2, 2], size: [1, 6, 7] }, 4));
-    const { view, shapes, looks } = viewOf(pane);
-    const area = (material: unknown): number =>
-      shapes()
-        .filter((m) => m.material === material && m.userData['direction'] === 0)
-        .reduce((n, m) => n + m.geometry.index!.count / 6, 0);
-    expect([area(looks[0]!.solid), area(looks[0]!.transparent)]).toEqual([1, 0]);
-    const glass = SOLID.with(4, 1);
-    view.setGrid(pane, glass);
-    // The wall behind the pane and the pane before it each show one quad to the right.
-    expect([area(looks[0]!.solid), area(looks[0]!.transparent)]).toEqual([1, 1]);
-    view.setGrid(pane, SOLID);
-    expect(area(looks[0]!.transparent)).toBe(0);
   });
 });
 

@@ -1,15 +1,10 @@
-import { type Vec3, add, placedExtent, type Extent, uniteExtents } from '@sphalerite/core/math';
-import { type Project, composite } from '@sphalerite/core/model';
-import { type Palette, paletteTable } from '@sphalerite/core/palette';
-import { byteTable, type VoxelGrid } from '@sphalerite/core/voxel';
-import { type PlacedPart, type Pose, placeParts } from '@sphalerite/core/rig';
+import { type Extent, type Vec3, add, placedExtent, uniteExtents } from '@sphalerite/core/math';
+import { type DrawInstance, type DrawList, instanceExtent } from '@sphalerite/core/scene';
 import {
   DirectionalLight,
-  type DataTexture,
   GridHelper,
   HemisphereLight,
   Mesh,
-  MeshBasicMaterial,
   PCFShadowMap,
   PlaneGeometry,
   Scene,
@@ -17,42 +12,35 @@ import {
   Vector3,
   WebGLRenderer,
 } from 'three';
-import { type CubeMaterialUniforms, cubeMaterial, paletteTexture } from './cube-material';
+import { DrawnScene } from './drawn/drawn-scene';
+import type { MeshInBackground } from './drawn/grid-skin';
+import type { DrawStyle } from './drawn/style';
 import { OrbitCamera } from './orbit-camera';
 import { type Overlay, OverlayView } from './overlay';
-import { type MeshInBackground, type PartCopy, type PartMaterials, PartView } from './part-view';
 
 /** What the view shows; given whole, drawn by difference. */
 export interface ViewScene {
-  readonly project: Project;
-  readonly pose: Pose;
-  /** Parts to leave out. */
-  readonly without: (placed: PlacedPart) => boolean;
-  /** Parts to draw faintly. */
-  readonly faint: (placed: PlacedPart) => boolean;
+  readonly list: DrawList;
+  /** How each is drawn, null to leave it out; without, all plainly. */
+  readonly styleOf?: (i: DrawInstance) => DrawStyle | null;
   /** Lines: none, between cubes, or where colours meet. */
   readonly edges: 'none' | 'cubes' | 'colours';
   /** Light on the cubes; without, swatches show as they are. */
   readonly lit: boolean;
   readonly glow: boolean;
-  /** Parts to see through. */
-  readonly glass?: (placed: PlacedPart) => boolean;
-  /** What shows of a part, when that is not all its visible layers. */
-  readonly gridOf?: (placed: PlacedPart) => VoxelGrid | null;
   readonly shadows: boolean;
   readonly grid: boolean;
-  /** The same cubes again in other colours, each so far from the first; geometry is made once for all. */
-  readonly copies?: readonly SceneCopy[];
+  readonly besides?: readonly Beside[];
   /** A hand is moving: shadows follow when it rests. */
   readonly hurry?: boolean;
 }
 
-/** A second look of the whole project beside the first. */
-export interface SceneCopy {
-  readonly palettes: readonly Palette[];
+/** What stands beside what is worked on: other looks, and moments before and after. */
+export interface Beside {
+  readonly list: DrawList;
   readonly shift: Vec3;
-  /** Where it stands in another pose, faintly: the moments before and after. */
-  readonly pose?: Pose;
+  /** Drawn faintly, as where it was or will be. */
+  readonly moment: boolean;
 }
 
 /** A ray in the world. */
@@ -71,17 +59,19 @@ export class Viewport {
   private readonly scene = new Scene();
   private readonly overlay = new OverlayView(() => this.invalidateOverlay());
   private lastOverlay: Overlay | null = null;
-  private readonly parts = new Map<string, PartView>();
-  private readonly palettes = new Map<string, Look>();
-  private readonly depth = new MeshBasicMaterial({ colorWrite: false });
+  private readonly uniforms = { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 } };
+  private readonly drawn: DrawnScene;
   private readonly sun = new DirectionalLight(0xfff4e2, 2.1);
   private readonly floor: Mesh;
   private readonly grid: GridHelper;
   private readonly sized: ResizeObserver;
-  private frame = 0;
+  private waiting = 0;
   private lost = false;
   private current: ViewScene | null = null;
-  placed: readonly PlacedPart[] = [];
+  /** What stands in the view, drawn or left out. */
+  list: DrawList = [];
+  /** How far from the middle shadows fall. */
+  private reach = 30;
   /** Frames drawn so far, for tests of drawing on demand. */
   frames = 0;
   /** Pictures that the graphics card holds, for tests of letting them go. */
@@ -93,8 +83,13 @@ export class Viewport {
 
   constructor(
     private readonly host: HTMLElement,
-    private readonly background: MeshInBackground,
+    background: MeshInBackground,
   ) {
+    const arrived = (): void => {
+      this.renderer.shadowMap.needsUpdate = this.current?.shadows ?? false;
+      this.invalidate();
+    };
+    this.drawn = new DrawnScene(background, arrived, this.uniforms);
     this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.renderer.setClearColor(0x000000, 0);
@@ -125,7 +120,7 @@ export class Viewport {
       m.opacity = 0.16;
       m.depthWrite = false;
     }
-    this.scene.add(this.floor, this.grid, this.overlay.group);
+    this.scene.add(this.drawn.group, this.floor, this.grid, this.overlay.group);
     // The browser may take the graphics away and give them back; all buffers are made again by three then.
     this.canvas.addEventListener('webglcontextlost', (e) => {
       e.preventDefault();
@@ -149,14 +144,14 @@ export class Viewport {
   }
   /** Whether nothing waits to be drawn. */
   get still(): boolean {
-    return this.frame === 0;
+    return this.waiting === 0;
   }
 
   /** Asks for a picture with the next frame of the browser. */
   invalidate(): void {
-    if (this.frame !== 0) return;
-    this.frame = requestAnimationFrame(() => {
-      this.frame = 0;
+    if (this.waiting !== 0) return;
+    this.waiting = requestAnimationFrame(() => {
+      this.waiting = 0;
       this.draw();
     });
   }
@@ -173,50 +168,17 @@ export class Viewport {
 
   setScene(next: ViewScene): void {
     this.current = next;
-    this.placed = placeParts(next.project, next.pose);
-    const seen = new Set<string>();
-    const posed = next.copies?.map(
-      (c) => c.pose && new Map(placeParts(next.project, c.pose).map((o) => [o.mount.id, o.matrix])),
-    );
-    for (const p of this.placed) {
-      if (next.without(p)) continue;
-      const key = p.mount.id;
-      seen.add(key);
-      const palette = next.project.palettes.find((o) => o.id === p.part.palette)!;
-      const materials = this.materialsOf(next, palette, 0);
-      const others = (next.copies ?? []).map((c) => c.palettes.find((o) => o.id === p.part.palette)!);
-      const copies: PartCopy[] =
-        next.copies?.map((c, i) => ({
-          materials: this.materialsOf(next, others[i]!, c.pose ? 0 : i + 1),
-          shift: c.shift,
-          matrix: posed?.[i]?.get(p.mount.id) ?? null,
-        })) ?? [];
-      let view = this.parts.get(key);
-      if (!view) {
-        view = new PartView(materials, this.background, () => {
-          this.renderer.shadowMap.needsUpdate = this.current?.shadows ?? false;
-          this.invalidate();
-        });
-        this.parts.set(key, view);
-        this.scene.add(view.group);
-      }
-      view.setMaterials(materials, copies);
-      view.setGhost(next.faint(p));
-      view.setMatrix(p.matrix);
-      view.setGlass(next.glass?.(p) ?? false);
-      view.setLined(next.edges === 'colours' && !next.faint(p));
-      view.setGrid(next.gridOf?.(p) ?? composite(p.part), this.transparentOf([palette, ...others]));
-    }
-    for (const [key, view] of this.parts) {
-      if (seen.has(key)) continue;
-      view.dispose();
-      this.parts.delete(key);
-    }
-    for (const p of this.palettes.values()) {
-      p.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
-      p.uniforms.lit.value = next.lit ? 1 : 0;
-      p.uniforms.glow.value = next.glow ? 1 : 0;
-    }
+    if (next.list !== this.list) this.reach = shadowReach(next.list);
+    this.list = next.list;
+    const styleOf = next.styleOf ?? ((): DrawStyle => 'plain');
+    const lined = next.edges === 'colours';
+    this.drawn.set([
+      { list: next.list, styleOf, shift: [0, 0, 0], lined, moment: false },
+      ...(next.besides ?? []).map((b) => ({ ...b, styleOf, lined: false })),
+    ]);
+    this.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
+    this.uniforms.lit.value = next.lit ? 1 : 0;
+    this.uniforms.glow.value = next.glow ? 1 : 0;
     this.grid.visible = next.grid;
     this.sun.castShadow = next.shadows;
     this.floor.visible = next.shadows;
@@ -243,12 +205,12 @@ export class Viewport {
     return { x: box.left + ((v.x + 1) / 2) * box.width, y: box.top + ((1 - v.y) / 2) * box.height, ahead: v.z < 1 };
   }
 
-  /** Frames parts, or everything there is. */
-  frameParts(which: (p: PlacedPart) => boolean = () => true): void {
+  /** Frames some of what stands there, or everything. */
+  frame(which: (i: DrawInstance) => boolean = () => true): void {
     let all: Extent | null = null;
-    const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.copies?.map((c) => c.shift) ?? [])];
-    for (const p of this.placed.filter(which)) {
-      const { lo, hi } = placedExtent(p.matrix, composite(p.part).contentBox() ?? p.part.bounds);
+    const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.besides?.map((c) => c.shift) ?? [])];
+    for (const i of this.list.filter(which)) {
+      const { lo, hi } = instanceExtent(i) ?? boundsExtent(i);
       for (const s of shifts) all = uniteExtents(all, { lo: add(lo, s), hi: add(hi, s) });
     }
     if (all) this.frameBox(all.lo, all.hi);
@@ -262,7 +224,7 @@ export class Viewport {
     const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
     const radius = Math.max(
       tall,
-      Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.copies?.length ? 2.4 * this.aspect : 2.4),
+      Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.besides?.length ? 2.4 * this.aspect : 2.4),
       3,
     );
     this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
@@ -278,10 +240,9 @@ export class Viewport {
   }
 
   dispose(): void {
-    cancelAnimationFrame(this.frame);
+    cancelAnimationFrame(this.waiting);
     this.sized.disconnect();
-    for (const v of this.parts.values()) v.dispose();
-    for (const p of this.palettes.values()) p.texture.dispose();
+    this.drawn.dispose();
     this.renderer.dispose();
     this.canvas.remove();
   }
@@ -292,15 +253,14 @@ export class Viewport {
     this.fitShadow();
     // Faces turned away from the eye still throw shadows, so they stay in when the shadows are drawn anew.
     const whole = this.renderer.shadowMap.needsUpdate;
-    for (const v of this.parts.values())
-      v.cull(whole ? null : this.camera.eye, this.camera.ahead, this.camera.orthographic);
+    this.drawn.cull(whole ? null : this.camera.eye, this.camera.ahead, this.camera.orthographic);
     this.renderer.render(this.scene, cam);
     this.frames++;
     this.onFrame();
   }
 
   private fitShadow(): void {
-    const reach = Math.max(30, Math.min(220, this.extent()));
+    const reach = this.reach;
     const c = this.sun.shadow.camera;
     if (c.right !== reach) {
       c.left = c.bottom = -reach;
@@ -313,65 +273,25 @@ export class Viewport {
     }
   }
 
-  private extent(): number {
-    let r = 30;
-    for (const p of this.placed) r = Math.max(r, ...p.part.bounds.size.map((s) => s * p.part.cell));
-    return Math.ceil(r / 16) * 16;
-  }
-
   private resize(): void {
     const { width, height } = this.size;
     this.renderer.setSize(width, height);
     this.invalidate();
   }
-
-  /** Materials of a palette for copy `copy`; a changed palette changes their texture only. */
-  private materialsOf(scene: ViewScene, palette: Palette, copy: number): PartMaterials {
-    const key = `${copy} ${palette.id}`;
-    let entry = this.palettes.get(key);
-    if (!entry) {
-      const uniforms: CubeMaterialUniforms = {
-        swatches: { value: paletteTexture(palette) },
-        edges: { value: scene.edges === 'cubes' ? 1 : 0 },
-        lit: { value: scene.lit ? 1 : 0 },
-        glow: { value: scene.glow ? 1 : 0 },
-      };
-      const make = (form: Parameters<typeof cubeMaterial>[1]) => cubeMaterial(uniforms, form);
-      entry = {
-        source: palette,
-        texture: uniforms.swatches.value,
-        materials: {
-          solid: make('solid'),
-          over: make('over'),
-          transparent: make('transparent'),
-          ghost: make('ghost'),
-          glass: make('glass'),
-          depth: this.depth,
-        },
-        uniforms,
-      };
-      this.palettes.set(key, entry);
-    } else if (entry.source !== palette) {
-      entry.texture.dispose();
-      entry.texture = paletteTexture(palette);
-      entry.uniforms.swatches.value = entry.texture;
-      entry.source = palette;
-    }
-    return entry.materials;
-  }
-
-  /** 1 for each byte that is see-through in one of the looks. */
-  private transparentOf(looks: readonly Palette[]): Uint8Array {
-    if (looks.length === 1) return paletteTable(looks[0]!).transparent;
-    const out = byteTable();
-    for (const p of looks) paletteTable(p).transparent.forEach((v, i) => (out[i]! |= v));
-    return out;
-  }
 }
 
-interface Look {
-  source: Palette;
-  texture: DataTexture;
-  readonly materials: PartMaterials;
-  readonly uniforms: CubeMaterialUniforms;
+/** The box in the world of a volume without cubes. */
+function boundsExtent({ geometry, matrix }: DrawInstance): Extent {
+  if (geometry.kind === 'cube') throw new Error('A terrain cube is never empty.');
+  return placedExtent(matrix, geometry.grid.bounds);
+}
+
+/** How far shadows have to reach for the largest volume. */
+function shadowReach(list: DrawList): number {
+  let r = 30;
+  for (const { geometry, matrix } of list) {
+    const size = geometry.kind === 'grid' ? Math.max(...geometry.grid.bounds.size) : geometry.set.texels;
+    r = Math.max(r, size * Math.hypot(matrix[0]!, matrix[1]!, matrix[2]!));
+  }
+  return Math.min(220, Math.ceil(r / 16) * 16);
 }

@@ -125,9 +125,9 @@ describe('WorkerPool', () => {
     const chunks = chunksOf(grid);
     const meshes = await pool.run('mesh', (s) => ({ grid: s.packGrid(grid), chunks }));
     let area = 0;
-    meshes.forEach((mesh, i) => {
+    meshes.forEach((mesh) => {
       if (!mesh) return;
-      forQuads(mesh, chunks[i]!, (_direction, colour, c) => {
+      forQuads(mesh, (_direction, colour, c) => {
         const edges = [0, 1, 2].map(
           (a) => Math.max(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!) - Math.min(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!),
         );

@@ -15,7 +15,7 @@ function coveredFaces(grid: VoxelGrid): Map<string, number> {
   for (const at of chunksOf(grid)) {
     const mesh = meshChunk(grid, ...(at as [number, number, number]));
     if (!mesh) continue;
-    forQuads(mesh, at, (d, colour, c) => {
+    forQuads(mesh, (d, colour, c) => {
       const lo = [0, 1, 2].map((a) => Math.min(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!));
       const hi = [0, 1, 2].map((a) => Math.max(c[a]!, c[a + 3]!, c[a + 6]!, c[a + 9]!));
       const axis = d >> 1;
@@ -72,6 +72,17 @@ describe('meshChunk', () => {
     expect(meshChunk(full, 0, 0, 0)!.counts).toEqual([1, 1, 1, 1, 1, 1]);
   });
 
+  it('does not cut a small box that stands about lattice 0, and follows edits of it', () => {
+    const about = (size: number): VoxelGrid =>
+      VoxelGrid.empty({ min: [-size / 2, 0, -size / 2], size: [size, size, size] }).edit((d) => d.fillBox(d.bounds, 3));
+    expect([2, 16, 32, 40].map((size) => surfaceOf(about(size)).quads)).toEqual([6, 6, 6, 24]);
+    const before = about(20),
+      after = before.edit((d) => d.set(-10, 5, 9, 0));
+    expect(chunksOf(after)).toEqual([[0, 0, 0]]);
+    expect(changedChunks(before, after)).toContainEqual([0, 0, 0]);
+    expect(coveredFaces(after)).toEqual(exposedFaces(after));
+  });
+
   it('winds every quad counter-clockwise seen from outside', () => {
     const surface = surfaceOf(
       build([
@@ -92,8 +103,8 @@ describe('meshChunk', () => {
   });
 
   it('an edit at a chunk border names the chunk beyond it too', () => {
-    const before = build([[31, 5, 5, 1]]);
-    const after = before.edit((d) => d.set(32, 5, 5, 1));
+    const before = build([[15, 5, 5, 1]]);
+    const after = before.edit((d) => d.set(16, 5, 5, 1));
     expect(changedChunks(before, after)).toContainEqual([1, 0, 0]);
     expect(changedChunks(before, after)).toContainEqual([0, 0, 0]);
   });

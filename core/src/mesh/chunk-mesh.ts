@@ -1,7 +1,7 @@
-import { FACE_DIRECTIONS, type Vec3 } from '../math';
+import { type Box, FACE_DIRECTIONS, type Vec3 } from '../math';
 import { type VoxelGrid, brickRange, isUniformBrick } from '../voxel';
 
-/** Edge of a chunk in cells; chunks are aligned to lattice 0. */
+/** Edge of a chunk in cells. */
 export const CHUNK = 32;
 
 /** Directions of faces in the order in which quads are stored. */
@@ -9,6 +9,8 @@ export { FACE_DIRECTIONS };
 
 /** The merged faces of one chunk, sorted by direction. */
 export interface ChunkMesh {
+  /** The chunk's lowest cell. */
+  readonly origin: Vec3;
   /** How many quads face each of the six directions. */
   readonly counts: readonly number[];
   /**
@@ -56,9 +58,11 @@ let outCount = 0;
 const filledBits = (v: number): number =>
   Math.imul(((((v & 0x7f7f7f7f) + 0x7f7f7f7f) | v) & 0x80808080) >>> 7, 0x10204080) >>> 28;
 
-/** The merged faces of the chunk whose lowest cell is (32cx, 32cy, 32cz); null when it shows none. */
+/** The merged faces of a chunk, by its place among {@link chunksOf} the grid; null when it shows none. */
 export function meshChunk(grid: VoxelGrid, cx: number, cy: number, cz: number): ChunkMesh | null {
-  const state = load(grid, cx, cy, cz);
+  const shift = chunkShift(grid.bounds);
+  const first: Vec3 = [cx * 2 - shift[0], cy * 2 - shift[1], cz * 2 - shift[2]];
+  const state = load(grid, ...first);
   if (state === 'empty') return null;
   outCount = 0;
   const counts = [0, 0, 0, 0, 0, 0];
@@ -83,16 +87,19 @@ export function meshChunk(grid: VoxelGrid, cx: number, cy: number, cz: number): 
     meshZ(positive);
     mark(positive ? 4 : 5, from);
   }
-  return outCount === 0 ? null : { counts, quads: out.slice(0, outCount), colours: outColours.slice(0, outCount) };
+  if (outCount === 0) return null;
+  const origin: Vec3 = [first[0] * 16, first[1] * 16, first[2] * 16];
+  return { origin, counts, quads: out.slice(0, outCount), colours: outColours.slice(0, outCount) };
 }
 
-function load(grid: VoxelGrid, cx: number, cy: number, cz: number): 'empty' | 'some' {
+/** @param fx – the lowest of the chunk's bricks, as fy and fz */
+function load(grid: VoxelGrid, fx: number, fy: number, fz: number): 'empty' | 'some' {
   let any = false;
   occ.fill(0);
   for (let bz = 0; bz < 2; bz++) {
     for (let by = 0; by < 2; by++) {
       for (let bx = 0; bx < 2; bx++) {
-        const brick = grid.brickAt(cx * 2 + bx, cy * 2 + by, cz * 2 + bz);
+        const brick = grid.brickAt(fx + bx, fy + by, fz + bz);
         const shift = bx * 16;
         const value = brick && isUniformBrick(brick) ? Math.imul(brick[0]!, 0x01010101) : 0;
         const src = brick && !value ? new Int32Array(brick.buffer) : null;
@@ -135,17 +142,17 @@ function load(grid: VoxelGrid, cx: number, cy: number, cz: number): 'empty' | 's
         const outside = end ? 2 : -1;
         const near = end ? 0 : 15;
         const pad = end ? P - 1 : 0;
-        const inY = grid.brickAt(cx * 2 + i, cy * 2 + outside, cz * 2 + j);
+        const inY = grid.brickAt(fx + i, fy + outside, fz + j);
         if (inY) {
           const w = new Int32Array(inY.buffer);
           for (let z = 0; z < 16; z++) occ[(j * 16 + z + 1) * P + pad]! |= row16(w, (z * 16 + near) * 4) << (i * 16);
         }
-        const inZ = grid.brickAt(cx * 2 + i, cy * 2 + j, cz * 2 + outside);
+        const inZ = grid.brickAt(fx + i, fy + j, fz + outside);
         if (inZ) {
           const w = new Int32Array(inZ.buffer);
           for (let y = 0; y < 16; y++) occ[pad * P + j * 16 + y + 1]! |= row16(w, (near * 16 + y) * 4) << (i * 16);
         }
-        const inX = grid.brickAt(cx * 2 + outside, cy * 2 + i, cz * 2 + j);
+        const inX = grid.brickAt(fx + outside, fy + i, fz + j);
         const beyond = end ? beyondHigh : beyondLow;
         for (let z = 0; z < 16; z++) {
           for (let y = 0; y < 16; y++) {
@@ -324,23 +331,42 @@ function emit(x: number, y: number, z: number, w: number, h: number): void {
   outColours[outCount++] = cells[(z * N + y) * N + x]!;
 }
 
-/** Chunk coordinates that a grid's bounds touch, z-major. */
+/**
+ * Along each axis, by how many bricks chunks begin before lattice 0: one where fewer of them cover the bounds then. A part
+ * that stands centred on 0 would otherwise be cut there for nothing.
+ */
+function chunkShift(bounds: Box): Vec3 {
+  const [lo, hi] = brickRange(bounds);
+  const shift = (a: 0 | 1 | 2): number =>
+    ((hi[a] + 1) >> 1) - ((lo[a] + 1) >> 1) < (hi[a] >> 1) - (lo[a] >> 1) ? 1 : 0;
+  return [shift(0), shift(1), shift(2)];
+}
+
+/** The chunks that a grid's bounds touch, z-major, counted from the one that begins at or just before lattice 0. */
 export function chunksOf(grid: VoxelGrid): Vec3[] {
   const [lo, hi] = brickRange(grid.bounds);
+  const [sx, sy, sz] = chunkShift(grid.bounds);
   const list: Vec3[] = [];
-  for (let z = lo[2] >> 1; z <= hi[2] >> 1; z++) {
-    for (let y = lo[1] >> 1; y <= hi[1] >> 1; y++) for (let x = lo[0] >> 1; x <= hi[0] >> 1; x++) list.push([x, y, z]);
-  }
+  for (let z = (lo[2] + sz) >> 1; z <= (hi[2] + sz) >> 1; z++)
+    for (let y = (lo[1] + sy) >> 1; y <= (hi[1] + sy) >> 1; y++)
+      for (let x = (lo[0] + sx) >> 1; x <= (hi[0] + sx) >> 1; x++) list.push([x, y, z]);
   return list;
 }
 
-/** Chunks whose mesh may differ between two grids: those of changed bricks and their neighbours across a border. */
+/**
+ * Chunks whose mesh may differ between two grids of the same bounds: those of changed bricks and their neighbours across a
+ * border.
+ */
 export function changedChunks(before: VoxelGrid, after: VoxelGrid): Vec3[] {
   const found = new Map<string, Vec3>();
+  const [sx, sy, sz] = chunkShift(after.bounds);
   const add = (x: number, y: number, z: number): void => {
     found.set(`${x},${y},${z}`, [x, y, z]);
   };
-  for (const [x, y, z] of after.changedBricks(before)) {
+  for (const brick of after.changedBricks(before)) {
+    const x = brick[0] + sx,
+      y = brick[1] + sy,
+      z = brick[2] + sz;
     add(x >> 1, y >> 1, z >> 1);
     add((x + (x & 1 ? 1 : -1)) >> 1, y >> 1, z >> 1);
     add(x >> 1, (y + (y & 1 ? 1 : -1)) >> 1, z >> 1);

@@ -1,4 +1,4 @@
-import { CHUNK, type ChunkMesh, quadH, quadW, quadX, quadY, quadZ } from './chunk-mesh';
+import { type ChunkMesh, quadH, quadW, quadX, quadY, quadZ } from './chunk-mesh';
 
 /**
  * The four corners of every quad of a chunk in lattice coordinates, counter-clockwise seen from outside.
@@ -7,7 +7,6 @@ import { CHUNK, type ChunkMesh, quadH, quadW, quadX, quadY, quadZ } from './chun
  */
 export function forQuads(
   mesh: ChunkMesh,
-  at: readonly [number, number, number],
   visit: (direction: number, colour: number, corners: Int32Array) => void,
 ): void {
   const c = new Int32Array(12);
@@ -17,7 +16,7 @@ export function forQuads(
     const positive = (d & 1) === 0;
     for (let n = 0; n < mesh.counts[d]!; n++, i++) {
       const q = mesh.quads[i]!;
-      const base = [quadX(q) + at[0] * CHUNK, quadY(q) + at[1] * CHUNK, quadZ(q) + at[2] * CHUNK];
+      const base = [quadX(q) + mesh.origin[0], quadY(q) + mesh.origin[1], quadZ(q) + mesh.origin[2]];
       const w = quadW(q),
         h = quadH(q);
       base[axis]! += positive ? 1 : 0;

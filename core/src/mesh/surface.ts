@@ -32,7 +32,7 @@ export function surfaceOf(grid: VoxelGrid, accept: (byte: number) => boolean = (
   for (const at of chunksOf(grid)) {
     const mesh = meshChunk(grid, at[0], at[1], at[2]);
     if (!mesh) continue;
-    forQuads(mesh, at, (d, colour, c) => {
+    forQuads(mesh, (d, colour, c) => {
       if (!accept(colour)) return;
       quads++;
       // Two of the three extents are the sides; along the face's own axis there is none.

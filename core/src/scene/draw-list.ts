@@ -1,4 +1,5 @@
 import {
+  type Box,
   type Extent,
   type Mat4,
   type Vec3,
@@ -10,7 +11,7 @@ import {
 } from '../math';
 import type { Id, TerrainCube, TerrainSet } from '../model';
 import type { Palette } from '../palette';
-import { type VoxelGrid, rayWalk } from '../voxel';
+import { VoxelGrid, rayWalk } from '../voxel';
 
 /** What is drawn: the cubes of a grid, or a cube with a picture on each face. One object for each, however often it stands. */
 export type Geometry =
@@ -59,24 +60,89 @@ export function cubeGeometry(set: TerrainSet, cube: TerrainCube): Geometry {
   return known;
 }
 
+/** The box of a geometry's cubes in its lattice; null for a grid without any. */
+export function geometryBox(geometry: Geometry): Box | null {
+  if (geometry.kind === 'grid') return geometry.grid.contentBox();
+  const n = geometry.set.texels;
+  return { min: [0, 0, 0], size: [n, n, n] };
+}
+
+const extents = new WeakMap<DrawInstance, { readonly extent: Extent | null }>();
+
+/** The box in the world around what has cubes; null where there are none. Memoised. */
+export function instanceExtent(instance: DrawInstance): Extent | null {
+  let known = extents.get(instance);
+  if (!known) {
+    const box = geometryBox(instance.geometry);
+    extents.set(instance, (known = { extent: box && placedExtent(instance.matrix, box) }));
+  }
+  return known.extent;
+}
+
 /** The box around everything in a list that has cubes; null when there are none. */
 export function listExtent(list: DrawList): Extent | null {
   let all: Extent | null = null;
-  for (const { geometry, matrix } of list) {
-    const box = geometry.kind === 'grid' ? geometry.grid.contentBox() : null;
-    if (box) all = uniteExtents(all, placedExtent(matrix, box));
-  }
+  for (const i of list) all = uniteExtents(all, instanceExtent(i));
   return all;
 }
 
-/** The instance that a ray meets first, and how far along; null when it meets none. */
-export function pickInstance(list: DrawList, origin: Vec3, dir: Vec3): { instance: DrawInstance; t: number } | null {
-  let best: { instance: DrawInstance; t: number } | null = null;
+/** What a ray meets in a draw list. */
+export interface InstanceHit {
+  readonly instance: DrawInstance;
+  /** How far along, in lengths of the ray's direction. */
+  readonly t: number;
+  /** The cell, and its face, as `rayWalk` gives them; of a terrain cube the cell is a texel. */
+  readonly cell: Vec3;
+  readonly normal: Vec3;
+}
+
+/**
+ * What a ray meets first; null when it meets nothing. The one way in which the pointer finds things.
+ *
+ * @param which – takes only these; all by default
+ */
+export function pickInstance(
+  list: DrawList,
+  origin: Vec3,
+  dir: Vec3,
+  which: (i: DrawInstance) => boolean = () => true,
+): InstanceHit | null {
+  let best: InstanceHit | null = null;
   for (const instance of list) {
-    if (instance.geometry.kind !== 'grid') continue;
+    const box = instanceExtent(instance);
+    if (!box || !entersBefore(box, origin, dir, best?.t ?? Infinity) || !which(instance)) continue;
     const back = invertMat(instance.matrix);
-    const hit = rayWalk(instance.geometry.grid, transformPoint(back, origin), transformDirection(back, dir));
-    if (hit && (!best || hit.t < best.t)) best = { instance, t: hit.t };
+    const o = transformPoint(back, origin),
+      d = transformDirection(back, dir);
+    const hit =
+      instance.geometry.kind === 'grid'
+        ? rayWalk(instance.geometry.grid, o, d)
+        : rayWalk(solid(instance.geometry.set.texels), o, d);
+    if (hit && (!best || hit.t < best.t)) best = { instance, t: hit.t, cell: hit.cell, normal: hit.normal };
   }
   return best;
+}
+
+const solids = new Map<number, VoxelGrid>();
+function solid(texels: number): VoxelGrid {
+  let grid = solids.get(texels);
+  if (!grid) {
+    grid = VoxelGrid.empty({ min: [0, 0, 0], size: [texels, texels, texels] }).edit((d) => d.fillBox(d.bounds, 1));
+    solids.set(texels, grid);
+  }
+  return grid;
+}
+
+/** Whether a ray is in a box anywhere before `t`. */
+function entersBefore({ lo, hi }: Extent, o: Vec3, d: Vec3, t: number): boolean {
+  let near = 0,
+    far = t;
+  for (const a of [0, 1, 2] as const) {
+    const x = (lo[a] - o[a]) / d[a],
+      y = (hi[a] - o[a]) / d[a];
+    // Along a face of the box neither is a number; the walk itself tells then.
+    near = Math.max(near, Math.min(x, y) || 0);
+    far = Math.min(far, Number.isNaN(x) || Number.isNaN(y) ? far : Math.max(x, y));
+  }
+  return near <= far;
 }

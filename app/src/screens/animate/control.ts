@@ -6,7 +6,8 @@ import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
 import { computed } from 'vue';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { animateCommands } from './animate-commands';
-import type { SceneCopy } from '../../viewport/viewport';
+import type { Beside } from '../../viewport/viewport';
+import { gather } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
@@ -92,14 +93,18 @@ export function animateControl(): ScreenControl {
     },
   });
   /** The moments around this one, faintly: two before, two after. */
-  function onion(p: Project): SceneCopy[] {
+  function onion(p: Project): Beside[] {
     const c = anim.clip;
     if (!anim.onion || anim.playing || !c) return [];
     const by = Math.max(1, Math.round(c.fps / 8)) * (TICKS / c.fps);
     return [-2, -1, 1, 2]
       .map((k) => anim.time + k * by)
       .filter((t) => c.loop || (t >= 0 && t <= c.length))
-      .map((t) => ({ palettes: p.palettes, shift: [0, 0, 0] as const, pose: anim.poseAt(clipTime(c, t)) }));
+      .map((t) => ({
+        list: gather(p, { of: 'rig', pose: anim.poseAt(clipTime(c, t)) }),
+        shift: [0, 0, 0] as const,
+        moment: true,
+      }));
   }
   /** The way of the joint in hand through the whole clip. */
   const trail = computed(() => {
@@ -112,8 +117,9 @@ export function animateControl(): ScreenControl {
   });
   return {
     scene: () => {
-      const p = anim.withAlternates;
-      return p ? { project: p, pose: anim.pose, without: () => false, faint: () => false, copies: onion(p) } : null;
+      const project = anim.withAlternates,
+        { pose } = anim;
+      return project && { project, pose, list: gather(project, { of: 'rig', pose }), besides: onion(project) };
     },
     overlay: () =>
       anim.playing

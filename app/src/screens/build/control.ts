@@ -1,4 +1,5 @@
-import { composite, sideSuffix } from '@sphalerite/core/model';
+import { sideSuffix } from '@sphalerite/core/model';
+import { type DrawInstance, gather, gridGeometry } from '@sphalerite/core/scene';
 import { shallowRef, watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
@@ -26,6 +27,12 @@ import { useSelection } from './selection/selection-state';
 import { strokeControl } from './strokes/stroke-control';
 import { useShipCounts } from './target-meter';
 import { useTints } from './tints';
+import type { Box } from '@sphalerite/core/math';
+
+/** What is left of something inside a cutaway. */
+function clipped(i: DrawInstance, limit: Box): DrawInstance {
+  return i.geometry.kind === 'grid' ? { ...i, geometry: gridGeometry(i.geometry.grid.clippedTo(limit)) } : i;
+}
 
 /** The pieces of the screen; finishes and taking apart come when their tabs are first opened. */
 function makeParts(): BuildParts {
@@ -157,16 +164,23 @@ export function buildControl(): ScreenControl {
       if (!p) return null;
       const id = session.view.part;
       const limit = build.limit;
+      const project = posed.seen(p),
+        { pose } = posed;
+      const inHand = (i: DrawInstance): boolean => i.source.part === id;
+      const list = gather(project, { of: 'rig', pose });
+      // Side by side one looks at the whole.
+      const faint = hand.handCame.value && colours.looks.length === 0;
       return {
-        project: posed.seen(p),
-        pose: posed.pose,
+        project,
+        pose,
+        list: limit ? list.map((i) => (inHand(i) ? clipped(i, limit) : i)) : list,
         hurry: session.preview !== null,
-        without: ({ part }) => part.id !== id && (build.isolate || !settings.neighbours),
-        // Side by side one looks at the whole.
-        faint: ({ part }) => hand.handCame.value && part.id !== id && colours.looks.length === 0,
-        glass: ({ part }) => part.id === id && build.seeThrough,
-        gridOf: ({ part }) => (part.id === id && limit ? composite(part).clippedTo(limit) : null),
-        copies: colours.copiesOf(session.inPaletteColours!),
+        styleOf: (i) => {
+          if (inHand(i)) return build.seeThrough ? 'glass' : 'plain';
+          if (build.isolate || !settings.neighbours) return null;
+          return faint ? 'faint' : 'plain';
+        },
+        besides: colours.besides(session.inPaletteColours!, project, pose),
       };
     },
     overlay: buildOverlay(parts),

@@ -1,5 +1,5 @@
 import { type Mat4, MAT4_IDENTITY } from '@sphalerite/core/math';
-import { placeParts } from '@sphalerite/core/rig';
+import { gather } from '@sphalerite/core/scene';
 import { computed } from 'vue';
 import { useSession } from '../../stores/session';
 import { useBuildPose } from './build-pose';
@@ -13,10 +13,10 @@ export function usePartMatrix() {
       part = session.part;
     if (!p || !part) return MAT4_IDENTITY;
     return (
-      placeParts(
-        posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }),
-        posed.pose,
-      ).find((o) => o.part.id === part.id)?.matrix ?? MAT4_IDENTITY
+      gather(posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }), {
+        of: 'rig',
+        pose: posed.pose,
+      }).find((i) => i.source.part === part.id)?.matrix ?? MAT4_IDENTITY
     );
   });
 }

@@ -1,6 +1,7 @@
 import { IconPhoto } from '@tabler/icons-vue';
 import { shotPose, shotProject } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
+import { gather } from '@sphalerite/core/scene';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
@@ -32,15 +33,13 @@ export function lightControl(): ScreenControl {
     { immediate: true },
   );
   return {
-    scene: () =>
-      session.project
-        ? {
-            project: session.shot ? shotProject(session.project, session.shot) : session.project,
-            pose: session.shot ? shotPose(session.project, session.shot) : REST_POSE,
-            without: () => false,
-            faint: () => false,
-          }
-        : null,
+    scene: () => {
+      const { project: p, shot } = session;
+      if (!p) return null;
+      const project = shot ? shotProject(p, shot) : p,
+        pose = shot ? shotPose(p, shot) : REST_POSE;
+      return { project, pose, list: gather(project, { of: 'rig', pose }) };
+    },
     overlay: () => NO_OVERLAY,
     pointer: {
       down: () => false,

@@ -3,6 +3,7 @@ import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
 import { moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
 import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
 import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
+import { gather } from '@sphalerite/core/scene';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { rigCommands } from './rig-commands';
 import { useSession } from '../../stores/session';
@@ -142,10 +143,11 @@ export function rigControl(): ScreenControl {
     });
   }
   return {
-    scene: () =>
-      session.shown
-        ? { project: session.shown, pose: rig.swung?.pose ?? rig.trial, without: () => false, faint: () => false }
-        : null,
+    scene: () => {
+      const project = session.shown,
+        pose = rig.swung?.pose ?? rig.trial;
+      return project && { project, pose, list: gather(project, { of: 'rig', pose }) };
+    },
     overlay: () => ({
       ...NO_OVERLAY,
       ...handles.overlay(),

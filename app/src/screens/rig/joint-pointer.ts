@@ -1,11 +1,11 @@
 import { type Vec3, TRANSFORM_IDENTITY, relativeTransform, sub, mapVec } from '@sphalerite/core/math';
-import type { Side } from '@sphalerite/core/model';
+import { type Side, must } from '@sphalerite/core/model';
 import { addBoneEdit, moveJointEdit } from '@sphalerite/core/project';
 import { restWorld } from '@sphalerite/core/rig';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
-import { snapUnder } from './joint-snap';
+import { type SnapPoint, snapUnder } from './joint-snap';
 import { useRig } from './rig-state';
 
 /** Within this many pixels of the joint in hand a press takes hold of it. */
@@ -50,6 +50,8 @@ export function useJointPointer(rest: PointerUser): PointerUser {
       (p) => ({ bone: p.rig.bones.at(-1)!.id }),
     );
   }
+  const pointUnder = (p: ViewPointer): SnapPoint | null =>
+    view.viewport && snapUnder(view.viewport, p, rig.snap, (id) => must(session.project!.parts, id, 'part').name);
   const stop = (): void => {
     drag = null;
     session.preview = null;
@@ -59,7 +61,7 @@ export function useJointPointer(rest: PointerUser): PointerUser {
     ...rest,
     down(p) {
       if (rig.extruding && view.viewport) {
-        const point = snapUnder(view.viewport, p, rig.snap);
+        const point = pointUnder(p);
         if (!point) return false;
         extrude(round(point.at));
         return true;
@@ -70,7 +72,7 @@ export function useJointPointer(rest: PointerUser): PointerUser {
     },
     move(p, settle) {
       if (rig.extruding && view.viewport) {
-        const point = snapUnder(view.viewport, p, rig.snap);
+        const point = pointUnder(p);
         view.measure = point ? `${point.what} ${point.at.map((v) => Math.round(v * 10) / 10).join(', ')}` : '';
       }
       if (!drag) {
@@ -78,7 +80,7 @@ export function useJointPointer(rest: PointerUser): PointerUser {
         return;
       }
       if (!settle || !view.viewport) return;
-      const point = snapUnder(view.viewport, p, rig.snap);
+      const point = pointUnder(p);
       if (!point) return;
       drag.to = round(point.at);
       view.measure = `${point.what} ${drag.to.map((v) => Math.round(v * 10) / 10).join(', ')}`;

@@ -1,7 +1,6 @@
 import { type Vec3, transformPoint, vec3Of } from '@sphalerite/core/math';
-import { composite, partContent } from '@sphalerite/core/model';
-import { rayWalk } from '@sphalerite/core/voxel';
-import { toLattice } from '../../viewport/pick';
+import type { Id } from '@sphalerite/core/model';
+import { type InstanceHit, geometryBox, pickInstance } from '@sphalerite/core/scene';
 import type { ViewPointer } from '../../viewport/view-input';
 import type { Viewport } from '../../viewport/viewport';
 
@@ -27,45 +26,46 @@ export interface SnapPoint {
 const WORDS = ['cube centre', 'face centre', 'edge middle', 'corner'];
 
 /** The point of the cubes under the pointer that a joint would take; null over empty ground. */
-export function snapUnder(view: Viewport, p: ViewPointer, snap: Snap): SnapPoint | null {
-  let best = Infinity,
-    found: SnapPoint | null = null;
-  for (const { part, matrix } of view.placed) {
-    const ray = toLattice(p.ray, matrix),
-      hit = rayWalk(composite(part), ray.origin, ray.dir);
-    if (!hit || hit.t >= best) continue;
-    best = hit.t;
-    const world = (v: readonly number[]): Vec3 => transformPoint(matrix, vec3Of(v));
-    if (snap === 'free') found = { at: world(ray.origin.map((o, i) => o + ray.dir[i]! * hit.t)), what: 'surface' };
-    else if (snap === 'part') {
-      const box = partContent(part)!;
-      found = { at: world(box.min.map((v, i) => v + box.size[i]! / 2)), what: `centre of ${part.name}` };
-    } else if (snap === 'cube') found = { at: world(hit.cell.map((v) => v + 0.5)), what: WORDS[0]! };
-    else {
-      // Halves of a cube; how many of them are whole says what kind of point it is.
-      let near = Infinity;
-      for (let x = 0; x <= 2; x++)
-        for (let y = 0; y <= 2; y++)
-          for (let z = 0; z <= 2; z++) {
-            const kind = [x, y, z].filter((v) => v !== 1).length;
-            if (
-              kind === 0 ||
-              (snap === 'corner' && kind !== 3) ||
-              (snap === 'edge' && kind !== 2) ||
-              (snap === 'face' && kind !== 1)
-            )
-              continue;
-            // Only points of the face that is seen.
-            if (hit.normal.some((n, i) => n !== 0 && [x, y, z][i] !== n + 1)) continue;
-            const at = world([hit.cell[0] + x / 2, hit.cell[1] + y / 2, hit.cell[2] + z / 2]),
-              s = view.screenOf(at);
-            const d = Math.hypot(s.x - p.x, s.y - p.y);
-            if (d < near) {
-              near = d;
-              found = { at, what: WORDS[kind]! };
-            }
-          }
+export function snapUnder(view: Viewport, p: ViewPointer, snap: Snap, nameOf: (part: Id) => string): SnapPoint | null {
+  const { origin, dir } = p.ray;
+  const hit = pickInstance(view.list, origin, dir);
+  if (!hit) return null;
+  const { matrix, geometry, source } = hit.instance;
+  const world = (v: readonly number[]): Vec3 => transformPoint(matrix, vec3Of(v));
+  switch (snap) {
+    case 'free':
+      return { at: vec3Of(origin.map((o, i) => o + dir[i]! * hit.t)), what: 'surface' };
+    case 'part': {
+      const box = geometryBox(geometry)!;
+      return { at: world(box.min.map((v, i) => v + box.size[i]! / 2)), what: `centre of ${nameOf(source.part!)}` };
     }
+    case 'cube':
+      return { at: world(hit.cell.map((v) => v + 0.5)), what: WORDS[0]! };
+    default:
+      return halfUnder(view, p, hit, snap);
+  }
+}
+
+/** The nearest corner, edge or face middle of the face that is seen; how many of its halves are whole says which it is. */
+function halfUnder(
+  view: Viewport,
+  p: ViewPointer,
+  { instance, cell, normal }: InstanceHit,
+  snap: 'any' | 'corner' | 'edge' | 'face',
+): SnapPoint | null {
+  const wanted = { any: null, face: 1, edge: 2, corner: 3 }[snap];
+  let near = Infinity,
+    found: SnapPoint | null = null;
+  for (let n = 0; n < 27; n++) {
+    const half = [n % 3, Math.floor(n / 3) % 3, Math.floor(n / 9)];
+    const kind = half.filter((v) => v !== 1).length;
+    if (kind === 0 || (wanted !== null && kind !== wanted)) continue;
+    // Only points of the face that is seen.
+    if (normal.some((v, i) => v !== 0 && half[i] !== v + 1)) continue;
+    const at = transformPoint(instance.matrix, vec3Of(half.map((v, i) => cell[i]! + v / 2))),
+      s = view.screenOf(at);
+    const d = Math.hypot(s.x - p.x, s.y - p.y);
+    if (d < near) [near, found] = [d, { at, what: WORDS[kind]! }];
   }
   return found;
 }

@@ -1,5 +1,5 @@
 import { type Mat4, type Quat, type Vec3, normalize, transformDirection } from '@sphalerite/core/math';
-import type { Project } from '@sphalerite/core/model';
+import type { Mount, Project } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { ref } from 'vue';
 import { useView } from '../../stores/view';
@@ -83,6 +83,10 @@ export function boneHandles(host: HandleHost): BoneHandles {
     const rest = host.project()!.rig.bones.find((b) => b.id === bone)!.rest;
     return ringDrag(held, (host.basePose().get(bone) ?? rest).q, p, host.turn);
   }
+  const mounted = (p: ViewPointer): Mount | null => {
+    const project = host.project();
+    return view.viewport && project ? mountUnder(view.viewport, p, project) : null;
+  };
   const pointer: PointerUser = {
     down(p) {
       const axis = handleUnder(p);
@@ -113,7 +117,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
       else held?.tell(true);
     },
     click(p) {
-      const bone = view.viewport && mountUnder(view.viewport, p)?.bone;
+      const bone = mounted(p)?.bone;
       if (bone) host.select(bone);
     },
     leave() {
@@ -151,6 +155,6 @@ export function boneHandles(host: HandleHost): BoneHandles {
         ? { ...shown, arrows: { at, axes, length: pixels(v, ARROW_PIXELS), hot: hot.value } }
         : { ...shown, rings: { at, axes, radius: pixels(v, RING_PIXELS), hot: hot.value } };
     },
-    mountUnder: (p) => (view.viewport && mountUnder(view.viewport, p)?.id) ?? null,
+    mountUnder: (p) => mounted(p)?.id ?? null,
   };
 }

@@ -1,7 +1,6 @@
 import type { Mat4, Vec3 } from '@sphalerite/core/math';
-import { type Mount, type Project, composite, constraintTargets } from '@sphalerite/core/model';
-import { rayWalk } from '@sphalerite/core/voxel';
-import { toLattice } from '../../viewport/pick';
+import { type Mount, type Project, constraintTargets, find } from '@sphalerite/core/model';
+import { type DrawInstance, pickInstance } from '@sphalerite/core/scene';
 import type { ViewPointer } from '../../viewport/view-input';
 import type { Viewport } from '../../viewport/viewport';
 
@@ -29,14 +28,8 @@ export function jointUnder(v: Viewport, p: ViewPointer, world: Map<string, Mat4>
 }
 
 /** The mounted part under the pointer; what hangs on no bone does not count. */
-export function mountUnder(v: Viewport, p: ViewPointer): Mount | null {
-  let best = Infinity,
-    found: Mount | null = null;
-  for (const { part, matrix, mount } of v.placed) {
-    if (mount.bone === null) continue;
-    const ray = toLattice(p.ray, matrix);
-    const hit = rayWalk(composite(part), ray.origin, ray.dir);
-    if (hit && hit.t < best) [best, found] = [hit.t, mount];
-  }
-  return found;
+export function mountUnder(v: Viewport, p: ViewPointer, project: Project): Mount | null {
+  const mountOf = (i: DrawInstance): Mount | undefined => find(project.rig.mounts, i.source.mount);
+  const hit = pickInstance(v.list, p.ray.origin, p.ray.dir, (i) => (mountOf(i)?.bone ?? null) !== null);
+  return (hit && mountOf(hit.instance)) ?? null;
 }

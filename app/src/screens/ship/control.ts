@@ -1,5 +1,6 @@
 import { IconDownload } from '@tabler/icons-vue';
 import { REST_POSE } from '@sphalerite/core/rig';
+import { gather } from '@sphalerite/core/scene';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
@@ -15,10 +16,10 @@ export function shipControl(): ScreenControl {
     { immediate: true },
   );
   return {
-    scene: () =>
-      session.inActiveColourway
-        ? { project: session.inActiveColourway, pose: REST_POSE, without: () => false, faint: () => false }
-        : null,
+    scene: () => {
+      const project = session.inActiveColourway;
+      return project && { project, pose: REST_POSE, list: gather(project, { of: 'rig' }) };
+    },
     overlay: () => NO_OVERLAY,
     pointer: {
       down: () => false,

@@ -5,7 +5,9 @@ import { type ComputedRef, computed, ref, shallowRef, watch } from 'vue';
 import { onOtherProject } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
 import { useView } from '../../../stores/view';
-import type { SceneCopy } from '../../../viewport/viewport';
+import { type Pose } from '@sphalerite/core/rig';
+import { gather } from '@sphalerite/core/scene';
+import type { Beside } from '../../../viewport/viewport';
 import { extentOf } from '../target-meter';
 
 /** One look of the whole project, as it stands beside the others. */
@@ -62,14 +64,20 @@ export function useLooks(palette: ComputedRef<Palette | null>) {
       inHand: i === here,
     }));
   });
-  /** The copies that are drawn beside the project. */
-  function copiesOf(p: Project): SceneCopy[] {
+  /** The looks that are drawn beside the project: what stands there, in other colours. */
+  function besides(p: Project, seen: Project, pose: Pose): Beside[] {
     return looks.value
       .filter((l) => !l.inHand)
-      .map((l) => ({ shift: l.shift, palettes: l.id === 'compare' ? compared(p) : inColourway(p, l.id).palettes }));
+      .map((l) => {
+        const { palettes } = l.id === 'compare' ? compared(p) : inColourway(p, l.id);
+        return { list: gather({ ...seen, palettes }, { of: 'rig', pose }), shift: l.shift, moment: false };
+      });
   }
-  function compared(p: Project): readonly Palette[] {
-    return p.palettes.map((o) => (o.id === palette.value?.id && compare.value ? { ...o, swatches: compare.value } : o));
+  function compared(p: Project): Project {
+    const palettes = p.palettes.map((o) =>
+      o.id === palette.value?.id && compare.value ? { ...o, swatches: compare.value } : o,
+    );
+    return { ...p, palettes };
   }
   /** Takes a colourway in hand; side by side, the view goes along so that nothing seems to move. */
   function activate(id: string | null): void {
@@ -88,9 +96,9 @@ export function useLooks(palette: ComputedRef<Palette | null>) {
         const n = Math.hypot(right[0], right[2]) || 1;
         across.value = [right[0] / n, right[2] / n];
       }
-      requestAnimationFrame(() => view.viewport?.frameParts());
+      requestAnimationFrame(() => view.viewport?.frame());
     },
     { flush: 'sync' },
   );
-  return { sideBySide, compare, looks, copiesOf, activate };
+  return { sideBySide, compare, looks, besides, activate };
 }

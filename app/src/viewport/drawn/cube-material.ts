@@ -24,12 +24,16 @@ export function paletteTexture(palette: Palette): DataTexture {
   return t;
 }
 
-export interface CubeMaterialUniforms {
-  swatches: { value: DataTexture };
+/** Switches that all materials of a view share. */
+export interface ViewUniforms {
   edges: { value: number };
   /** 0 shows swatches as they are, without light; 1 lights them. */
   lit: { value: number };
   glow: { value: number };
+}
+
+export interface CubeMaterialUniforms extends ViewUniforms {
+  swatches: { value: DataTexture };
 }
 
 /** What smooth and metal swatches mirror: a bright horizon under a pale sky, over dim ground. Blurred by roughness. */
@@ -43,14 +47,19 @@ const MIRRORED = `
     return mix(vec3(0.16, 0.13, 0.11), sky, up) + window * 1.1 * (1.0 - rough);
   }`;
 
+export type CubeForm = 'solid' | 'over' | 'transparent' | 'ghost' | 'glass';
+
 /**
  * Lambert light on cubes coloured by palette byte, with a mirrored surrounding by roughness and metalness, and fine lines
  * between cubes where they are large enough on screen. The transparent form lets light through by its swatch's opacity, the
  * ghost form washes colours out, for neighbours. What is drawn over ghosts is solid, but comes after them.
+ *
+ * @param pictures – palette bytes of the faces of a terrain cube; without, each vertex says its own byte
  */
 export function cubeMaterial(
   uniforms: CubeMaterialUniforms,
-  form: 'solid' | 'over' | 'transparent' | 'ghost' | 'glass',
+  form: CubeForm,
+  pictures: DataTexture | null = null,
 ): MeshLambertMaterial {
   const ghost = form === 'ghost';
   const m = new MeshLambertMaterial({
@@ -60,11 +69,11 @@ export function cubeMaterial(
     depthWrite: form === 'solid' || form === 'over',
   });
   m.onBeforeCompile = (shader) => {
-    Object.assign(shader.uniforms, uniforms);
+    Object.assign(shader.uniforms, uniforms, pictures ? { pictures: { value: pictures } } : {});
     shader.vertexShader = shader.vertexShader
       .replace(
         '#include <common>',
-        '#include <common>\nattribute float swatch;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;',
+        `#include <common>\nattribute ${pictures ? 'vec2' : 'float'} swatch;\nvarying ${pictures ? 'vec2' : 'float'} vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;`,
       )
       .replace(
         '#include <begin_vertex>',
@@ -73,13 +82,14 @@ export function cubeMaterial(
     shader.fragmentShader = shader.fragmentShader
       .replace(
         '#include <common>',
-        `#include <common>\nuniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying float vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`,
+        `#include <common>\n${pictures ? 'uniform sampler2D pictures;\n' : ''}uniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying ${pictures ? 'vec2' : 'float'} vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`,
       )
       .replace(
         '#include <color_fragment>',
         `
-        vec4 swatchColour = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.25));
-        vec4 surface = texture2D(swatches, vec2((vSwatch + 0.5) / 256.0, 0.75));
+        float byte = ${pictures ? 'floor(texture2D(pictures, vSwatch).r * 255.0 + 0.5)' : 'vSwatch'};
+        vec4 swatchColour = texture2D(swatches, vec2((byte + 0.5) / 256.0, 0.25));
+        vec4 surface = texture2D(swatches, vec2((byte + 0.5) / 256.0, 0.75));
         diffuseColor.rgb = ${ghost ? 'mix(swatchColour.rgb, vec3(0.80, 0.74, 0.65), 0.66)' : 'swatchColour.rgb'};
         vec3 line = abs(fract(vLattice - 0.5) - 0.5) / max(fwidth(vLattice), vec3(1e-5));
         line = mix(line, vec3(9.0), abs(vFace));
@@ -121,6 +131,6 @@ export function cubeMaterial(
         ghost ? '' : 'totalEmissiveRadiance += swatchColour.rgb * min(1.0, shine) * (0.7 + 0.09 * shine);',
       );
   };
-  m.customProgramCacheKey = () => (form === 'over' ? 'solid' : form);
+  m.customProgramCacheKey = () => `${form === 'over' ? 'solid' : form}${pictures ? ' pictured' : ''}`;
   return m;
 }

@@ -1,28 +1,22 @@
 import { CHUNK, type ChunkMesh, FACE_DIRECTIONS, forQuads } from '@sphalerite/core/mesh';
-import type { Vec3 } from '@sphalerite/core/math';
-import { BufferGeometry, Float32BufferAttribute, LineBasicMaterial, LineSegments } from 'three';
-
-const material = new LineBasicMaterial({ color: 0x2a2521, transparent: true, opacity: 0.55 });
+import { BufferGeometry, Float32BufferAttribute } from 'three';
 
 /** Lines along the faces of a chunk wherever two colours, or a colour and nothing, meet in one plane. */
-export function colourLines(mesh: ChunkMesh, at: Vec3): LineSegments | null {
+export function colourLines(mesh: ChunkMesh): BufferGeometry | null {
+  const at = mesh.origin;
   // One flat picture for each direction and plane: the colour of every face, 0 where there is none.
   const planes = new Map<number, Uint8Array>();
-  forQuads(mesh, at as [number, number, number], (d, colour, c) => {
+  forQuads(mesh, (d, colour, c) => {
     const axis = d >> 1,
       u = axis === 0 ? 1 : 0,
       v = axis === 2 ? 1 : 2;
     const us = [c[u]!, c[3 + u]!, c[6 + u]!, c[9 + u]!],
       vs = [c[v]!, c[3 + v]!, c[6 + v]!, c[9 + v]!];
-    const key = d * 64 + (c[axis]! - at[axis]! * CHUNK);
+    const key = d * 64 + (c[axis]! - at[axis]!);
     let p = planes.get(key);
     if (!p) planes.set(key, (p = new Uint8Array(CHUNK * CHUNK)));
     for (let y = Math.min(...vs); y < Math.max(...vs); y++)
-      p.fill(
-        colour,
-        Math.min(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK,
-        Math.max(...us) - at[u]! * CHUNK + (y - at[v]! * CHUNK) * CHUNK,
-      );
+      p.fill(colour, Math.min(...us) - at[u]! + (y - at[v]!) * CHUNK, Math.max(...us) - at[u]! + (y - at[v]!) * CHUNK);
   });
   const points: number[] = [];
   for (const [key, p] of planes) {
@@ -30,12 +24,12 @@ export function colourLines(mesh: ChunkMesh, at: Vec3): LineSegments | null {
       axis = d >> 1,
       u = axis === 0 ? 1 : 0,
       v = axis === 2 ? 1 : 2;
-    const level = (key & 63) + at[axis]! * CHUNK + FACE_DIRECTIONS[d]![axis]! * 0.008;
+    const level = (key & 63) + at[axis]! + FACE_DIRECTIONS[d]![axis]! * 0.008;
     const push = (a: number, b: number): void => {
       const q = [0, 0, 0];
       q[axis] = level;
-      q[u] = a + at[u]! * CHUNK;
-      q[v] = b + at[v]! * CHUNK;
+      q[u] = a + at[u]!;
+      q[v] = b + at[v]!;
       points.push(...q);
     };
     for (let j = 0; j < CHUNK; j++) {
@@ -54,8 +48,5 @@ export function colourLines(mesh: ChunkMesh, at: Vec3): LineSegments | null {
     }
   }
   if (points.length === 0) return null;
-  return new LineSegments(
-    new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3)),
-    material,
-  );
+  return new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3));
 }

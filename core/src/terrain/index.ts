@@ -1,0 +1,1 @@
+export * from './cube-faces';
