@@ -37,7 +37,9 @@ class Painter extends Artist {
   async saved(kind: 'json' | 'hex' | 'png'): Promise<string> {
     const [d] = await Promise.all([
       this.page.waitForEvent('download'),
-      this.page.getByRole('combobox', { name: 'Save the palette' }).selectOption(kind),
+      this.page
+        .getByRole('combobox', { name: 'Save the palette' })
+        .selectOption(`palette-${kind === 'png' ? 'strip' : kind}`),
     ]);
     return d.path();
   }

@@ -15,6 +15,7 @@ for (const [input, file] of nodePrograms) {
   const bundle = await rolldown({
     input,
     platform: 'node',
+    resolve: { mainFields: ['module', 'main'] },
     external: [/^fake-indexeddb/, /^express$/, /^helmet$/, /^three/, /^commander$/],
     logLevel: 'warn',
   });

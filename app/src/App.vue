@@ -2,6 +2,7 @@
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import CommandSearch from './shell/CommandSearch.vue';
+import FileDrop from './shell/files/FileDrop.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
 import { isFull } from './storage/storage-errors';
@@ -92,5 +93,6 @@ onUnmounted(() => {
   <router-view v-if="ready" />
   <command-search />
   <notice-list />
+  <file-drop />
   <context-menu v-if="dialogs.menu" />
 </template>

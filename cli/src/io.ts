@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { FileError, readProjectFile } from '@sphalerite/core/files';
+import { FileError, noteText, readProjectFile } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 
 /** Something the person at the command line can mend; shown as one line, exit code 2. */
@@ -15,7 +15,7 @@ export function openProject(file: string): Project {
   }
   try {
     const { result, notes } = readProjectFile(bytes);
-    for (const n of notes) console.error(`note: ${n}`);
+    for (const n of notes) console.error(`note: ${noteText(n)}`);
     return result;
   } catch (e) {
     if (e instanceof FileError) throw new CliError(`${file}: ${e.message}`);
@@ -33,11 +33,3 @@ export function writeWhole(file: string, bytes: Uint8Array): void {
     throw new CliError(`${file} cannot be written: ${(e as Error).message}.`);
   }
 }
-
-/** A name that is safe as a file name on every system. */
-export const fileName = (name: string): string =>
-  name
-    .trim()
-    .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-|-$/g, '') || 'project';

@@ -1,5 +1,5 @@
 import { Command, InvalidArgumentError } from 'commander';
-import { exportCommand } from './export';
+import { exportCommand, formatsHelp } from './export';
 import { infoCommand } from './info';
 import { CliError } from './io';
 import { renderCommand } from './render';
@@ -29,9 +29,19 @@ program
 program
   .command('export')
   .argument('<file>', 'project file (.sphal)')
-  .option('--format <name>', 'glb', 'glb')
+  .option('--format <name>', 'kind of file, see below', 'glb')
+  .option('--part <name>', 'only this part')
+  .option('--scene <name>', 'a scene instead of the rig')
+  .option('--palette <name>', 'which palette; the first one by default')
+  .option(
+    '--option <key=value>',
+    'an option of the format; can be given again',
+    (v: string, all: string[]) => [...all, v],
+    [],
+  )
   .option('--out <folder>', 'folder to write to', '.')
-  .description('write the project for a game engine')
+  .description('write the project, or something of it, as a file')
+  .addHelpText('after', `\nFormats:\n${formatsHelp()}`)
   .action(exportCommand);
 program
   .command('render')

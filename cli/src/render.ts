@@ -1,11 +1,11 @@
-import { encodePng } from '@sphalerite/core/files';
-import { addTraced, developFilm, makeFilm, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
+import { QUIET_JOB, exporterOf } from '@sphalerite/core/files';
+import { addTraced, lightOf, makeFilm, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
 import { CliError, openProject, writeWhole } from './io';
 
-export function renderCommand(
+export async function renderCommand(
   file: string,
   options: { shot?: string; size?: [number, number]; samples?: number; out: string },
-): void {
+): Promise<void> {
   const project = openProject(file);
   const shot = options.shot === undefined ? project.shots[0] : project.shots.find((s) => s.name === options.shot);
   if (!shot) {
@@ -21,7 +21,9 @@ export function renderCommand(
     addTraced(film, traceArea(scene, area, 0, samples));
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (i + 1)) / areas.length)} %`);
   }
-  writeWhole(options.out, encodePng(scene.width, scene.height, developFilm(film, shot.exposure)));
+  const source = { name: shot.name, film: lightOf(film), exposure: shot.exposure };
+  const { files } = await exporterOf('png')!.write(source, {}, QUIET_JOB);
+  writeWhole(options.out, files[0]!.bytes);
   console.log(
     `${options.out}: "${shot.name}", ${scene.width}×${scene.height}, ${samples} samples, ${((performance.now() - started) / 1000).toFixed(1)} s`,
   );

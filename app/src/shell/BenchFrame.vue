@@ -130,6 +130,7 @@ const savedTip = computed(() => `Saved in this browser at ${new Date(session.sav
 const MENU = [
   'project.rename',
   'project.export',
+  'project.bringIn',
   'project.shelf',
   'look.theme',
   'look.fold',

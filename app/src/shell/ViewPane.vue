@@ -32,7 +32,8 @@ function follow(e: PointerEvent): void {
 }
 function drop(e: DragEvent): void {
   const v = view.viewport;
-  if (v)
+  // Files go to the one who takes them everywhere.
+  if (v && !e.dataTransfer?.types.includes('Files'))
     props.control?.drop?.({
       ray: v.rayAt(e.clientX, e.clientY),
       x: e.clientX,

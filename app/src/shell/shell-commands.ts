@@ -20,7 +20,7 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
-import { saveProjectFile } from './project-files';
+import { saveProjectFile } from './files/project-files';
 import type { Step } from './screen';
 
 /** Commands that are there on every screen. */

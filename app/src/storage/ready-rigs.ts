@@ -31,7 +31,7 @@ export async function listReadyRigs(): Promise<ReadyRig[]> {
 }
 
 /** The project file of a ready rig. */
-export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array> {
+export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array<ArrayBuffer>> {
   if ('own' in rig.from) {
     const row = await db.readyRigs.get(rig.from.own);
     if (!row) throw new Error(`The ready rig “${rig.name}” is no longer kept here.`);
@@ -44,7 +44,9 @@ export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array> {
 
 /** Keeps a project as a ready rig; one of the same name gives way. */
 export async function keepReadyRig(id: string, project: Project): Promise<void> {
-  const file = await sharedPool().run('projectFile', (sent) => ({ project: sent.packProject(project, 'all') }));
+  const order = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
+  const { files } = await sharedPool().run('export', (sent) => ({ project: sent.packProject(project, 'all'), order }));
+  const file = files[0]!.bytes;
   await db.transaction('rw', db.readyRigs, async () => {
     for (const old of await db.readyRigs.toArray()) if (old.name === project.name) await db.readyRigs.delete(old.id);
     await db.readyRigs.add({

@@ -17,6 +17,9 @@ interface Loaded {
   readonly material: MeshBasicMaterial;
   ready: boolean;
 }
+/** Wider or higher pictures are drawn smaller: a part is at most 256 cubes. */
+const MOST_PIXELS = 1024;
+
 /** Pictures that are shown, or were at the last drawing, by their blob. */
 const images = new Map<string, Loaded>();
 
@@ -44,9 +47,10 @@ function load({ type, bytes }: StoredBlob, changed: () => void): Loaded {
   });
   const entry: Loaded = { texture, material, ready: false };
   const show = (picture: ImageBitmap): void => {
-    canvas.width = picture.width;
-    canvas.height = picture.height;
-    canvas.getContext('2d')!.drawImage(picture, 0, 0);
+    const k = Math.min(1, MOST_PIXELS / Math.max(picture.width, picture.height));
+    canvas.width = Math.max(1, Math.round(picture.width * k));
+    canvas.height = Math.max(1, Math.round(picture.height * k));
+    canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height);
     picture.close();
     texture.dispose();
     texture.needsUpdate = true;

@@ -1,7 +1,7 @@
 import { DEMOS, READY_RIGS } from '@sphalerite/content';
 import { transformPoint } from '@sphalerite/core/math';
 import { type Clip, type Project, sideSuffix } from '@sphalerite/core/model';
-import { exportGlb } from '@sphalerite/core/files';
+import { QUIET_JOB, runExport } from '@sphalerite/core/files';
 import { seededRandom } from '@sphalerite/core/math';
 import { sampleClip } from '@sphalerite/core/motion';
 import { worldMatrices } from '@sphalerite/core/rig';
@@ -13,7 +13,8 @@ import { describe, expect, it } from 'vitest';
 async function furthest(project: Project, clip: Clip): Promise<number> {
   const loader = new GLTFLoader();
   loader.register(() => ({ name: 'no pictures', loadTexture: () => Promise.resolve(null) }) as never);
-  const { result } = await exportGlb({ ...project, clips: [clip] });
+  const order = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+  const result = (await runExport({ ...project, clips: [clip] }, order, QUIET_JOB)).files[0]!.bytes;
   const gltf = await loader.parseAsync(Uint8Array.from(result).buffer, '');
   const nodes = new Map<string, Object3D>();
   gltf.scene.traverse((o) => {

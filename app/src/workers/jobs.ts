@@ -1,20 +1,24 @@
 import {
-  type GlbCounts,
-  encodeGlb,
+  type ExportOrder,
+  type ExportPlan,
+  type Find,
+  type ImportJob,
+  type Imported,
+  type PictureSource,
+  type Place,
+  type Written,
   encodePng,
-  glbSteps,
-  planGlbSteps,
-  readProjectSteps,
-  writeProjectSteps,
+  exporterOf,
+  importerOf,
+  planExport,
+  runExport,
 } from '@sphalerite/core/files';
 import type { Axis, Box, Steps, Vec3 } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import {
-  type FilmLight,
   THUMBNAIL,
-  developSteps,
   partThumbnailSteps,
   projectThumbnailSteps,
   traceSceneOf,
@@ -46,19 +50,20 @@ export interface Jobs {
     output: null;
     partial: Traced;
   };
-  glb: {
-    input: { project: PackedProject };
-    output: { bytes: Uint8Array<ArrayBuffer>; notes: readonly string[]; counts: GlbCounts };
+  /** Files of a project, by an exporter. */
+  export: {
+    input: { project: PackedProject; order: ExportOrder };
+    output: Written & Pick<ExportPlan, 'counts'>;
     partial: never;
   };
-  /** A traced picture as a PNG. */
-  png: { input: { film: FilmLight; exposure: number }; output: Uint8Array<ArrayBuffer>; partial: never };
-  /** The bytes of a project file. */
-  projectFile: { input: { project: PackedProject }; output: Uint8Array<ArrayBuffer>; partial: never };
-  /** A project file read and packed for the way back, with every brick. */
-  readFile: {
-    input: { bytes: Uint8Array };
-    output: { project: PackedProject; bricks: BrickParcel; notes: readonly string[] };
+  /** What an exporter would write, without its bytes. */
+  plan: { input: { project: PackedProject; order: ExportOrder }; output: ExportPlan; partial: never };
+  /** A traced picture as a file, by an exporter. */
+  picture: { input: { exporter: string; source: PictureSource; options: unknown }; output: Written; partial: never };
+  /** What an importer makes of files; a project is packed for the way back, with every brick. */
+  bringIn: {
+    input: { importer: string; find: Find; options: unknown; place: Place | null };
+    output: { brought: PackedBrought; notes: Imported['notes'] };
     partial: never;
   };
   /** Any edit of a project, by name; gives what it changed. */
@@ -91,8 +96,6 @@ export interface Jobs {
     output: { contact: ContactReport; clashes: readonly Clash[] }[];
     partial: never;
   };
-  /** Faces as they would be shipped. */
-  counts: { input: { project: PackedProject }; output: GlbCounts; partial: never };
   /** A part, or the whole project, as a PNG. */
   thumbnail: {
     input: { project: PackedProject; part: string | null };
@@ -101,6 +104,11 @@ export interface Jobs {
   };
 }
 export type JobKind = keyof Jobs;
+
+/** What was brought in, on its way. */
+export type PackedBrought =
+  | { readonly kind: 'project'; readonly project: PackedProject; readonly bricks: BrickParcel }
+  | Exclude<Imported['brought'], { kind: 'project' }>;
 
 /** A set of cells on its way. */
 export interface PackedSet {
@@ -203,10 +211,6 @@ export const handlers: Handlers = {
     return out;
   },
 
-  async counts({ project }, ctx) {
-    return drive(planGlbSteps(ctx.bricks.openProject(project)), ctx);
-  },
-
   async trace({ project, shot, size, lane, lanes }, ctx) {
     const scene = traceSceneOf(ctx.bricks.openProject(project), shot, size);
     const mine = tileAreas(scene.width, scene.height).filter((_, i) => i % lanes === lane);
@@ -231,25 +235,36 @@ export const handlers: Handlers = {
     return encodePng(THUMBNAIL, THUMBNAIL, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
   },
 
-  async png({ film, exposure }, ctx) {
-    const pixels = await drive(developSteps(film, exposure), ctx);
-    return encodePng(film.width, film.height, pixels) as Uint8Array<ArrayBuffer>;
+  async export({ project, order }, ctx) {
+    return runExport(ctx.bricks.openProject(project), order, ctx);
   },
 
-  async projectFile({ project }, ctx) {
-    return drive(writeProjectSteps(ctx.bricks.openProject(project)), ctx);
+  async plan({ project, order }, ctx) {
+    return planExport(ctx.bricks.openProject(project), order, ctx);
   },
 
-  async readFile({ bytes }, ctx) {
-    const { result, notes } = await drive(readProjectSteps(bytes), ctx);
+  async picture({ exporter, source, options }, ctx) {
+    const known = exporterOf(exporter);
+    if (known?.takes !== 'picture') throw new Error(`There is no kind of picture called "${exporter}".`);
+    return known.write(source, known.options.parse(options), ctx);
+  },
+
+  async bringIn({ importer, find, options, place }, ctx) {
+    const known = importerOf(importer);
+    if (!known) throw new Error(`There is no way in called "${importer}".`);
+    const job: ImportJob = { report: ctx.report, breathe: ctx.breathe, pictureSize };
+    const { brought, notes } = await known.run(find, known.options.parse(options), job, place);
+    if (brought.kind !== 'project') return { brought, notes };
     const sent = new SentBricks();
-    const project = sent.packProject(result, 'all');
-    return { project, bricks: sent.takeParcel(), notes };
-  },
-
-  async glb({ project }, ctx) {
-    const gathered = await drive(glbSteps(ctx.bricks.openProject(project)), ctx);
-    const { result, notes, counts } = await encodeGlb(gathered);
-    return { bytes: result, notes, counts };
+    const project = sent.packProject(brought.project, 'all');
+    return { brought: { kind: 'project', project, bricks: sent.takeParcel() }, notes };
   },
 };
+
+/** Decoded by the browser, which knows all the kinds of pictures there are. */
+async function pictureSize(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<{ width: number; height: number }> {
+  const picture = await createImageBitmap(new Blob([bytes], { type }));
+  const { width, height } = picture;
+  picture.close();
+  return { width, height };
+}

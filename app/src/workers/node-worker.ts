@@ -19,7 +19,8 @@ globalThis.self = {
 export async function bundleWorker(): Promise<string> {
   const file = join(mkdtempSync(join(tmpdir(), 'worker-')), 'compute.mjs');
   const input = new URL('./compute.worker.ts', import.meta.url).pathname;
-  const bundle = await rolldown({ input, platform: 'node', logLevel: 'silent' });
+  const resolve = { mainFields: ['module', 'main'] };
+  const bundle = await rolldown({ input, platform: 'node', resolve, logLevel: 'silent' });
   await bundle.write({ file, format: 'esm', codeSplitting: false, banner: SHIM });
   await bundle.close();
   return file;

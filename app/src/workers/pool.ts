@@ -13,7 +13,7 @@ export interface JobOptions<K extends JobKind> {
 }
 
 /** Jobs that cannot look up while they run: one at a time in a worker of their own, which is ended to stop them. */
-const ALONE: ReadonlySet<JobKind> = new Set<JobKind>(['edit', 'readFile']);
+const ALONE: ReadonlySet<JobKind> = new Set<JobKind>(['edit', 'bringIn']);
 /** Deaths of workers in a row before no more are started. */
 const MOST_DEATHS = 4;
 

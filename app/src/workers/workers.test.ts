@@ -68,6 +68,10 @@ const endless = (p: Project) => (s: SentBricks) => ({
   lanes: 1,
 });
 
+const GLB_ORDER = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+const PROJECT_ORDER = { ...GLB_ORDER, exporter: 'project' } as const;
+const planOf = (p: Project) => (s: SentBricks) => ({ project: s.packProject(p), order: GLB_ORDER });
+
 describe('packing', () => {
   it('sends each brick once, and the mirror opens the same grid', () => {
     const p = lamp();
@@ -102,8 +106,17 @@ describe('project files', () => {
         },
       ],
     };
-    const bytes = await pool.run('projectFile', (s) => ({ project: s.packProject(p, 'all') }));
-    const { project, bricks, notes } = await pool.run('readFile', () => ({ bytes }));
+    const { files } = await pool.run('export', (s) => ({ project: s.packProject(p, 'all'), order: PROJECT_ORDER }));
+    const { bytes } = files[0]!;
+    const bringIn = (data: Uint8Array<ArrayBuffer>) => ({
+      importer: 'project',
+      find: { title: 'lamp', files: [{ name: 'lamp.sphal', bytes: data }] },
+      options: {},
+      place: null,
+    });
+    const { brought, notes } = await pool.run('bringIn', () => bringIn(bytes.slice()));
+    if (brought.kind !== 'project') throw new Error('This is no project.');
+    const { project, bricks } = brought;
     const mirror = new BrickMirror();
     mirror.receive(bricks);
     const back = mirror.openProject(project);
@@ -112,7 +125,7 @@ describe('project files', () => {
     expect(gridOf(back).equals(gridOf(p))).toBe(true);
     const binned = back.bin[0]!;
     expect(binned.kind === 'part' && binned.record.layers[0]!.grid.equals(gridOf(p))).toBe(true);
-    await expect(pool.run('readFile', () => ({ bytes: bytes.slice(0, 99) }))).rejects.toMatchObject({
+    await expect(pool.run('bringIn', () => bringIn(bytes.slice(0, 99)))).rejects.toMatchObject({
       name: 'FileError',
     });
   });
@@ -175,13 +188,13 @@ describe('WorkerPool', () => {
     await expect(job).rejects.toThrow('The work was cancelled.');
     expect(pool.busy).toBe(0);
     // The worker has let go of it too: what comes next is done.
-    expect((await pool.run('counts', (s) => ({ project: s.packProject(p) }))).parts).toBe(1);
+    expect((await pool.run('plan', planOf(p))).counts['parts']).toBe(1);
     await expect(
       pool.run('thumbnail', (s) => ({ project: s.packProject(p), part: null }), { signal: stop.signal }),
     ).rejects.toThrow('cancelled');
   });
 
-  it.each(['glb', 'projectFile', 'thumbnail', 'counts', 'png', 'untidy'] as const)(
+  it.each(['export', 'thumbnail', 'plan', 'picture', 'untidy'] as const)(
     '%s tells how far it is and stops when asked',
     async (kind) => {
       const { pool } = poolOf(1);
@@ -190,11 +203,10 @@ describe('WorkerPool', () => {
       addTraced(grown, makeTraced({ x: 0, y: 0, width: 8, height: 64 }, 1));
       const film = lightOf(grown);
       const inputs = {
-        glb: (s: SentBricks) => ({ project: s.packProject(p) }),
-        projectFile: (s: SentBricks) => ({ project: s.packProject(p, 'all') }),
+        export: (s: SentBricks) => ({ project: s.packProject(p, 'all'), order: PROJECT_ORDER }),
         thumbnail: (s: SentBricks) => ({ project: s.packProject(p), part: null }),
-        counts: (s: SentBricks) => ({ project: s.packProject(p) }),
-        png: () => ({ film, exposure: 0 }),
+        plan: planOf(p),
+        picture: () => ({ exporter: 'png', source: { name: 'dusk', film, exposure: 0 }, options: {} }),
         untidy: (s: SentBricks) => ({ grid: s.packGrid(gridOf(p)) }),
       };
       const pack = inputs[kind] as (s: SentBricks) => never;
@@ -233,12 +245,13 @@ describe('WorkerPool', () => {
     workers[0]!.onerror!({ message: 'out of memory' });
     for (const j of await Promise.allSettled(jobs))
       expect(j).toMatchObject({ status: 'rejected', reason: { name: 'WorkerCrashed' } });
-    const glb = await pool.run('glb', (s) => ({ project: s.packProject(p) }));
-    expect(glb.counts.parts).toBe(1);
+    const glb = await pool.run('export', (s) => ({ project: s.packProject(p), order: GLB_ORDER }));
+    expect(glb.counts['parts']).toBe(1);
     expect(workers).toHaveLength(2);
     await expect(
-      pool.run('glb', (s) => ({
+      pool.run('export', (s) => ({
         project: s.packProject({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }),
+        order: GLB_ORDER,
       })),
     ).rejects.toMatchObject({ name: 'FileError' });
   });
@@ -247,11 +260,11 @@ describe('WorkerPool', () => {
     const { pool, workers, broken } = poolOf(1, '/nowhere/at-all.mjs');
     const p = lamp();
     for (let i = 0; i < 5; i++)
-      await expect(pool.run('counts', (s) => ({ project: s.packProject(p) }))).rejects.toMatchObject({
+      await expect(pool.run('plan', planOf(p))).rejects.toMatchObject({
         name: 'WorkerCrashed',
       });
     for (let i = 0; i < 3; i++)
-      await expect(pool.run('counts', (s) => ({ project: s.packProject(p) }))).rejects.toMatchObject({
+      await expect(pool.run('plan', planOf(p))).rejects.toMatchObject({
         name: 'WorkersBroken',
       });
     expect(workers).toHaveLength(5);

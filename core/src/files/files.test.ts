@@ -34,7 +34,8 @@ import {
   strokeEdit,
 } from '../project';
 import { boxStroke } from '../sculpt';
-import { FileError, bakeClip, exportGlb, planGlb, readProjectFile, sheetLayout, writeProjectFile } from '.';
+import { FileError, bakeClip, readProjectFile, sheetLayout, writeProjectFile } from '.';
+import { exportGlb, planGlb } from './testing';
 
 let n = 0;
 const ctx = () => editContext(`files test ${n++}`);

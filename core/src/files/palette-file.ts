@@ -1,5 +1,5 @@
 import { decode } from 'fast-png';
-import { strFromU8, strToU8 } from 'fflate';
+import { strFromU8 } from 'fflate';
 import { type Node, findNodeAtLocation, parseTree, printParseErrorCode } from 'jsonc-parser';
 import * as z from 'zod';
 import { MAX_SWATCHES, type Palette, type Swatch, bytesHex, hexBytes, makeSwatch } from '../palette';
@@ -190,9 +190,6 @@ export function readPaletteJson(text: string): PaletteFile {
   );
 }
 
-export const PALETTE_FORMATS = ['json', 'hex', 'png'] as const;
-export type PaletteFormat = (typeof PALETTE_FORMATS)[number];
-
 /** A palette file of any known kind, told by its content. @throws FileError */
 export function readPaletteFile(bytes: Uint8Array): PaletteFile {
   if (bytes.length === 0) throw new FileError('The file is empty.');
@@ -201,10 +198,4 @@ export function readPaletteFile(bytes: Uint8Array): PaletteFile {
   if (/[\u0000\ufffd]/.test(text))
     throw new FileError('This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.');
   return /^\s*[{[]/.test(text) ? readPaletteJson(text) : readHexList(text);
-}
-
-export function writePaletteFile(palette: Palette, format: PaletteFormat): Uint8Array {
-  return format === 'png'
-    ? paletteToStrip(palette)
-    : strToU8(format === 'json' ? paletteToJson(palette) : paletteToHexList(palette));
 }

@@ -22,6 +22,7 @@ import {
 import { type Palette, READY_PALETTES } from '../palette';
 import { VoxelGrid } from '../voxel';
 import { FileError } from './file-error';
+import { type Note, note } from './notes';
 import { withOldCells } from './old-cells';
 import { readSliceSheet, writeSliceSheet } from './slice-sheet';
 
@@ -121,8 +122,8 @@ function freeEntry(entries: Record<string, unknown>, stem: string, extension: st
 
 export interface ReadProject {
   readonly result: Project;
-  /** What was left out or changed while reading, in sentences. */
-  readonly notes: readonly string[];
+  /** What was left out or changed while reading. */
+  readonly notes: readonly Note[];
 }
 
 /** Reads a `.sphal` file. @throws FileError with one clear sentence; nothing half-read comes out. */
@@ -154,7 +155,7 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   const spare = Object.keys(files).filter((f) => !used.has(f));
   return {
     result,
-    notes: spare.length > 0 ? [`${spare.length} files in the project file belong to nothing and were left out.`] : [],
+    notes: spare.length > 0 ? [note('entriesSpare', '', { count: spare.length })] : [],
   };
 }
 

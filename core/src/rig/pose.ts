@@ -56,13 +56,21 @@ export interface PlacedPart {
   readonly matrix: Mat4;
 }
 
-/** Every visible, mounted or loose part where the pose puts it; of a set of alternates only what is worn. */
-export function placeParts(project: Project, pose: Pose = REST_POSE): PlacedPart[] {
+/**
+ * Every visible, mounted or loose part where the pose puts it.
+ *
+ * @param alternates – of a set, only what is worn, or all
+ */
+export function placeParts(
+  project: Project,
+  pose: Pose = REST_POSE,
+  alternates: 'worn' | 'all' = 'worn',
+): PlacedPart[] {
   const world = worldMatrices(project.rig, pose);
   const out: PlacedPart[] = [];
   for (const mount of project.rig.mounts) {
     const part = find(project.parts, mount.part);
-    if (!part || part.hidden || !isWorn(project.rig, mount)) continue;
+    if (!part || part.hidden || (alternates === 'worn' && !isWorn(project.rig, mount))) continue;
     const bone = mount.bone === null ? MAT4_IDENTITY : (world.get(mount.bone) ?? MAT4_IDENTITY);
     out.push({ part, mount, matrix: mulMat(bone, mountMatrix(mount, part)) });
   }

@@ -5,7 +5,9 @@ import { type DrawInstance, type DrawList, gridGeometry } from './draw-list';
 import { SceneTree } from './scene-tree';
 
 /** What of a project is looked at: its rig at a pose, or a scene. */
-export type DrawView = { readonly of: 'rig'; readonly pose?: Pose } | { readonly of: 'scene'; readonly scene: Id };
+export type DrawView =
+  | { readonly of: 'rig'; readonly pose?: Pose; readonly alternates?: 'worn' | 'all' }
+  | { readonly of: 'scene'; readonly scene: Id };
 
 /** What stands where: {@link Gatherer} without a memory. */
 export const gather = (project: Project, view: DrawView, colourway: Id | null = null): DrawList =>
@@ -20,14 +22,18 @@ export class Gatherer {
   private scene: { readonly id: Id; readonly tree: SceneTree } | null = null;
 
   gather(project: Project, view: DrawView, colourway: Id | null = null): DrawList {
-    if (view.of === 'rig') return rigList(project, view.pose ?? REST_POSE, colourway);
+    if (view.of === 'rig') return rigList(project, view, colourway);
     if (this.scene?.id !== view.scene) this.scene = { id: view.scene, tree: new SceneTree() };
     return this.scene!.tree.list(project, must(project.scenes, view.scene, 'scene'), colourway);
   }
 }
 
-const rigList = (project: Project, pose: Pose, colourway: Id | null): DrawInstance[] =>
-  placeParts(project, pose).map(({ part, mount, matrix }) => ({
+const rigList = (
+  project: Project,
+  { pose = REST_POSE, alternates = 'worn' }: Extract<DrawView, { of: 'rig' }>,
+  colourway: Id | null,
+): DrawInstance[] =>
+  placeParts(project, pose, alternates).map(({ part, mount, matrix }) => ({
     geometry: gridGeometry(composite(part)),
     palette: paletteOf(project, part.palette, colourway),
     matrix,

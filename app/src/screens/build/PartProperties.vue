@@ -49,11 +49,9 @@ function movePivot(axis: number, cubes: number): void {
 }
 const picture = ref<HTMLInputElement>();
 async function takePicture(): Promise<void> {
-  const file = picture.value?.files?.[0];
-  if (!file) return;
-  const { addReferencePicture } = await import('./reference-picture');
-  await addReferencePicture(file);
+  const files = [...(picture.value?.files ?? [])];
   picture.value!.value = '';
+  await (await import('../../shell/files/dispatcher')).takeFiles(files, 'reference');
 }
 const sheet = ref(false);
 // A size to fit to is tried out here before anything changes.

@@ -1,15 +1,17 @@
 import type { Extent } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
 import { gather, listExtent } from '@sphalerite/core/scene';
-import type { GlbCounts } from '@sphalerite/core/files';
+import type { ShipCounts } from '@sphalerite/core/files';
 import { onScopeDispose, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { sharedPool } from '../../workers/pool';
 
+const GLB = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+
 /** What the project would ship as, counted in a worker a little after the hand rests. */
 export function useShipCounts() {
   const session = useSession();
-  const counts = shallowRef<GlbCounts | null>(null);
+  const counts = shallowRef<ShipCounts | null>(null);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const stop = watch(
     () => session.project,
@@ -18,10 +20,10 @@ export function useShipCounts() {
       if (!p) return;
       timer = setTimeout(() => {
         void sharedPool()
-          .run('counts', (sent) => ({ project: sent.packProject(p) }))
+          .run('plan', (sent) => ({ project: sent.packProject(p), order: GLB }))
           .then(
             (c) => {
-              if (session.project === p) counts.value = c;
+              if (session.project === p) counts.value = c.counts as unknown as ShipCounts;
             },
             () => undefined,
           );
@@ -48,7 +50,7 @@ export function extentOf(p: Project): Extent | null {
 }
 
 /** The live meter: what is, against the target sheet where that says something. */
-export function targetText(p: Project, counts: GlbCounts | null, cell: number): string {
+export function targetText(p: Project, counts: ShipCounts | null, cell: number): string {
   const { target } = p;
   const e = extentOf(p);
   const height = e ? e.hi[1] - e.lo[1] : 0;

@@ -1,7 +1,7 @@
 import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
 import type { Camera, Shot } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
-import { download, fileName } from '../../shell/project-files';
+import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -28,7 +28,7 @@ export function pictureCommands(): Command[] {
   const light = useLight();
   const png = async (): Promise<void> => {
     const p = light.current;
-    if (p) download(`${fileName(session.project!.name)}-${fileName(p.shot.name)}.png`, await light.pngOf(p));
+    if (p) download(await light.pngOf(p), 'image/png');
   };
   return [
     {

@@ -1,3 +1,4 @@
+import type { WrittenFile } from '@sphalerite/core/files';
 import type { Shot } from '@sphalerite/core/model';
 import { type Film, type Traced, addTraced, isExposed, lightOf, makeFilm } from '@sphalerite/core/render';
 import { defineStore } from 'pinia';
@@ -42,10 +43,11 @@ export const useLight = defineStore('light', () => {
   let next = 1;
 
   /** The picture as it stands, with the exposure its shot has now. */
-  async function pngOf(p: Picture): Promise<Blob> {
+  async function pngOf(p: Picture): Promise<WrittenFile> {
     const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
-    const film = lightOf(p.film);
-    return new Blob([await sharedPool().run('png', () => ({ film, exposure }))], { type: 'image/png' });
+    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: lightOf(p.film), exposure };
+    const { files } = await sharedPool().run('picture', () => ({ exporter: 'png', source, options: {} }));
+    return files[0]!;
   }
 
   /** Adds samples to a film; false when there is no memory for them, which is told. */
@@ -115,7 +117,7 @@ export const useLight = defineStore('light', () => {
         tracing.value = false;
         stop.value = null;
         if (isExposed(film)) {
-          picture.url = URL.createObjectURL(await pngOf(picture));
+          picture.url = URL.createObjectURL(new Blob([(await pngOf(picture)).bytes], { type: 'image/png' }));
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           current.value = pictures.value[0]!;
         }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Project } from '@sphalerite/core/model';
 import { onMounted, ref, shallowRef } from 'vue';
-import { readProject } from '../../shell/project-files';
+import { readProject } from '../../shell/files/project-files';
 import { type ReadyRig, listReadyRigs, readyRigFile } from '../../storage/ready-rigs';
 import { listShelf, readFromShelf } from '../../storage/shelf';
 import { useNotices } from '../../stores/notices';
@@ -41,7 +41,7 @@ async function take(name: string, get: () => Promise<Project>): Promise<void> {
 }
 function takeFile(files: FileList | null): void {
   const f = files?.[0];
-  if (f) void take(f.name, async () => (await readProject(new Uint8Array(await f.arrayBuffer()))).project);
+  if (f) void take(f.name, async () => readProject(new Uint8Array(await f.arrayBuffer()), f.name));
 }
 </script>
 
@@ -56,7 +56,7 @@ function takeFile(files: FileList | null): void {
         class="btn"
         :class="{ on: chosen === r.name }"
         :disabled="busy"
-        @click="take(r.name, async () => (await readProject(await readyRigFile(r))).project)"
+        @click="take(r.name, async () => readProject(await readyRigFile(r)))"
       >
         {{ r.name }}
       </button>

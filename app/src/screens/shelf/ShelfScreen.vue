@@ -12,9 +12,9 @@ import {
 } from '@tabler/icons-vue';
 import { type Project, makeProject } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
-import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { readProject, saveProjectFile, shelveProjectFile } from '../../shell/project-files';
+import { readProject, saveProjectFile } from '../../shell/files/project-files';
 import {
   type ShelfRow,
   freshId,
@@ -24,6 +24,7 @@ import {
   removeFromShelf,
   setBinned,
 } from '../../storage/shelf';
+import { useArrivals } from '../../stores/arrivals';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
@@ -32,6 +33,7 @@ import { seedDemo } from './seed-demo';
 const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
 const notices = useNotices();
+const arrivals = useArrivals();
 const rows = ref<ShelfRow[]>([]);
 const pictures = ref<Record<string, string>>({});
 const showBin = ref(false);
@@ -77,7 +79,7 @@ const create = ({ name, kind, size, palette, rig }: NewProject): Promise<void> =
   work('Making the project', async () => {
     const project: Project = rig
       ? {
-          ...(await readProject(await (await import('../../storage/ready-rigs')).readyRigFile(rig))).project,
+          ...(await readProject(await (await import('../../storage/ready-rigs')).readyRigFile(rig))),
           id: freshId(),
           name: name.trim() || rig.name,
           kind,
@@ -119,16 +121,8 @@ const restore = (r: ShelfRow): Promise<void> => work('Restoring', () => setBinne
 const erase = (r: ShelfRow): Promise<void> => work('Deleting', () => removeFromShelf(r.id));
 const save = (r: ShelfRow): Promise<void> => work('Saving', async () => saveProjectFile(await readFromShelf(r.id)));
 const importFiles = (files: Iterable<File>): Promise<void> =>
-  work('Reading the file', async () => {
-    for (const f of files) {
-      try {
-        const { notes } = await shelveProjectFile(new Uint8Array(await f.arrayBuffer()));
-        notices.say(`“${f.name}” stands on the shelf.${notes.length > 0 ? ` ${notes.join(' ')}` : ''}`);
-      } catch (e) {
-        notices.say(`${f.name}: ${(e as Error).message}`, { kind: 'error' });
-      }
-    }
-  });
+  work('Reading the file', async () => (await import('../../shell/files/dispatcher')).takeFiles(files));
+watch(() => arrivals.shelved, refresh);
 function picked(e: Event): void {
   const input = e.target as HTMLInputElement;
   void importFiles([...(input.files ?? [])]).then(() => (input.value = ''));
@@ -138,7 +132,7 @@ const when = (t: number): string =>
 </script>
 
 <template>
-  <main class="shelf" @dragover.prevent @drop.prevent="(e) => importFiles([...(e.dataTransfer?.files ?? [])])">
+  <main class="shelf">
     <header>
       <img src="/icon.svg" alt="" width="34" height="34" />
       <div>

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { shelveProjectFile } from '../../shell/project-files';
+import { readProject, shelve } from '../../shell/files/project-files';
 import { getSetting, putSetting } from '../../storage/settings-store';
 import { listShelf } from '../../storage/shelf';
 
@@ -13,7 +13,7 @@ export async function seedDemo(): Promise<string | null> {
     const reply = await fetch(`/content/${file}.sphal`);
     if (!reply.ok)
       throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
-    ids.push((await shelveProjectFile(new Uint8Array(await reply.arrayBuffer()), true)).id);
+    ids.push(await shelve(await readProject(new Uint8Array(await reply.arrayBuffer())), true));
   }
   await putSetting('seeded', true);
   return ids.at(-1)!;

@@ -1,25 +1,33 @@
 <script setup lang="ts">
-import { IconFile3d, IconFileZip } from '@tabler/icons-vue';
-import { runCommand } from '../../stores/commands';
-import { useShip } from './ship-state';
+import { IconFile3d, IconFileZip, IconPalette } from '@tabler/icons-vue';
+import type { Takes } from '@sphalerite/core/files';
+import type { Component } from 'vue';
+import { OUTPUTS, useShip } from './ship-state';
 
 const ship = useShip();
+const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: IconFileZip, palette: IconPalette };
 </script>
 
 <template>
   <div>
     <div class="panel-head tray-head"><h2>Outputs</h2></div>
-    <div class="list-row on">
-      <IconFile3d aria-hidden="true" /><span class="text"
-        ><b>Game file</b
+    <button
+      v-for="e in OUTPUTS"
+      :key="e.id"
+      type="button"
+      class="list-row"
+      :class="{ on: e.id === ship.chosen }"
+      :aria-pressed="e.id === ship.chosen"
+      @click="ship.chosen = e.id"
+    >
+      <component :is="ICONS[e.takes]" aria-hidden="true" /><span class="text"
+        ><b>{{ e.name }}</b
         ><small class="quiet"
-          >GLB (glTF 2.0) · {{ ship.made ? `${Math.ceil(ship.made.bytes.length / 1024)} KB` : '…' }}</small
+          >{{ e.about
+          }}<template v-if="e.id === ship.chosen && ship.bytes > 0">
+            · {{ Math.ceil(ship.bytes / 1024) }} KB</template
+          ></small
         ></span
-      >
-    </div>
-    <button type="button" class="list-row" @click="runCommand('project.export')">
-      <IconFileZip aria-hidden="true" /><span class="text"
-        ><b>Project file</b><small class="quiet">.sphal, to keep or pass on</small></span
       >
     </button>
   </div>
@@ -30,6 +38,7 @@ const ship = useShip();
   min-height: 50px;
 }
 .list-row svg {
+  flex: none;
   width: 24px;
   height: 24px;
   stroke-width: 1.4;
@@ -37,6 +46,7 @@ const ship = useShip();
 }
 .text {
   display: grid;
+  text-align: left;
 }
 .text b {
   font-weight: 600;

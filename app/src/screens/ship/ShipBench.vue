@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { IconAlertTriangle, IconCheck, IconInfoCircle } from '@tabler/icons-vue';
+import { type NoteCode, noteText } from '@sphalerite/core/files';
 import { checkProject } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -11,12 +12,15 @@ const ship = useShip();
 const router = useRouter();
 const VERBS = { build: 'Show in Build', rig: 'Mount it in Rig', animate: 'Show in Animate' } as const;
 
+/** What the checks say already. */
+const CHECKED: ReadonlySet<NoteCode> = new Set<NoteCode>(['partEmpty', 'clipEmpty']);
 const findings = computed(() => (session.project ? checkProject(session.project) : []));
 /** What the file itself left out, said once. */
-const notes = computed(() => (ship.made?.notes ?? []).filter((n) => !/is empty|has no keys/.test(n)));
-const faces = computed(() =>
-  ship.made ? { before: ship.made.counts.faces * 2, after: ship.made.counts.triangles } : null,
-);
+const notes = computed(() => (ship.made?.notes ?? []).filter((n) => !CHECKED.has(n.code)).map(noteText));
+const faces = computed(() => {
+  const { faces: before, triangles: after } = ship.made?.counts ?? {};
+  return before === undefined || after === undefined ? null : { before: before * 2, after };
+});
 function go(f: (typeof findings.value)[number]): void {
   session.choose(
     f.step === 'animate'

@@ -1,36 +1,61 @@
 <script setup lang="ts">
+import { sideSuffix } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
+import { ElOption, ElOptionGroup, ElSelect } from 'element-plus';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
+import OptionsForm from './OptionsForm.vue';
 import { useShip } from './ship-state';
 
 const session = useSession();
 const ship = useShip();
-const counts = computed(() => ship.made?.counts);
-const rows = computed(() =>
-  counts.value
-    ? ([
-        ['parts', counts.value.parts],
-        ['nodes', counts.value.nodes],
-        ['clips', counts.value.clips],
-        ...(session.project?.colourways.length ? [['colourways', session.project.colourways.length] as const] : []),
-        ['vertices', counts.value.vertices],
-        ['triangles', counts.value.triangles],
-      ] as const)
-    : [],
-);
+const rows = computed(() => {
+  const c = ship.made?.counts;
+  if (!c) return [];
+  const ways = session.project?.colourways.length ?? 0;
+  // Faces before merging are shown on the bench.
+  const { faces: _faces, ...shown } = c;
+  return Object.entries(ship.exporter.takes === 'model' && ways > 0 ? { ...shown, colourways: ways } : shown);
+});
+const WHOLE = 'whole';
+const only = computed({
+  get: () => (ship.only ? `${ship.only.of} ${ship.only.id}` : WHOLE),
+  set: (v) => {
+    const [of, id] = v.split(' ');
+    ship.only = v === WHOLE ? null : { of: of as 'part' | 'scene', id: id! };
+  },
+});
 </script>
 
 <template>
   <section class="panel-section">
     <div class="panel-head">
-      <h2>Game file</h2>
-      <span class="quiet">GLB</span>
+      <h2>{{ ship.exporter.name }}</h2>
+      <span class="quiet">{{ ship.exporter.extensions[0] }}</span>
     </div>
-    <CommandButton id="ship.glb" label class="lead" />
+    <CommandButton id="ship.save" label class="lead" />
     <p v-if="ship.working" class="quiet" role="status">Making the file…</p>
+    <el-select v-if="ship.exporter.takes === 'model'" v-model="only" aria-label="What is shipped" size="small">
+      <el-option :value="WHOLE" label="everything on the rig" />
+      <el-option-group v-if="session.project?.scenes.length" label="a scene">
+        <el-option v-for="s in session.project.scenes" :key="s.id" :value="`scene ${s.id}`" :label="s.name" />
+      </el-option-group>
+      <el-option-group label="one part">
+        <el-option
+          v-for="p in session.project?.parts ?? []"
+          :key="p.id"
+          :value="`part ${p.id}`"
+          :label="p.name + sideSuffix(p.side)"
+        />
+      </el-option-group>
+    </el-select>
+    <options-form
+      :fields="ship.fields"
+      :values="ship.options[ship.chosen]!"
+      @change="(key, value) => (ship.options[ship.chosen]![key] = value)"
+    />
   </section>
   <section class="panel-section">
     <h2>What is in it</h2>
@@ -41,7 +66,7 @@ const rows = computed(() =>
       >
     </dl>
   </section>
-  <section v-if="session.project" class="panel-section">
+  <section v-if="session.project && ship.exporter.takes === 'model'" class="panel-section">
     <h2>Scale</h2>
     <NumberField
       label="1 cube"

@@ -28,22 +28,24 @@ export function shipControl(): ScreenControl {
       leave: () => undefined,
       cancel: () => undefined,
     },
-    trail: () => [session.project?.name ?? '', 'game file'],
+    trail: () => [session.project?.name ?? '', ship.exporter.name.toLowerCase()],
     chips: () => [],
     readout: () => ({
-      left: ship.made
-        ? [
-            ['triangles', ship.made.counts.triangles.toLocaleString('en')],
-            ['vertices', ship.made.counts.vertices.toLocaleString('en')],
-            ['file', `${Math.ceil(ship.made.bytes.length / 1024)} KB`],
-          ]
-        : [],
+      left: [
+        ...['triangles', 'vertices', 'swatches'].flatMap((k): [string, string][] => {
+          const n = ship.made?.counts[k];
+          return n === undefined ? [] : [[k, n.toLocaleString('en')]];
+        }),
+        ...(ship.made ? [['file', `${Math.ceil(ship.bytes / 1024)} KB`] as [string, string]] : []),
+      ],
       right: session.project ? `1 cube = ${(session.project.metresPerUnit * 100).toFixed(1)} cm` : '',
     }),
     commands: [
       {
-        id: 'ship.glb',
-        title: 'Save the GLB',
+        id: 'ship.save',
+        get title() {
+          return `Save the ${ship.exporter.noun}`;
+        },
         group: 'Ship',
         keys: ['E'],
         icon: IconDownload,

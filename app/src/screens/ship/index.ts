@@ -15,7 +15,7 @@ export const screen: ScreenModule = {
     steps: [
       'The file is made as you look: names, pivots, clips and colours go along.',
       'Read the checks; each says what to do.',
-      'E saves the GLB.',
+      'E saves the file.',
     ],
   },
 };

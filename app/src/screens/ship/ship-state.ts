@@ -1,53 +1,98 @@
-import type { GlbCounts } from '@sphalerite/core/files';
-import type { Project } from '@sphalerite/core/model';
+import {
+  EXPORTERS,
+  type ExportOrder,
+  type ExportPlan,
+  type Exporter,
+  type Note,
+  type Subject,
+  type WrittenFile,
+  noteText,
+  optionFields,
+} from '@sphalerite/core/files';
+import { type Project, find } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
-import { download, fileName } from '../../shell/project-files';
+import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { download, exported } from '../../shell/files/exporting';
 import { useNotices } from '../../stores/notices';
+import { onOtherProject } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
-import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
 
-/** The GLB of the project as it stands, made in a worker. */
+/** Files made of the project itself; pictures are saved where they are traced. */
+export const OUTPUTS: readonly Exporter[] = EXPORTERS.filter((e) => e.takes !== 'picture');
+
+interface Made {
+  readonly project: Project;
+  readonly key: string;
+  readonly files: readonly WrittenFile[];
+  readonly counts: ExportPlan['counts'];
+  readonly notes: readonly Note[];
+}
+
+/** The file in hand as it stands, made in a worker. */
 export const useShip = defineStore('ship', () => {
   const session = useSession();
   const notices = useNotices();
-  const made = shallowRef<{
-    project: Project;
-    bytes: Uint8Array<ArrayBuffer>;
-    counts: GlbCounts;
-    notes: readonly string[];
-  } | null>(null);
+  const chosen = ref(OUTPUTS[0]!.id);
+  const exporter = computed(() => OUTPUTS.find((e) => e.id === chosen.value)!);
+  const fields = computed(() => optionFields(exporter.value.options));
+  /** Options by exporter, as they were last set. */
+  const options = reactive<Record<string, Record<string, unknown>>>(
+    Object.fromEntries(OUTPUTS.map((e) => [e.id, e.options.parse({}) as Record<string, unknown>])),
+  );
+  /** A part or a scene by itself; null is the whole figure. */
+  const only = ref<{ of: 'part' | 'scene'; id: string } | null>(null);
+  onOtherProject(() => (only.value = null));
+
+  const subject = computed<Subject>(() => {
+    const p = session.project;
+    if (exporter.value.takes === 'palette')
+      return { of: 'palette', palette: session.palette?.id ?? '', colourway: session.view.colourway };
+    const one = only.value;
+    if (one?.of === 'part' && find(p?.parts ?? [], one.id)) return { of: 'part', part: one.id };
+    if (one?.of === 'scene' && find(p?.scenes ?? [], one.id)) return { of: 'scene', scene: one.id };
+    return { of: 'rig' };
+  });
+  const order = computed<ExportOrder>(() => ({
+    exporter: chosen.value,
+    subject: subject.value,
+    options: { ...options[chosen.value] },
+  }));
+
+  const made = shallowRef<Made | null>(null);
   const working = ref(false);
   let abort: AbortController | null = null;
+  watch(order, () => void make());
 
-  /** Makes the file anew unless it is of this very project already. */
+  /** Makes the files anew unless they are of this very project and order already. */
   async function make(): Promise<boolean> {
     const project = session.project;
     if (!project) return false;
-    if (made.value?.project === project) return true;
+    const wanted = order.value,
+      key = JSON.stringify(wanted);
+    if (made.value?.project === project && made.value.key === key) return true;
     abort?.abort();
-    abort = new AbortController();
+    const mine = new AbortController();
+    abort = mine;
     working.value = true;
     try {
-      const out = await sharedPool().run('glb', (sent) => ({ project: sent.packProject(project) }), {
-        signal: abort.signal,
-      });
-      made.value = { project, ...out };
+      const out = await exported(project, wanted, { signal: mine.signal });
+      made.value = { project, key, ...out };
       return true;
     } catch (e) {
+      if (e instanceof JobCancelled) return false;
       made.value = null;
-      if (!(e instanceof JobCancelled)) notices.fail(e);
+      notices.fail(e);
       return false;
     } finally {
-      working.value = false;
+      if (abort === mine) working.value = false;
     }
   }
   async function save(): Promise<void> {
-    if (await make()) {
-      download(`${fileName(session.project!.name)}.glb`, made.value!.bytes, 'model/gltf-binary');
-      for (const n of made.value!.notes) notices.say(n);
-    }
+    if (!(await make())) return;
+    for (const f of made.value!.files) download(f, exporter.value.type);
+    for (const n of made.value!.notes) notices.say(noteText(n));
   }
-  return { made, working, make, save };
+  const bytes = computed(() => made.value?.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
+  return { chosen, exporter, fields, options, only, made, bytes, working, make, save };
 });

@@ -15,8 +15,8 @@ import { sampleClip } from '../../motion';
 import { type Pose, placeParts, worldMatrices } from '../../rig';
 import { boxStroke } from '../../sculpt';
 import { WebIO } from '@gltf-transform/core';
-import { exportGlb, planGlb } from '../../files';
-import { bakeClip } from '../../files/bake-clip';
+import { exportGlb, planGlb } from '../../files/testing';
+import { bakeClip } from '../../files';
 import { type Edit, apply, editContext } from '..';
 import * as edits from '.';
 

@@ -12,7 +12,7 @@ import {
   projectToJson,
   showingPart,
 } from '../../model';
-import { exportGlb, planGlb } from '../../files';
+import { exportGlb, planGlb } from '../../files/testing';
 import { sampleClip } from '../../motion';
 import { placeParts, restWorld, worldMatrices } from '../../rig';
 import { boxStroke } from '../../sculpt';
@@ -334,7 +334,7 @@ describe('bones', () => {
       .listNodes()
       .map((o) => o.getName());
     expect([names.includes('Wish'), names.includes('Top'), file.counts.nodes]).toEqual([false, true, planGlb(p).nodes]);
-    expect(file.notes.join()).toMatch(/1 bones that only steer/);
+    expect(file.notes.join()).toMatch(/1 bone that only steers/);
     expect(() => run(p, edits.markBoneEdit, { bone: bone(p, 'Top').id, ships: false })).toThrow(/carries parts/);
     expect(() => run(p, edits.markBoneEdit, { bone: bone(p, 'Top').id, colour: 'red' })).toThrow(/#rrggbb/);
   });

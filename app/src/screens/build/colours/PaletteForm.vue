@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PALETTE_FORMATS, type PaletteFormat } from '@sphalerite/core/files';
+import type { Exporter } from '@sphalerite/core/files';
 import {
   READY_PALETTES,
   SORTS,
@@ -9,9 +9,9 @@ import {
   sortedBytes,
 } from '@sphalerite/core/palette';
 import { deleteSwatchesEdit, orderSwatchesEdit, renamePaletteEdit } from '@sphalerite/core/project';
-import { computed, ref } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import NameField from '../../../components/NameField.vue';
-import { download, fileName } from '../../../shell/project-files';
+import { download, exported } from '../../../shell/files/exporting';
 import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
@@ -35,11 +35,11 @@ const WORDS: Record<SwatchSort, string> = {
   name: 'by name',
   use: 'most used first',
 };
-const KINDS: Record<PaletteFormat, { text: string; suffix: string; type: string }> = {
-  json: { text: 'JSON, everything', suffix: '.palette.json', type: 'application/json' },
-  hex: { text: 'Hex list', suffix: '.hex.txt', type: 'text/plain' },
-  png: { text: 'PNG strip', suffix: '.palette.png', type: 'image/png' },
-};
+// Readers and writers of files come after what is looked at.
+const writers = shallowRef<readonly Exporter[]>([]);
+onMounted(async () => {
+  writers.value = (await import('@sphalerite/core/files')).EXPORTERS.filter((e) => e.takes === 'palette');
+});
 function sort(by: SwatchSort): void {
   colours.count();
   session.apply(orderSwatchesEdit, {
@@ -55,31 +55,16 @@ function dropUnused(): void {
   if (session.apply(deleteSwatchesEdit, { palette: palette.value.id, bytes, moveTo: null }))
     notices.say(`${bytes.length} unused swatches dropped. Undo brings them back.`);
 }
-// Readers and writers of files come when they are needed.
-async function save(format: PaletteFormat): Promise<void> {
-  const { writePaletteFile } = await import('@sphalerite/core/files');
-  download(
-    fileName(palette.value.name) + KINDS[format].suffix,
-    writePaletteFile(session.look!, format) as Uint8Array<ArrayBuffer>,
-    KINDS[format].type,
-  );
+async function save(exporter: string): Promise<void> {
+  const subject = { of: 'palette', palette: palette.value.id, colourway: session.view.colourway } as const;
+  const { files } = await exported(session.project!, { exporter, subject, options: {} });
+  for (const f of files) download(f);
 }
 const picker = ref<HTMLInputElement>();
 async function open(): Promise<void> {
-  const file = picker.value?.files?.[0];
-  if (!file) return;
+  const files = [...(picker.value?.files ?? [])];
   picker.value!.value = '';
-  try {
-    const { readPaletteFile } = await import('@sphalerite/core/files');
-    const read = readPaletteFile(new Uint8Array(await file.arrayBuffer()));
-    colours.task = {
-      kind: 'palette',
-      name: read.name ?? (file.name.replace(/(\.palette|\.hex)?\.\w+$/, '').slice(0, 120) || 'Palette'),
-      swatches: read.swatches.map((s) => ({ ...s, name: s.name || s.colour })),
-    };
-  } catch (e) {
-    notices.say(`“${file.name}” was not taken. ${(e as Error).message}`, { kind: 'error' });
-  }
+  await (await import('../../../shell/files/dispatcher')).takeFiles(files, 'palette');
 }
 function ready(name: string): void {
   const r = READY_PALETTES.find((o) => o.name === name);
@@ -111,10 +96,10 @@ function ready(name: string): void {
         class="pick"
         aria-label="Save the palette"
         value=""
-        @change="save(($event.target as HTMLSelectElement).value as PaletteFormat)"
+        @change="save(($event.target as HTMLSelectElement).value)"
       >
         <option value="" disabled>Save as…</option>
-        <option v-for="f in PALETTE_FORMATS" :key="f" :value="f">{{ KINDS[f].text }}</option>
+        <option v-for="e in writers" :key="e.id" :value="e.id">{{ e.name.replace('Palette, ', '') }}</option>
       </select>
       <select
         class="pick"

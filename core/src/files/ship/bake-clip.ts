@@ -1,7 +1,7 @@
-import { type Quat, type Vec3, length } from '../math';
-import { CHANNELS, type Channel, type Clip, type Id, type Rig, TICKS, constraintWrites, find } from '../model';
-import { type AnyKey, keysOf, offsetRest, sampleClip, sampleLane } from '../motion';
-import { type Pose, restWorld, solvePose } from '../rig';
+import { type Quat, type Vec3, length } from '../../math';
+import { CHANNELS, type Channel, type Clip, type Id, type Rig, TICKS, constraintWrites, find } from '../../model';
+import { type AnyKey, keysOf, offsetRest, sampleClip, sampleLane } from '../../motion';
+import { type Pose, restWorld, solvePose } from '../../rig';
 
 /** One animated channel of a bone as absolute values, ready for an exporter. */
 export interface BakedTrack {

@@ -1,6 +1,6 @@
-import { type Palette, fromLinear, hexBytes, toLinear } from '../palette';
-import { BYTE_VALUES } from '../voxel';
-import { encodePng } from './png';
+import { type Palette, fromLinear, hexBytes, toLinear } from '../../palette';
+import { BYTE_VALUES } from '../../voxel';
+import { encodePng } from '../png';
 
 /** Pictures of 256×1 pixels, one a palette byte; sampled at pixel centres without filtering. */
 export interface PaletteStrip {

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { IconFileImport } from '@tabler/icons-vue';
+import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
+import { addCommands } from '../../stores/commands';
+import { useArrivals } from '../../stores/arrivals';
+import { useNotices } from '../../stores/notices';
+import { isTyping } from '../../viewport/typing';
+
+/** Files that are dropped, pasted or chosen, on the shelf and on every screen. */
+const FileQuestion = defineAsyncComponent(() => import('./FileQuestion.vue'));
+const arrivals = useArrivals();
+const notices = useNotices();
+const picker = ref<HTMLInputElement>();
+const over = ref(false);
+/** Fetched when the first file comes. */
+const take = async (files: readonly File[]): Promise<void> => {
+  if (files.length === 0) return;
+  await (await import('./dispatcher')).takeFiles(files).catch(notices.fail);
+};
+const holdsFiles = (e: DragEvent): boolean => e.dataTransfer?.types.includes('Files') ?? false;
+function onOver(e: DragEvent): void {
+  if (!holdsFiles(e)) return;
+  e.preventDefault();
+  over.value = true;
+}
+function onLeave(e: DragEvent): void {
+  if (e.relatedTarget === null) over.value = false;
+}
+function onDrop(e: DragEvent): void {
+  over.value = false;
+  if (!holdsFiles(e)) return;
+  e.preventDefault();
+  void take([...e.dataTransfer!.files]);
+}
+function onPaste(e: ClipboardEvent): void {
+  const files = [...(e.clipboardData?.files ?? [])];
+  if (files.length === 0 || isTyping(e.target)) return;
+  e.preventDefault();
+  void take(files);
+}
+async function picked(): Promise<void> {
+  const files = [...(picker.value?.files ?? [])];
+  picker.value!.value = '';
+  await take(files);
+}
+const off = addCommands([
+  {
+    id: 'project.bringIn',
+    title: 'Bring in a file…',
+    group: 'Project',
+    keys: ['Ctrl+O'],
+    icon: IconFileImport,
+    run: () => picker.value?.click(),
+  },
+]);
+onMounted(() => {
+  window.addEventListener('dragover', onOver);
+  window.addEventListener('dragleave', onLeave);
+  window.addEventListener('drop', onDrop);
+  window.addEventListener('paste', onPaste);
+});
+onUnmounted(() => {
+  off();
+  window.removeEventListener('dragover', onOver);
+  window.removeEventListener('dragleave', onLeave);
+  window.removeEventListener('drop', onDrop);
+  window.removeEventListener('paste', onPaste);
+});
+</script>
+
+<template>
+  <input
+    ref="picker"
+    class="visually-hidden"
+    type="file"
+    multiple
+    aria-label="Files to bring in"
+    tabindex="-1"
+    @change="picked"
+  />
+  <div v-if="over" class="over" aria-hidden="true"><p>Let go to bring it in</p></div>
+  <file-question v-if="arrivals.question" />
+</template>
+
+<style scoped>
+.over {
+  position: fixed;
+  inset: 8px;
+  z-index: 50;
+  display: grid;
+  place-items: center;
+  border: 2px dashed var(--honey);
+  border-radius: 10px;
+  background: color-mix(in srgb, var(--honey-soft) 50%, transparent);
+  pointer-events: none;
+}
+.over p {
+  padding: 8px 18px;
+  border-radius: var(--radius);
+  background: var(--bar);
+  color: var(--bar-strong);
+  font-size: 16px;
+}
+</style>

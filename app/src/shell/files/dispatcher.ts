@@ -1,0 +1,130 @@
+import {
+  type Find,
+  type GivenFile,
+  HEAD_BYTES,
+  IMPORTERS,
+  type Imported,
+  type Importer,
+  type Needs,
+  type Place,
+  importerOf,
+  noteText,
+} from '@sphalerite/core/files';
+import { type Part, partContent } from '@sphalerite/core/model';
+import * as projects from '@sphalerite/core/project';
+import { router } from '../../router';
+import { useArrivals } from '../../stores/arrivals';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
+import { JobCancelled } from '../../workers/protocol';
+import { broughtIn, shelve } from './project-files';
+
+/** Larger files are not read at all: none of those we know is. */
+const MOST_BYTES = 512 * 1024 * 1024;
+
+const MISSING: Readonly<Record<Needs, string>> = {
+  nothing: '',
+  project: 'Open the project it is meant for, then bring it in there.',
+  part: 'Choose the part it is meant for in Build, then bring it in there.',
+};
+
+/** Whether what an import needs is there. */
+function given(needs: Needs): boolean {
+  const session = useSession();
+  if (needs === 'nothing') return true;
+  return session.project !== null && session.writable && (needs === 'project' || session.part !== null);
+}
+const placeOf = (part: Part): Place => ({
+  part: part.id,
+  content: partContent(part) ?? part.bounds,
+  floor: part.bounds.min[1],
+});
+
+/**
+ * The one way in for files, dropped, pasted or chosen anywhere: each is looked at, and what it can be used for here is done,
+ * or asked for where there is more than one use.
+ *
+ * @param as – the importer, where that is settled already
+ */
+export async function takeFiles(files: Iterable<File>, as?: string): Promise<void> {
+  const read: GivenFile[] = [];
+  for (const f of files) {
+    if (f.size > MOST_BYTES) refuse(`“${f.name}” is ${Math.round(f.size / 1048576)} MB; a file may have up to 512.`);
+    else read.push({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
+  }
+  for (const { find, uses } of findsIn(read, as)) await use(find, uses);
+}
+
+const refuse = (text: string): void => void useNotices().say(text, { kind: 'error' });
+
+/** Every thing in the files with the importers that would take it. */
+function findsIn(files: readonly GivenFile[], as?: string): { find: Find; uses: Importer[] }[] {
+  const settled = as === undefined ? null : importerOf(as)!;
+  if (settled) return settled.inspect(files).map((find) => ({ find, uses: [settled] }));
+  const found = new Map<string, { find: Find; uses: Importer[] }>();
+  const unknown = new Set(files);
+  for (const importer of IMPORTERS) {
+    const taken = files.filter((f) => importer.accepts(f.bytes.subarray(0, HEAD_BYTES), f.name));
+    for (const f of taken) unknown.delete(f);
+    for (const find of importer.inspect(taken)) {
+      // Two importers that want the same files mean the same thing.
+      const key = find.files.map((f) => files.indexOf(f)).join();
+      const known = found.get(key);
+      if (known) known.uses.push(importer);
+      else found.set(key, { find, uses: [importer] });
+    }
+  }
+  for (const { name } of unknown)
+    refuse(
+      `“${name}” is nothing that can be brought in. ${[...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ')} can.`,
+    );
+  return [...found.values()];
+}
+
+async function use(find: Find, uses: readonly Importer[]): Promise<void> {
+  const open = uses.filter((i) => given(i.needs));
+  if (open.length === 0) return refuse(`“${find.title}” cannot be used here. ${MISSING[uses[0]!.needs]}`);
+  const offers = open.map((i) => ({ importer: i.id, does: i.does }));
+  const chosen = open.length === 1 ? open[0]!.id : await useArrivals().ask(find.title, offers);
+  if (chosen === null) return;
+  const session = useSession();
+  try {
+    const place = session.part && placeOf(session.part);
+    take(find, await broughtIn({ importer: chosen, find, options: {}, place }));
+  } catch (e) {
+    if (e instanceof JobCancelled) return;
+    const { message } = e as Error;
+    refuse(message.includes(find.title) ? message : `“${find.title}”: ${message}`);
+  }
+}
+
+/** Puts what was brought in where it belongs. */
+function take(find: Find, { brought, notes }: Imported): void {
+  const notices = useNotices();
+  const session = useSession();
+  const arrivals = useArrivals();
+  const told = notes.map((n) => ` ${noteText(n)}`).join('');
+  switch (brought.kind) {
+    case 'project':
+      void shelve(brought.project).then((id) => {
+        arrivals.shelved++;
+        const open = (): void => void router.push({ name: 'bench', params: { id, step: 'build' } });
+        const action = session.project ? { action: { label: 'Open it', run: open } } : {};
+        notices.say(`“${find.title}” stands on the shelf.${told}`, action);
+      }, notices.fail);
+      return;
+    case 'palette':
+      arrivals.palette = brought;
+      if (session.where !== 'Build')
+        void router.push({ name: 'bench', params: { id: session.project!.id, step: 'build' } });
+      return;
+    case 'edit': {
+      const edit = Object.values(projects).find(
+        (e): e is projects.Edit<unknown> =>
+          typeof e === 'object' && 'run' in e && 'name' in e && e.name === brought.edit,
+      );
+      if (!edit) throw new Error(`There is no edit "${brought.edit}".`);
+      if (session.apply(edit, brought.args) && told) notices.say(told.trim());
+    }
+  }
+}

@@ -1,0 +1,36 @@
+import type { Brought, Imported } from '@sphalerite/core/files';
+import type { Project } from '@sphalerite/core/model';
+import { freshId, putOnShelf } from '../../storage/shelf';
+import type { Jobs } from '../../workers/jobs';
+import { BrickMirror } from '../../workers/packed';
+import { sharedPool } from '../../workers/pool';
+import { download, exported } from './exporting';
+
+export async function saveProjectFile(project: Project): Promise<void> {
+  const order = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
+  for (const f of (await exported(project, order)).files) download(f);
+}
+
+/** What a worker's importer made of files, unpacked. */
+export async function broughtIn(input: Jobs['bringIn']['input']): Promise<Imported> {
+  const transfer = input.find.files.map((f) => f.bytes.buffer);
+  const { brought, notes } = await sharedPool().run('bringIn', () => input, { transfer });
+  if (brought.kind !== 'project') return { brought, notes };
+  const mirror = new BrickMirror();
+  mirror.receive(brought.bricks);
+  return { brought: { kind: 'project', project: mirror.openProject(brought.project) }, notes };
+}
+
+/** The project in a file's bytes. */
+export async function readProject(bytes: Uint8Array<ArrayBuffer>, name = ''): Promise<Project> {
+  const find = { title: name, files: [{ name, bytes }] };
+  const { brought } = await broughtIn({ importer: 'project', find, options: {}, place: null });
+  return (brought as Extract<Brought, { kind: 'project' }>).project;
+}
+
+/** Puts a project that was read on the shelf, under a fresh id. Gives the id. */
+export async function shelve(project: Project, keepId = false): Promise<string> {
+  const id = keepId ? project.id : freshId();
+  await putOnShelf({ ...project, id });
+  return id;
+}

@@ -1,0 +1,39 @@
+import type { Swatch } from '@sphalerite/core/palette';
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+
+/** A use that a file has, to be chosen from. */
+export interface FileOffer {
+  readonly importer: string;
+  readonly does: string;
+}
+
+/** What has come in from outside and waits for the screen it is meant for. */
+export const useArrivals = defineStore('arrivals', () => {
+  /** Rises when a project has come onto the shelf. */
+  const shelved = ref(0);
+  /** Colours that wait to be appended to the palette or put in its place. */
+  const palette = shallowRef<{ readonly name: string; readonly swatches: readonly Swatch[] } | null>(null);
+  /** A file with more than one use, and who waits for the choice. */
+  const question = shallowRef<{
+    readonly title: string;
+    readonly offers: readonly FileOffer[];
+    answer(importer: string | null): void;
+  } | null>(null);
+
+  /** Asks what is to be done with a file; null when nothing. */
+  function ask(title: string, offers: readonly FileOffer[]): Promise<string | null> {
+    question.value?.answer(null);
+    return new Promise((resolve) => {
+      question.value = {
+        title,
+        offers,
+        answer(importer) {
+          question.value = null;
+          resolve(importer);
+        },
+      };
+    });
+  }
+  return { shelved, palette, question, ask };
+});

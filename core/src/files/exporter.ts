@@ -1,0 +1,62 @@
+import type * as z from 'zod';
+import type { Project } from '../model';
+import type { Palette } from '../palette';
+import type { FilmLight } from '../render';
+import type { FileJob } from './job';
+import type { Note } from './notes';
+import type { ShipModel } from './ship/ship-model';
+
+/** A traced picture, as light, with the name it is saved under. */
+export interface PictureSource {
+  readonly name: string;
+  readonly film: FilmLight;
+  /** In stops. */
+  readonly exposure: number;
+}
+
+/** What exporters take. */
+export interface Sources {
+  readonly model: ShipModel;
+  readonly project: Project;
+  readonly palette: Palette;
+  readonly picture: PictureSource;
+}
+export type Takes = keyof Sources;
+
+export interface WrittenFile {
+  readonly name: string;
+  readonly bytes: Uint8Array<ArrayBuffer>;
+}
+export interface Written {
+  readonly files: readonly WrittenFile[];
+  readonly notes: readonly Note[];
+}
+/** What would be written, told before a byte is. */
+export interface ExportPlan {
+  /** Figures by what they count, in the order to show them in. */
+  readonly counts: Readonly<Record<string, number>>;
+  readonly notes: readonly Note[];
+}
+
+/**
+ * A kind of file that is written. One folder an exporter, one line in `exporters/list.ts`; Ship's tray and forms, the command
+ * line and the table in docs/formats.md come from that list.
+ */
+export interface Exporter<K extends Takes = Takes, O = unknown> {
+  readonly id: string;
+  /** As a person would call the file. */
+  readonly name: string;
+  /** As it stands behind "Save the". */
+  readonly noun: string;
+  /** What it is good for, in a few words. */
+  readonly about: string;
+  readonly takes: K;
+  /** With its dot, the one that is written first. */
+  readonly extensions: readonly [string, ...string[]];
+  readonly type: string;
+  /** Each option has a default; `meta` gives its `title` and `description`. */
+  readonly options: z.ZodType<O>;
+  plan(source: Sources[K], options: O): ExportPlan;
+  /** @throws FileError when there is nothing to write */
+  write(source: Sources[K], options: O, job: FileJob): Promise<Written>;
+}

@@ -1,0 +1,12 @@
+import type { Importer } from '../importer';
+import { paletteImporter } from './palette';
+import { projectImporter } from './project';
+import { referenceImporter } from './reference';
+
+/** Every use for files that are given, in the order in which they are offered. */
+export const IMPORTERS: readonly Importer[] = [projectImporter, referenceImporter, paletteImporter];
+
+export const importerOf = (id: string): Importer | undefined => IMPORTERS.find((i) => i.id === id);
+
+/** Bytes of a file that tell what it is. */
+export const HEAD_BYTES = 64;

@@ -1,0 +1,271 @@
+import { NodeIO } from '@gltf-transform/core';
+import validator from 'gltf-validator';
+import { describe, expect, it } from 'vitest';
+import * as z from 'zod';
+import { decode } from 'fast-png';
+import { type Mat4, matrixOf, mulMat, placedExtent, quatFromAxisAngle, uniteExtents } from '../math';
+import { type Project, idsFrom, makeProject } from '../model';
+import {
+  addPartEdit,
+  addSceneEdit,
+  apply,
+  changePlacementsEdit,
+  editContext,
+  placeEdit,
+  strokeEdit,
+  addColourwayEdit,
+  editSwatchEdit,
+} from '../project';
+import { gather, listExtent } from '../scene';
+import { boxStroke } from '../sculpt';
+import {
+  EXPORTERS,
+  FileError,
+  HEAD_BYTES,
+  IMPORTERS,
+  type ImportJob,
+  PLAIN_PROFILE,
+  QUIET_JOB,
+  type ShipModel,
+  gatherShipped,
+  noteText,
+  optionFields,
+  optionsFromWords,
+  planExport,
+  runExport,
+  writeProjectFile,
+} from '.';
+
+let n = 0;
+const ctx = () => editContext(`lists ${n++}`);
+
+/** A quay: a bollard twice, once blue and once turned on a group that leans; a crate that is hidden. */
+function quay(): Project {
+  let p = makeProject('quay', 'Quay', idsFrom('quay'), 'scene', [8, 8, 8]);
+  p = apply(p, addPartEdit, { name: 'Crate', bounds: { min: [0, 0, 0], size: [4, 4, 4] } }, ctx());
+  for (const part of p.parts) {
+    const stroke = boxStroke('add', 5, [{ min: [0, 0, 0], size: [2, 3, 4] }]);
+    p = apply(p, strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke }, ctx());
+  }
+  p = apply(p, addColourwayEdit, { name: 'Night' }, ctx());
+  p = apply(
+    p,
+    editSwatchEdit,
+    { palette: p.palettes[0]!.id, byte: 5, change: { colour: '#203060' }, colourway: p.colourways[0]!.id },
+    ctx(),
+  );
+  p = apply(p, addSceneEdit, { name: 'Landing' }, ctx());
+  const scene = p.scenes[0]!.id;
+  const [bollard, crate] = p.parts.map((o) => ({ kind: 'part', part: o.id }) as const);
+  p = apply(p, placeEdit, { scene, placements: [{ shows: { kind: 'group' }, name: 'Row', t: [10, 0, 0] }] }, ctx());
+  const row = p.scenes[0]!.placements[0]![0]!.id;
+  const q = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
+  p = apply(
+    p,
+    placeEdit,
+    {
+      scene,
+      placements: [
+        { shows: bollard!, name: 'First', parent: row, t: [0, 0, 5] },
+        { shows: bollard!, name: 'Second', parent: row, t: [0, 0, 20], q, colourway: p.colourways[0]!.id },
+        { shows: crate!, name: 'Lost', t: [40, 0, 0] },
+      ],
+    },
+    ctx(),
+  );
+  const lost = p.scenes[0]!.placements.flat().at(-1)!.id;
+  return apply(p, changePlacementsEdit, { scene, changes: [{ id: lost, change: { hidden: true } }] }, ctx());
+}
+
+/** The box around a model, its nodes walked by hand. */
+function modelExtent(model: ShipModel) {
+  const worlds: Mat4[] = [];
+  let all: ReturnType<typeof uniteExtents> = null;
+  for (const { parent, t, q, s, mesh } of model.nodes) {
+    const local = matrixOf({ t, q, s });
+    const world = parent === null ? local : mulMat(worlds[parent]!, local);
+    worlds.push(world);
+    for (const { shape } of mesh === null ? [] : model.meshes[mesh]!.pieces) {
+      const { positions } = model.shapes[shape]!;
+      for (let i = 0; i < positions.length; i += 3)
+        all = uniteExtents(
+          all,
+          placedExtent(world, { min: [positions[i]!, positions[i + 1]!, positions[i + 2]!], size: [0, 0, 0] }),
+        );
+    }
+  }
+  return all!;
+}
+const round = (v: readonly number[]): number[] => v.map((x) => Math.round(x * 1e4) / 1e4 + 0);
+
+describe('what is shipped', () => {
+  const p = quay();
+  const scene = p.scenes[0]!.id;
+
+  it('of a scene: a node for each placement, shapes shared, a look of its own as a material of its own', () => {
+    const model = gatherShipped(p, { of: 'scene', scene });
+    expect(model.nodes.map((o) => [o.name, o.parent])).toEqual([
+      ['Row', null],
+      ['First', 0],
+      ['Second', 0],
+    ]);
+    expect([model.shapes.length, model.meshes.length]).toEqual([1, 2]);
+    expect(model.materials.map((m) => m.name)).toEqual(['Starter', 'Starter (Night)']);
+    expect(model.counts).toMatchObject({ parts: 2, faces: 2 * 52, triangles: 24 });
+    expect(model.notes.map(noteText)).toEqual(['1 hidden placement was left out.']);
+    // It stands where the draw list says.
+    const k = p.metresPerUnit;
+    const { lo, hi } = listExtent(gather(p, { of: 'scene', scene }))!;
+    expect(round(modelExtent(model).lo)).toEqual(round(lo.map((v) => v * k)));
+    expect(round(modelExtent(model).hi)).toEqual(round(hi.map((v) => v * k)));
+  });
+
+  it('of a group of it and of a part: from its own origin', () => {
+    const row = p.scenes[0]!.placements[0]![0]!.id;
+    const group = gatherShipped(p, { of: 'group', scene, placement: row });
+    expect([group.name, group.nodes[0]!.t, group.nodes[1]!.t[2] / p.metresPerUnit]).toEqual(['Row', [0, 0, 0], 5]);
+    const part = gatherShipped(p, { of: 'part', part: p.parts[1]!.id });
+    expect([part.name, part.nodes.length, part.counts.triangles]).toEqual(['Crate', 1, 12]);
+  });
+
+  it('by a profile: upright another way, in its units, about its origin, with its names', () => {
+    const what = { of: 'part', part: p.parts[1]!.id } as const;
+    const plain = modelExtent(gatherShipped(p, what));
+    const size = plain.hi.map((v, i) => v - plain.lo[i]!);
+    const profile = {
+      ...PLAIN_PROFILE,
+      up: '+z',
+      forward: '-y',
+      unitsPerMetre: 100,
+      origin: 'base',
+      prefix: 'quay_',
+    } as const;
+    const model = gatherShipped(p, what, profile);
+    const { lo, hi } = modelExtent(model);
+    const [x, y, z] = size.map((v) => v * 100) as [number, number, number];
+    // Its height runs along +Z from the ground, what faced +Z faces −Y.
+    expect(round(lo)).toEqual(round([-x / 2, -z / 2, 0]));
+    expect(round(hi)).toEqual(round([x / 2, z / 2, y]));
+    expect(model.nodes.at(-1)!.name).toBe('quay_Crate');
+    expect(() => gatherShipped(p, what, { ...PLAIN_PROFILE, forward: '+y' })).toThrow(FileError);
+  });
+
+  it('a scene as a GLB is without fault and has its cubes once', async () => {
+    const { files, counts } = await runExport(
+      p,
+      { exporter: 'glb', subject: { of: 'scene', scene }, options: {} },
+      QUIET_JOB,
+    );
+    expect(files[0]!.name).toBe('landing.glb');
+    const report = (await validator.validateBytes(files[0]!.bytes)) as { issues: { messages: { code: string }[] } };
+    expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION')).toEqual([]);
+    const root = (await new NodeIO().readBinary(files[0]!.bytes)).getRoot();
+    expect([root.listNodes().length, root.listMeshes().length]).toEqual([3, 2]);
+    expect(new Set(root.listMeshes().map((m) => m.listPrimitives()[0]!.getAttribute('POSITION'))).size).toBe(1);
+    const plain = { exporter: 'glb', subject: { of: 'rig' }, options: { colourways: false } } as const;
+    expect((await runExport(p, plain, QUIET_JOB)).files[0]!.bytes.length).toBeLessThan(
+      (await runExport(p, { ...plain, options: {} }, QUIET_JOB)).files[0]!.bytes.length,
+    );
+    expect(counts).toEqual(
+      (await planExport(p, { exporter: 'glb', subject: { of: 'scene', scene }, options: {} }, QUIET_JOB)).counts,
+    );
+  });
+});
+
+describe('the list of exporters', () => {
+  it('is of kinds with names and endings of their own, whose options all have a preset and a title', () => {
+    expect(new Set(EXPORTERS.map((e) => e.id)).size).toBe(EXPORTERS.length);
+    expect(new Set(EXPORTERS.map((e) => e.extensions[0])).size).toBe(EXPORTERS.length);
+    for (const e of EXPORTERS) {
+      expect(e.options.safeParse({}).success, e.id).toBe(true);
+      for (const f of optionFields(e.options)) {
+        expect(f.title, `${e.id} ${f.key}`).not.toBe(f.key);
+        expect(f.preset, `${e.id} ${f.key}`).toBeDefined();
+      }
+    }
+  });
+  it('a palette without its surfaces says so; a picture is as large as its film', async () => {
+    const p = quay();
+    const plan = await planExport(
+      p,
+      { exporter: 'palette-hex', subject: { of: 'palette', palette: p.palettes[0]!.id, colourway: null }, options: {} },
+      QUIET_JOB,
+    );
+    expect(plan.notes.map((o) => o.code)).toEqual(['surfacesLost']);
+    const light = new Float32Array(3 * 2 * 3).fill(1);
+    const film = { width: 3, height: 2, tiles: [{ x: 0, y: 0, width: 3, height: 2, samples: 1, light }] };
+    const png = EXPORTERS.find((e) => e.id === 'png')!;
+    const { files } = await png.write({ name: 'Dusk, quayside', film, exposure: 0 }, {}, QUIET_JOB);
+    expect([files[0]!.name, decode(files[0]!.bytes).width]).toEqual(['dusk-quayside.png', 3]);
+  });
+  it('options are read from words, and a wrong one is told with what would do', () => {
+    const schema = z.strictObject({
+      clips: z.boolean().default(true).meta({ title: 'Clips' }),
+      padding: z.int().min(0).max(16).default(2),
+      up: z.enum(['y', 'z']).default('y'),
+    });
+    expect(optionsFromWords(schema, ['clips=no', 'padding=4'])).toEqual({ clips: false, padding: 4, up: 'y' });
+    expect(optionFields(schema).map((f) => [f.kind, f.title, f.preset, f.most])).toEqual([
+      ['switch', 'Clips', true, null],
+      ['number', 'padding', 2, 16],
+      ['choice', 'up', 'y', null],
+    ]);
+    for (const [word, told] of [
+      ['clips=maybe', /"maybe".*yes or no/],
+      ['padding=99', /"99".*from 0 to 16/],
+      ['up=x', /y, z/],
+      ['colour=1', /no option "colour".*clips, padding, up/],
+    ] as const)
+      expect(() => optionsFromWords(schema, [word])).toThrow(told);
+  });
+});
+
+describe('the list of importers', () => {
+  const job: ImportJob = {
+    ...QUIET_JOB,
+    pictureSize: (bytes) =>
+      bytes.length > 100 ? Promise.resolve({ width: 40, height: 80 }) : Promise.reject(new Error('cut short')),
+  };
+  const given = (name: string, bytes: Uint8Array) => ({ name, bytes: bytes as Uint8Array<ArrayBuffer> });
+  const picture = new Uint8Array(200);
+  picture.set([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  const importer = (id: string) => IMPORTERS.find((i) => i.id === id)!;
+  const takers = (name: string, bytes: Uint8Array): string[] =>
+    IMPORTERS.filter((i) => i.accepts(bytes.subarray(0, HEAD_BYTES), name)).map((i) => i.id);
+
+  it('tells files by what is in them before what they are called', () => {
+    expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project']);
+    expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project']);
+    expect(takers('sign', picture)).toEqual(['reference', 'palette']);
+    expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
+    expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);
+  });
+  it('a picture stands behind the part as high as what is there; one that cannot be read is told', async () => {
+    const place = { part: 'a', content: { min: [-4, 0, 0], size: [8, 20, 8] }, floor: 0 } as const;
+    const reference = importer('reference');
+    const [find] = reference.inspect([given('sign.png', picture)]);
+    const { brought } = await reference.run(find!, {}, job, place);
+    expect(brought).toMatchObject({
+      kind: 'edit',
+      edit: 'addReference',
+      args: { at: [-5, 0], size: [10, 20], part: 'a' },
+    });
+    const cut = { title: 'cut.png', files: [given('cut.png', picture.subarray(0, 60))] };
+    await expect(reference.run(cut, {}, job, place)).rejects.toThrow(/“cut.png” cannot be read as a picture/);
+  });
+  it('a project comes back as it went; a palette without a name is called after its file', async () => {
+    const p = quay();
+    const [find] = importer('project').inspect([given('quay.sphal', writeProjectFile(p))]);
+    const { brought, notes } = await importer('project').run(find!, {}, job, null);
+    expect(notes).toEqual([]);
+    expect(brought.kind === 'project' && writeProjectFile(brought.project)).toEqual(writeProjectFile(p));
+    const list = {
+      title: 'dusk.hex.txt',
+      files: [given('dusk.hex.txt', new TextEncoder().encode('#112233\n#ffeedd'))],
+    };
+    expect((await importer('palette').run(list, {}, job, null)).brought).toMatchObject({
+      kind: 'palette',
+      name: 'dusk',
+    });
+  });
+});

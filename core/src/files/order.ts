@@ -1,0 +1,60 @@
+import { type Id, type Project, inColourway, must } from '../model';
+import type { Palette } from '../palette';
+import type { ExportPlan, Exporter, Sources, Takes, Written } from './exporter';
+import { exporterOf } from './exporters/list';
+import { FileError } from './file-error';
+import { type FileJob, inPieces } from './job';
+import { gatherShippedSteps } from './ship/gather-shipped';
+import type { Shipped } from './ship/ship-model';
+
+/** What of a project a file is made of; a palette as it is in a colourway. */
+export type Subject = Shipped | { readonly of: 'palette'; readonly palette: Id; readonly colourway: Id | null };
+
+/** A file that is wanted of a project: plain data, so that it can be sent to a worker. */
+export interface ExportOrder {
+  readonly exporter: string;
+  readonly subject: Subject;
+  readonly options: unknown;
+}
+
+/** What would be written. @throws FileError when there is nothing to write */
+export const planExport = async (project: Project, order: ExportOrder, job: FileJob): Promise<ExportPlan> => {
+  const { exporter, options } = understood(order);
+  return exporter.plan(await sourceOf(project, exporter.takes, order.subject, job), options);
+};
+
+/** The files. @throws FileError when there is nothing to write */
+export const runExport = async (
+  project: Project,
+  order: ExportOrder,
+  job: FileJob,
+): Promise<Written & { readonly counts: ExportPlan['counts'] }> => {
+  const { exporter, options } = understood(order);
+  const source = await sourceOf(project, exporter.takes, order.subject, job);
+  const { counts } = exporter.plan(source, options);
+  return { ...(await exporter.write(source, options, job)), counts };
+};
+
+function understood(order: ExportOrder): { exporter: Exporter; options: unknown } {
+  const exporter = exporterOf(order.exporter);
+  if (!exporter) throw new FileError(`There is no kind of file called "${order.exporter}".`);
+  return { exporter, options: exporter.options.parse(order.options) };
+}
+
+async function sourceOf(project: Project, takes: Takes, subject: Subject, job: FileJob): Promise<Sources[Takes]> {
+  switch (takes) {
+    case 'project':
+      return project;
+    case 'palette':
+      return paletteOf(project, subject);
+    case 'model':
+      return inPieces(gatherShippedSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject), job);
+    case 'picture':
+      throw new FileError('A picture is saved where it was traced.');
+  }
+}
+
+function paletteOf(project: Project, subject: Subject): Palette {
+  if (subject.of !== 'palette') return project.palettes[0]!;
+  return must(inColourway(project, subject.colourway).palettes, subject.palette, 'palette');
+}
