@@ -103,7 +103,11 @@ export class Bench {
   joint = (bone: string): Promise<{ x: number; y: number }> =>
     this.page.evaluate((b) => window.sphalerite.screenOf({ bone: b }), bone);
 
-  async step(name: 'Build' | 'Rig' | 'Animate' | 'Light' | 'Ship'): Promise<void> {
+  /** The screens that there are, as the job line shows them. */
+  screens = (): Promise<string[]> =>
+    this.page.getByRole('navigation', { name: 'Steps of the work' }).locator('.name').allTextContents();
+
+  async step(name: string): Promise<void> {
     await this.page
       .getByRole('navigation', { name: 'Steps of the work' })
       .getByRole('link', { name: new RegExp(`^${name}`) })

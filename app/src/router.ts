@@ -1,14 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
-import { STEPS, type ScreenModule, type Step } from './shell/screen';
-
-/** Every screen of the bench, fetched when it is first shown. */
-const screens: Record<Step, () => Promise<ScreenModule>> = {
-  build: () => import('./screens/build').then((m) => m.screen),
-  rig: () => import('./screens/rig').then((m) => m.screen),
-  animate: () => import('./screens/animate').then((m) => m.screen),
-  light: () => import('./screens/light').then((m) => m.screen),
-  ship: () => import('./screens/ship').then((m) => m.screen),
-};
+import { SCREENS } from './screens/list';
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -16,13 +7,12 @@ export const router = createRouter({
     { path: '/', name: 'shelf', component: () => import('./screens/shelf/ShelfScreen.vue') },
     {
       path: '/project/:id',
-      redirect: (to) => ({ name: 'bench', params: { id: to.params['id'] as string, step: 'build' } }),
+      redirect: (to) => ({ name: 'bench', params: { id: to.params['id'] as string, step: SCREENS[0]!.id } }),
     },
     {
-      path: `/project/:id/:step(${STEPS.join('|')})`,
+      path: `/project/:id/:step(${SCREENS.map((s) => s.id).join('|')})`,
       name: 'bench',
       component: () => import('./shell/BenchFrame.vue'),
-      props: { screens },
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

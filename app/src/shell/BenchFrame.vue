@@ -1,21 +1,11 @@
 <script setup lang="ts">
-import {
-  IconAlertTriangle,
-  IconBone,
-  IconCheck,
-  IconChevronDown,
-  IconHammer,
-  IconKeyframes,
-  IconLock,
-  IconRefresh,
-  IconSailboat,
-  IconSun,
-} from '@tabler/icons-vue';
+import { IconAlertTriangle, IconCheck, IconChevronDown, IconLock, IconRefresh } from '@tabler/icons-vue';
 import { Pane, Splitpanes } from 'splitpanes';
 import { useWindowSize } from '@vueuse/core';
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
+import type { Project } from '@sphalerite/core/model';
 import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
@@ -24,15 +14,12 @@ import CoachCard from './CoachCard.vue';
 import { addCommands, runCommand } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import GuideCard from './GuideCard.vue';
-import type { ScreenControl, ScreenModule, Step } from './screen';
+import { SCREENS, screenOf } from '../screens/list';
+import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
 
 const dialogs = useDialogs();
-const props = defineProps<{ screens: Record<Step, () => Promise<ScreenModule>> }>();
-const TITLES: Record<Step, string> = { build: 'Build', rig: 'Rig', animate: 'Animate', light: 'Light', ship: 'Ship' };
-const ICONS = { build: IconHammer, rig: IconBone, animate: IconKeyframes, light: IconSun, ship: IconSailboat } as const;
-
 // Dialogs are fetched when they are first opened.
 const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'));
 const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
@@ -43,9 +30,10 @@ const session = useSession();
 const notices = useNotices();
 const view = useView();
 const { settings } = useSettings();
-const screen = shallowRef<ScreenModule | null>(null);
+/** What the screen is made of, once it is fetched. */
+const pieces = shallowRef<ScreenPieces | null>(null);
 const control = shallowRef<ScreenControl | null>(null);
-const step = computed(() => route.params['step'] as Step);
+const screen = computed(() => screenOf(route.params['step']));
 let offScreen: () => void = () => undefined;
 const offView = addCommands(viewCommands());
 
@@ -62,14 +50,14 @@ async function openProject(id: string, take = false): Promise<void> {
     await router.replace('/');
   }
 }
-async function openScreen(s: Step): Promise<void> {
-  const next = await props.screens[s]();
-  if (step.value !== s) return;
+async function openScreen(s: Screen): Promise<void> {
+  const next = await s.pieces();
+  if (screen.value !== s) return;
   closeScreen();
   view.measure = '';
   view.cursor = '';
-  session.where = TITLES[s];
-  screen.value = next;
+  session.where = s.title;
+  pieces.value = next;
   control.value = next.control();
   offScreen = addCommands(control.value.commands);
 }
@@ -86,7 +74,7 @@ watch(
   },
   { immediate: true },
 );
-watch(step, (s) => s && void openScreen(s).catch(notices.fail), { immediate: true });
+watch(screen, (s) => void openScreen(s).catch(notices.fail), { immediate: true });
 /** Leaving a project waits for the last save, and asks when there is no saving it. */
 const mayLeave = async (): Promise<boolean> =>
   (await session.settled()) || (await import('./ask-to-leave')).askToLeave();
@@ -98,29 +86,12 @@ onBeforeUnmount(() => {
   void session.close();
 });
 
-const counts = computed<Record<Step, string>>(() => {
+const perScreen = <T,>(of: (s: Screen, p: Project) => T | null): Map<Screen, T> => {
   const p = session.project;
-  return {
-    build: String(p?.parts.length ?? 0),
-    rig: String(p?.rig.bones.length ?? 0),
-    animate: String(p?.clips.length ?? 0),
-    light: String(p?.shots.length ?? 0),
-    ship: '',
-  };
-});
-/** A dot where something still wants doing. */
-const dot = computed<Record<Step, boolean>>(() => {
-  const p = session.project;
-  if (!p) return { build: false, rig: false, animate: false, light: false, ship: false };
-  const loose = p.rig.mounts.some((m) => m.bone === null) && p.rig.bones.length > 0;
-  return {
-    build: p.parts.some((x) => x.layers.every((l) => l.grid.count === 0)),
-    rig: loose,
-    animate: p.clips.some((c) => c.lanes.length === 0),
-    light: false,
-    ship: false,
-  };
-});
+  return new Map(SCREENS.flatMap((s) => ((v) => (v === null ? [] : [[s, v] as const]))(p && of(s, p))));
+};
+const counts = computed(() => perScreen((s, p) => s.count && s.count(p)));
+const wants = computed(() => perScreen((s, p) => s.wants(p)));
 const saved = computed(() =>
   !session.writable
     ? 'looking only'
@@ -147,8 +118,8 @@ const atLeast = (percent: number, pixels: number, whole: number): number =>
   Math.max(percent, Math.min(45, (100 * pixels) / whole));
 const benchSize = computed(() =>
   atLeast(
-    settings.bench[step.value] ?? screen.value?.benchSize ?? 24,
-    settings.bench[step.value] ? 90 : 156,
+    settings.bench[screen.value.id] ?? screen.value.benchSize,
+    settings.bench[screen.value.id] ? 90 : 156,
     height.value - 74,
   ),
 );
@@ -158,7 +129,7 @@ const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
   if (panes.length === 3) [settings.tray, settings.properties] = [panes[0]!.size, panes[2]!.size];
 };
 const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
-  settings.bench = { ...settings.bench, [step.value]: panes[1]!.size };
+  settings.bench = { ...settings.bench, [screen.value.id]: panes[1]!.size };
 };
 /** The splitters say how far they stand, which their library leaves out. */
 async function labelSplitters(): Promise<void> {
@@ -176,7 +147,7 @@ async function labelSplitters(): Promise<void> {
     s.setAttribute('aria-valuenow', String(Math.round(value)));
   }
 }
-watch([screen, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, {
+watch([pieces, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, {
   flush: 'post',
 });
 const readout = computed(() => control.value?.readout() ?? { left: [], right: '' });
@@ -200,17 +171,17 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
         }}</small>
       </button>
       <ol class="steps">
-        <li v-for="(t, s) in TITLES" :key="s">
+        <li v-for="s in SCREENS" :key="s.id">
           <router-link
-            :to="{ name: 'bench', params: { id: route.params['id'], step: s } }"
+            :to="{ name: 'bench', params: { id: route.params['id'], step: s.id } }"
             class="step"
-            :aria-label="counts[s] ? `${t} ${counts[s]}` : t"
-            :class="{ on: s === step }"
-            :aria-current="s === step ? 'step' : undefined"
+            :aria-label="counts.has(s) ? `${s.title} ${counts.get(s)}` : s.title"
+            :class="{ on: s === screen }"
+            :aria-current="s === screen ? 'step' : undefined"
           >
-            <component :is="ICONS[s]" aria-hidden="true" /><span class="name">{{ t }}</span
-            ><span v-if="counts[s]" class="count figures">{{ counts[s] }}</span
-            ><i v-if="dot[s]" class="dot" title="Something here still wants doing" />
+            <component :is="s.icon" aria-hidden="true" /><span class="name">{{ s.title }}</span
+            ><span v-if="counts.has(s)" class="count figures">{{ counts.get(s) }}</span
+            ><i v-if="wants.get(s)" class="dot" :title="`Still to do: ${wants.get(s)}`" />
           </router-link>
         </li>
       </ol>
@@ -236,7 +207,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <button type="button" class="btn" @click="openProject(session.project.id, true)">Take over</button>
     </div>
     <splitpanes
-      v-if="session.project && screen && control"
+      v-if="session.project && pieces && control"
       horizontal
       class="rows"
       @resized="resizedBench"
@@ -245,21 +216,20 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <pane :size="100 - benchSize" :min-size="35">
         <splitpanes @resized="resizedSides" @ready="labelSplitters" @pane-add="labelSplitters">
           <pane v-if="!settings.sidesFolded" :size="traySize" :min-size="12" :max-size="32"
-            ><aside class="side" aria-label="Tray"><component :is="screen.Tray" /></aside
+            ><aside class="side" aria-label="Tray"><component :is="pieces.Tray" /></aside
           ></pane>
           <pane
             ><ViewPane :control="control"
-              ><component :is="screen.Over" v-if="screen.Over" /><GuideCard
-                :step="step"
-                :guide="screen.guide" /><CoachCard :step="step" /></ViewPane
+              ><component :is="pieces.Over" v-if="pieces.Over" /><GuideCard :screen="screen" /><CoachCard
+                :screen="screen" /></ViewPane
           ></pane>
           <pane v-if="!settings.sidesFolded" :size="propertiesSize" :min-size="14" :max-size="34"
-            ><aside class="side" aria-label="Properties"><component :is="screen.Properties" /></aside
+            ><aside class="side" aria-label="Properties"><component :is="pieces.Properties" /></aside
           ></pane>
         </splitpanes>
       </pane>
       <pane :size="benchSize" :min-size="10" :max-size="60"
-        ><section class="bench" aria-label="Bench"><component :is="screen.Bench" /></section
+        ><section class="bench" aria-label="Bench"><component :is="pieces.Bench" /></section
       ></pane>
     </splitpanes>
     <p v-else class="opening" role="status">Opening…</p>

@@ -3,27 +3,27 @@ import { IconX } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
-import type { ScreenModule, Step } from './screen';
+import type { Screen } from './screen';
 
 const dialogs = useDialogs();
-const props = defineProps<{ step: Step; guide: ScreenModule['guide'] }>();
+const props = defineProps<{ screen: Screen }>();
 const { settings } = useSettings();
-const open = computed(() => !settings.closedCards.includes(props.step) && settings.coachDone && !dialogs.coach);
+const open = computed(() => !settings.closedCards.includes(props.screen.id) && settings.coachDone && !dialogs.coach);
 const close = (): void => {
-  settings.closedCards = [...settings.closedCards, props.step];
+  settings.closedCards = [...settings.closedCards, props.screen.id];
 };
 </script>
 
 <template>
   <aside v-if="open" class="guide" aria-label="How this step goes">
     <header>
-      <h2>{{ guide.title }}</h2>
+      <h2>{{ screen.help.title }}</h2>
       <button type="button" class="bare" aria-label="Close this card for good" title="Close for good" @click="close">
         <IconX aria-hidden="true" />
       </button>
     </header>
     <ol>
-      <li v-for="s in guide.steps" :key="s">{{ s }}</li>
+      <li v-for="s in screen.help.steps" :key="s">{{ s }}</li>
     </ol>
   </aside>
 </template>

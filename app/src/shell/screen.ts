@@ -54,18 +54,37 @@ export interface ScreenControl {
   dispose?(): void;
 }
 
-/** A screen: what stands on its four sides and how it uses the view. */
-export interface ScreenModule {
+/** What stands on the four sides of a screen and how it uses the view; its commands are those of its control. */
+export interface ScreenPieces {
   readonly Tray: Component;
   readonly Properties: Component;
   readonly Bench: Component;
   /** Drawn over the view, for screens that show more than cubes. */
   readonly Over?: Component;
-  /** Height of the bench in percent. */
-  readonly benchSize: number;
-  readonly guide: { readonly title: string; readonly steps: readonly string[] };
   control(): ScreenControl;
 }
 
-export const STEPS = ['build', 'rig', 'animate', 'light', 'ship'] as const;
-export type Step = (typeof STEPS)[number];
+/**
+ * A screen of the bench: all there is to say of it. One folder a screen, whose `index.ts` this is, and one line in
+ * `screens/list.ts`. What it is made of is fetched when it is first shown.
+ */
+export interface Screen {
+  /** As in its address. */
+  readonly id: string;
+  /** As on the job line, and as the history says where a step was made. */
+  readonly title: string;
+  readonly icon: Component;
+  /** How many there are of what it is about; null when nothing is counted. */
+  readonly count: ((p: Project) => number) | null;
+  /** What still wants doing here; null when nothing does. */
+  readonly wants: (p: Project) => string | null;
+  /** Height of the bench in percent. */
+  readonly benchSize: number;
+  readonly help: {
+    readonly title: string;
+    readonly steps: readonly string[];
+    /** Its part of the first steps that a new user is led through. */
+    readonly lesson: { readonly title: string; readonly text: string };
+  };
+  readonly pieces: () => Promise<ScreenPieces>;
+}

@@ -1,18 +1,13 @@
 import {
   IconArrowBackUp,
   IconArrowForwardUp,
-  IconBone,
   IconBooks,
   IconFileExport,
-  IconHammer,
   IconHistory,
-  IconKeyframes,
   IconLayoutSidebarRightCollapse,
   IconMoon,
   IconPencil,
-  IconSailboat,
   IconSearch,
-  IconSun,
 } from '@tabler/icons-vue';
 import type { Router } from 'vue-router';
 import { useNotices } from '../stores/notices';
@@ -21,7 +16,7 @@ import { useSettings } from '../stores/settings';
 import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
-import type { Step } from './screen';
+import { SCREENS } from '../screens/list';
 
 /** Commands that are there on every screen. */
 export function addShellCommands(router: Router): () => void {
@@ -30,16 +25,16 @@ export function addShellCommands(router: Router): () => void {
   const { settings } = useSettings();
   const notices = useNotices();
   const open = (): boolean => session.project !== null;
-  const goto = (step: Step, title: string, icon: Command['icon'], n: number): Command => ({
-    id: `go.${step}`,
+  const goTo = SCREENS.map(({ id, title, icon }, i): Command => ({
+    id: `go.${id}`,
     title: `Go to ${title}`,
     group: 'Steps',
-    keys: [`Alt+${n}`],
-    icon: icon!,
+    keys: [`Alt+${i + 1}`],
+    icon,
     enabled: open,
-    on: () => router.currentRoute.value.params['step'] === step,
-    run: () => router.push({ name: 'bench', params: { id: session.project!.id, step } }),
-  });
+    on: () => router.currentRoute.value.params['step'] === id,
+    run: () => router.push({ name: 'bench', params: { id: session.project!.id, step: id } }),
+  }));
   return addCommands([
     {
       id: 'edit.undo',
@@ -138,10 +133,6 @@ export function addShellCommands(router: Router): () => void {
       on: () => settings.sidesFolded,
       run: () => (settings.sidesFolded = !settings.sidesFolded),
     },
-    goto('build', 'Build', IconHammer, 1),
-    goto('rig', 'Rig', IconBone, 2),
-    goto('animate', 'Animate', IconKeyframes, 3),
-    goto('light', 'Light', IconSun, 4),
-    goto('ship', 'Ship', IconSailboat, 5),
+    ...goTo,
   ]);
 }

@@ -1,16 +1,17 @@
-import type { ScreenModule } from '../../shell/screen';
-import BuildBench from './BuildBench.vue';
-import { buildControl } from './control';
-import PropertyTabs from './colours/PropertyTabs.vue';
-import PartsTray from './PartsTray.vue';
+import { IconHammer } from '@tabler/icons-vue';
+import type { Screen } from '../../shell/screen';
 
-export const screen: ScreenModule = {
-  Tray: PartsTray,
-  Properties: PropertyTabs,
-  Bench: BuildBench,
+export const buildScreen: Screen = {
+  id: 'build',
+  title: 'Build',
+  icon: IconHammer,
+  count: (p) => p.parts.length,
+  wants: (p) => {
+    const empty = p.parts.find((o) => o.layers.every((l) => l.grid.count === 0));
+    return empty ? `“${empty.name}” has no cubes yet` : null;
+  },
   benchSize: 22.4,
-  control: buildControl,
-  guide: {
+  help: {
     title: 'How Build goes',
     steps: [
       'Choose a part on the left; the others turn faint.',
@@ -19,5 +20,10 @@ export const screen: ScreenModule = {
       'M mirrors. Alt turns Add into Erase for a stroke.',
       'Shift+2 opens the colours, Shift+3 finishes such as planks and speckle.',
     ],
+    lesson: {
+      title: 'This is Tamsin. Change something',
+      text: 'Pick a swatch below, then drag on her coat with “Add box”: first the footprint, then move up for the height and click.',
+    },
   },
+  pieces: async () => (await import('./pieces')).pieces,
 };

@@ -1,16 +1,17 @@
-import type { ScreenModule } from '../../shell/screen';
-import BonesTray from './BonesTray.vue';
-import BoneProperties from './BoneProperties.vue';
-import RigBench from './RigBench.vue';
-import { rigControl } from './control';
+import { IconBone } from '@tabler/icons-vue';
+import type { Screen } from '../../shell/screen';
 
-export const screen: ScreenModule = {
-  Tray: BonesTray,
-  Properties: BoneProperties,
-  Bench: RigBench,
+export const rigScreen: Screen = {
+  id: 'rig',
+  title: 'Rig',
+  icon: IconBone,
+  count: (p) => p.rig.bones.length,
+  wants: (p) => {
+    const loose = p.rig.bones.length > 0 ? p.rig.mounts.filter((m) => m.bone === null).length : 0;
+    return loose > 0 ? `${loose} ${loose === 1 ? 'part hangs' : 'parts hang'} on no bone` : null;
+  },
   benchSize: 25,
-  control: rigControl,
-  guide: {
+  help: {
     title: 'How Rig goes',
     steps: [
       'Click a joint in the view or a bone on the left.',
@@ -18,5 +19,10 @@ export const screen: ScreenModule = {
       'J shows arrows that move the joint while the cubes stay; dragged by its dot it snaps to corners, edges and faces.',
       'Drag a bone onto another in the list to hang it there.',
     ],
+    lesson: {
+      title: 'Bend her',
+      text: 'Click a white joint, then drag one of the coloured rings around it. Everything that hangs on the bone comes along.',
+    },
   },
+  pieces: async () => (await import('./pieces')).pieces,
 };

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import type { OptionField } from '@sphalerite/core/files';
 import { ElCheckbox, ElOption, ElSelect } from 'element-plus';
+import 'element-plus/theme-chalk/el-select.css';
+import 'element-plus/theme-chalk/el-option.css';
+import 'element-plus/theme-chalk/el-scrollbar.css';
+import 'element-plus/theme-chalk/el-checkbox.css';
 import NumberField from '../../components/NumberField.vue';
 
 /** A form for options, made of what their schema says. */

@@ -2,6 +2,12 @@
 import { sideSuffix } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
 import { ElOption, ElOptionGroup, ElSelect } from 'element-plus';
+import 'element-plus/theme-chalk/el-select.css';
+import 'element-plus/theme-chalk/el-option.css';
+import 'element-plus/theme-chalk/el-option-group.css';
+import 'element-plus/theme-chalk/el-scrollbar.css';
+import 'element-plus/theme-chalk/el-tag.css';
+import 'element-plus/theme-chalk/el-input.css';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NumberField from '../../components/NumberField.vue';

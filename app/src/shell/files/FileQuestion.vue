@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus';
+import 'element-plus/theme-chalk/el-button.css';
 import { useArrivals } from '../../stores/arrivals';
 
 /** What is to be done with a file that has more than one use. */

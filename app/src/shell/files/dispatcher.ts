@@ -94,7 +94,7 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   } catch (e) {
     if (e instanceof JobCancelled) return;
     const { message } = e as Error;
-    refuse(message.includes(find.title) ? message : `“${find.title}”: ${message}`);
+    refuse(message.includes(find.title) ? message : `${find.title}: ${message}`);
   }
 }
 

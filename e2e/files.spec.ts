@@ -1,0 +1,99 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { encode } from 'fast-png';
+import { Bench } from './bench';
+import { expect, test } from './test';
+
+const sign = Buffer.from(encode({ width: 8, height: 8, data: new Uint8Array(256).fill(200), channels: 4 }));
+const hex = Buffer.from('; Low water\n#224455 Mud\n#88aa99 Reed\n');
+
+/** A desk with files on it: they are dropped on the page or pasted into it, as a hand would. */
+class Desk extends Bench {
+  async give(how: 'drop' | 'paste', name: string, bytes: Buffer): Promise<void> {
+    await this.page.evaluate(
+      ([way, file, list]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(list)], file));
+        const at = document.querySelector('canvas') ?? document.body;
+        const more = { bubbles: true, cancelable: true };
+        if (way === 'paste') document.body.dispatchEvent(new ClipboardEvent('paste', { ...more, clipboardData: data }));
+        else
+          for (const type of ['dragover', 'drop'])
+            at.dispatchEvent(new DragEvent(type, { ...more, dataTransfer: data }));
+      },
+      [how, name, [...bytes]] as const,
+    );
+  }
+  says = (text: string | RegExp) => expect(this.page.getByRole('status').filter({ hasText: text })).toBeVisible();
+}
+
+test('files are dropped and pasted on every screen and on the shelf: each is known for what it is', async ({
+  page,
+}) => {
+  const b = new Desk(page);
+  await b.open();
+  await b.part(/Coat/);
+  // A picture has two uses where a part is in hand.
+  await b.give('drop', 'sign.png', sign);
+  const question = page.getByRole('dialog', { name: /sign\.png/ });
+  await expect(question.getByRole('button', { name: 'Take its colours as a palette' })).toBeVisible();
+  await question.getByRole('button', { name: 'Stand it behind the part as a reference' }).click();
+  await expect(page.getByText('sign.png')).toBeVisible();
+  await b.idle();
+  const p = await b.project();
+  expect(p.references).toMatchObject([{ name: 'sign.png', part: p.parts.find((o) => o.name === 'Coat')!.id }]);
+  // Let go of, it changes nothing.
+  await b.give('paste', 'sign.png', sign);
+  await expect(question).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(question).toBeHidden();
+  expect((await b.project()).references).toHaveLength(1);
+
+  await b.step('Animate');
+  await b.give('paste', 'low-water.hex', hex);
+  await page.waitForURL(/\/build$/);
+  await expect(page.getByRole('region', { name: 'Another palette' })).toContainText('Low water');
+
+  await b.step('Rig');
+  const lamp = readFileSync(join(import.meta.dirname, '../content/out/lamp-post.sphal'));
+  await b.give('drop', 'post.sphal', lamp);
+  await b.says('“post.sphal” stands on the shelf');
+  await b.give('drop', 'song.ogg', Buffer.from('OggS nothing of ours'));
+  await b.says('“song.ogg” is nothing that can be brought in');
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.waitForURL(/\/build$/);
+  await expect(page.getByTestId('project-menu')).toContainText('Lamp post');
+
+  await page.keyboard.press('Alt+0');
+  const posts = page.locator('[data-project="Lamp post"]');
+  await expect(posts).toHaveCount(2);
+  await b.give('drop', 'post.sphal', lamp);
+  await expect(posts).toHaveCount(3);
+  await b.give('drop', 'low-water.hex', hex);
+  await b.says('Open the project it is meant for');
+});
+
+test('Ship offers every output of the list, with its options; one part ships alone', async ({ page }) => {
+  const b = new Desk(page);
+  await b.open();
+  await b.step('Ship');
+  const saved = async (): Promise<Buffer> => {
+    const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('e')]);
+    return readFileSync(await download.path());
+  };
+  const figure = (name: string) =>
+    page.locator('dt', { hasText: new RegExp(`^${name}$`) }).locator('xpath=following-sibling::dd[1]');
+  await expect(figure('clips')).toHaveText('4');
+  const whole = await saved();
+  await page.getByRole('checkbox', { name: 'Clips' }).uncheck({ force: true });
+  await expect(figure('clips')).toHaveText('0');
+  await page.getByRole('combobox', { name: 'What is shipped' }).click();
+  await page.getByRole('option', { name: 'Lantern' }).click();
+  await expect(figure('nodes')).toHaveText('1');
+  const one = await saved();
+  expect(one.subarray(0, 4).toString()).toBe('glTF');
+  expect(one.length).toBeLessThan(whole.length / 4);
+  await page.getByRole('button', { name: 'Palette, hex list' }).click();
+  await expect(page.getByText(/Gloss, metal and glow of \d+ swatches/)).toBeVisible();
+  expect((await saved()).toString()).toMatch(/^; Emberquay\n#[0-9a-f]{6} /);
+});
