@@ -11,6 +11,7 @@ import { commandFor, runCommand } from './stores/commands';
 import { addShellCommands } from './shell/shell-commands';
 import { useNotices } from './stores/notices';
 import { useSession } from './stores/session';
+import { useView } from './stores/view';
 import { isTyping } from './viewport/typing';
 import { onSettingLost } from './storage/settings-store';
 import { onWorkersBroken } from './workers/pool';
@@ -20,6 +21,7 @@ const dialogs = useDialogs();
 // Fetched when it is first asked for.
 const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
 const session = useSession();
+const view = useView();
 const notices = useNotices();
 const ready = ref(true);
 const off = addShellCommands(useRouter());
@@ -28,6 +30,10 @@ installAutomation();
 function onKey(e: KeyboardEvent): void {
   if (e.defaultPrevented || (isTyping(e.target) && !(e.ctrlKey || e.metaKey))) return;
   if (isTyping(e.target) && /^[zyaxcv]$/i.test(e.key)) return;
+  if (view.keyUser && !e.ctrlKey && !e.metaKey && !e.altKey && view.keyUser(e.key)) {
+    e.preventDefault();
+    return;
+  }
   const c = commandFor(e);
   if (!c) return;
   e.preventDefault();

@@ -1,5 +1,8 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { SCREENS } from './screens/list';
+import { useScreens } from './shell/screens';
+
+useScreens(SCREENS);
 
 export const router = createRouter({
   history: createWebHistory(),

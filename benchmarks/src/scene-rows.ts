@@ -32,12 +32,12 @@ import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type BufferGeometry, Mesh, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import { type DrawnList, DrawnScene } from '../../app/src/viewport/drawn/drawn-scene';
 import type { DrawStyle } from '../../app/src/viewport/drawn/style';
+import { EMPTY_VIEW } from '../../app/src/storage/view-state';
 import { blindContext } from './blind-gl';
 import { type Row, median, ms } from './rows';
 
 const PLACEMENTS = 5000;
 const PARTS = 40;
-const VIEW = { part: null, layer: null, bone: null, clip: null, shot: null, colourway: null };
 
 /** A market of 5,000 placements of 40 parts, made by the edits that the stage makes. */
 function market(): Project {
@@ -189,12 +189,12 @@ async function saving(p: Project): Promise<Row> {
   await import('fake-indexeddb/auto');
   const { ProjectWriter } = await import('../../app/src/storage/project-writer');
   const writer = new ProjectWriter('market', 1);
-  let h = startHistory(p, VIEW, 0);
+  let h = startHistory(p, EMPTY_VIEW, 0);
   const whole = await writer.save(h);
   const bytes: number[] = [];
   for (let i = 0; i < 40; i++) {
     const project = nudged(h.entries[h.now]!.project, i);
-    h = record(h, { label: 'Move', at: i, where: 'Stage', project, viewBefore: VIEW, viewAfter: VIEW });
+    h = record(h, { label: 'Move', at: i, where: 'Stage', project, viewBefore: EMPTY_VIEW, viewAfter: EMPTY_VIEW });
     bytes.push(await writer.save(h));
   }
   const most = Math.max(...bytes);

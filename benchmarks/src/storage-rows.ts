@@ -1,3 +1,4 @@
+import { EMPTY_VIEW } from '../../app/src/storage/view-state';
 import { seededRandom } from '@sphalerite/core/math';
 import { type Project, idsFrom, makeProject } from '@sphalerite/core/model';
 import { startHistory } from '@sphalerite/core/project';
@@ -6,7 +7,6 @@ import { type Row, heapBytes, ms } from './rows';
 import { terrain } from './scenes';
 
 const EDITS = 10_000;
-const VIEW = { part: null, layer: null, bone: null, clip: null, shot: null, colourway: null };
 const mb = (bytes: number): string => `${(bytes / 1048576).toFixed(0)} MB`;
 
 /** A project whose only layer has these cells. */
@@ -30,7 +30,7 @@ export async function storageRows(): Promise<Row[]> {
     const place = (): number => Math.floor(random() * edge);
     let grid = terrain();
     const before = heapBytes();
-    let h = startHistory(around(project, grid), VIEW, 0);
+    let h = startHistory(around(project, grid), EMPTY_VIEW, 0);
     const entries = [...h.entries];
     for (let i = 0; i < EDITS; i++) {
       const [x, y, z] = [place(), place(), place()];

@@ -2,9 +2,11 @@ import { DEMOS } from '@sphalerite/content';
 import { type Project, idsFrom, makeProject } from '@sphalerite/core/model';
 import { addClipEdit, apply, editContext } from '@sphalerite/core/project';
 import { expect, it } from 'vitest';
-import { SCREENS, screenOf } from './list';
+import { screenOf, useScreens } from '../shell/screens';
+import { SCREENS } from './list';
 
 it('each screen says everything about itself, once', () => {
+  useScreens(SCREENS);
   for (const of of ['id', 'title', 'icon'] as const)
     expect(new Set(SCREENS.map((s) => s[of])).size).toBe(SCREENS.length);
   for (const s of SCREENS) {

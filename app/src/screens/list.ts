@@ -7,5 +7,3 @@ import { shipScreen } from './ship';
 
 /** The screens of the bench, in the order of the work: the job line, the router, the keys Alt+1 and on, and the first steps follow it. */
 export const SCREENS: readonly Screen[] = [buildScreen, rigScreen, animateScreen, lightScreen, shipScreen];
-
-export const screenOf = (id: unknown): Screen => SCREENS.find((s) => s.id === id) ?? SCREENS[0]!;

@@ -14,7 +14,7 @@ import CoachCard from './CoachCard.vue';
 import { addCommands, runCommand } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import GuideCard from './GuideCard.vue';
-import { SCREENS, screenOf } from '../screens/list';
+import { screenOf, screens } from './screens';
 import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
@@ -88,7 +88,7 @@ onBeforeUnmount(() => {
 
 const perScreen = <T,>(of: (s: Screen, p: Project) => T | null): Map<Screen, T> => {
   const p = session.project;
-  return new Map(SCREENS.flatMap((s) => ((v) => (v === null ? [] : [[s, v] as const]))(p && of(s, p))));
+  return new Map(screens().flatMap((s) => ((v) => (v === null ? [] : [[s, v] as const]))(p && of(s, p))));
 };
 const counts = computed(() => perScreen((s, p) => s.count && s.count(p)));
 const wants = computed(() => perScreen((s, p) => s.wants(p)));
@@ -171,7 +171,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
         }}</small>
       </button>
       <ol class="steps">
-        <li v-for="s in SCREENS" :key="s.id">
+        <li v-for="s in screens()" :key="s.id">
           <router-link
             :to="{ name: 'bench', params: { id: route.params['id'], step: s.id } }"
             class="step"

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
-import { SCREENS } from '../screens/list';
+import { screens } from './screens';
 import type { Screen } from './screen';
 
 const dialogs = useDialogs();
@@ -17,12 +17,12 @@ const at = ref(0);
 const made = (where: string): boolean =>
   (session.history?.entries ?? []).slice(1, (session.history?.now ?? 0) + 1).some((e) => e.where === where);
 const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project !== null);
-const lesson = computed(() => SCREENS[at.value]!.help.lesson);
+const lesson = computed(() => screens()[at.value]!.help.lesson);
 watch(open, (o) => o && (at.value = 0));
 
 async function show(i: number): Promise<void> {
   at.value = i;
-  if (session.project) await router.push({ name: 'bench', params: { id: session.project.id, step: SCREENS[i]!.id } });
+  if (session.project) await router.push({ name: 'bench', params: { id: session.project.id, step: screens()[i]!.id } });
 }
 function finish(): void {
   settings.coachDone = true;
@@ -32,14 +32,14 @@ function finish(): void {
 
 <template>
   <aside v-if="open" class="coach" role="dialog" aria-label="First steps" data-testid="coach">
-    <p class="quiet figures">{{ at + 1 }} of {{ SCREENS.length }}</p>
+    <p class="quiet figures">{{ at + 1 }} of {{ screens().length }}</p>
     <h2>{{ lesson.title }}</h2>
     <p>{{ lesson.text }}</p>
     <footer class="row">
       <button type="button" class="btn" @click="finish">Skip</button>
-      <span class="dots" aria-hidden="true"><i v-for="(_, i) in SCREENS" :key="i" :class="{ on: i === at }" /></span>
-      <button v-if="at < SCREENS.length - 1" type="button" class="btn primary" @click="show(at + 1)">
-        {{ made(SCREENS[at]!.title) ? 'Well done. Next' : 'Next' }}
+      <span class="dots" aria-hidden="true"><i v-for="(_, i) in screens()" :key="i" :class="{ on: i === at }" /></span>
+      <button v-if="at < screens().length - 1" type="button" class="btn primary" @click="show(at + 1)">
+        {{ made(screens()[at]!.title) ? 'Well done. Next' : 'Next' }}
       </button>
       <button v-else type="button" class="btn primary" @click="finish">Done</button>
     </footer>

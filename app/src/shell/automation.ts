@@ -107,7 +107,12 @@ export function installAutomation(): void {
       }
     },
     state: () => ({
-      view: { ...session.view },
+      view: {
+        ...session.hand,
+        layer: session.view.layer,
+        colourway: session.view.colourway,
+        chosen: session.view.chosen,
+      },
       saved: session.saveState,
       lastSaveBytes: session.lastSaveBytes(),
       frames: view.viewport?.frames ?? 0,

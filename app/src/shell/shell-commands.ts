@@ -16,7 +16,7 @@ import { useSettings } from '../stores/settings';
 import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
-import { SCREENS } from '../screens/list';
+import { screens } from './screens';
 
 /** Commands that are there on every screen. */
 export function addShellCommands(router: Router): () => void {
@@ -25,7 +25,7 @@ export function addShellCommands(router: Router): () => void {
   const { settings } = useSettings();
   const notices = useNotices();
   const open = (): boolean => session.project !== null;
-  const goTo = SCREENS.map(({ id, title, icon }, i): Command => ({
+  const goTo = screens().map(({ id, title, icon }, i): Command => ({
     id: `go.${id}`,
     title: `Go to ${title}`,
     group: 'Steps',

@@ -158,7 +158,7 @@ function cameraCommands(): Command[] {
       group: 'View',
       keys: ['Home'],
       icon: IconFocusCentered,
-      run: () => view.viewport?.frame((i) => i.source.part === session.view.part),
+      run: () => view.viewport?.frame((i) => i.source.part === session.hand.part),
     },
     {
       id: 'view.all',

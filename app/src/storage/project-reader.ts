@@ -18,6 +18,7 @@ import { type GridRow, type RecordRow, type StepRow, db } from './database';
 import { brickKeysOf, readGrid } from './grid-rows';
 import type { KeyBook } from './key-book';
 import type { Step } from './project-writer';
+import { viewSchema } from './view-state';
 import { type Apart, jsonOfRecord, namesOfRecord, namesOfStep, noNames, rootOfStep, whole } from './row-names';
 import { sharedWith } from './share';
 import { UnreadableError } from './storage-errors';
@@ -57,7 +58,9 @@ export class ProjectReader {
     for (const row of rows) checkVersion(row.format);
     const fetched = await this.fetch(rows);
     return rows.map((row) => {
-      const { label, at, where, viewBefore, viewAfter, bytes } = row;
+      const { label, at, where, bytes } = row;
+      const viewBefore = viewSchema.parse(row.viewBefore),
+        viewAfter = viewSchema.parse(row.viewAfter);
       const shown = sharedWith(this.lastShown, { label, where, viewBefore, viewAfter });
       this.lastShown = shown;
       return { ...shown, at, bytes, project: this.revive(row, fetched) };

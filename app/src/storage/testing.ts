@@ -22,7 +22,7 @@ import {
   strokeEdit,
 } from '@sphalerite/core/project';
 import { boxStroke } from '@sphalerite/core/sculpt';
-import { EMPTY_VIEW, type ViewState } from './view-state';
+import { EMPTY_VIEW, type ViewState, chosenAnew } from './view-state';
 
 // What tests of storage share: histories to store, and all that makes two of them the same.
 
@@ -32,7 +32,7 @@ let n = 0;
 export function step<A>(h: H, edit: Edit<A>, args: A): H {
   n++;
   const project = apply(current(h), edit, args, editContext(`storage ${n}`, n));
-  const viewAfter = { ...EMPTY_VIEW, part: project.parts[0]?.id ?? null };
+  const viewAfter = chosenAnew(EMPTY_VIEW, { part: project.parts[0]?.id ?? null });
   return record(h, { label: `step ${n}`, at: n, where: 'Build', project, viewBefore: EMPTY_VIEW, viewAfter });
 }
 export const start = (size = 40): H =>

@@ -21,6 +21,9 @@ export const useArrivals = defineStore('arrivals', () => {
     answer(importer: string | null): void;
   } | null>(null);
 
+  /** Opens a project of the shelf; set by who can. */
+  const open = shallowRef<(id: string) => void>(() => undefined);
+
   /** Asks what is to be done with a file; null when nothing. */
   function ask(title: string, offers: readonly FileOffer[]): Promise<string | null> {
     question.value?.answer(null);
@@ -35,5 +38,5 @@ export const useArrivals = defineStore('arrivals', () => {
       };
     });
   }
-  return { shelved, palette, question, ask };
+  return { shelved, palette, question, open, ask };
 });

@@ -11,7 +11,7 @@ import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { freshId } from '../storage/shelf';
-import { EMPTY_VIEW, type ViewState } from '../storage/view-state';
+import { type Choice, EMPTY_VIEW, type ViewState, chosenAnew } from '../storage/view-state';
 import { JobCancelled } from '../workers/protocol';
 import { useNotices } from './notices';
 import { useBackground } from './session/background';
@@ -21,7 +21,7 @@ import { useSaving } from './session/saving';
 import { useTimeTravel } from './session/time-travel';
 
 /** What is chosen after an edit, from the project after it. */
-type Choosing = (after: Project) => Partial<ViewState>;
+type Choosing = (after: Project) => Choice;
 
 /** The project on the bench: its history, what is chosen in it, and its saving. */
 export const useSession = defineStore('session', () => {
@@ -71,7 +71,7 @@ export const useSession = defineStore('session', () => {
   /** Makes `after` the next step of the history. */
   function step(label: string, after: Project, choosing?: Choosing): void {
     const viewBefore = view.value;
-    if (choosing) view.value = { ...viewBefore, ...choosing(after) };
+    if (choosing) view.value = chosenAnew(viewBefore, choosing(after));
     const made = { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter: view.value };
     setHistory(record(history.value!, made));
   }

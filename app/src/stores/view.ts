@@ -15,8 +15,10 @@ export const useView = defineStore('view', () => {
   const flat = ref(false);
   /** The pose that is shown now; set from the screen that is open. */
   const pose = shallowRef<Pose>(REST_POSE);
+  /** Takes keys while a hand holds something in the view: figures are typed there. Gives whether a key was meant for it. */
+  const keyUser = shallowRef<((key: string) => boolean) | null>(null);
   const setViewport = (v: Viewport | null): void => {
     viewport.value = v ? markRaw(v) : null;
   };
-  return { viewport, cameraTick, measure, cursor, flat, pose, setViewport };
+  return { viewport, cameraTick, measure, cursor, flat, pose, keyUser, setViewport };
 });

@@ -1,6 +1,5 @@
 import type { Axis, Box, Mat4, Vec3 } from '@sphalerite/core/math';
 import {
-  BoxGeometry,
   BufferGeometry,
   CylinderGeometry,
   Float32BufferAttribute,
@@ -10,22 +9,13 @@ import {
   type Object3D,
   Points,
   type PointsMaterial,
-  TorusGeometry,
   Vector3,
 } from 'three';
+import type { DrawnGizmo } from './gizmo';
+import { gizmoObjects } from './overlay-gizmo';
 import { guidePlane, mirrorPlane, spinAxis } from './overlay-guides';
 import { type Mark, faceMarks, keepSurfacesOf, markOf } from './overlay-marks';
-import {
-  AXIS_COLOURS,
-  HONEY,
-  TONES,
-  type Tone,
-  boxFill,
-  boxLines,
-  onTop,
-  pointMaterial,
-  segments,
-} from './overlay-materials';
+import { HONEY, TONES, type Tone, boxFill, boxLines, onTop, pointMaterial, segments } from './overlay-materials';
 import { type Picture, keepPictures, pictureOn } from './overlay-pictures';
 
 export type { Mark } from './overlay-marks';
@@ -83,21 +73,7 @@ export interface Overlay {
   readonly joints: readonly JointMark[];
   /** Attachment points: where they are and where they point, in the world. */
   readonly points: readonly { readonly at: Vec3; readonly to: Vec3 }[];
-  /** Rings to turn by: where and how turned. */
-  readonly rings: {
-    readonly at: Vec3;
-    readonly axes: readonly Vec3[];
-    readonly radius: number;
-    readonly hot: number;
-  } | null;
-  /** Arrows to move by. */
-  readonly arrows: {
-    readonly at: Vec3;
-    readonly axes: readonly Vec3[];
-    readonly length: number;
-    readonly hot: number;
-    readonly head?: number;
-  } | null;
+  readonly gizmo: DrawnGizmo | null;
 }
 
 export const NO_OVERLAY: Overlay = {
@@ -117,8 +93,7 @@ export const NO_OVERLAY: Overlay = {
   cursor: null,
   joints: [],
   points: [],
-  rings: null,
-  arrows: null,
+  gizmo: null,
 };
 
 /** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
@@ -144,8 +119,7 @@ export class OverlayView {
     if (o.figure)
       for (const b of o.figure.boxes) this.group.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
     this.addSkeleton(o);
-    if (o.rings) this.addRings(o.rings);
-    if (o.arrows) this.addArrows(o.arrows);
+    if (o.gizmo) this.group.add(...gizmoObjects(o.gizmo));
     keepSurfacesOf(o.marks);
   }
 
@@ -208,33 +182,6 @@ export class OverlayView {
       o.joints.filter((j) => j.selected),
       this.honeyDot,
     );
-  }
-
-  private addRings({ at, axes, radius, hot }: NonNullable<Overlay['rings']>): void {
-    axes.forEach((axis, i) => {
-      const ring = new Mesh(
-        new TorusGeometry(radius, radius * (hot === i ? 0.028 : 0.015), 6, 72),
-        onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 0.95 : 0.35),
-      );
-      ring.position.set(...at);
-      ring.lookAt(at[0] + axis[0], at[1] + axis[1], at[2] + axis[2]);
-      ring.renderOrder = 23;
-      this.group.add(ring);
-    });
-  }
-
-  private addArrows({ at, axes, length, hot, head: edge = length * 0.1 }: NonNullable<Overlay['arrows']>): void {
-    axes.forEach((axis, i) => {
-      const end: Vec3 = [at[0] + axis[0] * length, at[1] + axis[1] * length, at[2] + axis[2] * length];
-      this.group.add(segments([...at, ...end], AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4, 23));
-      const head = new Mesh(
-        new BoxGeometry(edge, edge, edge),
-        onTop(AXIS_COLOURS[i]!, hot === -1 || hot === i ? 1 : 0.4),
-      );
-      head.position.set(...end);
-      head.renderOrder = 23;
-      this.group.add(head);
-    });
   }
 }
 

@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { pickPart, toLattice } from './pick';
 import { setSurface } from './set-surface';
 import { alongAxis, onPlane } from '../tools/geometry';
-import { angleOnRing } from './handles';
+import { angleOnRing } from '../tools/gizmo';
 import { OrbitCamera, type VIEWS } from './orbit-camera';
 
 const close = (a: readonly number[], b: readonly number[], digits = 6): void =>

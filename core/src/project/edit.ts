@@ -34,6 +34,17 @@ export function defineEdit<A>(edit: Edit<A>): Edit<A> {
   return edit;
 }
 
+/** An edit of several records as one step, one after the other; the first gives it its name. */
+export const each = <A>(edit: Edit<A>): Edit<readonly A[]> => ({
+  name: edit.name,
+  label: (list, project) => {
+    const first = list[0] === undefined ? edit.name : edit.label(list[0], project);
+    return list.length > 1 ? `${first} and ${list.length - 1} more` : first;
+  },
+  touches: (list) => list.flatMap((a) => edit.touches(a)),
+  run: (project, list, ctx) => list.reduce((p, a) => edit.run(p, a, ctx), project),
+});
+
 /** A context whose ids follow from `seed` alone. */
 export const editContext = (seed: string, now = 0): EditContext => ({ newId: idsFrom(seed), now });
 

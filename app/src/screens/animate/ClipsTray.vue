@@ -2,7 +2,7 @@
 import { IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
 import { deleteClipEdit } from '@sphalerite/core/project';
-import { defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
@@ -14,9 +14,10 @@ const dialogs = useDialogs();
 const FromProjectDialog = defineAsyncComponent(() => import('./FromProjectDialog.vue'));
 const session = useSession();
 const asking = ref(false);
+const order = computed(() => session.project?.clips.map((c) => c.id) ?? []);
 const notices = useNotices();
 function menuOf(e: MouseEvent, clip: string): void {
-  session.choose({ clip });
+  if (!session.view.chosen.clip.includes(clip)) session.choose({ clip });
   dialogs.openMenu(e, ['anim.play', 'anim.start', 'clip.new', 'clip.duplicate', 'clip.delete']);
 }
 </script>
@@ -42,9 +43,9 @@ function menuOf(e: MouseEvent, clip: string): void {
         <button
           type="button"
           class="list-row"
-          :class="{ on: c.id === session.view.clip }"
-          :aria-pressed="c.id === session.view.clip"
-          @click="session.choose({ clip: c.id })"
+          :class="{ on: c.id === session.hand.clip, also: session.view.chosen.clip.includes(c.id) }"
+          :aria-pressed="session.view.chosen.clip.includes(c.id)"
+          @click="session.pick('clip', c.id, $event, order)"
           @contextmenu.prevent="menuOf($event, c.id)"
         >
           <span class="text"

@@ -18,7 +18,7 @@ const channel = ref<Channel>('turn');
 const PAD = { left: 46, right: 14, top: 10, bottom: 20 };
 const AXES = ['X', 'Y', 'Z'] as const;
 const clip = computed(() => anim.clip);
-const lane = computed(() => clip.value?.lanes.find((l) => l.bone === session.view.bone) ?? null);
+const lane = computed(() => clip.value?.lanes.find((l) => l.bone === session.hand.bone) ?? null);
 const keys = computed(() => (lane.value ? keysOf(lane.value, channel.value) : []));
 const figures = (v: Vec3 | Quat): Vec3 => (channel.value === 'turn' ? toDegrees(v as Quat) : (v as Vec3));
 const at = (time: number): Vec3 => {
@@ -63,7 +63,7 @@ const ticks = computed(() => {
 /** The key whose way to the next is shown: the chosen one, else the one before this moment. */
 const current = computed(() => {
   const list = keys.value,
-    own = anim.chosen.find((k) => k.bone === session.view.bone && k.channel === channel.value);
+    own = anim.chosen.find((k) => k.bone === session.hand.bone && k.channel === channel.value);
   const i = own ? list.findIndex((k) => k.time === own.time) : list.findLastIndex((k) => k.time <= anim.time);
   const a = list[i],
     b = list[i + 1];
@@ -80,7 +80,7 @@ const handle = (n: 0 | 1): { x: number; y: number } => {
     cy = c.curve[n * 2 + 1]!;
   return { x: x(c.a.time + (c.b.time - c.a.time) * cx), y: y(c.from + (c.to - c.from) * cy) };
 };
-const refOf = (time: number): KeyRef => ({ bone: session.view.bone!, channel: channel.value, time });
+const refOf = (time: number): KeyRef => ({ bone: session.hand.bone!, channel: channel.value, time });
 
 type Drag =
   | {
@@ -130,14 +130,14 @@ function meant(e: PointerEvent): ((done: boolean) => void) | null {
     const delta = nearestFrame(c, timeAt(p.x)) - d.time;
     return (done) => go(done, shiftKeysEdit, { clip: c.id, keys: [refOf(d.time)], delta });
   }
-  const own = c.lanes.find((l) => l.bone === session.view.bone),
+  const own = c.lanes.find((l) => l.bone === session.hand.bone),
     key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
   if (d.way !== 'value' || !key) return null;
   const step = channel.value === 'turn' ? 1 : 0.25,
     v = mapVec(figures(key.value), (o, i) => (i === d.axis ? Math.round(valueAt(p.y) / step) * step : o));
   const args = {
     clip: c.id,
-    bone: session.view.bone!,
+    bone: session.hand.bone!,
     channel: channel.value,
     key: { ...key, value: channel.value === 'turn' ? fromDegrees(v) : v },
   };
@@ -237,7 +237,7 @@ const scrub = (e: PointerEvent): void => {
             :class="[
               a.toLowerCase(),
               {
-                on: anim.chosen.some((c) => c.bone === session.view.bone && c.channel === channel && c.time === k.time),
+                on: anim.chosen.some((c) => c.bone === session.hand.bone && c.channel === channel && c.time === k.time),
               },
             ]"
             role="button"

@@ -26,7 +26,7 @@ const host = ref<HTMLElement>();
 let chart: GroundChart | null = null;
 let stop: AbortController | null = null;
 
-const row = computed(() => rows.value.get(session.view.clip ?? '') ?? null);
+const row = computed(() => rows.value.get(session.hand.clip ?? '') ?? null);
 const name = (id: string | null): string => {
   const p = session.project?.parts.find((o) => o.id === id);
   return p ? p.name + sideSuffix(p.side) : '';
@@ -81,10 +81,10 @@ function draw(): void {
   chart ??= groundChart(host.value, (f) => session.clip && anim.scrub((f * TICKS) / session.clip.fps));
   chart.show(lines.value, session.clip ? (anim.time * session.clip.fps) / TICKS : 0);
 }
-const here = (): Promise<void> => check(session.view.clip ? [session.view.clip] : []);
+const here = (): Promise<void> => check(session.hand.clip ? [session.hand.clip] : []);
 // Looked at anew whenever the clip, the rig or the cubes change.
 watch(
-  () => [session.view.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value],
+  () => [session.hand.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value],
   (now, before) => {
     if (before && now.slice(1).some((v, i) => v !== before[i + 1])) rows.value = new Map();
     if (row.value) void nextTick(draw);
@@ -179,7 +179,7 @@ const round = (v: number): string => v.toFixed(2);
         </button>
       </div>
       <ol v-if="ranked.length > 1">
-        <li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.view.clip }">
+        <li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.hand.clip }">
           <button
             type="button"
             class="link"

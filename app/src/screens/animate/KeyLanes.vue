@@ -50,7 +50,7 @@ const boneLanes = computed<BoneLane[]>(() => {
   return bonesInOrder(p.rig).flatMap((bone: Bone) => {
     const lane = byBone.get(bone.id);
     // A name that is asked for finds every bone, with keys or without.
-    if (!lane && bone.id !== session.view.bone && !wanted) return [];
+    if (!lane && bone.id !== session.hand.bone && !wanted) return [];
     if (
       (wanted && !`${bone.name}${sideSuffix(bone.side)}`.toLowerCase().includes(wanted)) ||
       (anim.side !== 'all' && bone.side !== anim.side)
@@ -242,7 +242,7 @@ const depths = computed(() => {
 const tone = (bone: Bone): Record<string, string> => (bone.colour ? { '--tone': bone.colour } : {});
 // The lane of a bone that is chosen in the view comes into sight.
 watch(
-  () => session.view.bone,
+  () => session.hand.bone,
   (id) => {
     const i = boneLanes.value.findIndex((l) => l.bone.id === id),
       el = lanesBox.value;
@@ -298,7 +298,7 @@ watch(
           v-for="l in seen"
           :key="l.bone.id"
           class="lane"
-          :class="[l.bone.side, { on: l.bone.id === session.view.bone }]"
+          :class="[l.bone.side, { on: l.bone.id === session.hand.bone }]"
           :style="{ top: `${l.at}px`, ...tone(l.bone) }"
           @pointerdown.self="laneDown($event, l)"
           @pointermove="grabbed && pull($event)"

@@ -12,6 +12,7 @@ import {
   addClipEdit,
   closeLoopEdit,
   deleteClipEdit,
+  each,
   duplicateClipEdit,
   mirrorHalfEdit,
   pasteKeysEdit,
@@ -349,7 +350,11 @@ function clipCommands(): Command[] {
       title: 'Delete the clip (to the bin)',
       group: 'Animate',
       enabled: () => session.clip !== null && session.writable,
-      run: () => session.apply(deleteClipEdit, { clip: session.clip!.id }),
+      run: () =>
+        session.apply(
+          each(deleteClipEdit),
+          session.view.chosen.clip.map((clip) => ({ clip })),
+        ),
     },
   ];
 }

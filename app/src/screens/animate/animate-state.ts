@@ -36,7 +36,7 @@ export const useAnimate = defineStore('animate', () => {
   const copied = shallowRef<CopiedKeys | null>(null);
 
   const clip = computed<Clip | null>(
-    () => session.shown?.clips.find((c) => c.id === session.view.clip) ?? session.clip,
+    () => session.shown?.clips.find((c) => c.id === session.hand.clip) ?? session.clip,
   );
   const { time, rewind, ...playback } = usePlayback(clip, () => (loose.value = REST_POSE));
   const poseAt = (ticks: number): Pose => {
@@ -64,7 +64,7 @@ export const useAnimate = defineStore('animate', () => {
   const frames = computed(() => (clip.value ? framesIn(clip.value) : 0));
 
   watch(
-    () => session.view.clip,
+    () => session.hand.clip,
     () => {
       rewind();
       chosen.value = [];

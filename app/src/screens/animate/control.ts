@@ -73,8 +73,9 @@ export function animateControl(): ScreenControl {
     project: () => session.shown,
     pose: () => anim.pose,
     basePose: () => anim.pose,
-    selected: () => session.view.bone,
-    select: (bone) => session.choose({ bone }),
+    selected: () => session.hand.bone,
+    chosen: () => session.view.chosen.bone,
+    select: (bone, more) => session.pick('bone', bone, { ctrlKey: more, metaKey: false, shiftKey: false }, []),
     arrows: () => (anim.handle === 'move' ? 'world' : null),
     enabled: () => session.writable && !anim.playing && session.clip !== null,
     turn(bone, q, degrees, axis, done) {
@@ -110,7 +111,7 @@ export function animateControl(): ScreenControl {
   const trail = computed(() => {
     const c = anim.clip,
       p = session.shown,
-      bone = session.view.bone;
+      bone = session.hand.bone;
     if (!anim.trail || !c || !p || !bone || !p.rig.bones.some((b) => b.id === bone)) return null;
     const at = frameTimes(c).map((t) => transformPoint(worldMatrices(p.rig, anim.poseAt(t)).get(bone)!, [0, 0, 0]));
     return { strokes: at.slice(1).map((to, i) => ({ from: at[i]!, to, tone: 'honey' as const })) };

@@ -17,7 +17,7 @@ import {
   movePartEdit,
   setPartHiddenEdit,
 } from '@sphalerite/core/project';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useDialogs } from '../../stores/dialogs';
@@ -41,8 +41,9 @@ const addPart = (): void => {
     (p) => ({ part: p.parts.at(-1)!.id, layer: null }),
   );
 };
+const order = computed(() => session.project?.parts.map((p) => p.id) ?? []);
 function menuOf(e: MouseEvent, part: string): void {
-  session.choose({ part, layer: null });
+  if (!session.view.chosen.part.includes(part)) session.choose({ part, layer: null });
   dialogs.openMenu(e, [
     'part.hide',
     'part.duplicate',
@@ -89,7 +90,7 @@ function drop(index: number): void {
         :key="p.id"
         draggable="true"
         class="item"
-        :class="{ on: p.id === session.view.part }"
+        :class="{ on: p.id === session.hand.part, also: session.view.chosen.part.includes(p.id) }"
         @dragstart="take($event, p.id)"
         @dragover.prevent
         @drop.prevent="drop(i)"
@@ -97,10 +98,10 @@ function drop(index: number): void {
         <button
           type="button"
           class="list-row"
-          :class="{ on: p.id === session.view.part }"
-          :aria-pressed="p.id === session.view.part"
+          :class="{ on: p.id === session.hand.part, also: session.view.chosen.part.includes(p.id) }"
+          :aria-pressed="session.view.chosen.part.includes(p.id)"
           :title="p.name + sideSuffix(p.side)"
-          @click="session.choose({ part: p.id, layer: null })"
+          @click="session.pick('part', p.id, $event, order)"
           @contextmenu.prevent="menuOf($event, p.id)"
         >
           <PartPicture v-if="settings.partsAs !== 'names'" :project="session.inActiveColourway!" :part="p" />

@@ -51,7 +51,7 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
       pictures: pictures(part),
       figure: figureBeside(settings.figure, p && extentOf(p), p?.metresPerUnit ?? 0.05),
       spots: [...handles.spots(), ...(gradient.value?.spots() ?? [])],
-      arrows: handles.arrows(),
+      gizmo: handles.gizmo(),
       joints: (apart.value?.active ? apart.value.joints : []).map((at) => ({
         at: transformPoint(matrix.value, at),
         parent: null,

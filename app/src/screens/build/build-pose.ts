@@ -18,7 +18,7 @@ export const useBuildPose = defineStore('build-pose', () => {
   const on = computed(() => wanted.value && session.clip !== null && anim.value !== null);
   const pose = computed<Pose>(() => (on.value ? anim.value!.pose : REST_POSE));
   /** The project with the part in hand there, though its set of alternates wears another. */
-  const seen = (p: Project): Project => showingPart(p, session.view.part);
+  const seen = (p: Project): Project => showingPart(p, session.hand.part);
   const text = computed(() =>
     on.value
       ? `at the pose of ${session.clip!.name}, frame ${Math.round((anim.value!.time * session.clip!.fps) / TICKS)}`

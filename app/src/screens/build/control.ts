@@ -162,7 +162,7 @@ export function buildControl(): ScreenControl {
     scene() {
       const p = session.shown;
       if (!p) return null;
-      const id = session.view.part;
+      const id = session.hand.part;
       const limit = build.limit;
       const project = posed.seen(p),
         { pose } = posed;

@@ -7,6 +7,7 @@ import {
   clearPartEdit,
   coarsenPartEdit,
   deletePartEdit,
+  each,
   duplicatePartEdit,
   mergeLayerEdit,
   refinePartEdit,
@@ -33,6 +34,8 @@ const ROW_KEYS = [
 
 /** Volumes, parts and layers. */
 export function partCommands(): Command[] {
+  /** The parts that are chosen. */
+  const parts = (): readonly string[] => useSession().view.chosen.part;
   const session = useSession();
   const build = useBuild();
   return [
@@ -57,19 +60,34 @@ export function partCommands(): Command[] {
         ),
       ['Shift+N'],
     ),
-    part('part.duplicate', 'Duplicate the part', () => session.apply(duplicatePartEdit, { part: session.part!.id }), [
-      'Ctrl+D',
-    ]),
+    part(
+      'part.duplicate',
+      'Duplicate the part',
+      () =>
+        session.apply(
+          each(duplicatePartEdit),
+          parts().map((part) => ({ part })),
+        ),
+      ['Ctrl+D'],
+    ),
     part(
       'part.delete',
       'Delete the part (to the bin)',
-      () => session.apply(deletePartEdit, { part: session.part!.id }),
+      () =>
+        session.apply(
+          each(deletePartEdit),
+          parts().map((part) => ({ part })),
+        ),
       ['Shift+Delete'],
     ),
     part(
       'part.hide',
       'Hide or show the part',
-      () => session.apply(setPartHiddenEdit, { part: session.part!.id, hidden: !session.part!.hidden }),
+      () =>
+        session.apply(
+          each(setPartHiddenEdit),
+          parts().map((part) => ({ part, hidden: !session.part!.hidden })),
+        ),
       ['Shift+H'],
     ),
     part('part.shrink', 'Shrink to fit', () => session.apply(shrinkPartEdit, { part: session.part!.id }), ['Shift+V']),

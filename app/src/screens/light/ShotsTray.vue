@@ -6,6 +6,7 @@ import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { computed } from 'vue';
 import { useLight } from './light-state';
 
 const dialogs = useDialogs();
@@ -13,9 +14,10 @@ const session = useSession();
 const light = useLight();
 const notices = useNotices();
 function menuOf(e: MouseEvent, shot: string): void {
-  session.choose({ shot });
+  if (!session.view.chosen.shot.includes(shot)) session.choose({ shot });
   dialogs.openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
 }
+const order = computed(() => session.project?.shots.map((s) => s.id) ?? []);
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
 
@@ -40,9 +42,9 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
         <button
           type="button"
           class="list-row"
-          :class="{ on: s.id === session.view.shot }"
-          :aria-pressed="s.id === session.view.shot"
-          @click="session.choose({ shot: s.id })"
+          :class="{ on: s.id === session.hand.shot, also: session.view.chosen.shot.includes(s.id) }"
+          :aria-pressed="session.view.chosen.shot.includes(s.id)"
+          @click="session.pick('shot', s.id, $event, order)"
           @contextmenu.prevent="menuOf($event, s.id)"
         >
           <span class="picture"

@@ -25,9 +25,9 @@ export function lightControl(): ScreenControl {
   // The shot's camera is only lent to the view; the artist's own comes back afterwards.
   const own = view.viewport ? view.viewport.camera.state() : null;
   const stop = watch(
-    () => [session.view.shot, view.viewport] as const,
+    () => [session.hand.shot, view.viewport] as const,
     () => {
-      light.current = light.pictures.find((p) => p.shot.id === session.view.shot) ?? null;
+      light.current = light.pictures.find((p) => p.shot.id === session.hand.shot) ?? null;
       follow();
     },
     { immediate: true },

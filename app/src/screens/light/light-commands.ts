@@ -1,6 +1,6 @@
 import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
 import type { Camera, Shot } from '@sphalerite/core/model';
-import { addShotEdit, deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
+import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
@@ -126,7 +126,11 @@ export function shotCommands(follow: () => void): Command[] {
       title: 'Delete the shot (to the bin)',
       group: 'Light',
       enabled: () => has() && session.writable,
-      run: () => session.apply(deleteShotEdit, { shot: session.shot!.id }),
+      run: () =>
+        session.apply(
+          each(deleteShotEdit),
+          session.view.chosen.shot.map((shot) => ({ shot })),
+        ),
     },
   ];
 }

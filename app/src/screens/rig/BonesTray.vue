@@ -43,6 +43,7 @@ const rows = computed(() => {
   visit(null, 0);
   return out;
 });
+const order = computed(() => rows.value.map((r) => r.bone.id));
 const controls = computed(() => new Set(session.project?.rig.constraints.flatMap(constraintTargets)));
 const loose = computed(() => {
   const p = session.project;
@@ -93,7 +94,7 @@ function take(part: Id): void {
   rig.draggedPart = part;
 }
 function menuOf(e: MouseEvent, bone: Id): void {
-  session.choose({ bone });
+  if (!session.view.chosen.bone.includes(bone)) session.choose({ bone });
   dialogs.openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
 }
 function walk(e: KeyboardEvent, i: number): void {
@@ -130,11 +131,15 @@ function walk(e: KeyboardEvent, i: number): void {
           class="list-row bone"
           role="treeitem"
           draggable="true"
-          :class="{ on: r.bone.id === session.view.bone, over: over === r.bone.id }"
-          :aria-selected="r.bone.id === session.view.bone"
+          :class="{
+            on: r.bone.id === session.hand.bone,
+            also: session.view.chosen.bone.includes(r.bone.id),
+            over: over === r.bone.id,
+          }"
+          :aria-selected="session.view.chosen.bone.includes(r.bone.id)"
           :aria-level="r.depth + 1"
           :style="{ paddingLeft: `${9 + r.depth * 13}px` }"
-          @click="session.choose({ bone: r.bone.id })"
+          @click="session.pick('bone', r.bone.id, $event, order)"
           @contextmenu.prevent="menuOf($event, r.bone.id)"
           @keydown="walk($event, i)"
           @dragstart="dragged = { kind: 'bone', id: r.bone.id }"

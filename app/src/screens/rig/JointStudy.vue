@@ -124,7 +124,7 @@ watch(axis, () => {
   if (studies.value.length > 0) void study();
 });
 watch(
-  () => [session.view.bone, session.project?.parts, session.project?.rig],
+  () => [session.hand.bone, session.project?.parts, session.project?.rig],
   (now, before) => {
     if (now[0] !== before[0] || !busy.value) clear();
   },

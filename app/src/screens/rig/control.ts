@@ -83,8 +83,9 @@ function rigHandles(): ReturnType<typeof boneHandles> {
     project: () => session.shown,
     pose: () => rig.trial,
     basePose: () => rig.trial,
-    selected: () => session.view.bone,
-    select: (bone) => session.choose({ bone }),
+    selected: () => session.hand.bone,
+    chosen: () => session.view.chosen.bone,
+    select: (bone, more) => session.pick('bone', bone, { ctrlKey: more, metaKey: false, shiftKey: false }, []),
     arrows: () => (moves() ? 'world' : null),
     enabled: () => session.writable,
     turn(bone, q, degrees, axis, done) {
@@ -156,8 +157,7 @@ export function rigControl(): ScreenControl {
         ? {
             lattice: rig.swung.matrix,
             spots: rig.swung.open.map((at) => ({ at, tone: 'danger' as const, hot: false })),
-            rings: null,
-            arrows: null,
+            gizmo: null,
           }
         : {}),
     }),

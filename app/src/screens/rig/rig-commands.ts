@@ -8,6 +8,7 @@ import {
   alignJointsEdit,
   bendWord,
   deleteBoneEdit,
+  each,
   deleteUnmountedEdit,
   emptyRigEdit,
   flipRigEdit,
@@ -59,20 +60,21 @@ function remove(): void {
   const notices = useNotices();
   const b = session.bone!,
     had = session.project!.bin.length;
-  if (!session.apply(deleteBoneEdit, { bone: b.id })) return;
-  const item = session.project!.bin[had];
-  if (item?.kind !== 'bone') return;
-  const { lanes, mounts, constraints, attachments } = item.kept;
-  const keys = lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
+  const gone = session.view.chosen.bone.map((bone) => ({ bone }));
+  if (!session.apply(each(deleteBoneEdit), gone)) return;
+  const kept = session.project!.bin.slice(had).flatMap((item) => (item.kind === 'bone' ? [item.kept] : []));
+  const sum = (of: (k: (typeof kept)[number]) => number): number => kept.reduce((n, k) => n + of(k), 0);
+  const keysOf = ({ lanes }: (typeof kept)[number]): number =>
+    lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
   const parts: readonly (readonly [number, string, string])[] = [
-    [mounts.length, 'part comes loose', 'parts come loose'],
-    [keys, 'key', 'keys'],
-    [constraints.length, 'constraint', 'constraints'],
-    [attachments.length, 'attachment point', 'attachment points'],
+    [sum((k) => k.mounts.length), 'part comes loose', 'parts come loose'],
+    [sum(keysOf), 'key', 'keys'],
+    [sum((k) => k.constraints.length), 'constraint', 'constraints'],
+    [sum((k) => k.attachments.length), 'attachment point', 'attachment points'],
   ];
   const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
   notices.say(
-    `“${b.name}${sideSuffix(b.side)}” is in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`,
+    `“${b.name}${sideSuffix(b.side)}”${gone.length > 1 ? ` and ${gone.length - 1} more are` : ' is'} in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`,
   );
 }
 

@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { IconFileImport } from '@tabler/icons-vue';
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
 import { addCommands } from '../../stores/commands';
 import { useArrivals } from '../../stores/arrivals';
 import { useNotices } from '../../stores/notices';
 import { isTyping } from '../../viewport/typing';
+import { screens } from '../screens';
 
 /** Files that are dropped, pasted or chosen, on the shelf and on every screen. */
 const FileQuestion = defineAsyncComponent(() => import('./FileQuestion.vue'));
 const arrivals = useArrivals();
 const notices = useNotices();
+const router = useRouter();
+arrivals.open = (id) => void router.push({ name: 'bench', params: { id, step: screens()[0]!.id } });
 const picker = ref<HTMLInputElement>();
 const over = ref(false);
 /** Fetched when the first file comes. */

@@ -12,8 +12,8 @@ import {
 } from '@sphalerite/core/files';
 import { type Part, partContent } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
-import { router } from '../../router';
 import { useArrivals } from '../../stores/arrivals';
+import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
@@ -108,15 +108,13 @@ function take(find: Find, { brought, notes }: Imported): void {
     case 'project':
       void shelve(brought.project).then((id) => {
         arrivals.shelved++;
-        const open = (): void => void router.push({ name: 'bench', params: { id, step: 'build' } });
-        const action = session.project ? { action: { label: 'Open it', run: open } } : {};
+        const action = session.project ? { action: { label: 'Open it', run: () => arrivals.open(id) } } : {};
         notices.say(`“${find.title}” stands on the shelf.${told}`, action);
       }, notices.fail);
       return;
     case 'palette':
       arrivals.palette = brought;
-      if (session.where !== 'Build')
-        void router.push({ name: 'bench', params: { id: session.project!.id, step: 'build' } });
+      if (session.where !== 'Build') void runCommand('go.build').catch(notices.fail);
       return;
     case 'edit': {
       const edit = Object.values(projects).find(

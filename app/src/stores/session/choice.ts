@@ -1,6 +1,7 @@
 import {
   type Bone,
   type Clip,
+  type Id,
   type Layer,
   type Part,
   type Project,
@@ -10,7 +11,15 @@ import {
 } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import { type Ref, computed } from 'vue';
-import { EMPTY_VIEW, type ViewState } from '../../storage/view-state';
+import {
+  CHOSEN_KINDS,
+  type Choice,
+  type ChosenKind,
+  EMPTY_VIEW,
+  type ViewState,
+  chosenAnew,
+  inHand,
+} from '../../storage/view-state';
 
 /** What is chosen in a project, and how the project looks in the colourway in hand. */
 export function useChoice(project: Ref<Project | null>, preview: Ref<Project | null>, view: Ref<ViewState>) {
@@ -23,13 +32,13 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
   const inActiveColourway = computed<Project | null>(
     () => project.value && inColourway(project.value, view.value.colourway),
   );
-  const part = computed<Part | null>(() => find(project.value?.parts ?? [], view.value.part) ?? null);
+  const part = computed<Part | null>(() => find(project.value?.parts ?? [], inHand(view.value, 'part')) ?? null);
   const layer = computed<Layer | null>(
     () => find(part.value?.layers ?? [], view.value.layer) ?? part.value?.layers.at(-1) ?? null,
   );
-  const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], view.value.bone) ?? null);
-  const clip = computed<Clip | null>(() => find(project.value?.clips ?? [], view.value.clip) ?? null);
-  const shot = computed<Shot | null>(() => find(project.value?.shots ?? [], view.value.shot) ?? null);
+  const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], inHand(view.value, 'bone')) ?? null);
+  const clip = computed<Clip | null>(() => find(project.value?.clips ?? [], inHand(view.value, 'clip')) ?? null);
+  const shot = computed<Shot | null>(() => find(project.value?.shots ?? [], inHand(view.value, 'shot')) ?? null);
   const palette = computed<Palette | null>(() => {
     const p = project.value;
     return p ? (find(p.palettes, part.value?.palette ?? null) ?? p.palettes[0] ?? null) : null;
@@ -38,23 +47,65 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
   const look = computed<Palette | null>(
     () => find(inActiveColourway.value?.palettes ?? [], palette.value?.id ?? null) ?? palette.value,
   );
-  const choose = (change: Partial<ViewState>): void => {
-    view.value = { ...view.value, ...change };
+  /** The ids of what is in hand. */
+  const hand = computed(
+    () =>
+      Object.fromEntries(CHOSEN_KINDS.map((k) => [k, inHand(view.value, k)])) as Readonly<
+        Record<ChosenKind, Id | null>
+      >,
+  );
+  const choose = (change: Choice): void => {
+    view.value = chosenAnew(view.value, change);
   };
-  return { inPaletteColours, shown, inActiveColourway, part, layer, bone, clip, shot, palette, look, choose };
+  /**
+   * Chooses as a click in a list does: this one alone, with Ctrl beside the others or no longer, with Shift all up to it.
+   *
+   * @param order – all of the list, as it is shown
+   */
+  function pick(kind: ChosenKind, id: Id, { ctrlKey, metaKey, shiftKey }: Keys, order: readonly Id[]): void {
+    const before = view.value.chosen[kind],
+      last = before.at(-1);
+    if (shiftKey && last !== undefined) {
+      const [a, b] = [order.indexOf(last), order.indexOf(id)].sort((x, y) => x - y) as [number, number];
+      choose({ [kind]: [...order.slice(a, b + 1).filter((o) => o !== id), id] });
+    } else if (!ctrlKey && !metaKey) choose({ [kind]: id });
+    else if (before.includes(id)) choose({ [kind]: before.length > 1 ? before.filter((o) => o !== id) : before });
+    else choose({ [kind]: [...before, id] });
+    if (kind === 'part') choose({ layer: null });
+  }
+  return {
+    inPaletteColours,
+    shown,
+    inActiveColourway,
+    part,
+    layer,
+    bone,
+    clip,
+    shot,
+    palette,
+    look,
+    hand,
+    choose,
+    pick,
+  };
 }
+type Keys = Pick<MouseEvent, 'ctrlKey' | 'metaKey' | 'shiftKey'>;
 
 /** Ids of a view that still exist in a project; a part is always chosen where there is one. */
 export function repairedView(p: Project | null, v: ViewState): ViewState {
   if (!p) return EMPTY_VIEW;
-  const keep = (list: readonly { id: string }[], id: string | null, first = true): string | null =>
-    find(list, id)?.id ?? (first ? (list[0]?.id ?? null) : null);
+  const keep = (kind: ChosenKind, list: readonly { id: Id }[], first = true): readonly Id[] => {
+    const there = v.chosen[kind].filter((id) => find(list, id));
+    return there.length === 0 && first && list.length > 0 ? [list[0]!.id] : there;
+  };
   return {
-    part: keep(p.parts, v.part),
+    chosen: {
+      part: keep('part', p.parts),
+      bone: keep('bone', p.rig.bones, false),
+      clip: keep('clip', p.clips),
+      shot: keep('shot', p.shots),
+    },
     layer: v.layer,
-    bone: keep(p.rig.bones, v.bone, false),
-    clip: keep(p.clips, v.clip),
-    shot: keep(p.shots, v.shot),
-    colourway: keep(p.colourways, v.colourway ?? null, false),
+    colourway: find(p.colourways, v.colourway) ? v.colourway : null,
   };
 }

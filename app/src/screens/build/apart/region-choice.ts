@@ -30,7 +30,7 @@ export function useRegionChoice() {
   /** The whole that this part was taken from, while it is kept aside. */
   const whole = computed(() => find(session.project?.parts ?? [], part.value?.origin?.whole ?? null) ?? null);
   watch(
-    () => session.view.part,
+    () => session.hand.part,
     () => {
       hand.value = null;
       hovered.value = null;

@@ -66,7 +66,7 @@ export function useRegionPainting(choice: RegionChoice, active: Ref<boolean>) {
   function stop(): void {
     painting.value = giving.value = false;
   }
-  watch(() => session.view.part, stop);
+  watch(() => session.hand.part, stop);
   watch(active, (on) => {
     if (!on) stop();
   });

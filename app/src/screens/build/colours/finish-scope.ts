@@ -19,7 +19,7 @@ export function useFinishScope() {
   /** The ends of a gradient in project units; from the lowest to the highest cube until they are drawn. */
   const ends = shallowRef<{ readonly from: Vec3; readonly to: Vec3 } | null>(null);
   watch(
-    () => session.view.part,
+    () => session.hand.part,
     () => (ends.value = null),
   );
   watch(

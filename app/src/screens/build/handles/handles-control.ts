@@ -7,17 +7,17 @@ import type { Spot } from '../../../viewport/overlay';
 import { toLattice } from '../../../viewport/pick';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { type Handle, useHandleList } from './handle-list';
-import { selectionArrows } from './selection-arrows';
+import { selectionGizmo } from './selection-gizmo';
 
 /** How near the pointer must be to a handle, in pixels. */
 const GRAB = 13;
 
-/** What can be taken hold of in the view: handles of boxes and planes, and the arrows of a selection. */
+/** What can be taken hold of in the view: handles of boxes and planes, and the gizmo of a selection. */
 export function handlesControl(matrix: Ref<Mat4>) {
   const session = useSession();
   const view = useView();
   const list = useHandleList();
-  const arrows = selectionArrows(matrix);
+  const gizmo = selectionGizmo(matrix);
   const hot = ref(-1);
   let held: { handle: Handle; from: number } | null = null;
 
@@ -38,20 +38,20 @@ export function handlesControl(matrix: Ref<Mat4>) {
 
   /** Whether the pointer is over something that can be taken hold of. */
   function hover(p: ViewPointer): boolean {
-    const overArrow = arrows.hover(p);
-    hot.value = overArrow ? -1 : under(p);
-    return overArrow || hot.value >= 0;
+    const overGizmo = gizmo.hover(p);
+    hot.value = overGizmo ? -1 : under(p);
+    return overGizmo || hot.value >= 0;
   }
   function down(p: ViewPointer): boolean {
     if (!hover(p)) return false;
     const handle = list()[hot.value];
     if (handle) held = { handle, from: along(p, handle) ?? 0 };
-    else arrows.down(p);
+    else gizmo.down(p);
     return true;
   }
   /** Gives whether a handle is being dragged. */
   function move(p: ViewPointer, done = false): boolean {
-    if (!held) return arrows.move(p, done);
+    if (!held) return done ? gizmo.up() : gizmo.move(p);
     const { handle, from } = held;
     const way = (along(p, handle) ?? from) - from;
     const by = handle.fine ? Math.round(way * 2) : Math.round(way);
@@ -61,20 +61,20 @@ export function handlesControl(matrix: Ref<Mat4>) {
     return true;
   }
   function cancel(): void {
-    if (held || arrows.holding) session.preview = null;
+    if (held || gizmo.holding) session.preview = null;
     held = null;
     hot.value = -1;
-    arrows.cancel();
+    gizmo.cancel();
   }
   return {
     hover,
     down,
     move,
     cancel,
-    arrows: arrows.arrows,
+    gizmo: gizmo.drawn,
     spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
     get holding(): boolean {
-      return held !== null || arrows.holding;
+      return held !== null || gizmo.holding;
     },
   };
 }

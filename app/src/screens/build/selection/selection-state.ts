@@ -24,7 +24,7 @@ export const useSelection = defineStore('selection', () => {
   const count = computed(() => floating.value?.grid.count ?? selected.value?.count ?? 0);
   const active = computed(() => floating.value !== null || (selected.value !== null && !selected.value.isEmpty));
   watch(
-    () => session.view.part,
+    () => session.hand.part,
     () => {
       down.settle();
       selected.value = null;

@@ -113,7 +113,7 @@ export function strokeControl() {
   };
   const stops = [
     watch([() => build.card.reach, () => build.index], takeTool),
-    watch(() => session.view.part, cancel),
+    watch(() => session.hand.part, cancel),
     // Options, swatch and mirror act on a shape that waits.
     watch([() => build.card, () => build.byte, () => build.symmetry, () => build.growVolume], () => {
       if (output.value.active) feed({ type: 'refresh' });
