@@ -29,7 +29,7 @@ export const useSession = defineStore('session', () => {
   const history = shallowRef<History<ViewState> | null>(null);
   /** What a tool in motion shows instead of the project; never saved. */
   const preview = shallowRef<Project | null>(null);
-  const view = ref<ViewState>(EMPTY_VIEW);
+  const view = shallowRef<ViewState>(EMPTY_VIEW);
   const where = ref('');
   const project = computed<Project | null>(() => (history.value ? current(history.value) : null));
   const choice = useChoice(project, preview, view);
