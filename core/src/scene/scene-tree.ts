@@ -10,6 +10,8 @@ type PlacementGroup = Scene['placements'][number];
 interface Node {
   placement: Placement;
   readonly children: Set<Node>;
+  /** Its place among all placements. */
+  rank: number;
   parent: Node | null;
   world: Mat4;
   /** Whether it or something above it is hidden. */
@@ -93,6 +95,8 @@ export class SceneTree {
       homes.set(group, home);
     }
     this.homes = homes;
+    let rank = 0;
+    for (const group of groups) for (const node of homes.get(group)!.nodes) node.rank = rank++;
     for (const node of gone) this.drop(node, changed);
     for (const node of changed) this.hang(node);
     return changed;
@@ -104,6 +108,7 @@ export class SceneTree {
       node = {
         placement,
         children: new Set(),
+        rank: 0,
         parent: null,
         world: MAT4_IDENTITY,
         hidden: false,
@@ -215,12 +220,11 @@ export class SceneTree {
   }
 
   private copiesOf(repeat: Repeat, node: Node): Copies {
-    const source: DrawInstance[] = [];
-    const below = (n: Node): void => {
-      if (this.isShown(n)) source.push(...n.instances);
-      for (const c of n.children) below(c);
-    };
-    below(node);
+    const hanging = [node];
+    for (const n of hanging) hanging.push(...n.children);
+    // In the order of the placements, whenever each was hung there.
+    hanging.sort((a, b) => a.rank - b.rank);
+    const source = hanging.flatMap((n) => (this.isShown(n) ? n.instances : []));
     const parent = node.parent?.world ?? MAT4_IDENTITY;
     const known = this.copies.get(repeat.id);
     const same =
