@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import * as z from 'zod';
 import { decode } from 'fast-png';
 import { type Mat4, matrixOf, mulMat, placedExtent, quatFromAxisAngle, uniteExtents } from '../math';
-import { type Project, idsFrom, makeProject } from '../model';
+import { type Project, idsFrom, makeProject, withoutHelpers } from '../model';
 import {
   addPartEdit,
   addSceneEdit,
@@ -118,6 +118,49 @@ describe('what is shipped', () => {
     const { lo, hi } = listExtent(gather(p, { of: 'scene', scene }))!;
     expect(round(modelExtent(model).lo)).toEqual(round(lo.map((v) => v * k)));
     expect(round(modelExtent(model).hi)).toEqual(round(hi.map((v) => v * k)));
+  });
+
+  it('of rigs, other projects and repeats: everything stands where the draw list says, without helpers', () => {
+    let q = p;
+    const crate = q.parts[1]!;
+    const inner = { ...quay(), id: 'inner', metresPerUnit: q.metresPerUnit * 2 };
+    const bare = gatherShipped({ ...inner, scenes: [] }, { of: 'rig' }).counts.faces;
+    const [palette] = inner.palettes;
+    const helping = {
+      ...palette!,
+      swatches: palette!.swatches.map((o) => (o.byte === 6 ? { ...o, helper: true } : o)),
+    };
+    const stroke = boxStroke('add', 6, [{ min: [0, 6, 0], size: [1, 1, 1] }]);
+    const target = { part: inner.parts[0]!.id, layer: inner.parts[0]!.layers[0]!.id };
+    const project = apply({ ...inner, palettes: [helping] }, strokeEdit, { ...target, stroke }, ctx());
+    q = { ...q, assets: [{ id: 'boat', name: 'Boat', project, source: { project: 'inner', revision: '1' } }] };
+    const rest = { clip: null, time: 0 } as const;
+    q = apply(
+      q,
+      placeEdit,
+      {
+        scene,
+        placements: [
+          { shows: { kind: 'rig', ...rest }, name: 'Crew', t: [0, 0, 60] },
+          { shows: { kind: 'asset', asset: 'boat', ...rest }, name: 'Boat', t: [60, 0, 0] },
+          { shows: { kind: 'part', part: crate.id }, name: 'Post', t: [0, 0, 90] },
+        ],
+      },
+      ctx(),
+    );
+    const post = q.scenes[0]!.placements.flat().at(-1)!.id;
+    const repeats = [{ id: 'r', placement: post, kind: 'line', counts: [3, 1, 1], step: [8, 0, 0] }] as const;
+    q = { ...q, scenes: [{ ...q.scenes[0]!, repeats: [...repeats] }] };
+    const model = gatherShipped(q, { of: 'scene', scene });
+    const named = (name: string) => model.nodes.filter((o) => o.name === name).length;
+    // Two parts of the crew and of the boat each, the post and its two copies.
+    expect(['Crew', 'Boat', 'Body', 'Crate', 'Post', 'Post 2', 'Post 3'].map(named)).toEqual([1, 1, 2, 2, 1, 1, 1]);
+    expect(model.counts.faces).toBe(2 * 52 + 2 * 52 + bare + 3 * 52);
+    expect(model.notes.map((o) => o.code)).toEqual(['placementsHidden']);
+    const k = q.metresPerUnit;
+    const drawn = listExtent(gather(withoutHelpers(q), { of: 'scene', scene }))!;
+    expect(round(modelExtent(model).lo)).toEqual(round(drawn.lo.map((v) => v * k)));
+    expect(round(modelExtent(model).hi)).toEqual(round(drawn.hi.map((v) => v * k)));
   });
 
   it('of a group of it and of a part: from its own origin', () => {

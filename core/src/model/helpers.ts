@@ -16,14 +16,22 @@ export function helperBytes(palette: Palette): Uint8Array | null {
   return table;
 }
 
-/** The project as it is counted, pictured and shipped: without cubes of helper swatches. The same one when there are none. */
+/** Whether a project, or one within it, has helper swatches. */
+const hasHelpers = (project: Project): boolean =>
+  project.palettes.some((p) => p.swatches.some((s) => s.helper)) || project.assets.some((a) => hasHelpers(a.project));
+
+/**
+ * The project as it is counted, pictured and shipped: without cubes of helper swatches, in the projects within it neither. The
+ * same one when there are none.
+ */
 export function withoutHelpers(project: Project): Project {
-  if (!project.palettes.some((p) => p.swatches.some((s) => s.helper))) return project;
+  if (!hasHelpers(project)) return project;
   let out = bare.get(project);
   if (!out) {
     out = {
       ...project,
       parts: project.parts.map((p) => partWithoutHelpers(p, must(project.palettes, p.palette, 'palette'))),
+      assets: project.assets.map((a) => ({ ...a, project: withoutHelpers(a.project) })),
     };
     bare.set(project, out);
   }

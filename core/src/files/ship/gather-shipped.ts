@@ -1,6 +1,8 @@
 import { type Steps, finish } from '../../math';
 import { type Project, must, withoutHelpers } from '../../model';
 import { ModelMaker } from './model-maker';
+import { addPart, addRig } from './rig-model';
+import { addScene } from './scene-model';
 import { PLAIN_PROFILE, type ShipModel, type ShipProfile, type Shipped } from './ship-model';
 
 /**
@@ -23,16 +25,16 @@ export function* gatherShippedSteps(
   const maker = new ModelMaker(project, profile);
   switch (what.of) {
     case 'rig':
-      yield* maker.addRig();
+      yield* addRig(maker);
       break;
     case 'part':
-      maker.addPart(must(project.parts, what.part, 'part'));
+      addPart(maker, must(project.parts, what.part, 'part'));
       break;
     case 'scene':
-      yield* maker.addScene(what.scene, null);
+      yield* addScene(maker, what.scene, null);
       break;
     case 'group':
-      yield* maker.addScene(what.scene, what.placement);
+      yield* addScene(maker, what.scene, what.placement);
       break;
   }
   return maker.finished();

@@ -1,0 +1,96 @@
+import { type Steps, type Vec3, matrixOf, mulMat, scale, translation } from '../../math';
+import { type Clip, type Id, type Part, type Rig, composite, isWorn, must, pivotPoint } from '../../model';
+import { type DrawInstance, gather, gridGeometry } from '../../scene';
+import { note } from '../notes';
+import { type ModelMaker, NOWHERE } from './model-maker';
+import { shippedBones, tracksOf } from './ship-clips';
+import type { ShipTrack } from './ship-model';
+
+/** A node for each bone, below it one with a mesh for each of its mounted parts, and the clips. */
+export function* addRig(maker: ModelMaker): Steps<void> {
+  const { project } = maker;
+  const { rig } = project;
+  const list = gather(project, { of: 'rig', alternates: 'all' });
+  maker.begin(list);
+  const bones = addBones(maker, rig);
+  for (const t of rig.attachments) {
+    const bone = bones.get(t.bone);
+    if (bone !== undefined)
+      maker.points.push(maker.node(maker.named(t.name, t.side), bone, { t: t.t, q: t.q, s: [1, 1, 1] }));
+  }
+  noteHidden(
+    maker,
+    rig.mounts.map((m) => must(project.parts, m.part, 'part')),
+  );
+  const mounts = new Map<Id, number>();
+  for (const [i, instance] of list.entries()) {
+    const mount = must(rig.mounts, instance.source.mount!, 'mount');
+    const part = must(project.parts, mount.part, 'part');
+    const mesh = maker.meshOf(instance, part, project.metresPerUnit);
+    if (mesh !== null) {
+      const s: Vec3 = isWorn(rig, mount) ? mount.s : [0, 0, 0];
+      const above = mount.bone === null ? maker.top : bones.get(mount.bone)!;
+      mounts.set(mount.id, maker.node(maker.named(part.name, part.side), above, { t: mount.t, q: mount.q, s }, mesh));
+    }
+    yield (i + 1) / list.length;
+  }
+  for (const clip of project.clips) if (clip.ships) addClip(maker, clip, bones, mounts);
+}
+
+/** A part by itself, from its pivot. */
+export function addPart(maker: ModelMaker, part: Part): void {
+  maker.title = part.name;
+  noteLeftOut(maker, part);
+  const palette = must(maker.project.palettes, part.palette, 'palette');
+  const toUnits = mulMat(
+    matrixOf({ ...NOWHERE, s: [part.cell, part.cell, part.cell] }),
+    translation(scale(pivotPoint(part), -1)),
+  );
+  const instance: DrawInstance = {
+    geometry: gridGeometry(composite(part)),
+    palette,
+    matrix: toUnits,
+    source: { path: [], part: part.id, mount: null, copy: 0 },
+  };
+  maker.begin([instance]);
+  const mesh = maker.meshOf(instance, part, maker.project.metresPerUnit);
+  if (mesh !== null) maker.node(maker.named(part.name, part.side), maker.top, NOWHERE, mesh);
+}
+
+function addBones(maker: ModelMaker, rig: Rig): Map<Id, number> {
+  const bones = new Map<Id, number>();
+  const shipped = shippedBones(rig);
+  const left = rig.bones.length - shipped.length;
+  if (left > 0) maker.notes.push(note('controlsLeft', '', { count: left }));
+  for (const b of shipped)
+    bones.set(
+      b.id,
+      maker.node(maker.named(b.name, b.side), b.parent === null ? maker.top : bones.get(b.parent)!, b.rest),
+    );
+  return bones;
+}
+
+function noteHidden(maker: ModelMaker, parts: readonly Part[]): void {
+  for (const part of parts) {
+    if (part.hidden) maker.notes.push(note('partHidden', maker.named(part.name, part.side)));
+    else noteLeftOut(maker, part);
+  }
+}
+
+/** What is not in a part that is shipped. */
+function noteLeftOut(maker: ModelMaker, part: Part): void {
+  if (composite(part).count === 0) maker.notes.push(note('partEmpty', maker.named(part.name, part.side)));
+  else if (part.layers.some((l) => l.hidden)) maker.notes.push(note('layersHidden', part.name));
+}
+
+function addClip(maker: ModelMaker, clip: Clip, bones: ReadonlyMap<Id, number>, mounts: ReadonlyMap<Id, number>): void {
+  const { rig } = maker.project;
+  const { unit } = maker;
+  if (clip.lanes.length + clip.swaps.length === 0) {
+    maker.notes.push(note('clipEmpty', clip.name));
+    return;
+  }
+  let known: ShipTrack[] | null = null;
+  const tracks = (): ShipTrack[] => (known ??= tracksOf(clip, rig, bones, mounts, unit));
+  maker.clips.push({ name: clip.name, tracks });
+}
