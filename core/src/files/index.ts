@@ -15,4 +15,5 @@ export * from './exporter';
 export * from './exporters/list';
 export * from './importer';
 export * from './importers/list';
+export * from './finds';
 export * from './order';

@@ -24,9 +24,11 @@ import {
   HEAD_BYTES,
   IMPORTERS,
   type ImportJob,
+  type Importer,
   PLAIN_PROFILE,
   QUIET_JOB,
   type ShipModel,
+  findsIn,
   gatherShipped,
   noteText,
   optionFields,
@@ -282,6 +284,33 @@ describe('the list of importers', () => {
     expect(takers('sign', picture)).toEqual(['reference', 'palette']);
     expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
     expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);
+  });
+  it('looks at files together: a picture that belongs to a mesh is no thing by itself, one beside it is', () => {
+    const text = (s: string) => new TextEncoder().encode(s);
+    const mesh: Importer = {
+      ...importer('project'),
+      id: 'mesh',
+      accepts: (_, name) => /\.(mesh|png)$/.test(name),
+      inspect: (files) =>
+        files
+          .filter((f) => f.name.endsWith('.mesh'))
+          .map((m) => {
+            const names = new TextDecoder().decode(m.bytes);
+            return { title: m.name, files: [m, ...files.filter((f) => names.includes(f.name))] };
+          }),
+    };
+    const files = [
+      given('quay.mesh', text('uses stone.png')),
+      given('stone.png', picture),
+      given('sign.png', picture),
+      given('song.ogg', text('la')),
+    ];
+    const { found, unknown } = findsIn(files, [...IMPORTERS, mesh]);
+    expect(found.map((o) => [o.find.files.map((f) => f.name).join(), o.uses.map((u) => u.id).join()])).toEqual([
+      ['sign.png', 'reference,palette'],
+      ['quay.mesh,stone.png', 'mesh'],
+    ]);
+    expect(unknown.map((f) => f.name)).toEqual(['song.ogg']);
   });
   it('a picture stands behind the part as high as what is there; one that cannot be read is told', async () => {
     const place = { part: 'a', content: { min: [-4, 0, 0], size: [8, 20, 8] }, floor: 0 } as const;

@@ -1,12 +1,12 @@
 import {
   type Find,
   type GivenFile,
-  HEAD_BYTES,
   IMPORTERS,
   type Imported,
   type Importer,
   type Needs,
   type Place,
+  findsIn,
   importerOf,
   noteText,
 } from '@sphalerite/core/files';
@@ -52,34 +52,16 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
     if (f.size > MOST_BYTES) refuse(`“${f.name}” is ${Math.round(f.size / 1048576)} MB; a file may have up to 512.`);
     else read.push({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
   }
-  for (const { find, uses } of findsIn(read, as)) await use(find, uses);
+  const settled = as === undefined ? null : importerOf(as)!;
+  const { found, unknown } = settled
+    ? { found: settled.inspect(read).map((find) => ({ find, uses: [settled] })), unknown: [] }
+    : findsIn(read, IMPORTERS);
+  const known = [...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ');
+  for (const { name } of unknown) refuse(`“${name}” is nothing that can be brought in. ${known} can.`);
+  for (const { find, uses } of found) await use(find, uses);
 }
 
 const refuse = (text: string): void => void useNotices().say(text, { kind: 'error' });
-
-/** Every thing in the files with the importers that would take it. */
-function findsIn(files: readonly GivenFile[], as?: string): { find: Find; uses: Importer[] }[] {
-  const settled = as === undefined ? null : importerOf(as)!;
-  if (settled) return settled.inspect(files).map((find) => ({ find, uses: [settled] }));
-  const found = new Map<string, { find: Find; uses: Importer[] }>();
-  const unknown = new Set(files);
-  for (const importer of IMPORTERS) {
-    const taken = files.filter((f) => importer.accepts(f.bytes.subarray(0, HEAD_BYTES), f.name));
-    for (const f of taken) unknown.delete(f);
-    for (const find of importer.inspect(taken)) {
-      // Two importers that want the same files mean the same thing.
-      const key = find.files.map((f) => files.indexOf(f)).join();
-      const known = found.get(key);
-      if (known) known.uses.push(importer);
-      else found.set(key, { find, uses: [importer] });
-    }
-  }
-  for (const { name } of unknown)
-    refuse(
-      `“${name}” is nothing that can be brought in. ${[...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ')} can.`,
-    );
-  return [...found.values()];
-}
 
 async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   const open = uses.filter((i) => given(i.needs));

@@ -7,6 +7,3 @@ import { referenceImporter } from './reference';
 export const IMPORTERS: readonly Importer[] = [projectImporter, referenceImporter, paletteImporter];
 
 export const importerOf = (id: string): Importer | undefined => IMPORTERS.find((i) => i.id === id);
-
-/** Bytes of a file that tell what it is. */
-export const HEAD_BYTES = 64;
