@@ -87,8 +87,8 @@ test('Ship offers every output of the list, with its options; one part ships alo
   const whole = await saved();
   await page.getByText('Clips', { exact: true }).click();
   await expect(figure('clips')).toHaveText('0');
-  await page.getByText('everything on the rig').click();
-  await page.getByRole('option', { name: 'Lantern' }).click();
+  await page.getByRole('complementary', { name: 'Properties' }).getByText('everything on the rig').click();
+  await page.getByRole('option', { name: 'Lantern', exact: true }).click();
   await expect(figure('nodes')).toHaveText('1');
   const one = await saved();
   expect(one.subarray(0, 4).toString()).toBe('glTF');

@@ -148,6 +148,7 @@ export class Batch implements ShapeUser {
   }
 
   dispose(): void {
+    for (const { objects } of this.hung.values()) for (const o of objects) if (o instanceof InstancedMesh) o.dispose();
     for (const key of [...this.hung.keys()]) this.unhang(key);
     this.shape.users.delete(this);
     this.group.removeFromParent();
@@ -167,10 +168,8 @@ export class Batch implements ShapeUser {
   }
 
   private unhang(key: string): void {
-    for (const o of this.hung.get(key)?.objects ?? []) {
-      o.removeFromParent();
-      if (o instanceof InstancedMesh) o.dispose();
-    }
+    // Their matrices stay with the card: the batch's other pieces stand by the same.
+    for (const o of this.hung.get(key)?.objects ?? []) o.removeFromParent();
     this.hung.delete(key);
   }
 
