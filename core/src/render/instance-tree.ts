@@ -1,3 +1,4 @@
+import type { RayGrid } from './ray-grid';
 import type { TraceInstance } from './shape';
 
 /** Places at which a cut is tried along an axis. */
@@ -18,6 +19,8 @@ export interface InstanceTree {
   readonly links: Int32Array;
   /** The instance of each leaf; leaves that are near stand near each other. */
   readonly order: Int32Array;
+  /** The cells of each leaf's instance. */
+  readonly grids: readonly RayGrid[];
   /** World → lattice of the instance of each leaf: three columns of the turn and the shift, 12 numbers. */
   readonly toLocal: Float64Array;
 }
@@ -41,6 +44,7 @@ function widened(pairs: Pick<InstanceTree, 'boxes' | 'links'>, instances: readon
     links: number[] = [];
   const order = new Int32Array(n),
     toLocal = new Float64Array(n * 12);
+  const grids: RayGrid[] = [];
   let leaves = 0;
   const area = (node: number): number => {
     const [x, y, z] = [0, 1, 2].map((a) => pairs.boxes[node * 6 + 3 + a]! - pairs.boxes[node * 6 + a]!) as [
@@ -55,6 +59,7 @@ function widened(pairs: Pick<InstanceTree, 'boxes' | 'links'>, instances: readon
     for (let column = 0; column < 4; column++)
       toLocal.set(m.subarray(column * 4, column * 4 + 3), leaves * 12 + column * 3);
     order[leaves] = instance;
+    grids.push(instances[instance]!.shape.grid);
     return -1 - leaves++;
   };
   const newNode = (): number => {
@@ -86,7 +91,7 @@ function widened(pairs: Pick<InstanceTree, 'boxes' | 'links'>, instances: readon
       }
     });
   }
-  return { boxes: Float32Array.from(boxes), links: Int32Array.from(links), order, toLocal };
+  return { boxes: Float32Array.from(boxes), links: Int32Array.from(links), order, grids, toLocal };
 }
 
 /** How much wider than exact a box has to be so that single precision never cuts anything off. */

@@ -1,13 +1,13 @@
 import { WIDE } from './instance-tree';
 import { GridHit, intersectGrid } from './ray-grid';
-import type { TraceInstance } from './shape';
 import type { TraceScene } from './trace-scene';
 
 /** Nodes that may wait at once: three a level and one, and the tree is cut in the middle at the worst. */
 const MAX_DEPTH = 512;
 
-/** The instance of a ray that meets none. */
+/** The instance of a ray that meets none, and of one that met something which was not looked up yet. */
 const NOTHING = -2;
+const MET = -3;
 
 /** What a ray meets in a scene; one serves for millions of rays, and holds what the last one met. */
 export class SceneRay {
@@ -22,6 +22,9 @@ export class SceneRay {
   ny = 0.5;
   nz = 0.5;
   private readonly hit = new GridHit();
+  private leaf = 0;
+  private axis = 0;
+  private sign = 1;
   /** Whether anything that is met will do. */
   private any = false;
   /** Nodes still to be looked at, and how far away their boxes begin. */
@@ -45,7 +48,11 @@ export class SceneRay {
   ): boolean {
     this.t = tMax;
     this.instance = NOTHING;
-    if (scene.instances.length > 0) this.walkTree(scene, ox, oy, oz, dx, dy, dz, tMin);
+    if (scene.instances.length > 0) {
+      this.walkTree(scene, ox, oy, oz, dx, dy, dz, tMin);
+      // Whoever only asks whether something stands in the way asks no more.
+      if (this.instance === MET && !this.any) this.settle(scene);
+    }
     const floor = scene.light.groundY;
     if (floor !== null && dy < 0) {
       const t = (floor - oy) / dy;
@@ -89,6 +96,7 @@ export class SceneRay {
   ): void {
     const { boxes, links } = scene.tree;
     const { stack, nears } = this;
+    const sorted = !this.any;
     const ix = 1 / dx,
       iy = 1 / dy,
       iz = 1 / dz;
@@ -113,21 +121,23 @@ export class SceneRay {
         t = this.t;
       for (let k = 0; k < WIDE; k++) {
         const b = link * 24 + k;
+        // Most boxes are missed on the way across the ground already, which scenes are widest on; a ray along a side of a box
+        // gives no number there, and what is not known to be missed is looked into.
         let near = (boxes[b + nearX]! - ox) * ix,
           far = (boxes[b + farX]! - ox) * ix;
-        const ny = (boxes[b + nearY]! - oy) * iy,
-          fy = (boxes[b + farY]! - oy) * iy,
-          nz = (boxes[b + nearZ]! - oz) * iz,
+        if (far < 0 || near > t) continue;
+        const nz = (boxes[b + nearZ]! - oz) * iz,
           fz = (boxes[b + farZ]! - oz) * iz;
-        if (ny > near) near = ny;
-        if (fy < far) far = fy;
+        if (fz < 0 || nz > far || near > fz || nz > t) continue;
         if (nz > near) near = nz;
         if (fz < far) far = fz;
-        // A ray along a side of a box gives no number there; what is not known to be missed is looked into.
-        if (near > far || far < 0 || near > t) continue;
-        // The nearest comes to stand on top.
+        const ny = (boxes[b + nearY]! - oy) * iy,
+          fy = (boxes[b + farY]! - oy) * iy;
+        if (fy < near || ny > far || fy < 0 || ny > t) continue;
+        if (ny > near) near = ny;
+        // The nearest comes to stand on top; whoever asks only whether anything stands in the way takes them as they come.
         let at = ++top;
-        while (at > first && nears[at - 1]! < near) {
+        while (sorted && at > first && nears[at - 1]! < near) {
           stack[at] = stack[at - 1]!;
           nears[at] = nears[at - 1]!;
           at--;
@@ -166,20 +176,24 @@ export class SceneRay {
     const ex = m0 * dx + m3 * dy + m6 * dz;
     const ey = m1 * dx + m4 * dy + m7 * dz;
     const ez = m2 * dx + m5 * dy + m8 * dz;
-    const instance = scene.tree.order[leaf]!,
-      i = scene.instances[instance]!;
-    const t = intersectGrid(i.shape.grid, lx, ly, lz, ex, ey, ez, tMin, this.t, this.hit);
-    if (t < this.t) this.take(t, instance, i);
+    const t = intersectGrid(scene.tree.grids[leaf]!, lx, ly, lz, ex, ey, ez, tMin, this.t, this.hit);
+    if (t >= this.t) return;
+    this.t = t;
+    this.leaf = leaf;
+    this.instance = MET;
+    this.value = this.hit.value;
+    this.axis = this.hit.axis;
+    this.sign = this.hit.sign;
   }
 
-  private take(t: number, instance: number, { axes }: TraceInstance): void {
-    const { value, axis, sign } = this.hit;
-    this.t = t;
-    this.instance = instance;
-    this.value = value;
-    this.nx = axes[axis * 3]! * sign;
-    this.ny = axes[axis * 3 + 1]! * sign;
-    this.nz = axes[axis * 3 + 2]! * sign;
+  /** What was met in the end: looked up once a ray, since it lies far away in memory. */
+  private settle({ tree, instances }: TraceScene): void {
+    this.instance = tree.order[this.leaf]!;
+    const { axes } = instances[this.instance]!,
+      a = this.axis * 3;
+    this.nx = axes[a]! * this.sign;
+    this.ny = axes[a + 1]! * this.sign;
+    this.nz = axes[a + 2]! * this.sign;
   }
 
   private takeFloor(t: number): void {

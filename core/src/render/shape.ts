@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, invertMat, normalize, placedExtent, vec3Of } from '../math';
+import { type Mat4, type Vec3, invertMat, normalize, placedExtent } from '../math';
 import type { VoxelGrid } from '../voxel';
 import { type ShapeGlow, shapeGlow } from './emitters';
 import type { TraceSurfaces } from './material';
@@ -51,6 +51,7 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
     toWorld: Float64Array.from(matrix),
     toLocal: Float64Array.from(invertMat(matrix)),
     axes,
-    ...placedExtent(matrix, { min: vec3Of(shape.grid.min), size: vec3Of(shape.grid.size) }),
+    // The cubes themselves: the grid for rays is wider by up to three cells.
+    ...placedExtent(matrix, grid.contentBox()!),
   };
 }
