@@ -47,6 +47,44 @@ test('every command is found by its words, with its shortcut, and runs from ther
   await expect(first).toContainText('M');
   await page.keyboard.press('Enter');
   await expect(page.getByText('mirror X at 0, between cubes')).toBeVisible();
+  // The trade's words, and those that people bring along.
+  const meant: Record<string, Record<string, RegExp>> = {
+    Build: {
+      ortho: /Orthographic/,
+      'zoom out': /Zoom out/,
+      redo: /Redo/,
+      bucket: /Reach: fill/,
+      eyedropper: /colour/,
+      hollow: /Hollow/i,
+      wireframe: /lines|edges/i,
+      isometric: /Isometric view/,
+      import: /Bring in a file/,
+      export: /Save a project file/,
+      sphere: /ellipsoid/i,
+      ruler: /Measure|ruler/i,
+      'dark mode': /theme/,
+      'x-ray': /through/i,
+      tutorial: /first steps/,
+    },
+    Rig: { 'rest pose': /Reset/, ik: /limb/, skeleton: /New bone/, rotate: /Rotate the bone/, cancel: /Cancel/ },
+    Animate: {
+      keyframe: /Set a key/,
+      loop: /last pose/,
+      'graph editor': /Curves/,
+      'onion skin': /Onion skin/,
+      pause: /Play or stop/,
+    },
+    Light: { render: /Trace the picture/, screenshot: /Save the picture/ },
+  };
+  for (const [screen, words] of Object.entries(meant)) {
+    await b.step(screen);
+    await page.keyboard.press('Control+k');
+    for (const [word, title] of Object.entries(words)) {
+      await page.getByRole('combobox', { name: 'Find a command' }).fill(word);
+      await expect(first, `${word} on ${screen}`).toContainText(title);
+    }
+    await page.keyboard.press('Escape');
+  }
 });
 
 test('at 1024 wide nothing is cut off and the view keeps its share', async ({ page }) => {

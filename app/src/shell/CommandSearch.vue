@@ -1,26 +1,29 @@
 <script setup lang="ts">
 import { useDialogs } from '../stores/dialogs';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../stores/notices';
+import { useSettings } from '../stores/settings';
+import type { findCommands } from './find-command';
 import { type Command, allCommands, isEnabled, runCommand } from '../stores/commands';
 
 const dialogs = useDialogs();
 const notices = useNotices();
+const { settings } = useSettings();
 const query = ref('');
 const at = ref(0);
 const field = ref<HTMLInputElement>();
 const list = ref<HTMLElement>();
 
-const found = computed(() => {
-  const words = query.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return allCommands.value.filter((c) =>
-    words.every((w) => `${c.group} ${c.title} ${c.keys?.join(' ') ?? ''}`.toLowerCase().includes(w)),
-  );
-});
+/** Fetched when it is first asked for. */
+const find = shallowRef<typeof findCommands>((commands) => [...commands]);
+const found = computed(() => find.value(allCommands.value, query.value, settings.recent));
+/** Commands that are remembered as used of late. */
+const MOST_RECENT = 12;
 watch(
   () => dialogs.search,
   async (open) => {
     if (!open) return;
+    void import('./find-command').then((m) => (find.value = m.findCommands));
     query.value = '';
     at.value = 0;
     await nextTick();
@@ -36,6 +39,7 @@ function move(by: number): void {
 function pick(c: Command | undefined): void {
   if (!c || !isEnabled(c)) return;
   dialogs.search = false;
+  settings.recent = [c.id, ...settings.recent.filter((id) => id !== c.id)].slice(0, MOST_RECENT);
   void runCommand(c.id).catch(notices.fail);
 }
 </script>

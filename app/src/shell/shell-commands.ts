@@ -116,7 +116,7 @@ export function addShellCommands(router: Router): () => void {
     },
     {
       id: 'look.theme',
-      title: 'Change between Daylight and Dusk',
+      title: 'Change the theme: Daylight or Dusk',
       group: 'Look',
       keys: ['Alt+T'],
       icon: IconMoon,
@@ -126,7 +126,7 @@ export function addShellCommands(router: Router): () => void {
     },
     {
       id: 'look.fold',
-      title: 'Fold the sides away',
+      title: 'Hide the side panels',
       group: 'Look',
       keys: ['\\'],
       icon: IconLayoutSidebarRightCollapse,

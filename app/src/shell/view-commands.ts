@@ -131,7 +131,7 @@ function cameraCommands(): Command[] {
   return [
     {
       id: 'view.flat',
-      title: 'Look without perspective',
+      title: 'Orthographic view: no perspective',
       group: 'View',
       keys: ['O'],
       icon: IconPerspective,
@@ -143,7 +143,7 @@ function cameraCommands(): Command[] {
     },
     {
       id: 'view.isometric',
-      title: 'Look isometrically',
+      title: 'Isometric view',
       group: 'View',
       keys: ['Ctrl+4'],
       icon: IconCube3dSphere,
@@ -169,14 +169,14 @@ function cameraCommands(): Command[] {
     },
     {
       id: 'view.nearer',
-      title: 'Come nearer',
+      title: 'Zoom in',
       group: 'View',
       keys: ['Ctrl+Up'],
       run: change(() => view.viewport?.camera.zoom(0.85)),
     },
     {
       id: 'view.farther',
-      title: 'Go farther away',
+      title: 'Zoom out',
       group: 'View',
       keys: ['Ctrl+Down'],
       run: change(() => view.viewport?.camera.zoom(1 / 0.85)),

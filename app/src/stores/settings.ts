@@ -16,6 +16,8 @@ export const settingsSchema = z.object({
   bench: z.record(z.string(), z.number().min(0).max(100)).catch({}),
   sidesFolded: off,
   coachDone: off,
+  /** Commands that were looked for of late, the newest first. */
+  recent: z.array(z.string().max(80)).max(40).catch([]),
   /** Cards "How this step goes" that were closed for good. */
   closedCards: z.array(z.string()).catch([]),
   // Lines were once only on or off.

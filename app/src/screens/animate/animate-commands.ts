@@ -97,7 +97,7 @@ function lookCommands(): Command[] {
   return [
     {
       id: 'anim.turn',
-      title: 'Turn the bone by rings',
+      title: 'Rotate the bone by rings',
       group: 'Animate',
       keys: ['R'],
       on: () => anim.handle === 'turn',
@@ -309,7 +309,7 @@ function timingCommands(): Command[] {
     },
     {
       id: 'anim.resetPose',
-      title: 'Key the whole figure at rest here',
+      title: 'Key the rest pose here',
       group: 'Animate',
       keys: ['Shift+R'],
       enabled: edits,

@@ -153,7 +153,7 @@ export function animateControl(): ScreenControl {
       ...animateCommands(),
       {
         id: 'anim.cancel',
-        title: 'Let go without doing',
+        title: 'Cancel what is under way',
         group: 'Animate',
         keys: ['Esc'],
         run: () => {

@@ -81,7 +81,7 @@ function commandsOf(parts: BuildParts, cancel: () => void): Command[] {
   return [
     {
       id: 'tool.cancel',
-      title: 'Let go without doing',
+      title: 'Cancel what is under way',
       group: 'Tools',
       keys: ['Esc'],
       run: () => letGo(parts, cancel),

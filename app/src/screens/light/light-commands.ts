@@ -76,7 +76,7 @@ export function shotCommands(follow: () => void): Command[] {
   return [
     {
       id: 'light.camera',
-      title: 'Let the shot look from here',
+      title: 'Set the shot’s camera from this view',
       group: 'Light',
       keys: ['C'],
       icon: IconCamera,
@@ -85,7 +85,7 @@ export function shotCommands(follow: () => void): Command[] {
     },
     {
       id: 'light.follow',
-      title: 'Look from where the shot looks',
+      title: 'Look through the shot’s camera',
       group: 'Light',
       keys: ['Shift+C'],
       enabled: has,

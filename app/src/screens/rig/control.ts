@@ -201,7 +201,7 @@ export function rigControl(): ScreenControl {
       ...rigCommands(),
       {
         id: 'rig.cancel',
-        title: 'Let go without doing',
+        title: 'Cancel what is under way',
         group: 'Rig',
         keys: ['Esc'],
         run: () => {

@@ -101,7 +101,7 @@ function handleCommands(): Command[] {
   return [
     {
       id: 'rig.turn',
-      title: 'Turn the bone by rings',
+      title: 'Rotate the bone by rings',
       group: 'Rig',
       keys: ['R'],
       icon: IconRotate3d,
