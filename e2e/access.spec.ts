@@ -85,6 +85,13 @@ test('every command is found by its words, with its shortcut, and runs from ther
     }
     await page.keyboard.press('Escape');
   }
+  // What belongs to a screen goes with it.
+  await page.keyboard.press('Alt+0');
+  await page.getByRole('button', { name: 'New project' }).waitFor();
+  await page.keyboard.press('Control+k');
+  const commands = page.getByRole('listbox', { name: 'Commands' }).getByRole('option');
+  await expect(commands.filter({ hasText: 'Find a command' })).toHaveCount(1);
+  await expect(commands.filter({ hasText: /Verb: |Trace the picture|New bone|Isometric/ })).toHaveCount(0);
 });
 
 test('at 1024 wide nothing is cut off and the view keeps its share', async ({ page }) => {

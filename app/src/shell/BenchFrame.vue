@@ -74,7 +74,12 @@ watch(
   },
   { immediate: true },
 );
-watch(screen, (s) => void openScreen(s).catch(notices.fail), { immediate: true });
+// On the way to the shelf there is no screen, and none is to be opened.
+watch(
+  () => route.params['step'],
+  (step) => step && void openScreen(screen.value).catch(notices.fail),
+  { immediate: true },
+);
 /** Leaving a project waits for the last save, and asks when there is no saving it. */
 const mayLeave = async (): Promise<boolean> =>
   (await session.settled()) || (await import('./ask-to-leave')).askToLeave();

@@ -11,7 +11,8 @@ export function shipControl(): ScreenControl {
   const session = useSession();
   const ship = useShip();
   const stop = watch(
-    () => session.project,
+    // Only while this screen is open: elsewhere nobody waits for files.
+    [() => session.project, () => ship.order],
     () => void ship.make(),
     { immediate: true },
   );

@@ -11,7 +11,7 @@ import {
 } from '@sphalerite/core/files';
 import { type Project, find } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
-import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, reactive, ref, shallowRef } from 'vue';
 import { download, exported } from '../../shell/files/exporting';
 import { useNotices } from '../../stores/notices';
 import { onOtherProject } from '../../stores/project-settings';
@@ -62,7 +62,6 @@ export const useShip = defineStore('ship', () => {
   const made = shallowRef<Made | null>(null);
   const working = ref(false);
   let abort: AbortController | null = null;
-  watch(order, () => void make());
 
   /** Makes the files anew unless they are of this very project and order already. */
   async function make(): Promise<boolean> {
@@ -94,5 +93,5 @@ export const useShip = defineStore('ship', () => {
     for (const n of made.value!.notes) notices.say(noteText(n));
   }
   const bytes = computed(() => made.value?.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
-  return { chosen, exporter, fields, options, only, made, bytes, working, make, save };
+  return { chosen, exporter, fields, options, only, order, made, bytes, working, make, save };
 });

@@ -57,8 +57,12 @@ function dropUnused(): void {
 }
 async function save(exporter: string): Promise<void> {
   const subject = { of: 'palette', palette: palette.value.id, colourway: session.view.colourway } as const;
-  const { files } = await exported(session.project!, { exporter, subject, options: {} });
-  for (const f of files) download(f);
+  try {
+    const { files } = await exported(session.project!, { exporter, subject, options: {} });
+    for (const f of files) download(f);
+  } catch (e) {
+    notices.fail(e);
+  }
 }
 const picker = ref<HTMLInputElement>();
 async function open(): Promise<void> {
