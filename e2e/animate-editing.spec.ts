@@ -30,7 +30,7 @@ class Animator extends Bench {
   async clip(name: string): Promise<void> {
     await this.page
       .getByRole('complementary', { name: 'Tray' })
-      .getByRole('button', { name: new RegExp(`^${name}\\b`) })
+      .getByRole('treeitem', { name: new RegExp(`^${name}\\b`) })
       .first()
       .click();
     await this.idle();
@@ -142,7 +142,7 @@ test.describe('Animating', () => {
     await b.idle();
     const done = await b.project();
     expect(frames(laneOf(done, 'Bow', 'Chest').turn)).toEqual([0, 5, 12, 20, 28, 34, 42, 48]);
-    await page.getByRole('group', { name: 'What the bench shows' }).getByRole('button', { name: 'Ground' }).click();
+    await page.getByRole('radiogroup', { name: 'What the bench shows' }).getByRole('radio', { name: 'Ground' }).click();
     await expect(page.getByRole('region', { name: 'Contact of this clip' })).toContainText('The loop closes.');
 
     // Back through all of it: what stands in the history stands on the bench.
@@ -284,7 +284,7 @@ test.describe('Animating', () => {
     await b.frame(12);
     await page
       .getByRole('region', { name: 'Worn from here on' })
-      .getByRole('button', { name: 'Satchel: nothing' })
+      .getByRole('radio', { name: 'Satchel: nothing' })
       .click();
     await b.idle();
     await expect(page.getByRole('button', { name: 'Satchel wears nothing from frame 12' })).toHaveCount(1);
@@ -306,7 +306,7 @@ test.describe('Animating', () => {
     await y.fill('1.5');
     await y.press('Enter');
     await b.idle();
-    await page.getByRole('group', { name: 'What the bench shows' }).getByRole('button', { name: 'Ground' }).click();
+    await page.getByRole('radiogroup', { name: 'What the bench shows' }).getByRole('radio', { name: 'Ground' }).click();
     // As far as the leg reaches.
     await expect(findings).toContainText(/Boot left is 0\.\d\d cubes through the ground/);
     await page.getByRole('button', { name: 'Check all' }).click();

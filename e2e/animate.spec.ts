@@ -6,7 +6,7 @@ test.describe('Animate', () => {
     const b = new Bench(page);
     await b.open();
     await b.step('Animate');
-    await page.getByRole('button', { name: /^Walk/ }).click();
+    await page.getByRole('treeitem', { name: /^Walk/ }).click();
     await b.idle();
     const rest = await b.joint('Foot left');
     const ruler = (await page.getByTestId('ruler').boundingBox())!;
@@ -66,7 +66,7 @@ test.describe('Animate', () => {
     const frame = (ruler.width - 168 - 24) / 24;
     await b.drag({ x: key.x + 5, y: key.y + 5 }, { x: key.x + 5 + frame * 6, y: key.y + 5 });
     expect((await lane()).turn.map((k) => k.time)).toEqual([0, 900]);
-    await page.getByRole('button', { name: 'step', exact: true }).click();
+    await page.getByRole('radio', { name: 'step', exact: true }).click();
     await page.keyboard.press('Delete');
     expect((await lane()).turn.map((k) => k.time)).toEqual([0]);
     await page.keyboard.press('Control+z');

@@ -1,4 +1,4 @@
-import { type Page, expect } from '@playwright/test';
+import { type Locator, type Page, expect } from '@playwright/test';
 
 export type Triple = readonly [number, number, number];
 export interface ProjectJson {
@@ -36,6 +36,7 @@ interface Handle {
   cells(part: string, box: { min: Triple; size: Triple }): number[];
   screenOf(what: unknown): { x: number; y: number; occluded: boolean };
   run(id: string, args?: unknown): Promise<unknown>;
+  commands(): { id: string; title: string; group: string; keys: string[]; screen: string; before: string[] }[];
   idle(): Promise<void>;
   state(): {
     saved: string;
@@ -50,6 +51,28 @@ declare global {
   interface Window {
     sphalerite: Handle;
   }
+}
+
+/** Takes an option of a list that opens. */
+export async function choose(within: Page | Locator, label: string, option: string | RegExp): Promise<void> {
+  const page = 'page' in within ? within.page() : within;
+  await within
+    .locator('.el-select')
+    .filter({ has: page.getByRole('combobox', { name: label, exact: true }) })
+    .click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+/** Answers the dialog for files that a button opens. */
+export async function giveFiles(button: Locator, files: Parameters<Locator['setInputFiles']>[0]): Promise<void> {
+  const [asked] = await Promise.all([button.page().waitForEvent('filechooser'), button.click()]);
+  await asked.setFiles(files);
+}
+/** A slider is moved by its keys, to the value nearest to what is meant. */
+export async function slide(slider: Locator, to: number, key = 1): Promise<void> {
+  const value = async (): Promise<number> => Number(await slider.getAttribute('aria-valuenow'));
+  await slider.focus();
+  for (let left = Math.abs(to - (await value())) / key; left >= 0.5; left--)
+    await slider.press((await value()) < to ? 'ArrowRight' : 'ArrowLeft');
 }
 
 /** A hand on the bench: reads through the automation handle, works by pointer and keys alone. */
@@ -117,11 +140,7 @@ export class Bench {
     await this.idle();
   }
   async part(name: RegExp): Promise<void> {
-    await this.page
-      .getByRole('complementary', { name: 'Tray' })
-      .getByRole('button', { name, pressed: undefined })
-      .first()
-      .click();
+    await this.page.getByRole('complementary', { name: 'Tray' }).getByRole('treeitem', { name }).first().click();
     await this.idle();
   }
   async swatch(name: string): Promise<number> {

@@ -52,7 +52,7 @@ test.describe('Selections', () => {
     await page.keyboard.press('<');
     await page.keyboard.press('>');
     await page.keyboard.press(',');
-    await page.keyboard.press('Control+Shift+Y');
+    await page.keyboard.press('Alt+Shift+Y');
     await page.keyboard.press('Enter');
     await b.idle();
     const box = await b.content();
@@ -157,7 +157,7 @@ test.describe('Selections', () => {
     await b.byNumbers([2, 1, 2], [-1, 2, -1]);
     await page.keyboard.press('Shift+J');
     await page.keyboard.press('PageUp');
-    await page.getByRole('button', { name: 'Work on layer Cubes' }).click();
+    await page.getByRole('treeitem', { name: 'Cubes' }).click();
     await page.keyboard.press('Enter');
     await b.idle();
     expect((await b.project()).parts[0]!.layers.map((l) => l.grid.cubes)).toEqual([32, 4]);
@@ -207,7 +207,7 @@ test.describe('Selections', () => {
     await page.keyboard.press('Control+z');
 
     // Same size? The first is kept, the second made alike.
-    await page.getByRole('button', { name: 'Work on layer Cubes' }).click();
+    await page.getByRole('treeitem', { name: 'Cubes' }).click();
     await b.swatch('Oak');
     await page.keyboard.press('1');
     await b.byNumbers([4, 4, 4], [-14, 0, 6]);

@@ -1,3 +1,4 @@
+import { choose } from './bench';
 import { expect, test } from './test';
 import { Artist, Meant, floor, inRound, plane, top } from './artist';
 import type { Triple } from './bench';
@@ -48,7 +49,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     expect(await b.cell('Body', [0, 30, 0])).toBe(0);
     const pine = await b.swatch('Pine');
     await b.take('Hollow dome');
-    await page.getByRole('button', { name: 'solid', exact: true }).click();
+    await page.getByRole('radio', { name: 'solid', exact: true }).click();
     await b.byNumbers([9, 4, 9], [-4, 35, -4]);
     const dome = inRound([-4, 31, -4], [9, 8, 9], [0, 1, 2]);
     meant.box(pine, [-4, 35, -4], [9, 4, 9], (x, y, z) => dome(x, y, z));
@@ -104,7 +105,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     // A wheel at each long side: rim, hub, and a spoke eight times about the axle.
     const bark = await b.swatch('Bark');
     await b.take('Tube');
-    await page.getByLabel('Stands along').selectOption('Z');
+    await choose(page, 'Stands along', 'on Z');
     await page.getByLabel('Mirror Z', { exact: true }).click();
     await b.byNumbers([15, 15, 1], [-8, 0, 7]);
     const rim = inRound([-8, 0, 7], [15, 15, 1], [0, 1]);
@@ -120,7 +121,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await b.take('Line');
     await b.number('Thickness', 1);
     await page.getByLabel('Radial symmetry').click();
-    await page.getByRole('group', { name: 'Radial about' }).getByRole('button', { name: 'Z' }).click();
+    await page.getByRole('radiogroup', { name: 'Radial about' }).getByRole('radio', { name: 'Z' }).click();
     await b.number('Mirror X at', -0.5);
     await b.number('Mirror Y at', 7.5);
     await expect(page.getByText('radial 8 about Z')).toBeVisible();
@@ -254,7 +255,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     // Two shuttered openings: one drawn on the wall, the other put there again by a click.
     const brick = await b.swatch('Brick');
     await b.take('Window');
-    await page.getByLabel('Filling').selectOption({ label: 'Clay' });
+    await choose(page, 'Filling', 'Clay');
     const clay = (await b.project()).palettes[0]!.swatches.find((s) => s.name === 'Clay')!.byte;
     await b.stroke(
       [

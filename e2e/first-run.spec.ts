@@ -49,13 +49,15 @@ test('parts are renamed, reordered by drag, hidden and brought back from the bin
   await page.getByLabel('Name of the part').fill('Jacket');
   await page.getByLabel('Name of the part').press('Enter');
   expect((await names())[0]).toBe('Jacket');
-  await tray.getByRole('button', { name: /^Head/ }).dragTo(tray.getByRole('button', { name: /^Jacket/ }));
+  await tray
+    .getByRole('treeitem', { name: /^Head/ })
+    .dragTo(tray.getByRole('treeitem', { name: /^Jacket/ }), { targetPosition: { x: 60, y: 8 } });
   expect((await names()).slice(0, 2)).toEqual(['Head', 'Jacket']);
-  await tray.getByRole('button', { name: /^Skirt/ }).hover();
+  await tray.getByRole('treeitem', { name: /^Skirt/ }).hover();
   await tray.getByRole('button', { name: 'Hide Skirt centre' }).click();
   await expect(tray.getByRole('button', { name: 'Show Skirt centre' })).toBeVisible();
   const mounts = (await b.project()).rig.mounts.length;
-  await tray.getByRole('button', { name: /^Skirt/ }).hover();
+  await tray.getByRole('treeitem', { name: /^Skirt/ }).hover();
   await tray.getByRole('button', { name: 'Delete Skirt centre' }).click();
   expect((await b.project()).rig.mounts.length).toBe(mounts - 1);
   await tray.getByRole('button', { name: 'Restore Skirt' }).click();

@@ -110,7 +110,7 @@ class Hand {
   async keys(times: number): Promise<void> {
     const { page } = this.bench;
     await this.bench.step('Animate');
-    await page.getByRole('button', { name: /^Walk/ }).click();
+    await page.getByRole('treeitem', { name: /^Walk/ }).click();
     await page.getByLabel('Show lanes whose name holds').fill('chest');
     await page.locator('.lane .name').first().click();
     await page.getByLabel('Show lanes whose name holds').fill('');

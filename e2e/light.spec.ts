@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './test';
 import { decode } from 'fast-png';
-import { Bench } from './bench';
+import { choose, Bench } from './bench';
 
 test('a shot is traced with progress, stopped, traced again and saved as a PNG', async ({ page }) => {
   const b = new Bench(page);
@@ -36,7 +36,7 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   expect(colours.size).toBeGreaterThan(500);
 
   // The shot pictures another colourway, and remembers it.
-  await page.getByLabel('Colourway of the shot').selectOption({ label: 'Frost fair' });
+  await choose(page, 'Colourway of the shot', 'Frost fair');
   await b.idle();
   const p = await b.project();
   expect(p.shots[0]!.colourway).toBe(p.colourways.find((c) => c.name === 'Frost fair')!.id);

@@ -1,4 +1,5 @@
 import { type Page } from '@playwright/test';
+import { choose } from './bench';
 import { expect, test } from './test';
 import { Artist } from './artist';
 import type { Triple } from './bench';
@@ -257,8 +258,8 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
     ['Upper neck', 'Middle neck'],
   ]) {
     await page.getByRole('treeitem', { name: new RegExp(`^${bone}`) }).click();
-    await page.getByLabel('New constraint').selectOption('Match turn');
-    await page.getByLabel('Its target').selectOption({ label: below! });
+    await choose(page, 'New constraint', 'Match turn');
+    await choose(page, 'Its target', below!);
     await b.button('Add');
   }
   await expect(page.getByRole('region', { name: 'Checks' })).toContainText('all mounted');

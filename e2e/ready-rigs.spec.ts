@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { Bench, type ProjectJson, type Triple } from './bench';
+import { choose, slide, Bench, type ProjectJson, type Triple } from './bench';
 
 /** A joint of an unturned skeleton, in cubes. */
 function jointAt(p: ProjectJson, name: string): Triple {
@@ -52,7 +52,7 @@ test.describe('Ready rigs', () => {
     const canvas = page.locator('canvas').first(),
       box = (await canvas.boundingBox())!;
     for (const name of ['Head 2', 'Head 3']) {
-      const part = page.locator('.tray .tray-list span[draggable]', { hasText: new RegExp(`^${name}$`) });
+      const part = page.locator('.tray .loose', { hasText: new RegExp(`^${name}$`) });
       // One onto the bone in the tray, one onto the head in the view.
       const at = await page.evaluate(() =>
         window.sphalerite.screenOf({ part: 'Head 2', cell: [0, 30, 3], face: [0, 0, 1] }),
@@ -117,7 +117,7 @@ test.describe('Ready rigs', () => {
     await b.step('Rig');
     await page.getByRole('treeitem', { name: /^Satchel/ }).click();
     await page.keyboard.press('j');
-    await page.getByLabel('A dragged joint snaps to').selectOption('face');
+    await choose(page, 'A dragged joint snaps to', 'face centres');
     await b.idle();
     const before = await b.project();
     await b.drag(await b.joint('Satchel'), await b.face('Satchel', [-3, 10, 6], [0, 0, 1]));
@@ -125,14 +125,14 @@ test.describe('Ready rigs', () => {
     expect(jointAt(moved, 'Satchel')).toEqual([-2.5, 10.5, 7]);
     expect(moved.parts.map((p) => p.layers)).toEqual(before.parts.map((p) => p.layers));
     // By corners: the corner of that face nearest to the pointer.
-    await page.getByLabel('A dragged joint snaps to').selectOption('corner');
+    await choose(page, 'A dragged joint snaps to', 'cube corners');
     await b.drag(await b.joint('Satchel'), await b.face('Satchel', [-3, 12, 6], [0, 0, 1]));
     const corner = jointAt(await b.project(), 'Satchel');
     expect([[-3, -2].includes(corner[0]), [12, 13].includes(corner[1]), corner[2]]).toEqual([true, true, 7]);
 
     await page.keyboard.press('e');
     await expect(chip(b, 'click where the next joint goes')).toBeVisible();
-    await page.getByLabel('A dragged joint snaps to').selectOption('face');
+    await choose(page, 'A dragged joint snaps to', 'face centres');
     await b.click(await b.face('Coat', [-3, 16, 3], [0, 0, 1]));
     await b.click(await b.face('Coat', [-2, 19, 3], [0, 0, 1]));
     await page.keyboard.press('Escape');
@@ -163,7 +163,7 @@ test.describe('Ready rigs', () => {
     await page.getByRole('button', { name: 'Bring in a rig…' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'Hinged prop' }).click();
-    await dialog.getByLabel('Where it hangs').selectOption({ label: 'Grip right' });
+    await choose(dialog, 'Where it hangs', 'Grip right');
     await dialog.getByLabel('Open', { exact: true }).check();
     await dialog.getByLabel('Hasp', { exact: true }).uncheck();
     await dialog.getByRole('button', { name: 'Bring in 3 bones, 2 parts, 1 clips' }).click();
@@ -177,7 +177,7 @@ test.describe('Ready rigs', () => {
 
     await page.getByRole('button', { name: 'Bring in a rig…' }).click();
     await dialog.getByRole('button', { name: 'Biped' }).click();
-    await dialog.getByRole('button', { name: 'Parts in place of those of the same name' }).click();
+    await dialog.getByRole('radio', { name: 'Parts in place of those of the same name' }).click();
     for (const name of [
       'Upper arm left',
       'Upper arm right',
@@ -234,7 +234,7 @@ test.describe('Ready rigs', () => {
       window.sphalerite.screenOf({ part: 'Forearm', cell: [7, 14, 1], face: [0, 0, 1] }),
     );
     await b.step('Animate');
-    await page.getByRole('button', { name: /^Light the lamp/ }).click();
+    await page.getByRole('treeitem', { name: /^Light the lamp/ }).click();
     for (let i = 0; i < 20; i++) await page.keyboard.press('.');
     await b.idle();
     await b.step('Build');
@@ -262,7 +262,7 @@ test.describe('Ready rigs', () => {
     await page.getByRole('treeitem', { name: /^Head/ }).click();
     const straight = await b.joint('Head');
     await page.keyboard.press('k');
-    await page.getByRole('slider', { name: 'Angle of the swing' }).fill('50');
+    await slide(page.getByRole('slider', { name: 'Angle of the swing' }), 50, 10);
     await b.idle();
     const cap = await b.page.evaluate(() =>
       window.sphalerite.screenOf({ part: 'Head', cell: [0, 40, 0], face: [0, 1, 0] }),

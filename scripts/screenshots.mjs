@@ -60,7 +60,7 @@ try {
     for (const c of await page.getByRole('button', { name: 'Close this card for good' }).all()) await c.click();
   }
   await step('Build');
-  await page.getByRole('button', { name: /^Coat 18/ }).click();
+  await page.getByRole('treeitem', { name: /^Coat/ }).first().click();
   await run('mirror.x');
   await run('view.all');
   await calm();
@@ -76,7 +76,7 @@ try {
   await page.mouse.move(980, 24);
   await run('mirror.x');
   const view = async (part, cell, face) => page.evaluate((w) => window.sphalerite.screenOf(w), { part, cell, face });
-  await page.getByRole('button', { name: /^Head 18/ }).click();
+  await page.getByRole('treeitem', { name: /^Head/ }).first().click();
   await run('view.frame');
   await page.getByRole('button', { name: 'Add a tool' }).click();
   await page.getByRole('menuitem', { name: 'Select hue' }).click();
@@ -110,7 +110,7 @@ try {
     await run('guide.toggle');
     await run('card.remove');
     await page.keyboard.press('1');
-    await page.getByRole('button', { name: /^Coat 18/ }).click();
+    await page.getByRole('treeitem', { name: /^Coat/ }).first().click();
     await run('view.all');
     await run('tab.colours');
     await page.getByRole('radio', { name: 'Verdigris', exact: true }).click();
@@ -127,7 +127,7 @@ try {
     await page.getByRole('radio', { name: 'Hide, shade', exact: true }).click();
     for (const name of ['Bark, light', 'Hide', 'Hide, light'])
       await page.getByRole('radio', { name, exact: true }).click({ modifiers: ['Control'] });
-    await page.getByRole('button', { name: /^Pole/ }).click();
+    await page.getByRole('treeitem', { name: /^Pole/ }).first().click();
     await run('view.all');
     await shoot('finish');
     await run('tab.part');
@@ -137,7 +137,7 @@ try {
   }
   await run('guide.toggle');
   await run('card.remove');
-  await page.getByRole('button', { name: /^Coat 18/ }).click();
+  await page.getByRole('treeitem', { name: /^Coat/ }).first().click();
   await run('view.all');
   await step('Rig');
   await run('rig.try');
@@ -157,7 +157,7 @@ try {
   }
   await shoot('rig');
   await step('Animate');
-  await page.getByRole('button', { name: /^Walk/ }).click();
+  await page.getByRole('treeitem', { name: /^Walk/ }).click();
   await page.evaluate(() => window.sphalerite.run('anim.start'));
   for (let i = 0; i < 6; i++) await run('anim.next');
   await page.getByLabel('Show lanes whose name holds').fill('foot goal');

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
+import { onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import CommandSearch from './shell/CommandSearch.vue';
 import FileDrop from './shell/files/FileDrop.vue';
+import DragGhost from './shell/DragGhost.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
+import { later } from './components/later';
 import { isFull } from './storage/storage-errors';
 import { useDialogs } from './stores/dialogs';
 import { commandFor, runCommand } from './stores/commands';
@@ -18,8 +19,10 @@ import { onWorkersBroken } from './workers/pool';
 import { JobCancelled } from './workers/protocol';
 
 const dialogs = useDialogs();
-// Fetched when it is first asked for.
-const ContextMenu = defineAsyncComponent(() => import('./shell/ContextMenu.vue'));
+const CommandSearch = later(() => import('./shell/CommandSearch.vue'));
+const ShortcutSheet = later(() => import('./shell/shortcuts/ShortcutSheet.vue'));
+const TipHost = later(() => import('./shell/TipHost.vue'));
+const ContextMenu = later(() => import('./shell/ContextMenu.vue'));
 const session = useSession();
 const view = useView();
 const notices = useNotices();
@@ -30,6 +33,8 @@ installAutomation();
 function onKey(e: KeyboardEvent): void {
   if (e.defaultPrevented || (isTyping(e.target) && !(e.ctrlKey || e.metaKey))) return;
   if (isTyping(e.target) && /^[zyaxcv]$/i.test(e.key)) return;
+  // A dialog has the keys to itself.
+  if (dialogs.search || (e.target instanceof Element && e.target.closest('.el-overlay'))) return;
   if (view.keyUser && !e.ctrlKey && !e.metaKey && !e.altKey && view.keyUser(e.key)) {
     e.preventDefault();
     return;
@@ -99,6 +104,9 @@ onUnmounted(() => {
   <router-view v-if="ready" />
   <command-search />
   <notice-list />
+  <tip-host />
+  <shortcut-sheet v-if="dialogs.shortcuts" />
+  <drag-ghost />
   <file-drop />
   <context-menu v-if="dialogs.menu" />
 </template>

@@ -4,6 +4,7 @@ import type { BinItem } from '@sphalerite/core/model';
 import { binName, restoreEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { useSession } from '../stores/session';
+import IconButton from './IconButton.vue';
 
 /** What was deleted of one kind, each with the way back. Nothing is shown while there is none. */
 const props = defineProps<{ kind: BinItem['kind'] }>();
@@ -17,15 +18,12 @@ const items = computed(() => session.project?.bin.filter((b) => b.kind === props
       Bin <span class="figures quiet">{{ items.length }}</span>
     </h2>
     <div v-for="b in items" :key="b.id" class="item">
-      <span>{{ binName(session.project!, b.id) }}</span><button
-        type="button"
-        class="bare"
-        :aria-label="`Restore ${binName(session.project!, b.id)}`"
-        title="Restore"
+      <span>{{ binName(session.project!, b.id) }}</span><icon-button
+        :icon="IconArrowBackUp"
+        :label="`Restore ${binName(session.project!, b.id)}`"
+        tip="Restore"
         @click="session.apply(restoreEdit, { item: b.id })"
-      >
-        <IconArrowBackUp aria-hidden="true" />
-      </button>
+      />
     </div>
   </section>
 </template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { IconAlertTriangle, IconCheck, IconChevronDown, IconLock, IconRefresh } from '@tabler/icons-vue';
-import { Pane, Splitpanes } from 'splitpanes';
+import { ElSplitterPanel } from 'element-plus';
 import { useWindowSize } from '@vueuse/core';
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router';
 import CommandButton from '../components/CommandButton.vue';
 import type { Project } from '@sphalerite/core/model';
@@ -18,6 +18,8 @@ import { screenOf, screens } from './screens';
 import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
+import ActionButton from '../components/ActionButton.vue';
+import SplitView from '../components/SplitView.vue';
 
 const dialogs = useDialogs();
 // Dialogs are fetched when they are first opened.
@@ -59,7 +61,7 @@ async function openScreen(s: Screen): Promise<void> {
   session.where = s.title;
   pieces.value = next;
   control.value = next.control();
-  offScreen = addCommands(control.value.commands);
+  offScreen = addCommands(control.value.commands, s.id);
 }
 function closeScreen(): void {
   offScreen();
@@ -111,6 +113,7 @@ const MENU = [
   'look.theme',
   'look.fold',
   'edit.history',
+  'help.shortcuts',
   'help.coach',
 ];
 function projectMenu(e: MouseEvent): void {
@@ -130,51 +133,45 @@ const benchSize = computed(() =>
 );
 const traySize = computed(() => atLeast(settings.tray, 196, width.value));
 const propertiesSize = computed(() => atLeast(settings.properties, 210, width.value));
-const resizedSides = ({ panes }: { panes: { size: number }[] }): void => {
-  if (panes.length === 3) [settings.tray, settings.properties] = [panes[0]!.size, panes[2]!.size];
-};
-const resizedBench = ({ panes }: { panes: { size: number }[] }): void => {
-  settings.bench = { ...settings.bench, [screen.value.id]: panes[1]!.size };
-};
-/** The splitters say how far they stand, which their library leaves out. */
-async function labelSplitters(): Promise<void> {
-  await nextTick();
-  for (const s of document.querySelectorAll('.splitpanes__splitter')) {
-    const sizes: Record<string, [string, number]> = {
-      horizontal: ['Size of the bench', benchSize.value],
-      vertical: [
-        'Size of a side',
-        s.previousElementSibling?.querySelector('.view') ? settings.properties : settings.tray,
-      ],
-    };
-    const [label, value] = sizes[s.getAttribute('aria-orientation') ?? 'vertical'] ?? sizes['vertical']!;
-    s.setAttribute('aria-label', label);
-    s.setAttribute('aria-valuenow', String(Math.round(value)));
-  }
+const within = (percent: number, least: number, most: number): number => Math.min(most, Math.max(least, percent));
+function resizeSides(percent: number[]): void {
+  if (percent.length === 3) [settings.tray, settings.properties] = [percent[0]!, percent[2]!];
 }
-watch([pieces, benchSize, () => settings.sidesFolded, () => [settings.tray, settings.properties]], labelSplitters, {
-  flush: 'post',
-});
+function nudgeSide(bar: number, by: number): void {
+  if (bar === 0) settings.tray = within(traySize.value + by, 12, 32);
+  else settings.properties = within(propertiesSize.value - by, 14, 34);
+}
+function resizeBench(percent: number): void {
+  settings.bench = { ...settings.bench, [screen.value.id]: within(percent, 10, 60) };
+}
+const sideBars = computed(() =>
+  settings.sidesFolded
+    ? []
+    : [
+        { label: 'Size of the tray', percent: traySize.value },
+        { label: 'Size of the properties', percent: propertiesSize.value },
+      ],
+);
 const readout = computed(() => control.value?.readout() ?? { left: [], right: '' });
 </script>
 
 <template>
   <div class="bench-frame">
     <nav class="job" aria-label="Steps of the work">
-      <button
-        type="button"
+      <action-button
+        look="bare"
         class="logo"
         aria-label="To the shelf"
-        title="To the shelf · Alt+0"
+        tip="To the shelf"
+        keys="Alt+0"
         @click="runCommand('project.shelf')"
-      >
-        <img src="/icon.svg" alt="" width="26" height="26" />
-      </button>
-      <button type="button" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu">
+        ><img src="/icon.svg" alt="" width="26" height="26"
+      /></action-button>
+      <action-button look="bare" class="project" data-testid="project-menu" aria-haspopup="menu" @click="projectMenu">
         <b>{{ session.project?.name ?? '…' }}</b><IconChevronDown aria-hidden="true" /><small>{{
           session.project?.kind
         }}</small>
-      </button>
+      </action-button>
       <ol class="steps">
         <li v-for="s in screens()" :key="s.id">
           <router-link
@@ -186,12 +183,12 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
           >
             <component :is="s.icon" aria-hidden="true" /><span class="name">{{ s.title }}</span
             ><span v-if="counts.has(s)" class="count figures">{{ counts.get(s) }}</span
-            ><i v-if="wants.get(s)" class="dot" :title="`Still to do: ${wants.get(s)}`" />
+            ><i v-if="wants.get(s)" class="dot" :data-tip="`Still to do: ${wants.get(s)}`" />
           </router-link>
         </li>
       </ol>
       <div class="end">
-        <span class="saved" :class="session.saveState" :title="savedTip" data-testid="saved">
+        <span class="saved" :class="session.saveState" :data-tip="savedTip" data-testid="saved">
           <IconLock v-if="!session.writable" aria-hidden="true" /><IconAlertTriangle
             v-else-if="session.saveState === 'failed'"
             aria-hidden="true"
@@ -204,39 +201,42 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
           id="edit.history"
           bare
         />
-        <button type="button" class="find" @click="dialogs.search = true"><span>Find</span><kbd>Ctrl K</kbd></button>
+        <action-button class="find" tip="Find a command" @click="dialogs.search = true"
+          ><span>Find</span><kbd>Ctrl K</kbd></action-button
+        >
       </div>
     </nav>
     <div v-if="session.project && !session.writable" class="looking" role="alert">
       Another window is working on this project; here you can only look.
-      <button type="button" class="btn" @click="openProject(session.project.id, true)">Take over</button>
+      <action-button @click="openProject(session.project.id, true)">Take over</action-button>
     </div>
-    <splitpanes
+    <split-view
       v-if="session.project && pieces && control"
-      horizontal
+      upright
       class="rows"
-      @resized="resizedBench"
-      @ready="labelSplitters"
+      :bars="[{ label: 'Size of the bench', percent: benchSize }]"
+      @resized="([, bench]) => resizeBench(bench!)"
+      @nudge="(_bar, by) => resizeBench(benchSize - by)"
     >
-      <pane :size="100 - benchSize" :min-size="35">
-        <splitpanes @resized="resizedSides" @ready="labelSplitters" @pane-add="labelSplitters">
-          <pane v-if="!settings.sidesFolded" :size="traySize" :min-size="12" :max-size="32"
+      <el-splitter-panel min="35%">
+        <split-view :bars="sideBars" @resized="resizeSides" @nudge="nudgeSide">
+          <el-splitter-panel v-if="!settings.sidesFolded" :size="`${traySize}%`" min="12%" max="32%"
             ><aside class="side" aria-label="Tray"><component :is="pieces.Tray" /></aside
-          ></pane>
-          <pane
+          ></el-splitter-panel>
+          <el-splitter-panel
             ><ViewPane :control="control"
               ><component :is="pieces.Over" v-if="pieces.Over" /><GuideCard :screen="screen" /><CoachCard
                 :screen="screen" /></ViewPane
-          ></pane>
-          <pane v-if="!settings.sidesFolded" :size="propertiesSize" :min-size="14" :max-size="34"
+          ></el-splitter-panel>
+          <el-splitter-panel v-if="!settings.sidesFolded" :size="`${propertiesSize}%`" min="14%" max="34%"
             ><aside class="side" aria-label="Properties"><component :is="pieces.Properties" /></aside
-          ></pane>
-        </splitpanes>
-      </pane>
-      <pane :size="benchSize" :min-size="10" :max-size="60"
+          ></el-splitter-panel>
+        </split-view>
+      </el-splitter-panel>
+      <el-splitter-panel :size="`${benchSize}%`" min="10%" max="60%"
         ><section class="bench" aria-label="Bench"><component :is="pieces.Bench" /></section
-      ></pane>
-    </splitpanes>
+      ></el-splitter-panel>
+    </split-view>
     <p v-else class="opening" role="status">Opening…</p>
     <footer class="readout figures" aria-label="Readout">
       <span v-if="view.cursor"
@@ -268,20 +268,13 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
   border-bottom: 1px solid var(--line);
   min-width: 0;
 }
-.logo {
-  display: grid;
-  place-items: center;
+.logo.el-button {
+  padding: 0 2px;
 }
-.project {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  padding: 4px 6px;
-  border-radius: var(--radius);
+.project.el-button {
+  --el-button-text-color: var(--ink);
+  padding: 2px 6px;
   max-width: 190px;
-}
-.project:hover {
-  background: var(--honey-soft);
 }
 .project b {
   font-weight: 600;
@@ -387,17 +380,10 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .saved.failed {
   color: var(--danger);
 }
-.find {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  height: 28px;
-  padding: 0 8px;
+.find.el-button {
+  --el-button-text-color: var(--quiet);
   margin-left: 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--quiet);
+  padding: 0 8px;
 }
 .looking {
   grid-row: 2;

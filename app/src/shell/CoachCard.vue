@@ -6,6 +6,7 @@ import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
 import { screens } from './screens';
 import type { Screen } from './screen';
+import ActionButton from '../components/ActionButton.vue';
 
 const dialogs = useDialogs();
 defineProps<{ screen: Screen }>();
@@ -36,12 +37,12 @@ function finish(): void {
     <h2>{{ lesson.title }}</h2>
     <p>{{ lesson.text }}</p>
     <footer class="row">
-      <button type="button" class="btn" @click="finish">Skip</button>
+      <action-button @click="finish">Skip</action-button>
       <span class="dots" aria-hidden="true"><i v-for="(_, i) in screens()" :key="i" :class="{ on: i === at }" /></span>
-      <button v-if="at < screens().length - 1" type="button" class="btn primary" @click="show(at + 1)">
+      <action-button v-if="at < screens().length - 1" look="primary" @click="show(at + 1)">
         {{ made(screens()[at]!.title) ? 'Well done. Next' : 'Next' }}
-      </button>
-      <button v-else type="button" class="btn primary" @click="finish">Done</button>
+      </action-button>
+      <action-button v-else look="primary" @click="finish">Done</action-button>
     </footer>
   </aside>
 </template>

@@ -1,33 +1,34 @@
 <script setup lang="ts">
+import { ElInput } from 'element-plus';
+import 'element-plus/theme-chalk/el-input.css';
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import ActionButton from '../components/ActionButton.vue';
+import { type Command, allCommands, isEnabled, keysFor, runCommand, whyNot } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
-import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../stores/notices';
 import { useSettings } from '../stores/settings';
 import type { findCommands } from './find-command';
-import { type Command, allCommands, isEnabled, runCommand } from '../stores/commands';
+import DialogBox from '../components/DialogBox.vue';
 
 const dialogs = useDialogs();
 const notices = useNotices();
 const { settings } = useSettings();
 const query = ref('');
 const at = ref(0);
-const field = ref<HTMLInputElement>();
-const list = ref<HTMLElement>();
+const list = useTemplateRef<HTMLElement>('list');
 
-/** Fetched when it is first asked for. */
-const find = shallowRef<typeof findCommands>((commands) => [...commands]);
-const found = computed(() => find.value(allCommands.value, query.value, settings.recent));
+/** Fetched when it is first asked for; until then nothing is found, so that Enter cannot mean what happens to stand first. */
+const find = shallowRef<typeof findCommands | null>(null);
+const found = computed(() => find.value?.(allCommands.value, query.value, settings.recent) ?? []);
 /** Commands that are remembered as used of late. */
 const MOST_RECENT = 12;
 watch(
   () => dialogs.search,
   async (open) => {
     if (!open) return;
-    void import('./find-command').then((m) => (find.value = m.findCommands));
     query.value = '';
     at.value = 0;
-    await nextTick();
-    field.value?.focus();
+    find.value ??= (await import('./find-command')).findCommands;
   },
 );
 watch(query, () => (at.value = 0));
@@ -35,6 +36,11 @@ watch(query, () => (at.value = 0));
 function move(by: number): void {
   at.value = Math.max(0, Math.min(found.value.length - 1, at.value + by));
   void nextTick(() => list.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' }));
+}
+/** What was typed before all was fetched counts as well. */
+async function enter(): Promise<void> {
+  find.value ??= (await import('./find-command')).findCommands;
+  pick(found.value[at.value]);
 }
 function pick(c: Command | undefined): void {
   if (!c || !isEnabled(c)) return;
@@ -45,107 +51,78 @@ function pick(c: Command | undefined): void {
 </script>
 
 <template>
-  <div v-if="dialogs.search" class="veil" @mousedown.self="dialogs.search = false">
-    <div
-      class="search"
-      role="dialog"
-      aria-modal="true"
+  <dialog-box v-model="dialogs.search" label="Find a command" width="min(560px, 92vw)" bare>
+    <el-input
+      v-model="query"
+      class="search-field"
+      placeholder="What would you like to do?"
       aria-label="Find a command"
-      @keydown.esc.stop="dialogs.search = false"
-    >
-      <input
-        ref="field"
-        v-model="query"
-        placeholder="What would you like to do?"
-        aria-label="Find a command"
-        role="combobox"
-        aria-expanded="true"
-        aria-controls="command-list"
-        @keydown.down.prevent="move(1)"
-        @keydown.up.prevent="move(-1)"
-        @keydown.enter.prevent="pick(found[at])"
-      />
-      <div id="command-list" ref="list" class="list" role="listbox" aria-label="Commands">
-        <button
-          v-for="(c, i) in found"
-          :key="c.id"
-          type="button"
-          class="hit"
-          :class="{ on: i === at }"
-          role="option"
-          :aria-selected="i === at"
-          :disabled="!isEnabled(c)"
-          @mousemove="at = i"
-          @click="pick(c)"
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="command-list"
+      :aria-activedescendant="found[at] ? `command-${at}` : undefined"
+      @keydown.down.prevent="move(1)"
+      @keydown.up.prevent="move(-1)"
+      @keydown.enter.prevent="enter"
+    />
+    <div id="command-list" ref="list" class="search-list" role="listbox" aria-label="Commands">
+      <action-button
+        v-for="(c, i) in found"
+        :id="`command-${i}`"
+        :key="c.id"
+        look="row"
+        class="hit"
+        :class="{ on: i === at }"
+        role="option"
+        tabindex="-1"
+        :aria-selected="i === at"
+        :disabled="!isEnabled(c)"
+        @mousemove="at = i"
+        @click="pick(c)"
+      >
+        <component :is="c.icon" v-if="c.icon" aria-hidden="true" /><i v-else />
+        <span class="title"
+          >{{ c.title }}<small v-if="!isEnabled(c)" class="why">{{ whyNot(c) }}</small></span
         >
-          <component :is="c.icon" v-if="c.icon" aria-hidden="true" /><i v-else /> <span>{{ c.title }}</span><small>{{
-            c.group
-          }}</small>
-          <kbd v-for="k in c.keys?.slice(0, 1)" :key="k">{{ k }}</kbd>
-        </button>
-        <p v-if="found.length === 0" class="none">Nothing is called that. Try a shorter word.</p>
-      </div>
+        <small>{{ c.group }}</small>
+        <kbd v-for="k in keysFor(c).slice(0, 1)" :key="k">{{ k }}</kbd>
+      </action-button>
+      <p v-if="find && found.length === 0" class="none">Nothing is called that. Try a shorter word.</p>
     </div>
-  </div>
+  </dialog-box>
 </template>
 
-<style scoped>
-.veil {
-  position: fixed;
-  inset: 0;
-  z-index: 3000;
-  display: grid;
-  justify-items: center;
-  align-items: start;
-  padding-top: 12vh;
-  background: rgb(30 25 20 / 28%);
-}
-.search {
-  width: min(560px, 92vw);
-  background: var(--panel);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  box-shadow: var(--shadow);
-  overflow: hidden;
-}
-.search input {
-  width: 100%;
-  height: 46px;
-  padding: 0 16px;
-  border: 0;
+<style>
+.search-field.el-input {
+  --el-input-height: 46px;
+  --el-input-border-color: transparent;
+  --el-input-hover-border-color: transparent;
+  --el-input-focus-border-color: transparent;
+  --el-input-bg-color: transparent;
   border-bottom: 1px solid var(--line);
-  background: none;
   font-size: 15px;
-  outline: none;
 }
-.list {
+.search-list {
   max-height: 46vh;
   overflow: auto;
   padding: 6px;
 }
-.hit {
+.search-list .hit.el-button > span {
   display: grid;
-  grid-template-columns: 22px 1fr auto auto;
-  align-items: center;
+  grid-template-columns: 20px minmax(0, 1fr) auto auto;
   gap: 10px;
-  width: 100%;
-  padding: 6px 10px;
-  border-radius: var(--radius);
-  text-align: left;
 }
-.hit svg {
-  width: 18px;
-  height: 18px;
-  color: var(--quiet);
-  stroke-width: 1.6;
-}
-.hit small {
+.search-list .hit svg {
   color: var(--quiet);
 }
-.hit.on {
-  background: var(--honey-soft);
+.search-list .hit small {
+  color: var(--quiet);
 }
-.none {
+.search-list .hit .title {
+  display: grid;
+  white-space: normal;
+}
+.search-list .none {
   padding: 14px;
   color: var(--quiet);
 }

@@ -1,88 +1,50 @@
 <script setup lang="ts">
-import { onClickOutside } from '@vueuse/core';
-import { computed, nextTick, ref, watch } from 'vue';
-import { useNotices } from '../stores/notices';
-import { type Command, findCommand, isEnabled, runCommand } from '../stores/commands';
+import { ElDropdown, type DropdownInstance } from 'element-plus';
+import 'element-plus/theme-chalk/el-dropdown.css';
+import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
+import MenuList from '../components/MenuList.vue';
+import type { MenuItem } from '../components/menu';
+import { type Command, findCommand, keysFor, runCommand, whyNot } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
+import { useNotices } from '../stores/notices';
 
+/** The menu at the pointer: commands, each as it is known elsewhere. */
 const dialogs = useDialogs();
 const notices = useNotices();
-const list = ref<HTMLElement>();
-const items = computed(() =>
-  (dialogs.menu?.commands ?? []).map(findCommand).filter((c): c is Command => c !== undefined),
+const dropdown = useTemplateRef<DropdownInstance>('dropdown');
+const items = computed((): MenuItem[] =>
+  (dialogs.menu?.commands ?? [])
+    .map(findCommand)
+    .filter((c): c is Command => c !== undefined)
+    .map((c) => ({
+      text: c.title,
+      icon: c.icon,
+      keys: keysFor(c)[0],
+      why: whyNot(c) ?? undefined,
+      run: () => void runCommand(c.id).catch(notices.fail),
+    })),
 );
-const place = computed(() => ({
-  left: `${Math.min(dialogs.menu?.x ?? 0, innerWidth - 270)}px`,
-  top: `${Math.min(dialogs.menu?.y ?? 0, innerHeight - items.value.length * 30 - 16)}px`,
-}));
-onClickOutside(list, () => (dialogs.menu = null));
-watch(
-  () => dialogs.menu,
-  async (m) => {
-    if (!m) return;
-    await nextTick();
-    list.value?.querySelector('button')?.focus();
-  },
-  { immediate: true },
-);
-function pick(c: Command): void {
-  dialogs.menu = null;
-  void runCommand(c.id).catch(notices.fail);
-}
-function walk(e: KeyboardEvent): void {
-  const all = [...list.value!.querySelectorAll('button')];
-  const next =
-    all[
-      (all.indexOf(document.activeElement as HTMLButtonElement) + (e.key === 'ArrowDown' ? 1 : all.length - 1)) %
-        all.length
-    ];
-  next?.focus();
-}
+const place = computed(() => {
+  const { x, y } = dialogs.menu ?? { x: 0, y: 0 };
+  return { getBoundingClientRect: () => DOMRect.fromRect({ x, y }) };
+});
+const open = (): void => void nextTick(() => dropdown.value?.handleOpen());
+onMounted(open);
+watch(() => dialogs.menu, open);
 </script>
 
 <template>
-  <div
-    v-if="dialogs.menu && items.length > 0"
-    ref="list"
-    class="menu"
-    role="menu"
-    :style="place"
-    @keydown.esc.stop="dialogs.menu = null"
-    @keydown.down.prevent.stop="walk"
-    @keydown.up.prevent.stop="walk"
-    @contextmenu.prevent
+  <el-dropdown
+    ref="dropdown"
+    :virtual-ref="place as never"
+    virtual-triggering
+    trigger="contextmenu"
+    placement="bottom-start"
+    :show-arrow="false"
+    popper-class="menu"
+    :popper-options="{ modifiers: [{ name: 'offset', options: { offset: [0, 2] } }] }"
+    @visible-change="(on: boolean) => on || (dialogs.menu = null)"
   >
-    <button v-for="c in items" :key="c.id" type="button" role="menuitem" :disabled="!isEnabled(c)" @click="pick(c)">
-      <span>{{ c.title }}</span><kbd v-if="c.keys">{{ c.keys[0] }}</kbd>
-    </button>
-  </div>
+    <template #dropdown><menu-list :items="items" label="What can be done here" /></template>
+  </el-dropdown>
 </template>
-
-<style scoped>
-.menu {
-  position: fixed;
-  z-index: 3500;
-  display: grid;
-  min-width: 200px;
-  padding: 5px;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  box-shadow: var(--shadow);
-}
-button {
-  display: flex;
-  justify-content: space-between;
-  gap: 20px;
-  align-items: center;
-  min-height: 29px;
-  padding: 0 10px;
-  border-radius: 4px;
-  text-align: left;
-}
-button:hover:not(:disabled),
-button:focus-visible {
-  background: var(--honey-soft);
-  outline: none;
-}
-</style>

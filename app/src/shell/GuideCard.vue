@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
 import type { Screen } from './screen';
+import IconButton from '../components/IconButton.vue';
 
 const dialogs = useDialogs();
 const props = defineProps<{ screen: Screen }>();
@@ -18,9 +19,7 @@ const close = (): void => {
   <aside v-if="open" class="guide" aria-label="How this step goes">
     <header>
       <h2>{{ screen.help.title }}</h2>
-      <button type="button" class="bare" aria-label="Close this card for good" title="Close for good" @click="close">
-        <IconX aria-hidden="true" />
-      </button>
+      <icon-button :icon="IconX" label="Close this card for good" tip="Close for good" @click="close" />
     </header>
     <ol>
       <li v-for="s in screen.help.steps" :key="s">{{ s }}</li>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { historyBytes } from '@sphalerite/core/project';
-import { ElDialog } from 'element-plus';
 import { computed } from 'vue';
 import { useSession } from '../stores/session';
 import { useDialogs } from '../stores/dialogs';
+import ListRow from '../components/ListRow.vue';
+import DialogBox from '../components/DialogBox.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -18,25 +19,24 @@ const time = (at: number): string =>
 </script>
 
 <template>
-  <el-dialog v-model="dialogs.history" title="History" width="440px" align-center>
+  <dialog-box v-model="dialogs.history" title="History" width="440px">
     <p class="quiet">
       Click a step to go back or forward to it. Nothing is lost until you change something from there. Memory:
       <span class="figures">{{ memory }}</span>
     </p>
     <ol class="steps">
       <li v-for="s in steps" :key="s.i">
-        <button
-          type="button"
-          class="list-row"
-          :class="{ on: s.i === session.history?.now, later: s.i > (session.history?.now ?? 0) }"
+        <list-row
+          :on="s.i === session.history?.now"
+          :class="{ later: s.i > (session.history?.now ?? 0) }"
           @click="session.moveTo(s.i)"
         >
           <span class="label">{{ s.label }}</span><small class="quiet">{{ s.where }}</small
           ><small class="figures quiet">{{ time(s.at) }}</small>
-        </button>
+        </list-row>
       </li>
     </ol>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>

@@ -1,23 +1,44 @@
 <script setup lang="ts">
-import { IconX } from '@tabler/icons-vue';
-import { useNotices } from '../stores/notices';
+import { ElAlert } from 'element-plus';
+import 'element-plus/theme-chalk/el-alert.css';
+import ActionButton from '../components/ActionButton.vue';
+import { type Notice, useNotices } from '../stores/notices';
 
 const notices = useNotices();
+function act(n: Notice): void {
+  notices.dismiss(n.id);
+  n.action?.run();
+}
 </script>
 
 <template>
-  <div class="notices" aria-live="polite" role="status">
-    <div v-for="n in notices.list" :key="n.id" class="notice" :class="n.kind">
-      <span>{{ n.text }}</span>
-      <button v-if="n.action" type="button" class="act" @click="n.action.run()">{{ n.action.label }}</button>
-      <button type="button" class="close" aria-label="Close" @click="notices.dismiss(n.id)">
-        <IconX aria-hidden="true" />
-      </button>
-    </div>
+  <div
+    class="notices"
+    aria-live="polite"
+    role="status"
+    @pointerenter="notices.hold(true)"
+    @pointerleave="notices.hold(false)"
+    @focusin="notices.hold(true)"
+    @focusout="notices.hold(false)"
+  >
+    <el-alert
+      v-for="n in notices.list"
+      :key="n.id"
+      class="notice"
+      :class="n.kind"
+      :type="n.kind"
+      :role="n.kind === 'error' ? 'alert' : 'note'"
+      @close="notices.dismiss(n.id)"
+    >
+      <template #title>
+        <span>{{ n.text }}</span>
+        <action-button v-if="n.action" look="link" @click="act(n)">{{ n.action.label }}</action-button>
+      </template>
+    </el-alert>
   </div>
 </template>
 
-<style scoped>
+<style>
 .notices {
   position: fixed;
   left: 50%;
@@ -28,34 +49,33 @@ const notices = useNotices();
   z-index: 4000;
   max-width: min(620px, 90vw);
 }
-.notice {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 7px 8px 7px 14px;
-  border-radius: var(--radius);
+.notice.el-alert {
+  --el-alert-padding: 7px 36px 7px 14px;
+  --el-alert-bg-color: var(--bar);
+  --el-alert-border-radius-base: var(--radius);
+  --el-alert-close-font-size: 15px;
   background: var(--bar);
   color: var(--bar-strong);
   box-shadow: var(--shadow);
   border-left: 4px solid var(--honey);
 }
-.notice.error {
+.notice.el-alert.error {
   border-left-color: var(--danger);
 }
-.act {
+.notice .el-alert__title {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  font-size: 13px;
+  line-height: 19px;
+  color: var(--bar-strong);
+}
+.notice .action.el-button.link {
+  --el-button-text-color: var(--bar-honey);
+  --el-button-hover-text-color: var(--bar-honey);
   font-weight: 600;
-  color: var(--bar-honey);
-  text-decoration: underline;
 }
-.close {
-  display: grid;
-  place-items: center;
-  width: 24px;
-  height: 24px;
+.notice .el-alert__close-btn {
   color: var(--bar-ink);
-}
-.close svg {
-  width: 16px;
-  height: 16px;
 }
 </style>

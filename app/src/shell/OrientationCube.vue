@@ -10,6 +10,7 @@ const style = computed(() => ({ transform: `rotateX(${-deg(props.pitch)}deg) rot
 </script>
 
 <template>
+  <!-- Its faces are handles in the view, turned in space with it: buttons of our own. -->
   <div class="frame" role="group" aria-label="Look from">
     <div class="cube" :style="style">
       <button

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { renameProjectEdit } from '@sphalerite/core/project';
-import { ElDialog } from 'element-plus';
 import { ref } from 'vue';
 import { useSession } from '../stores/session';
 import { useDialogs } from '../stores/dialogs';
+import ActionButton from '../components/ActionButton.vue';
+import TextField from '../components/TextField.vue';
+import DialogBox from '../components/DialogBox.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -15,21 +17,10 @@ function rename(): void {
 </script>
 
 <template>
-  <el-dialog v-model="dialogs.rename" title="Rename the project" width="380px" align-center>
+  <dialog-box v-model="dialogs.rename" title="Rename the project" width="380px">
     <form class="row" @submit.prevent="rename">
-      <input v-model="name" class="field" aria-label="Name of the project" maxlength="120" autofocus />
-      <button type="submit" class="btn primary">Rename</button>
+      <text-field v-model="name" label="Name of the project" eager />
+      <action-button look="primary" submit>Rename</action-button>
     </form>
-  </el-dialog>
+  </dialog-box>
 </template>
-
-<style scoped>
-.field {
-  flex: 1;
-  height: 30px;
-  padding: 0 8px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-</style>

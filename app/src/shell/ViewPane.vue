@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue';
 import CommandButton from '../components/CommandButton.vue';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
@@ -12,6 +12,9 @@ import { VISION_NAMES } from './view-commands';
 import { useDialogs } from '../stores/dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
+import ActionButton from '../components/ActionButton.vue';
+import { type DropTarget, vDrop } from '../components/drag';
+import { firstPictureStands } from '../components/later';
 
 const dialogs = useDialogs();
 const props = defineProps<{ control: ScreenControl | null }>();
@@ -30,19 +33,14 @@ function follow(e: PointerEvent): void {
     y: Math.min(e.clientY - box.top + 16, box.height - 34),
   };
 }
-function drop(e: DragEvent): void {
-  const v = view.viewport;
-  // Files go to the one who takes them everywhere.
-  if (v && !e.dataTransfer?.types.includes('Files'))
-    props.control?.drop?.({
-      ray: v.rayAt(e.clientX, e.clientY),
-      x: e.clientX,
-      y: e.clientY,
-      shift: e.shiftKey,
-      alt: e.altKey,
-      ctrl: e.ctrlKey,
-    });
-}
+/** What is dragged from a tray onto the cubes. */
+const drop = computed((): DropTarget => ({
+  accepts: (what) => props.control?.accepts?.(what) ?? false,
+  drop: (what, { clientX: x, clientY: y }) => {
+    const ray = view.viewport?.rayAt(x, y);
+    if (ray) props.control?.drop?.(what, { ray, x, y, shift: false, alt: false, ctrl: false });
+  },
+}));
 /** Texts that go along with places of the world. */
 const labels = shallowRef<{ text: string; tone: string; shift: boolean; x: number; y: number }[]>([]);
 function placeLabels(): void {
@@ -75,6 +73,7 @@ onMounted(() => {
     );
   } catch {
     lost.value = true;
+    firstPictureStands();
     return;
   }
   let span = 0;
@@ -86,6 +85,7 @@ onMounted(() => {
       view.cameraTick++;
     }
     placeLabels();
+    if (v.drawsScene) firstPictureStands();
   };
   v.canvas.setAttribute(
     'aria-label',
@@ -150,14 +150,7 @@ function look(name: ViewName): void {
         />
       </filter>
     </svg>
-    <div
-      ref="host"
-      class="host see-colours"
-      @pointermove="follow"
-      @pointerleave="hand = null"
-      @dragover="control?.drop && $event.preventDefault()"
-      @drop.prevent="drop"
-    />
+    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" v-drop="drop" />
     <output
       v-if="hand && view.measure"
       class="live figures"
@@ -179,11 +172,11 @@ function look(name: ViewName): void {
       <div class="chips">
         <span v-if="settings.vision !== 'all'" class="chip green"
           >seen {{ VISION_NAMES[settings.vision]
-          }}<button type="button" @click="settings.vision = 'all'">end</button></span
+          }}<action-button look="bare" class="chip-act" @click="settings.vision = 'all'">end</action-button></span
         >
         <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"
           ><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text
-          }}<button v-if="c.run" type="button" @click="c.run()">{{ c.does }}</button></span
+          }}<action-button v-if="c.run" look="bare" class="chip-act" @click="c.run()">{{ c.does }}</action-button></span
         >
       </div>
     </header>
@@ -197,11 +190,12 @@ function look(name: ViewName): void {
       >{{ l.text }}</span
     >
     <div class="switches" role="toolbar" aria-label="View">
-      <CommandButton id="view.flat" /><CommandButton id="view.grid" /><CommandButton id="view.edges" /><CommandButton
-        id="view.shadows"
-      />
-      <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" />
-      <CommandButton id="view.neighbours" /><CommandButton id="view.frame" />
+      <CommandButton id="view.flat" bare /><CommandButton id="view.grid" bare /><CommandButton
+        id="view.edges"
+        bare
+      /><CommandButton id="view.shadows" bare />
+      <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" bare />
+      <CommandButton id="view.neighbours" bare /><CommandButton id="view.frame" bare />
     </div>
     <OrientationCube class="cube" :yaw="angles.yaw" :pitch="angles.pitch" @look="look" />
     <slot />
@@ -301,30 +295,27 @@ h1 .last {
   border-radius: 8px;
   background: color-mix(in srgb, var(--panel) 92%, transparent);
 }
-.switches :deep(.btn) {
-  border-color: transparent;
-  background: none;
-}
-.switches :deep(.btn.on) {
-  background: var(--honey-soft);
-  color: var(--resin);
-  border-color: transparent;
-}
+
 .cube {
   position: absolute;
   right: 18px;
   bottom: 14px;
 }
-.chip button {
+.chip .chip-act.el-button {
+  --el-button-text-color: currentcolor;
+  --el-button-hover-text-color: currentcolor;
   pointer-events: auto;
+  min-height: 18px;
   margin: 0 -6px 0 2px;
   padding: 0 8px;
+  border: 0;
   border-radius: 9px;
+  color: inherit;
   background: color-mix(in srgb, currentcolor 14%, transparent);
   font-weight: 600;
   line-height: 18px;
 }
-.chip button:hover {
+.chip .chip-act.el-button:hover {
   background: color-mix(in srgb, currentcolor 26%, transparent);
 }
 .mark {

@@ -1,4 +1,3 @@
-import 'element-plus/theme-chalk/el-button.css';
 import 'element-plus/theme-chalk/el-message-box.css';
 import { ElMessageBox } from 'element-plus/es/components/message-box/index.mjs';
 

@@ -1,3 +1,4 @@
+import { allThere } from '../components/later';
 import {
   type Box,
   type Vec3,
@@ -15,7 +16,7 @@ import { settingsPending } from '../storage/settings-store';
 import { useSession } from '../stores/session';
 import { useView } from '../stores/view';
 import { busyJobs } from '../workers/pool';
-import { runCommand } from '../stores/commands';
+import { allCommands, keysFor, placeOf, runCommand } from '../stores/commands';
 
 /**
  * `window.sphalerite`: for tests and for artists who script. Described in docs/automation.md; it reads the
@@ -33,6 +34,15 @@ export interface Automation {
     occluded: boolean;
   };
   run(id: string, args?: unknown): Promise<unknown>;
+  /** Commands of the screen, with their shortcuts as they are now. */
+  commands(): {
+    id: string;
+    title: string;
+    group: string;
+    keys: readonly string[];
+    screen: string;
+    before: readonly string[];
+  }[];
   /** Resolves when no job runs, no frame waits and everything is saved. */
   idle(): Promise<void>;
   /** What is selected, and how the last save went. */
@@ -92,6 +102,15 @@ export function installAutomation(): void {
       return { x, y, occluded };
     },
     run: (id, args) => runCommand(id, args),
+    commands: () =>
+      allCommands.value.map((c) => ({
+        id: c.id,
+        title: c.title,
+        group: c.group,
+        keys: keysFor(c),
+        screen: placeOf(c.id),
+        before: c.before ?? [],
+      })),
     async idle() {
       for (let calm = 0; calm < 3;) {
         await nextTick();
@@ -100,7 +119,12 @@ export function installAutomation(): void {
         const loading =
           page === 'project' && (!session.project || (step !== undefined && session.where.toLowerCase() !== step));
         const busy =
-          loading || busyJobs() > 0 || settingsPending() || !(view.viewport?.still ?? true) || !session.idle();
+          loading ||
+          !allThere() ||
+          busyJobs() > 0 ||
+          settingsPending() ||
+          !(view.viewport?.still ?? true) ||
+          !session.idle();
         if (!session.idle()) await session.flush();
         calm = busy ? 0 : calm + 1;
         await new Promise((r) => setTimeout(r, 16));

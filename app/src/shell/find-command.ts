@@ -1,11 +1,12 @@
 import Fuse from 'fuse.js';
-import { type Command, isEnabled } from '../stores/commands';
+import { type Command, isEnabled, keysFor } from '../stores/commands';
 
 /** Words by which people look for a command whose title has others. */
 export const ALSO: Readonly<Record<string, string>> = {
   'edit.undo': 'back revert',
   'edit.redo': 'repeat again forward',
   'edit.history': 'versions timeline steps',
+  'help.shortcuts': 'keyboard keys hotkeys bindings cheat sheet',
   'help.coach': 'tutorial tour introduction',
   'project.bringIn': 'import open load upload',
   'project.export': 'export download backup',
@@ -91,7 +92,7 @@ export function findCommands(commands: readonly Command[], query: string, recent
     title: command.title,
     also: ALSO[command.id] ?? '',
     group: command.group,
-    keys: command.keys?.join(' ') ?? '',
+    keys: keysFor(command).join(' '),
   }));
   const fuse = new Fuse(items, {
     keys: [

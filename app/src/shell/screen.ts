@@ -1,3 +1,4 @@
+import type { Dragged } from '../components/drag';
 import type { Component } from 'vue';
 import type { Vec3 } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
@@ -44,8 +45,9 @@ export interface ScreenControl {
   chips(): readonly Chip[];
   /** Left and right halves of the readout. */
   readout(): { readonly left: readonly [string, string][]; readonly right: string };
-  /** Something from a tray is dropped on the view. */
-  drop?(p: ViewPointer): void;
+  /** Whether the view takes what is dragged, and what becomes of it. */
+  accepts?(what: Dragged): boolean;
+  drop?(what: Dragged, p: ViewPointer): void;
   readonly commands: readonly Command[];
   /** Commands that head the right-click menu of the view. */
   readonly menu?: readonly string[];

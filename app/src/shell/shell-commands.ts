@@ -4,6 +4,7 @@ import {
   IconBooks,
   IconFileExport,
   IconHistory,
+  IconKeyboard,
   IconLayoutSidebarRightCollapse,
   IconMoon,
   IconPencil,
@@ -17,6 +18,7 @@ import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
 import { screens } from './screens';
+import { all, need, needsProject, needsWriting } from '../stores/needs';
 
 /** Commands that are there on every screen. */
 export function addShellCommands(router: Router): () => void {
@@ -24,14 +26,13 @@ export function addShellCommands(router: Router): () => void {
   const session = useSession();
   const { settings } = useSettings();
   const notices = useNotices();
-  const open = (): boolean => session.project !== null;
   const goTo = screens().map(({ id, title, icon }, i): Command => ({
     id: `go.${id}`,
     title: `Go to ${title}`,
     group: 'Steps',
     keys: [`Alt+${i + 1}`],
     icon,
-    enabled: open,
+    enabled: needsProject,
     on: () => router.currentRoute.value.params['step'] === id,
     run: () => router.push({ name: 'bench', params: { id: session.project!.id, step: id } }),
   }));
@@ -42,7 +43,10 @@ export function addShellCommands(router: Router): () => void {
       group: 'Edit',
       keys: ['Ctrl+Z'],
       icon: IconArrowBackUp,
-      enabled: () => session.canUndo && session.writable,
+      enabled: all(
+        needsWriting,
+        need(() => session.canUndo, 'nothing was done yet'),
+      ),
       run: () => session.undo(),
     },
     {
@@ -51,7 +55,10 @@ export function addShellCommands(router: Router): () => void {
       group: 'Edit',
       keys: ['Ctrl+Shift+Z', 'Ctrl+Y'],
       icon: IconArrowForwardUp,
-      enabled: () => session.canRedo && session.writable,
+      enabled: all(
+        needsWriting,
+        need(() => session.canRedo, 'nothing was undone'),
+      ),
       run: () => session.redo(),
     },
     {
@@ -60,8 +67,16 @@ export function addShellCommands(router: Router): () => void {
       group: 'Edit',
       keys: ['Ctrl+H'],
       icon: IconHistory,
-      enabled: open,
+      enabled: needsProject,
       run: () => (dialogs.history = true),
+    },
+    {
+      id: 'help.shortcuts',
+      title: 'Shortcuts: look up, change, print',
+      group: 'Help',
+      keys: ['?'],
+      icon: IconKeyboard,
+      run: () => (dialogs.shortcuts = true),
     },
     {
       id: 'help.search',
@@ -75,7 +90,7 @@ export function addShellCommands(router: Router): () => void {
       id: 'help.coach',
       title: 'Show the first steps again',
       group: 'Help',
-      enabled: open,
+      enabled: needsProject,
       run: () => (dialogs.coach = true),
     },
     {
@@ -91,7 +106,7 @@ export function addShellCommands(router: Router): () => void {
       title: 'Rename the project',
       group: 'Project',
       icon: IconPencil,
-      enabled: () => open() && session.writable,
+      enabled: all(needsProject, needsWriting),
       run: () => (dialogs.rename = true),
     },
     {
@@ -100,7 +115,7 @@ export function addShellCommands(router: Router): () => void {
       group: 'Project',
       keys: ['Ctrl+Shift+S'],
       icon: IconFileExport,
-      enabled: open,
+      enabled: needsProject,
       run: () => saveProjectFile(session.project!),
     },
     {
@@ -108,7 +123,7 @@ export function addShellCommands(router: Router): () => void {
       title: 'Save now',
       group: 'Project',
       keys: ['Ctrl+S'],
-      enabled: open,
+      enabled: needsProject,
       run: async () => {
         await session.flush();
         notices.say('Saved. Every change is saved by itself, too.');

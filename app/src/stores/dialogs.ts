@@ -7,10 +7,11 @@ export const useDialogs = defineStore('dialogs', () => {
   const rename = ref(false);
   const coach = ref(false);
   const search = ref(false);
+  const shortcuts = ref(false);
   /** The open right-click menu: where, and the commands in it. */
   const menu = shallowRef<{ x: number; y: number; commands: readonly string[] } | null>(null);
   function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
     menu.value = { x: e.clientX, y: e.clientY, commands };
   }
-  return { history, rename, coach, search, menu, openMenu };
+  return { history, rename, coach, search, shortcuts, menu, openMenu };
 });

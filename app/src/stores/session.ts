@@ -74,6 +74,7 @@ export const useSession = defineStore('session', () => {
     if (choosing) view.value = chosenAnew(viewBefore, choosing(after));
     const made = { label, at: Date.now(), where: where.value, project: after, viewBefore, viewAfter: view.value };
     setHistory(record(history.value!, made));
+    notices.workedOn();
   }
 
   /** Applies an edit as one step of the history. Gives whether anything changed. */

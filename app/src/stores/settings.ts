@@ -2,6 +2,7 @@ import { VISIONS } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { reactive, watch } from 'vue';
 import * as z from 'zod';
+import { setOwnKeys } from './commands';
 import { getSetting, putSetting } from '../storage/settings-store';
 
 const percent = (fallback: number) => z.number().min(0).max(100).catch(fallback);
@@ -18,6 +19,8 @@ export const settingsSchema = z.object({
   coachDone: off,
   /** Commands that were looked for of late, the newest first. */
   recent: z.array(z.string().max(80)).max(40).catch([]),
+  /** Shortcuts of one's own, by command. */
+  keys: z.record(z.string().max(80), z.array(z.string().max(40)).max(4)).catch({}),
   /** Cards "How this step goes" that were closed for good. */
   closedCards: z.array(z.string()).catch([]),
   // Lines were once only on or off.
@@ -37,6 +40,8 @@ export const settingsSchema = z.object({
   vision: z.enum(VISIONS).catch('all'),
   /** Swatches are listed by name, with counts. */
   swatchNames: off,
+  /** What is folded open under its title, where that was changed. */
+  folds: z.record(z.string(), z.boolean()).catch({}),
   /** How the parts tray shows parts: picture and name, names alone, or pictures alone. */
   partsAs: z.enum(['both', 'names', 'pictures']).catch('both'),
 });
@@ -53,6 +58,7 @@ export const useSettings = defineStore('settings', () => {
     document.documentElement.dataset['theme'] = dusk ? 'dusk' : 'daylight';
     document.documentElement.classList.toggle('dark', dusk);
     document.documentElement.dataset['vision'] = settings.vision;
+    setOwnKeys(settings.keys);
   };
   dark.addEventListener('change', show);
   async function load(): Promise<void> {

@@ -142,6 +142,10 @@ export class Viewport {
   get aspect(): number {
     return this.size.width / this.size.height;
   }
+  /** Whether a scene is drawn, and not only the empty ground. */
+  get drawsScene(): boolean {
+    return this.current !== null;
+  }
   /** Whether nothing waits to be drawn. */
   get still(): boolean {
     return this.waiting === 0;

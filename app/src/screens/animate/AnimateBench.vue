@@ -8,102 +8,56 @@ import { useSession } from '../../stores/session';
 import CurveView from './CurveView.vue';
 import KeyLanes from './KeyLanes.vue';
 import { useAnimate } from './animate-state';
+import IconButton from '../../components/IconButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
+import TextField from '../../components/TextField.vue';
 
 // Its chart is fetched when it is first looked at.
 const GroundView = defineAsyncComponent(() => import('./GroundView.vue'));
 const session = useSession();
 const anim = useAnimate();
 const SPEEDS = [
-  { v: 0.25, t: '¼' },
-  { v: 0.5, t: '½' },
-  { v: 1, t: '1×' },
+  { value: 0.25, text: '¼', name: 'Speed 0.25' },
+  { value: 0.5, text: '½', name: 'Speed 0.5' },
+  { value: 1, text: '1×', name: 'Speed 1' },
 ];
 const SHEETS = [
-  { v: 'keys', t: 'Keys' },
-  { v: 'curves', t: 'Curves' },
-  { v: 'ground', t: 'Ground' },
+  { value: 'keys', text: 'Keys' },
+  { value: 'curves', text: 'Curves' },
+  { value: 'ground', text: 'Ground' },
 ] as const;
+const sides = choices(['all', ...SIDES] as const);
 </script>
 
 <template>
   <div class="animate-bench">
     <header class="transport">
-      <button
-        type="button"
-        class="bare"
-        aria-label="To the first frame"
-        title="To the first frame"
-        @click="anim.scrub(0)"
-      >
-        <IconPlayerSkipBack aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        class="btn dark play"
-        :aria-label="anim.playing ? 'Stop' : 'Play'"
-        title="Play or stop · P"
+      <icon-button :icon="IconPlayerSkipBack" label="To the first frame" @click="anim.scrub(0)" />
+      <icon-button
+        :icon="anim.playing ? IconPlayerPause : IconPlayerPlay"
+        look="dark"
+        class="play"
+        :label="anim.playing ? 'Stop' : 'Play'"
+        tip="Play or stop"
+        keys="P"
         :disabled="!anim.clip"
         @click="anim.play()"
-      >
-        <IconPlayerPause v-if="anim.playing" aria-hidden="true" /><IconPlayerPlay v-else aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        class="bare"
-        :class="{ looped: anim.clip?.loop }"
-        aria-label="Loop"
-        title="Loop"
-        :aria-pressed="anim.clip?.loop"
+      />
+      <icon-button
+        :icon="IconRotateClockwise"
+        label="Loop"
+        :on="anim.clip?.loop"
         :disabled="!anim.clip"
         @click="session.apply(setClipEdit, { clip: anim.clip!.id, loop: !anim.clip!.loop })"
-      >
-        <IconRotateClockwise aria-hidden="true" />
-      </button>
+      />
       <CommandButton id="anim.pingPong" bare />
-      <div class="segments figures">
-        <button
-          v-for="s in SPEEDS"
-          :key="s.v"
-          type="button"
-          :aria-pressed="anim.speed === s.v"
-          :aria-label="`Speed ${s.v}`"
-          @click="anim.speed = s.v"
-        >
-          {{ s.t }}
-        </button>
-      </div>
-      <div class="segments" role="group" aria-label="What the bench shows">
-        <button
-          v-for="s in SHEETS"
-          :key="s.v"
-          type="button"
-          :aria-pressed="anim.sheet === s.v"
-          @click="anim.sheet = s.v"
-        >
-          {{ s.t }}
-        </button>
-      </div>
+      <choice-field label="Speed of playing" class="figures" v-model="anim.speed" :choices="SPEEDS" />
+      <choice-field label="What the bench shows" v-model="anim.sheet" :choices="SHEETS" />
       <CommandButton id="anim.auto" text="Auto-key" />
       <template v-if="anim.sheet === 'keys'">
-        <input
-          v-model="anim.filter"
-          class="filter"
-          type="search"
-          placeholder="lanes…"
-          aria-label="Show lanes whose name holds"
-          @keydown.stop
-        />
-        <div class="segments sides" role="group" aria-label="Lanes of a side">
-          <button
-            v-for="s in ['all', ...SIDES] as const"
-            :key="s"
-            type="button"
-            :aria-pressed="anim.side === s"
-            @click="anim.side = s"
-          >
-            {{ s }}
-          </button>
-        </div>
+        <text-field v-model="anim.filter" class="filter" label="Show lanes whose name holds" placeholder="lanes…" />
+        <choice-field label="Lanes of a side" class="sides" v-model="anim.side" :choices="sides" />
       </template>
       <span class="gap" />
       <span v-if="anim.clip" class="figures quiet" data-testid="frame"
@@ -131,28 +85,16 @@ const SHEETS = [
   overflow: hidden;
   white-space: nowrap;
 }
-.play {
+.play.el-button {
+  --el-button-text-color: #f0b648;
+  --el-button-hover-text-color: #f0b648;
   width: 36px;
-  padding: 0;
-  color: #f0b648;
-}
-.looped {
-  color: var(--resin);
-  background: var(--honey-soft);
 }
 .gap {
   flex: 1;
 }
 .filter {
-  width: 84px;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
+  width: 92px;
 }
 .sides {
   font-size: 12px;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
-import { deleteClipEdit } from '@sphalerite/core/project';
+import { deleteClipEdit, setClipEdit } from '@sphalerite/core/project';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
@@ -9,12 +9,26 @@ import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import PoseShelf from './PoseShelf.vue';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import TreeView from '../../components/TreeView.vue';
 
 const dialogs = useDialogs();
 const FromProjectDialog = defineAsyncComponent(() => import('./FromProjectDialog.vue'));
 const session = useSession();
 const asking = ref(false);
-const order = computed(() => session.project?.clips.map((c) => c.id) ?? []);
+const clips = computed(() => new Map(session.project?.clips.map((c) => [c.id, c])));
+const rows = computed(() => [...clips.value.values()].map(({ id, name }) => ({ id, name })));
+const order = computed(() => [...clips.value.keys()]);
+function facts(id: string): string {
+  const c = clips.value.get(id);
+  return c ? `${framesIn(c)} f · ${c.fps} fps` : '';
+}
+function how(id: string): string {
+  const c = clips.value.get(id);
+  return !c?.ships ? 'stays here' : c.loop ? 'loops' : 'once';
+}
 const notices = useNotices();
 function menuOf(e: MouseEvent, clip: string): void {
   if (!session.view.chosen.clip.includes(clip)) session.choose({ clip });
@@ -28,49 +42,40 @@ function menuOf(e: MouseEvent, clip: string): void {
       <h2>
         Clips <span class="figures quiet">{{ session.project.clips.length }}</span>
       </h2>
-      <button
-        type="button"
-        class="bare"
-        aria-label="New clip"
-        title="New clip"
-        @click="runCommand('clip.new').catch(notices.fail)"
-      >
-        <IconPlus aria-hidden="true" />
-      </button>
+      <icon-button :icon="IconPlus" label="New clip" @click="runCommand('clip.new').catch(notices.fail)" />
     </div>
-    <ul class="tray-list">
-      <li v-for="c in session.project.clips" :key="c.id" class="item">
-        <button
-          type="button"
-          class="list-row"
-          :class="{ on: c.id === session.hand.clip, also: session.view.chosen.clip.includes(c.id) }"
-          :aria-pressed="session.view.chosen.clip.includes(c.id)"
-          @click="session.pick('clip', c.id, $event, order)"
-          @contextmenu.prevent="menuOf($event, c.id)"
-        >
-          <span class="text"
-            ><b>{{ c.name }}</b
-            ><small class="figures quiet">{{ framesIn(c) }} f · {{ c.fps }} fps</small></span
-          ><small class="loop">{{ c.ships ? (c.loop ? 'loops' : 'once') : 'stays here' }}</small>
-        </button>
-        <button
-          type="button"
-          class="bare later"
-          :aria-label="`Delete ${c.name}`"
-          title="To the bin"
-          @click="session.apply(deleteClipEdit, { clip: c.id })"
-        >
-          <IconTrash aria-hidden="true" />
-        </button>
-      </li>
-    </ul>
-    <p v-if="session.project.clips.length === 0" class="quiet hint">
-      No clips yet. Make one, then turn a bone: that sets its first key.
-    </p>
+    <tree-view
+      :rows="rows"
+      label="Clips"
+      :size="48"
+      :hand="session.hand.clip"
+      :chosen="session.view.chosen.clip"
+      :can-rename="session.writable"
+      @pick="(id, e) => session.pick('clip', id, e, order)"
+      @rename="(clip, name) => session.apply(setClipEdit, { clip, name })"
+      @menu="menuOf"
+    >
+      <template #name="{ row }">
+        <span class="text"
+          ><span class="tree-name">{{ row.name }}</span
+          ><small class="figures quiet">{{ facts(row.id) }}</small></span
+        ><small class="loop">{{ how(row.id) }}</small>
+      </template>
+      <template #acts="{ row }">
+        <icon-button
+          :icon="IconTrash"
+          class="later"
+          :label="`Delete ${row.name}`"
+          tip="To the bin"
+          @click="session.apply(deleteClipEdit, { clip: row.id })"
+        />
+      </template>
+    </tree-view>
+    <empty-state v-if="rows.length === 0" text="No clips yet. Make one, then turn a bone: that sets its first key." />
     <p class="from">
-      <button type="button" class="link" :disabled="!session.writable" @click="asking = true">
+      <action-button look="link" :disabled="!session.writable" @click="asking = true">
         From another figure…
-      </button>
+      </action-button>
     </p>
     <BinList kind="clip" />
     <PoseShelf />
@@ -79,35 +84,17 @@ function menuOf(e: MouseEvent, clip: string): void {
 </template>
 
 <style scoped>
-.list-row {
-  min-height: 50px;
-}
 .text {
   flex: 1;
   display: grid;
-}
-.text b {
-  font-weight: 600;
-}
-.loop {
-  color: var(--verdigris);
-  align-self: start;
-  padding-top: 4px;
-}
-.later {
-  position: absolute;
-  right: 8px;
-  bottom: 2px;
-}
-.hint {
-  padding: 4px 12px;
 }
 .from {
   padding: 2px 12px 8px;
   font-size: 12px;
 }
-.link {
-  color: var(--resin);
-  text-decoration: underline;
+.loop {
+  align-self: start;
+  padding-top: 6px;
+  color: var(--verdigris);
 }
 </style>

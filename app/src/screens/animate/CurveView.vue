@@ -8,6 +8,8 @@ import { computed, ref, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees } from '../shared/degrees';
 import { useAnimate } from './animate-state';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
 
 /** The bone in hand over time: a curve for each axis, keys to drag in time and value, and the handles of the way to the next key. */
 const session = useSession();
@@ -15,6 +17,7 @@ const anim = useAnimate();
 const host = ref<HTMLElement>();
 const { width, height } = useElementSize(host);
 const channel = ref<Channel>('turn');
+const CHANNELS = choices(['turn', 'move', 'scale'] as const);
 const PAD = { left: 46, right: 14, top: 10, bottom: 20 };
 const AXES = ['X', 'Y', 'Z'] as const;
 const clip = computed(() => anim.clip);
@@ -170,17 +173,7 @@ const scrub = (e: PointerEvent): void => {
 <template>
   <div class="curves">
     <div class="side">
-      <div class="segments wide" role="group" aria-label="Channel">
-        <button
-          v-for="c in ['turn', 'move', 'scale'] as const"
-          :key="c"
-          type="button"
-          :aria-pressed="channel === c"
-          @click="channel = c"
-        >
-          {{ c }}
-        </button>
-      </div>
+      <choice-field label="Channel" wide v-model="channel" :choices="CHANNELS" />
       <ul>
         <li v-for="a in AXES" :key="a" :class="a.toLowerCase()"><i aria-hidden="true" />{{ a }}</li>
       </ul>

@@ -2,10 +2,11 @@
 import type { Project } from '@sphalerite/core/model';
 import { retarget } from '@sphalerite/core/motion';
 import { retargetClipEdit } from '@sphalerite/core/project';
-import { ElDialog } from 'element-plus';
 import { computed, ref, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
 import ProjectSources from '../shared/ProjectSources.vue';
+import ActionButton from '../../components/ActionButton.vue';
+import DialogBox from '../../components/DialogBox.vue';
 
 /** Brings a clip of another figure onto this rig, by the names of its bones. */
 const emit = defineEmits<{ close: [] }>();
@@ -26,7 +27,7 @@ function bring(clip: string): void {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="A clip of another figure" width="560px" align-center @closed="emit('close')">
+  <dialog-box v-model="open" title="A clip of another figure" width="560px" @closed="emit('close')">
     <div class="from">
       <ProjectSources @take="(p) => (source = p)" />
       <ul v-if="source">
@@ -37,21 +38,15 @@ function bring(clip: string): void {
                 ? `, without ${c.missing.slice(0, 3).join(', ')}${c.missing.length > 3 ? ` and ${c.missing.length - 3} more` : ''}`
                 : ''
             }}</span
-          ><button
-            type="button"
-            class="btn"
-            :disabled="c.found === 0"
-            :aria-label="`Bring in ${c.clip.name}`"
-            @click="bring(c.clip.id)"
-          >
+          ><action-button :disabled="c.found === 0" :aria-label="`Bring in ${c.clip.name}`" @click="bring(c.clip.id)">
             Bring in
-          </button>
+          </action-button>
         </li>
       </ul>
       <p v-if="source && clips.length === 0" class="quiet">“{{ source.name }}” has no clips.</p>
       <p class="quiet">Turns are the same in the world; shifts are scaled to this figure’s limbs.</p>
     </div>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>

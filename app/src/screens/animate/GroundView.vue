@@ -10,6 +10,8 @@ import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
 import { useAnimate } from './animate-state';
 import { type GroundChart, groundChart } from './ground-chart';
+import ActionButton from '../../components/ActionButton.vue';
+import CheckField from '../../components/CheckField.vue';
 
 /** What the parts do to the ground and to each other, frame by frame, and how the loop closes; all clips, the worst first. */
 const session = useSession();
@@ -113,23 +115,23 @@ const round = (v: number): string => v.toFixed(2);
           {{ row.contact.depth.by <= 0.05 ? 'Nothing goes through the ground.' : ''
           }}<template v-if="row.contact.depth.by > 0.05"
             >{{ name(row.contact.depth.part) }} is {{ round(row.contact.depth.by) }} cubes through the ground.
-            <button type="button" class="link" @click="go(row.contact.clip, row.contact.depth.frame)">
+            <action-button look="link" @click="go(row.contact.clip, row.contact.depth.frame)">
               frame {{ row.contact.depth.frame }}
-            </button></template
+            </action-button></template
           >
         </p>
         <p :class="{ good: row.contact.slide.by <= 0.1 }">
           {{ row.contact.slide.by <= 0.1 ? 'No standing sole slides.' : ''
           }}<template v-if="row.contact.slide.by > 0.1"
             >{{ name(row.contact.slide.part) }} slides {{ round(row.contact.slide.by) }} cubes a frame.
-            <button type="button" class="link" @click="go(row.contact.clip, row.contact.slide.frame)">
+            <action-button look="link" @click="go(row.contact.clip, row.contact.slide.frame)">
               frame {{ row.contact.slide.frame }}
-            </button></template
+            </action-button></template
           >
         </p>
         <p class="quiet">
           The ground goes {{ round(Math.hypot(...row.contact.ground)) }} cubes a frame under it.
-          <label class="check"><input v-model="still" type="checkbox" />it stands still</label>
+          <check-field v-model="still">it stands still</check-field>
         </p>
         <p v-if="session.clip?.loop" :class="{ good: gaps.length === 0 }">
           {{
@@ -137,20 +139,19 @@ const round = (v: number): string => v.toFixed(2);
               ? 'The loop closes.'
               : `The loop does not close: ${boneName(gaps[0]!.bone)} is off by ${round(gaps[0]!.move)} cubes and ${gaps[0]!.turn.toFixed(1)}°${gaps.length > 1 ? `, ${gaps.length - 1} more` : ''}.`
           }}
-          <button
+          <action-button
             v-if="gaps.length > 0"
-            type="button"
-            class="link"
+            look="link"
             @click="session.apply(closeLoopEdit, { clip: session.clip!.id })"
           >
             close it
-          </button>
+          </action-button>
         </p>
         <p v-if="row.clashes.length === 0" class="good">No parts pass through each other.</p>
         <ul v-else>
           <li v-for="c in row.clashes.slice(0, 6)" :key="c.a + c.b">
             {{ name(c.a) }} stands {{ c.cubes }} cubes in {{ name(c.b) }}.
-            <button type="button" class="link" @click="go(row.contact.clip, c.frame)">frame {{ c.frame }}</button>
+            <action-button look="link" @click="go(row.contact.clip, c.frame)">frame {{ c.frame }}</action-button>
           </li>
         </ul>
       </template>
@@ -169,28 +170,25 @@ const round = (v: number): string => v.toFixed(2);
     <section class="all" aria-label="All clips">
       <div class="row">
         <h3>All clips</h3>
-        <button
-          type="button"
-          class="btn"
+        <action-button
           :disabled="busy || !session.project || session.project.clips.length === 0"
           @click="check(session.project!.clips.map((c) => c.id))"
         >
           {{ busy ? 'Measuring…' : 'Check all' }}
-        </button>
+        </action-button>
       </div>
       <ol v-if="ranked.length > 1">
         <li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.hand.clip }">
-          <button
-            type="button"
-            class="link"
+          <action-button
+            look="link"
             :aria-label="`Look at ${clip!.name}`"
             @click="
               go(clip!.id, r.contact.depth.by > r.contact.slide.by ? r.contact.depth.frame : r.contact.slide.frame)
             "
           >
-            {{ clip!.name }}</button><span
+            {{ clip!.name }}</action-button><span
             class="figures quiet"
-            title="Deepest, furthest slide, most cubes in another part"
+            data-tip="Deepest, furthest slide, most cubes in another part"
             >{{ round(r.contact.depth.by) }} · {{ round(r.contact.slide.by) }} · {{ r.clashes[0]?.cubes ?? 0 }}</span
           >
         </li>
@@ -238,10 +236,6 @@ const round = (v: number): string => v.toFixed(2);
 .good {
   color: var(--ok);
 }
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-}
 .check {
   white-space: nowrap;
 }
@@ -265,7 +259,7 @@ ol li {
   padding: 1px 5px;
   border-radius: 4px;
 }
-ol li .link {
+ol li .el-button {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

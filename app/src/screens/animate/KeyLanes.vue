@@ -350,7 +350,7 @@ watch(
             type="button"
             class="worn"
             :style="{ left: `${x(k.time)}px` }"
-            :title="k.name"
+            :data-tip="k.name"
             :aria-label="`${l.alternateSet.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`"
             @click="anim.scrub(k.time)"
           >

@@ -11,6 +11,14 @@ import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
+import ActionButton from '../../components/ActionButton.vue';
+import CheckField from '../../components/CheckField.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { choices, records } from '../../components/choices';
+import EmptyState from '../../components/EmptyState.vue';
+import FormRow from '../../components/FormRow.vue';
+import SliderField from '../../components/SliderField.vue';
 
 const session = useSession();
 const anim = useAnimate();
@@ -89,8 +97,7 @@ const swap = (alternateSet: string, mount: string | null): unknown =>
 const others = computed(
   () => session.project?.clips.filter((c) => c.id !== clip.value?.id && c.lanes.length > 0) ?? [],
 );
-function mix(e: Event): void {
-  const id = (e.target as HTMLSelectElement).value;
+function mix(id: string): void {
   anim.blend = id ? { clip: id, amount: anim.blend?.amount ?? 0.5 } : null;
 }
 const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unknown =>
@@ -124,20 +131,8 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
           @change="(v) => setClip({ fps: v })"
         />
       </div>
-      <label class="row"
-        ><input
-          type="checkbox"
-          :checked="clip.loop"
-          @change="setClip({ loop: ($event.target as HTMLInputElement).checked })"
-        />Loops</label
-      >
-      <label class="row"
-        ><input
-          type="checkbox"
-          :checked="clip.ships"
-          @change="setClip({ ships: ($event.target as HTMLInputElement).checked })"
-        />Goes into files</label
-      >
+      <check-field :model-value="clip.loop" @change="setClip({ loop: $event })">Loops</check-field>
+      <check-field :model-value="clip.ships" @change="setClip({ ships: $event })">Goes into files</check-field>
     </section>
     <section v-if="bone" class="panel-section">
       <div class="panel-head">
@@ -171,30 +166,27 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
       </div>
       <CommandButton id="anim.key" text="Set a key here" />
     </section>
-    <p v-else class="none quiet">Click a joint to turn it at this frame.</p>
+    <empty-state v-else text="Click a joint to turn it at this frame." />
     <section v-if="here.length > 0" class="panel-section">
       <div class="panel-head">
         <h2>{{ here.length === 1 ? 'Key' : `${here.length} keys` }}</h2>
         <span class="quiet">to the next</span>
       </div>
-      <div class="segments wide">
-        <button
-          v-for="e in EASINGS"
-          :key="e"
-          type="button"
-          :aria-pressed="ease === e"
-          @click="
+      <choice-field
+        label="Easing to the next key"
+        wide
+        :model-value="ease"
+        @change="
+          (e) =>
             session.apply(easeKeysEdit, {
               clip: clip!.id,
               keys: [...here],
               ease: e,
               ...(e === 'curve' ? { curve: keyOf?.curve ?? EVEN_CURVE } : {}),
             })
-          "
-        >
-          {{ e }}
-        </button>
-      </div>
+        "
+        :choices="choices(EASINGS)"
+      />
       <svg v-if="ease" viewBox="0 0 160 64" class="curve" aria-hidden="true">
         <path :d="path" />
         <circle cx="8" cy="52" r="4" />
@@ -217,26 +209,17 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
       <div v-for="s in alternateSets" :key="s.alternateSet.id" class="set">
         <span>{{ s.alternateSet.name }}</span>
         <div class="worn">
-          <button
-            v-for="m in s.mounts"
-            :key="m.id"
-            type="button"
-            class="chip-btn"
-            :aria-pressed="s.wears === m.id"
-            @click="swap(s.alternateSet.id, m.id)"
-          >
-            {{ m.name }}</button><button
-            type="button"
-            class="chip-btn"
-            :aria-pressed="s.wears === null"
-            :aria-label="`${s.alternateSet.name}: nothing`"
-            @click="swap(s.alternateSet.id, null)"
-          >
-            –</button
-          ><button
+          <choice-field
+            :label="`${s.alternateSet.name} wears`"
+            :model-value="s.wears ?? ''"
+            :choices="[
+              ...s.mounts.map((m) => ({ value: m.id, text: m.name })),
+              { value: '', text: '–', name: `${s.alternateSet.name}: nothing` },
+            ]"
+            @change="(m) => swap(s.alternateSet.id, m || null)"
+          /><action-button
             v-if="s.keyed"
-            type="button"
-            class="link"
+            look="link"
             @click="
               session.apply(removeSwapsEdit, {
                 clip: clip!.id,
@@ -246,26 +229,23 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
             "
           >
             no key here
-          </button>
+          </action-button>
         </div>
       </div>
     </section>
     <section v-if="others.length > 0" class="panel-section" aria-label="Mixed with">
-      <label class="row mixed"
-        >Mix in<select class="pick" aria-label="Clip to mix in" :value="anim.blend?.clip ?? ''" @change="mix">
-          <option value="">nothing</option>
-          <option v-for="c in others" :key="c.id" :value="c.id">{{ c.name }}</option>
-        </select></label
-      >
-      <input
+      <form-row label="Mix in"
+        ><select-field
+          label="Clip to mix in"
+          :model-value="anim.blend?.clip ?? ''"
+          @change="mix"
+          :choices="[{ value: '', text: 'nothing' }, ...records(others, (c) => c.name)]"
+      /></form-row>
+      <slider-field
         v-if="anim.blend"
-        type="range"
-        min="0"
-        max="1"
-        step="0.05"
-        :value="anim.blend.amount"
-        aria-label="How much of it"
-        @input="anim.blend = { clip: anim.blend!.clip, amount: Number(($event.target as HTMLInputElement).value) }"
+        :model-value="anim.blend.amount"
+        label="How much of it"
+        @input="(amount) => (anim.blend = { clip: anim.blend!.clip, amount })"
       />
     </section>
     <section class="panel-section walk">
@@ -275,19 +255,10 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
       />
     </section>
   </div>
-  <p v-else class="none quiet">Make a clip on the left to begin.</p>
+  <empty-state v-else text="Make a clip on the left to begin." />
 </template>
 
 <style scoped>
-.none {
-  padding: 12px;
-}
-.wide {
-  display: flex;
-}
-.wide button {
-  flex: 1;
-}
 .set {
   display: grid;
   gap: 3px;
@@ -299,43 +270,10 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
   gap: 4px;
   align-items: center;
 }
-.chip-btn {
-  padding: 0 8px;
-  border: 1px solid var(--line);
-  border-radius: 10px;
-  background: var(--raised);
-  line-height: 20px;
-}
-.chip-btn[aria-pressed='true'] {
-  border-color: var(--honey);
-  background: var(--honey-soft);
-  font-weight: 600;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-  font-size: 12px;
-}
-.pick {
-  flex: 1;
-  min-width: 0;
-  height: 26px;
-  padding: 0 5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
 .walk {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-}
-input[type='range'] {
-  width: 100%;
-  accent-color: var(--resin);
 }
 .curve {
   width: 100%;

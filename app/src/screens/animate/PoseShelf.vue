@@ -7,6 +7,10 @@ import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import TextField from '../../components/TextField.vue';
+import EmptyState from '../../components/EmptyState.vue';
 
 /** Poses that are kept: a click keys one here, or its mirror image. */
 const session = useSession();
@@ -25,7 +29,6 @@ function strike(pose: SavedPose, mirrored: boolean): void {
   // What was struck is in hand, as what was pasted is.
   anim.chosen = copied.keys.map((k) => ({ bone: k.bone, channel: k.channel, time: at }));
 }
-const value = (e: Event): string => (e.target as HTMLInputElement).value;
 </script>
 
 <template>
@@ -34,60 +37,43 @@ const value = (e: Event): string => (e.target as HTMLInputElement).value;
       <h2>
         Poses <span class="figures quiet">{{ session.project!.poses.length }}</span>
       </h2>
-      <button
-        type="button"
-        class="bare"
-        aria-label="Keep this pose"
-        title="Keep this pose · Shift+S"
+      <icon-button
+        :icon="IconPlus"
+        label="Keep this pose"
+        keys="Shift+S"
         :disabled="!session.clip"
         @click="runCommand('anim.keepPose').catch(notices.fail)"
-      >
-        <IconPlus aria-hidden="true" />
-      </button>
+      />
     </div>
     <ul class="poses">
       <li v-for="p in session.project!.poses" :key="p.id">
-        <input
-          class="text"
-          :value="p.name"
-          :aria-label="`Name of pose ${p.name}`"
-          maxlength="120"
-          @keydown.stop
-          @keydown.enter="($event.target as HTMLElement).blur()"
-          @change="session.apply(renamePoseEdit, { pose: p.id, name: value($event) })"
+        <text-field
+          class="pose-name"
+          :model-value="p.name"
+          :label="`Name of pose ${p.name}`"
+          @change="(name) => session.apply(renamePoseEdit, { pose: p.id, name })"
         />
-        <button
-          type="button"
-          class="btn"
-          :aria-label="`Strike ${p.name}`"
-          title="Key it here"
-          @click="strike(p, false)"
-        >
+        <action-button :aria-label="`Strike ${p.name}`" tip="Key it here" @click="strike(p, false)">
           Strike
-        </button>
-        <button
-          type="button"
-          class="bare"
-          :aria-label="`Strike ${p.name} mirrored`"
-          title="Key its mirror image here"
+        </action-button>
+        <icon-button
+          :icon="IconArrowsRightLeft"
+          :label="`Strike ${p.name} mirrored`"
+          tip="Key its mirror image here"
           @click="strike(p, true)"
-        >
-          <IconArrowsRightLeft aria-hidden="true" />
-        </button>
-        <button
-          type="button"
-          class="bare"
-          :aria-label="`Delete pose ${p.name}`"
-          title="Delete"
+        />
+        <icon-button
+          :icon="IconTrash"
+          :label="`Delete pose ${p.name}`"
+          tip="Delete"
           @click="session.apply(deletePoseEdit, { pose: p.id })"
-        >
-          <IconTrash aria-hidden="true" />
-        </button>
+        />
       </li>
     </ul>
-    <p v-if="session.project!.poses.length === 0" class="quiet hint">
-      Shift+S keeps the pose on screen, to strike it again anywhere, on either side.
-    </p>
+    <empty-state
+      v-if="session.project!.poses.length === 0"
+      text="Shift+S keeps the pose on screen, to strike it again anywhere, on either side."
+    />
   </section>
 </template>
 
@@ -105,26 +91,8 @@ const value = (e: Event): string => (e.target as HTMLInputElement).value;
   gap: 3px;
   align-items: center;
 }
-.text {
-  min-width: 0;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid transparent;
-  border-radius: 4px;
-  background: none;
-  font: inherit;
-}
-.text:hover,
-.text:focus {
-  border-color: var(--line);
-  background: var(--raised);
-}
-.btn {
-  height: 26px;
-  padding: 0 8px;
-}
-.hint {
-  padding: 2px 12px 10px;
-  font-size: 12px;
+.pose-name:not(:hover):not(:focus-within) {
+  --el-input-border-color: transparent;
+  --el-input-bg-color: transparent;
 }
 </style>

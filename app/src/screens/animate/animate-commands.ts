@@ -26,6 +26,7 @@ import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
 import { poseOffsets, restKeys } from './pose-keys';
+import { all, need, needsBone, needsClip, needsWriting } from '../../stores/needs';
 
 /** All that is done by command in Animate, but for letting go. */
 export const animateCommands = (): Command[] => [
@@ -38,10 +39,9 @@ export const animateCommands = (): Command[] => [
 
 const clipOf = (): Clip => useSession().clip!;
 const frame = (): number => TICKS / clipOf().fps;
-const edits = (): boolean => useSession().clip !== null && useSession().writable;
+const edits = all(needsClip, needsWriting);
 
 function playbackCommands(): Command[] {
-  const session = useSession();
   const anim = useAnimate();
   return [
     {
@@ -51,7 +51,7 @@ function playbackCommands(): Command[] {
       keys: ['P'],
       icon: IconPlayerPlay,
       on: () => anim.playing,
-      enabled: () => session.clip !== null,
+      enabled: needsClip,
       run: () => anim.play(),
     },
     {
@@ -77,7 +77,7 @@ function playbackCommands(): Command[] {
       title: 'Play from here',
       group: 'Animate',
       keys: ['['],
-      enabled: () => session.clip !== null,
+      enabled: needsClip,
       run: () => (anim.range = [anim.time, Math.max(anim.time + frame(), anim.range?.[1] ?? clipOf().length)]),
     },
     {
@@ -85,7 +85,10 @@ function playbackCommands(): Command[] {
       title: 'Play up to here',
       group: 'Animate',
       keys: [']'],
-      enabled: () => session.clip !== null && anim.time > 0,
+      enabled: all(
+        needsClip,
+        need(() => anim.time > 0, 'it stands at the first frame'),
+      ),
       run: () => (anim.range = [Math.min(anim.time - frame(), anim.range?.[0] ?? 0), anim.time]),
     },
   ];
@@ -200,7 +203,7 @@ function keyCommands(): Command[] {
       group: 'Animate',
       keys: ['S'],
       icon: IconKey,
-      enabled: () => session.bone !== null && session.clip !== null && session.writable,
+      enabled: all(needsBone, edits),
       run: () => keying.hold(),
     },
     {
@@ -208,7 +211,10 @@ function keyCommands(): Command[] {
       title: 'Remove the selected keys',
       group: 'Animate',
       keys: ['Delete'],
-      enabled: () => anim.chosen.length > 0 && session.writable,
+      enabled: all(
+        needsWriting,
+        need(() => anim.chosen.length > 0, 'choose keys first'),
+      ),
       run: () => {
         session.apply(removeKeysEdit, { clip: session.clip!.id, keys: [...anim.chosen] });
         anim.chosen = [];
@@ -227,7 +233,7 @@ function keyCommands(): Command[] {
       title: 'Choose every key',
       group: 'Animate',
       keys: ['Ctrl+A'],
-      enabled: () => session.clip !== null,
+      enabled: needsClip,
       run: () => (anim.chosen = allKeys(clipOf())),
     },
     {
@@ -235,7 +241,7 @@ function keyCommands(): Command[] {
       title: 'Copy the keys',
       group: 'Animate',
       keys: ['Ctrl+C'],
-      enabled: () => session.clip !== null,
+      enabled: needsClip,
       run: copy,
     },
     {
@@ -243,7 +249,10 @@ function keyCommands(): Command[] {
       title: 'Paste the keys here',
       group: 'Animate',
       keys: ['Ctrl+V'],
-      enabled: () => edits() && anim.copied !== null,
+      enabled: all(
+        edits,
+        need(() => anim.copied !== null, 'copy keys or a pose first'),
+      ),
       run: () => paste(false),
     },
     {
@@ -251,7 +260,10 @@ function keyCommands(): Command[] {
       title: 'Paste the keys here on the other side',
       group: 'Animate',
       keys: ['Ctrl+Shift+V'],
-      enabled: () => edits() && anim.copied !== null,
+      enabled: all(
+        edits,
+        need(() => anim.copied !== null, 'copy keys or a pose first'),
+      ),
       run: () => paste(true),
     },
   ];
@@ -339,7 +351,7 @@ function clipCommands(): Command[] {
       id: 'clip.new',
       title: 'New clip',
       group: 'Animate',
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () =>
         session.apply(addClipEdit, { name: 'Clip', frames: 24, fps: 24, loop: true }, (p) => ({
           clip: p.clips.at(-1)!.id,
@@ -349,7 +361,7 @@ function clipCommands(): Command[] {
       id: 'clip.delete',
       title: 'Delete the clip (to the bin)',
       group: 'Animate',
-      enabled: () => session.clip !== null && session.writable,
+      enabled: edits,
       run: () =>
         session.apply(
           each(deleteClipEdit),

@@ -8,6 +8,7 @@ import {
   IconCone,
   IconCubePlus,
   IconCylinder,
+  IconDots,
   IconEraser,
   IconLine,
   IconPlus,
@@ -18,16 +19,19 @@ import {
   IconRubberStamp,
   IconWindow,
 } from '@tabler/icons-vue';
-import { type Component, defineAsyncComponent, ref } from 'vue';
+import { type Component, computed } from 'vue';
 import type { ToolCard } from '../../tools/card';
+import { MORE_CARDS } from '../../tools/more-cards';
 import { useDialogs } from '../../stores/dialogs';
 import { useBuild } from './build-state';
 import SwatchPanel from './colours/SwatchPanel.vue';
 import SymmetryOptions from './SymmetryOptions.vue';
-import ToolOptions from './ToolOptions.vue';
+import ToolOptions from './options/ToolOptions.vue';
+import MenuButton from '../../components/MenuButton.vue';
+import TextField from '../../components/TextField.vue';
+import { type DropTarget, vDrag, vDrop } from '../../components/drag';
 
 const dialogs = useDialogs();
-const MoreCards = defineAsyncComponent(() => import('./MoreCards.vue'));
 const build = useBuild();
 const REACH_ICONS: Record<ToolCard['reach'], Component> = {
   point: IconPoint,
@@ -50,23 +54,24 @@ function icon(c: ToolCard): Component {
   if (c.reach === 'brush' && c.tip === 'ball') return c.verb === 'paint' ? IconBrush : IconCircle;
   return REACH_ICONS[c.reach] ?? IconBox;
 }
-const adding = ref(false);
-const plus = ref<HTMLElement>();
-const dragged = ref(-1);
+const more = computed(() => [
+  { text: 'this one again', icon: IconDots, run: () => addCard({ ...build.card, name: `${build.card.name} 2` }) },
+  ...MORE_CARDS.map((c) => ({ text: c.name, icon: icon(c), run: () => addCard(c) })),
+]);
 
 function addCard(c: ToolCard): void {
   build.setCards([...build.cards, c]);
   build.index = build.cards.length - 1;
-  adding.value = false;
 }
 function rename(i: number, name: string): void {
-  build.naming = -1;
   if (name.trim()) build.setCards(build.cards.with(i, { ...build.cards[i]!, name: name.trim().slice(0, 24) }));
 }
-function drop(at: number): void {
-  const from = dragged.value;
-  dragged.value = -1;
-  if (from < 0 || from === at) return;
+const place = (at: number): DropTarget => ({
+  accepts: (what) => what.kind === 'tool',
+  drop: (what) => move(Number(what.ids[0]), at),
+});
+function move(from: number, at: number): void {
+  if (from === at) return;
   const inHand = build.cards[build.index];
   const rest = build.cards.toSpliced(from, 1);
   build.setCards(rest.toSpliced(at, 0, build.cards[from]!));
@@ -85,26 +90,10 @@ function menuOf(e: MouseEvent, i: number): void {
         <h3>Tools</h3>
         <span class="row"
           ><span class="figures quiet">1–9</span>
-          <button
-            ref="plus"
-            type="button"
-            class="bare"
-            aria-label="Add a tool"
-            title="Add a tool"
-            :aria-expanded="adding"
-            @click="adding = !adding"
-          >
-            <IconPlus aria-hidden="true" />
-          </button>
-          <MoreCards
-            v-if="adding && plus"
-            :anchor="plus"
-            :icon="icon"
-            :again="build.card"
-            @take="addCard"
-            @close="adding = false"
+          <menu-button :icon="IconPlus" label="Add a tool" :items="more" columns
         /></span>
       </div>
+      <!-- A card is a button of our own: icon, number and name in one, dragged and renamed in its place. -->
       <div class="cards" :class="{ many: build.cards.length > 8 }" role="radiogroup" aria-label="Tool in hand">
         <button
           v-for="(c, i) in build.cards"
@@ -114,26 +103,24 @@ function menuOf(e: MouseEvent, i: number): void {
           class="card"
           :class="{ on: i === build.index }"
           :aria-checked="i === build.index"
-          :title="`${c.name} · ${i + 1}`"
-          draggable="true"
+          :data-tip="c.name"
+          :data-keys="i < 9 ? String(i + 1) : undefined"
           @click="build.index = i"
           @dblclick="build.naming = i"
           @contextmenu.prevent="menuOf($event, i)"
-          @dragstart="dragged = i"
-          @dragover.prevent
-          @drop.prevent="drop(i)"
+          v-drag="() => ({ kind: 'tool', ids: [String(i)], label: c.name })"
+          v-drop="place(i)"
         >
           <kbd v-if="i < 9" class="n">{{ i + 1 }}</kbd><component :is="icon(c)" aria-hidden="true" />
-          <input
+          <text-field
             v-if="build.naming === i"
-            :value="c.name"
-            aria-label="Name of the tool"
-            maxlength="24"
-            @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+            :model-value="c.name"
+            label="Name of the tool"
+            :most="24"
+            eager
             @click.stop
-            @keydown.stop.enter="rename(i, ($event.target as HTMLInputElement).value)"
-            @keydown.stop.esc="build.naming = -1"
-            @blur="rename(i, ($event.target as HTMLInputElement).value)"
+            @change="(name) => rename(i, name)"
+            @leave="build.naming = -1"
           />
           <span v-else>{{ c.name }}</span>
         </button>
@@ -206,15 +193,10 @@ function menuOf(e: MouseEvent, i: number): void {
 .many {
   gap: 5px 6px;
 }
-.card input {
+.card .text-field {
+  --el-input-height: 18px;
   width: 92%;
-  height: 17px;
-  border: 0;
-  border-radius: 3px;
   font-size: 11px;
-  text-align: center;
-  color: var(--ink);
-  background: var(--raised);
 }
 .n {
   position: absolute;

@@ -1,13 +1,6 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
-import {
-  IconArrowsMaximize,
-  IconArrowsMinimize,
-  IconBoxMultiple,
-  IconFocus2,
-  IconManFilled,
-  IconUsers,
-} from '@tabler/icons-vue';
+import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconUsers } from '@tabler/icons-vue';
 import { type Vec3, boxVolume, mapVec } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
 import { type Edit, coarsenPartEdit, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
@@ -25,6 +18,13 @@ import LayersPanel from './LayersPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
 import { resizeAxis } from './volume-actions';
+import ActionButton from '../../components/ActionButton.vue';
+import SelectField from '../../components/SelectField.vue';
+import { choices } from '../../components/choices';
+import EmptyState from '../../components/EmptyState.vue';
+import FileButton from '../../components/FileButton.vue';
+import FoldSection from '../../components/FoldSection.vue';
+import FormRow from '../../components/FormRow.vue';
 
 // Fetched when there is something to show in them.
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
@@ -47,13 +47,9 @@ function movePivot(axis: number, cubes: number): void {
     pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
   });
 }
-const picture = ref<HTMLInputElement>();
-async function takePicture(): Promise<void> {
-  const files = [...(picture.value?.files ?? [])];
-  picture.value!.value = '';
+async function takePictures(files: File[]): Promise<void> {
   await (await import('../../shell/files/dispatcher')).takeFiles(files, 'reference');
 }
-const sheet = ref(false);
 // A size to fit to is tried out here before anything changes.
 const fit = ref<Vec3 | null>(null);
 /** Shows what an edit would give while the pointer rests on its button. */
@@ -112,34 +108,30 @@ const few = (rows: readonly number[]): string =>
         />
       </div>
       <div class="row two">
-        <button type="button" class="btn" @click="runCommand('part.shrink')">
-          <IconArrowsMinimize aria-hidden="true" />Shrink to fit</button
-        ><button
-          type="button"
-          class="btn"
-          :class="{ on: build.handles === 'volume' }"
-          title="Handles on the volume · V"
+        <action-button @click="runCommand('part.shrink')">
+          <IconArrowsMinimize aria-hidden="true" />Shrink to fit</action-button
+        ><action-button
+          :on="build.handles === 'volume'"
+          tip="Handles on the volume"
+          keys="V"
           @click="runCommand('volume.handles')"
         >
           <IconBoxMultiple aria-hidden="true" />Handles
-        </button>
+        </action-button>
       </div>
       <div class="row two">
-        <button type="button" class="btn" @click="runCommand('part.refine2')">
-          <IconArrowsMaximize aria-hidden="true" />Refine ×2</button
-        ><button
-          type="button"
-          class="btn"
-          title="Hover shows what it would be"
+        <action-button @click="runCommand('part.refine2')">
+          <IconArrowsMaximize aria-hidden="true" />Refine ×2</action-button
+        ><action-button
+          tip="Hover shows what it would be"
           @mouseenter="show(coarsenPartEdit, { part: part!.id, by: 2 })"
           @mouseleave="show(null)"
           @click="runCommand('part.coarsen2')"
         >
           Coarsen ÷2
-        </button>
+        </action-button>
       </div>
-      <details>
-        <summary>More of the volume</summary>
+      <fold-section id="part-volume" title="More of the volume">
         <div class="grid">
           <CommandButton id="volume.double" text="Double" /><CommandButton
             id="volume.halve"
@@ -177,19 +169,18 @@ const few = (rows: readonly number[]): string =>
             />
           </div>
           <p v-if="fitText" class="quiet">{{ fitText }}</p>
-          <button
+          <action-button
             v-if="fit"
-            type="button"
-            class="btn primary"
-            title="Hover shows what it would be"
+            look="primary"
+            tip="Hover shows what it would be"
             @mouseenter="show(fitPartEdit, { part: part!.id, size: fit! })"
             @mouseleave="show(null)"
             @click="applyToPart(fitPartEdit, { part: part!.id, size: fit! })"
           >
             Fit
-          </button>
+          </action-button>
         </template>
-      </details>
+      </fold-section>
     </section>
     <section class="panel-section">
       <div class="panel-head">
@@ -216,39 +207,22 @@ const few = (rows: readonly number[]): string =>
     <section class="panel-section">
       <h2>Beside it</h2>
       <div class="row two">
-        <button
-          type="button"
-          class="btn"
-          :class="{ on: settings.neighbours && !build.isolate }"
-          :aria-pressed="settings.neighbours"
-          @click="settings.neighbours = !settings.neighbours"
-        >
+        <action-button :on="settings.neighbours" @click="settings.neighbours = !settings.neighbours">
           <IconUsers aria-hidden="true" />Neighbours
-        </button>
-        <button
-          type="button"
-          class="btn"
-          :class="{ on: build.isolate }"
-          :aria-pressed="build.isolate"
-          @click="build.isolate = !build.isolate"
-        >
+        </action-button>
+        <action-button :on="build.isolate" @click="build.isolate = !build.isolate">
           <IconFocus2 aria-hidden="true" />Isolate
-        </button>
+        </action-button>
       </div>
-      <label class="figure"
-        ><IconManFilled aria-hidden="true" />Scale figure<select v-model="settings.figure" aria-label="Scale figure">
-          <option v-for="f in FIGURES" :key="f" :value="f">{{ FIGURE_NAMES[f] }}</option>
-        </select></label
+      <form-row label="Scale figure"
+        ><select-field
+          v-model="settings.figure"
+          label="Scale figure"
+          :choices="choices(FIGURES, (f) => FIGURE_NAMES[f])"
+      /></form-row>
+      <file-button accept="image/png,image/jpeg,image/webp" multiple @files="takePictures"
+        >Reference picture…</file-button
       >
-      <input
-        ref="picture"
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        class="visually-hidden"
-        aria-label="Reference picture"
-        @change="takePicture"
-      />
-      <button type="button" class="btn" @click="picture?.click()">Reference picture…</button>
       <ReferencePanel v-if="session.project?.references.some((r) => r.part === part!.id)" />
     </section>
     <section class="panel-section">
@@ -281,21 +255,17 @@ const few = (rows: readonly number[]): string =>
       </div>
     </section>
     <section class="panel-section">
-      <details @toggle="sheet = sheet || ($event.target as HTMLDetailsElement).open">
-        <summary class="sheet">Target sheet</summary>
-        <TargetPanel v-if="sheet" />
-      </details>
+      <fold-section id="part-target" title="Target sheet"><TargetPanel /></fold-section>
     </section>
   </div>
-  <p v-else class="none quiet">Choose a part on the left, or make a new one.</p>
+  <empty-state v-else text="Choose a part on the left, or make a new one." />
 </template>
 
 <style scoped>
 .two {
   flex-wrap: wrap;
 }
-.two .btn,
-.two :deep(.btn) {
+.two :deep(.el-button) {
   flex: 1 1 90px;
   min-width: 0;
   padding: 0 6px;
@@ -305,56 +275,12 @@ const few = (rows: readonly number[]): string =>
   grid-template-columns: repeat(3, 1fr);
   gap: 5px;
 }
-.grid :deep(.btn) {
+.grid :deep(.el-button) {
   padding: 0 4px;
   font-size: 12px;
   min-width: 0;
 }
-.grid :deep(svg) {
+.grid :deep(.el-button svg) {
   display: none;
-}
-details {
-  display: grid;
-  gap: 8px;
-}
-details[open] {
-  display: grid;
-}
-details > * + * {
-  margin-top: 8px;
-}
-summary.sheet {
-  color: var(--ink);
-  font-weight: 600;
-  font-size: 13px;
-}
-summary {
-  color: var(--quiet);
-  cursor: pointer;
-  font-size: 12px;
-}
-.figure {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-}
-.figure svg {
-  width: 17px;
-  height: 17px;
-  color: var(--quiet);
-}
-.figure select {
-  flex: 1;
-  min-width: 0;
-  height: 27px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.none {
-  padding: 16px;
 }
 </style>

@@ -15,6 +15,7 @@ import {
   deletePartEdit,
   duplicatePartEdit,
   movePartEdit,
+  renamePartEdit,
   setPartHiddenEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
@@ -23,6 +24,14 @@ import PartPicture from '../../components/PartPicture.vue';
 import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import ListRow from '../../components/ListRow.vue';
+import TextField from '../../components/TextField.vue';
+import TreeView from '../../components/TreeView.vue';
+import { type Dragged, type Place, vDrag } from '../../components/drag';
+import { type TreeRow } from '../../components/tree';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -32,7 +41,18 @@ const LOOKS = {
   names: ['pictures', 'pictures alone', IconList],
   pictures: ['both', 'pictures and names', IconLayoutGrid],
 } as const;
-const dragged = ref<string | null>(null);
+/** Above so many, a part is found by its name. */
+const MANY = 24;
+const words = ref('');
+const parts = computed(() => new Map(session.project?.parts.map((p) => [p.id, p])));
+const rows = computed((): TreeRow[] =>
+  [...parts.value.values()].map((p) => ({ id: p.id, name: p.name, ...(p.side === 'centre' ? {} : { more: p.side }) })),
+);
+const named = (row: TreeRow): string => `${row.name} ${parts.value.get(row.id)?.side ?? ''}`;
+function facts(id: string): string {
+  const p = parts.value.get(id);
+  return p ? `${p.bounds.size.join('×')} · ${composite(p).count.toLocaleString('en')}` : '';
+}
 
 const addPart = (): void => {
   session.apply(
@@ -55,13 +75,16 @@ function menuOf(e: MouseEvent, part: string): void {
   ]);
 }
 /** A part can be put in another place of the list, or dropped on the layers of another part. */
-function take(e: DragEvent, part: string): void {
-  dragged.value = part;
-  e.dataTransfer?.setData('text/part', part);
+function drop(what: Dragged, beside: string | null, place: Place): void {
+  const at = beside === null ? order.value.length : order.value.indexOf(beside) + (place === 'after' ? 1 : 0);
+  for (const [i, part] of what.ids.entries()) {
+    const from = order.value.indexOf(part);
+    session.apply(movePartEdit, { part, index: from < at ? at - 1 : at + i });
+  }
 }
-function drop(index: number): void {
-  if (dragged.value) session.apply(movePartEdit, { part: dragged.value, index });
-  dragged.value = null;
+function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
+  const index = order.value.indexOf(part) + (by === 'up' ? -1 : by === 'down' ? 1 : 0);
+  if (index >= 0 && index < order.value.length) session.apply(movePartEdit, { part, index });
 }
 </script>
 
@@ -72,84 +95,101 @@ function drop(index: number): void {
         Parts <span class="figures quiet">{{ session.project.parts.length }}</span>
       </h2>
       <span class="heads"
-        ><button
-          type="button"
-          class="bare"
-          :aria-label="`Show parts as ${LOOKS[settings.partsAs][1]}`"
-          :title="`Show as ${LOOKS[settings.partsAs][1]}`"
-          @click="settings.partsAs = LOOKS[settings.partsAs][0]"
-        >
-          <component :is="LOOKS[settings.partsAs][2]" aria-hidden="true" /></button
-        ><button type="button" class="bare" aria-label="New part" title="New part" @click="addPart">
-          <IconPlus aria-hidden="true" /></button
-      ></span>
+        ><icon-button
+          :icon="LOOKS[settings.partsAs][2]"
+          :label="`Show parts as ${LOOKS[settings.partsAs][1]}`"
+          :tip="`Show as ${LOOKS[settings.partsAs][1]}`"
+          @click="settings.partsAs = LOOKS[settings.partsAs][0]" /><icon-button
+          :icon="IconPlus"
+          label="New part"
+          @click="addPart"
+      /></span>
     </div>
-    <ul class="tray-list" :class="settings.partsAs">
-      <li
-        v-for="(p, i) in session.project.parts"
+    <text-field
+      v-if="rows.length > MANY"
+      v-model="words"
+      class="filter"
+      label="Parts whose name holds"
+      placeholder="filter…"
+    />
+    <div v-if="settings.partsAs === 'pictures'" class="pictures" role="group" aria-label="Parts">
+      <list-row
+        v-for="p in session.project.parts"
         :key="p.id"
-        draggable="true"
-        class="item"
-        :class="{ on: p.id === session.hand.part, also: session.view.chosen.part.includes(p.id) }"
-        @dragstart="take($event, p.id)"
-        @dragover.prevent
-        @drop.prevent="drop(i)"
+        v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })"
+        :on="p.id === session.hand.part"
+        :also="session.view.chosen.part.includes(p.id)"
+        :tip="p.name + sideSuffix(p.side)"
+        @click="session.pick('part', p.id, $event, order)"
+        @contextmenu.prevent="menuOf($event, p.id)"
       >
-        <button
-          type="button"
-          class="list-row"
-          :class="{ on: p.id === session.hand.part, also: session.view.chosen.part.includes(p.id) }"
-          :aria-pressed="session.view.chosen.part.includes(p.id)"
-          :title="p.name + sideSuffix(p.side)"
-          @click="session.pick('part', p.id, $event, order)"
-          @contextmenu.prevent="menuOf($event, p.id)"
-        >
-          <PartPicture v-if="settings.partsAs !== 'names'" :project="session.inActiveColourway!" :part="p" />
-          <span class="text"
-            ><b
-              >{{ p.name }} <span v-if="p.side !== 'centre'" class="tag">{{ p.side }}</span><span
-                v-if="p.twin"
-                class="tag"
-                title="Follows its other side"
-                >twin</span
-              ></b
-            >
-            <small v-if="settings.partsAs === 'both'" class="figures quiet"
-              >{{ p.bounds.size.join('×') }} · {{ composite(p).count.toLocaleString('en') }}</small
+        <template #picture><PartPicture :project="session.inActiveColourway!" :part="p" /></template>
+        <b>{{ p.name }}</b>
+      </list-row>
+    </div>
+    <tree-view
+      v-else
+      :rows="rows"
+      label="Parts"
+      kind="part"
+      :size="settings.partsAs === 'both' ? 50 : 29"
+      :words="words"
+      :hand="session.hand.part"
+      :chosen="session.view.chosen.part"
+      :can-rename="session.writable"
+      :accepts="(what) => what.kind === 'part'"
+      ordered
+      @pick="(id, e) => session.pick('part', id, e, order)"
+      @rename="(part, name) => session.apply(renamePartEdit, { part, name })"
+      @menu="menuOf"
+      @drop="drop"
+      @nudge="nudge"
+    >
+      <template #picture="{ row }"
+        ><PartPicture
+          v-if="settings.partsAs === 'both'"
+          :project="session.inActiveColourway!"
+          :part="parts.get(row.id)!"
+      /></template>
+      <template #name="{ row }">
+        <span class="text"
+          ><span class="tree-name"
+            >{{ row.name }} <span v-if="row.more" class="tag">{{ row.more }}</span><span
+              v-if="parts.get(row.id)?.twin"
+              class="tag"
+              data-tip="Follows its other side"
+              >twin</span
             ></span
           >
-        </button>
-        <span class="acts">
-          <button
-            type="button"
-            class="bare later"
-            :aria-label="`Duplicate ${p.name} ${p.side}`"
-            title="Duplicate"
-            @click="session.apply(duplicatePartEdit, { part: p.id })"
-          >
-            <IconCopy aria-hidden="true" />
-          </button>
-          <button
-            type="button"
-            class="bare later"
-            :aria-label="`Delete ${p.name} ${p.side}`"
-            title="To the bin"
-            @click="session.apply(deletePartEdit, { part: p.id })"
-          >
-            <IconTrash aria-hidden="true" />
-          </button>
-          <button
-            type="button"
-            class="bare"
-            :aria-label="`${p.hidden ? 'Show' : 'Hide'} ${p.name} ${p.side}`"
-            :title="p.hidden ? 'Show' : 'Hide'"
-            @click="session.apply(setPartHiddenEdit, { part: p.id, hidden: !p.hidden })"
-          >
-            <IconEyeOff v-if="p.hidden" aria-hidden="true" /><IconEye v-else aria-hidden="true" />
-          </button>
-        </span>
-      </li>
-    </ul>
+          <small v-if="settings.partsAs === 'both'" class="figures quiet">{{ facts(row.id) }}</small></span
+        >
+      </template>
+      <template #acts="{ row }">
+        <icon-button
+          :icon="IconCopy"
+          class="later"
+          :label="`Duplicate ${named(row)}`"
+          tip="Duplicate"
+          @click="session.apply(duplicatePartEdit, { part: row.id })"
+        />
+        <icon-button
+          :icon="IconTrash"
+          class="later"
+          :label="`Delete ${named(row)}`"
+          tip="To the bin"
+          @click="session.apply(deletePartEdit, { part: row.id })"
+        />
+        <icon-button
+          :icon="parts.get(row.id)?.hidden ? IconEyeOff : IconEye"
+          :label="`${parts.get(row.id)?.hidden ? 'Show' : 'Hide'} ${named(row)}`"
+          :tip="parts.get(row.id)?.hidden ? 'Show' : 'Hide'"
+          @click="session.apply(setPartHiddenEdit, { part: row.id, hidden: !parts.get(row.id)?.hidden })"
+        />
+      </template>
+    </tree-view>
+    <empty-state v-if="rows.length === 0" text="No parts yet. A part is one volume of cubes.">
+      <action-button look="primary" @click="addPart">New part</action-button>
+    </empty-state>
     <BinList kind="part" />
   </div>
 </template>
@@ -158,52 +198,37 @@ function drop(index: number): void {
 .heads {
   display: flex;
 }
-.names .list-row {
-  min-height: 28px;
+.filter {
+  width: auto;
+  margin: 0 12px 6px;
 }
 .pictures {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(66px, 1fr));
   gap: 4px;
 }
-.pictures .list-row {
+.pictures .list-item :deep(.list-row) {
+  padding: 4px 2px;
+}
+.pictures .list-item :deep(.list-row > span) {
   flex-direction: column;
   gap: 2px;
-  padding: 4px 2px;
-  min-height: 0;
-  justify-content: flex-start;
+  max-width: 100%;
 }
-.pictures .list-row :deep(.picture) {
+.pictures :deep(.picture) {
   width: 52px;
   height: 52px;
 }
-.pictures .text {
-  width: 100%;
-  text-align: center;
+.pictures b {
+  max-width: 100%;
   font-size: 10.5px;
-}
-.pictures .tag {
-  display: none;
-}
-.pictures .acts {
-  top: 6px;
-  transform: none;
-  right: 2px;
-}
-.pictures .acts .bare:last-child {
-  opacity: 0;
-}
-.pictures .item:hover .bare:last-child,
-.pictures .bare:focus-visible {
-  opacity: 1;
-}
-.list-row {
-  padding-right: 36px;
-  gap: 9px;
-  min-height: 50px;
+  font-weight: 500;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .text {
   display: grid;
+  flex: 1;
   min-width: 0;
 }
 .text small {
@@ -212,18 +237,5 @@ function drop(index: number): void {
   overflow: hidden;
   text-overflow: ellipsis;
   letter-spacing: -0.2px;
-}
-.text b {
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.acts {
-  position: absolute;
-  right: 6px;
-  top: 50%;
-  transform: translateY(-50%);
-  display: flex;
 }
 </style>

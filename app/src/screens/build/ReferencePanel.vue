@@ -9,6 +9,10 @@ import { blobAddress } from '../../components/blob-address';
 import { useBuild } from './build-state';
 import { PLANE_AXIS } from './reference-outline';
 import { outlineAxes } from '@sphalerite/core/sculpt';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
 
 const session = useSession();
 const build = useBuild();
@@ -37,28 +41,23 @@ const widen = (r: Reference, w: number): unknown =>
     <div v-for="r in list" :key="r.id" class="ref">
       <div class="row">
         <img :src="addressOf(r)" alt="" /><b>{{ r.name }}</b>
-        <button
-          type="button"
-          class="bare"
-          :aria-label="`${r.hidden ? 'Show' : 'Hide'} ${r.name}`"
+        <icon-button
+          :icon="r.hidden ? IconEyeOff : IconEye"
+          :label="`${r.hidden ? 'Show' : 'Hide'} ${r.name}`"
           @click="change(r, { hidden: !r.hidden })"
-        >
-          <IconEyeOff v-if="r.hidden" aria-hidden="true" /><IconEye v-else aria-hidden="true" />
-        </button>
-        <button
-          type="button"
-          class="bare"
-          :aria-label="`Remove ${r.name}`"
+        />
+        <icon-button
+          :icon="IconTrash"
+          :label="`Remove ${r.name}`"
           @click="session.apply(deleteReferenceEdit, { reference: r.id })"
-        >
-          <IconTrash aria-hidden="true" />
-        </button>
+        />
       </div>
-      <div class="segments" role="group" aria-label="Plane of the picture">
-        <button v-for="p in REFERENCE_PLANES" :key="p" type="button" :aria-pressed="r.plane === p" @click="plane(r, p)">
-          {{ p }}
-        </button>
-      </div>
+      <choice-field
+        label="Plane of the picture"
+        :model-value="r.plane"
+        @change="(p) => plane(r, p)"
+        :choices="choices(REFERENCE_PLANES)"
+      />
       <div class="row">
         <NumberField
           label="wide"
@@ -100,14 +99,12 @@ const widen = (r: Reference, w: number): unknown =>
           @change="(v) => change(r, { opacity: v })"
         />
       </div>
-      <button
-        type="button"
-        class="btn"
-        :class="{ on: build.tint === 'silhouette' }"
+      <action-button
+        :on="build.tint === 'silhouette'"
         @click="build.tint = build.tint === 'silhouette' ? 'none' : 'silhouette'"
       >
         Silhouette check
-      </button>
+      </action-button>
     </div>
   </div>
 </template>
@@ -137,8 +134,5 @@ const widen = (r: Reference, w: number): unknown =>
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.ref .bare {
-  flex: none;
 }
 </style>

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { IconAsterisk } from '@tabler/icons-vue';
-import { AXES, type Axis } from '@sphalerite/core/math';
+import { AXES } from '@sphalerite/core/math';
 import CommandButton from '../../components/CommandButton.vue';
 import NumberField from '../../components/NumberField.vue';
 import { useBuild } from './build-state';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
 
 const build = useBuild();
 const NAMES = ['X', 'Y', 'Z'] as const;
@@ -13,29 +16,27 @@ const NAMES = ['X', 'Y', 'Z'] as const;
   <section aria-label="Symmetry">
     <div class="panel-head"><h3>Mirror</h3></div>
     <div class="row">
-      <button
+      <action-button
         v-for="a in AXES"
         :key="a"
-        type="button"
-        class="btn axis"
-        :class="[`axis-${NAMES[a]}`, { on: build.mirrorOn[a] }]"
-        :aria-pressed="build.mirrorOn[a]"
+        class="axis"
+        :class="`axis-${NAMES[a]}`"
+        :on="build.mirrorOn[a]"
         :aria-label="`Mirror ${NAMES[a]}`"
         @click="build.toggleMirror(a)"
       >
         {{ NAMES[a] }}
-      </button>
-      <button
-        type="button"
-        class="btn axis"
-        :class="{ on: build.radialOn, star: build.radialOn }"
-        :aria-pressed="build.radialOn"
+      </action-button>
+      <action-button
+        class="axis star"
+        :on="build.radialOn"
         aria-label="Radial symmetry"
-        title="Radial symmetry · Alt+R"
+        tip="Radial symmetry"
+        keys="Alt+R"
         @click="build.radialOn = !build.radialOn"
       >
         <IconAsterisk aria-hidden="true" />
-      </button>
+      </action-button>
     </div>
     <template v-for="a in AXES" :key="a"
       ><NumberField
@@ -58,17 +59,12 @@ const NAMES = ['X', 'Y', 'Z'] as const;
         :max="16"
         @change="(v) => (build.radialCount = Math.round(v))"
       />
-      <div class="segments field" role="group" aria-label="Radial about">
-        <button
-          v-for="a in AXES"
-          :key="a"
-          type="button"
-          :aria-pressed="build.radialAxis === a"
-          @click="build.radialAxis = a as Axis"
-        >
-          {{ NAMES[a] }}
-        </button>
-      </div>
+      <choice-field
+        label="Radial about"
+        class="field"
+        v-model="build.radialAxis"
+        :choices="choices(AXES, (a) => NAMES[a])"
+      />
     </template>
     <div v-if="build.mirrorOn.some(Boolean)" class="row field"><CommandButton id="mirror.low" text="low over" /></div>
     <div v-if="build.mirrorOn.some(Boolean)" class="row field"><CommandButton id="mirror.high" text="high over" /></div>
@@ -80,7 +76,7 @@ const NAMES = ['X', 'Y', 'Z'] as const;
   gap: 4px;
   margin-top: 5px;
 }
-.axis {
+.axis.el-button {
   width: 23px;
   padding: 0;
   min-height: 26px;
@@ -90,45 +86,42 @@ const NAMES = ['X', 'Y', 'Z'] as const;
   width: 15px;
   height: 15px;
 }
-.axis-X {
-  color: var(--axis-x);
+.axis-X.el-button {
+  --el-button-text-color: var(--axis-x);
+  --el-button-hover-text-color: var(--axis-x);
 }
-.axis-Y {
-  color: var(--axis-y);
+.axis-Y.el-button {
+  --el-button-text-color: var(--axis-y);
+  --el-button-hover-text-color: var(--axis-y);
 }
-.axis-Z {
-  color: var(--axis-z);
+.axis-Z.el-button {
+  --el-button-text-color: var(--axis-z);
+  --el-button-hover-text-color: var(--axis-z);
 }
 .axis.on {
-  color: #ffffff;
-  border-color: transparent;
+  --axis: var(--bar);
+  --el-button-text-color: #ffffff;
+  --el-button-hover-text-color: #ffffff;
+  --el-button-bg-color: var(--axis);
+  --el-button-hover-bg-color: var(--axis);
+  --el-button-border-color: transparent;
 }
 .axis-X.on {
-  background: #a32a22;
+  --axis: #a32a22;
 }
 .axis-Y.on {
-  background: #2c6b2a;
+  --axis: #2c6b2a;
 }
 .axis-Z.on {
-  background: #1f4f8f;
+  --axis: #1f4f8f;
 }
 .star.on {
-  background: var(--bar);
-  color: var(--bar-honey);
+  --el-button-text-color: var(--bar-honey);
 }
 .field {
   margin-top: 5px;
-  height: 26px;
-  padding: 0 6px;
 }
-.segments.field {
-  padding: 0;
-  height: auto;
-}
-.row.field {
-  padding: 0;
-}
-.row.field :deep(.btn) {
+.row.field :deep(.el-button) {
   min-height: 24px;
   font-size: 11.5px;
   padding: 0 7px;

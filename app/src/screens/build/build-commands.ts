@@ -22,6 +22,7 @@ import type { useTints } from './tints';
 import { part, target } from './build-target';
 import { partCommands } from './part-commands';
 import { tidyCommands } from './tidy-commands';
+import { need, needsClip } from '../../stores/needs';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 const VERB_KEYS = { add: 'A', erase: 'E', paint: 'P', select: 'S' } as const;
@@ -59,7 +60,7 @@ function toolCommands(pickColour: () => void): Command[] {
       group: 'Tools',
       keys: [String(i + 1)],
       on: () => build.index === i,
-      enabled: () => build.cards[i] !== undefined,
+      enabled: need(() => build.cards[i] !== undefined, 'there is no such tool'),
       run: () => (build.index = i),
     })),
     ...VERBS.map((v): Command => ({
@@ -127,7 +128,7 @@ function toolCommands(pickColour: () => void): Command[] {
       title: 'Take the tool off the bench',
       group: 'Tools',
       keys: ['Ctrl+Alt+B'],
-      enabled: () => build.cards.length > 1,
+      enabled: need(() => build.cards.length > 1, 'the last tool stays'),
       run: () => {
         build.setCards(build.cards.toSpliced(build.index, 1));
         build.index = Math.min(build.index, build.cards.length - 1);
@@ -252,7 +253,7 @@ function guideCommands(): Command[] {
       title: 'Neighbours at the pose of the clip',
       group: 'Build',
       keys: ['Shift+I'],
-      enabled: () => session.clip !== null,
+      enabled: needsClip,
       on: () => posed.on,
       run: () => posed.toggle(),
     },

@@ -1,4 +1,4 @@
-import type { Box, Vec3 } from '@sphalerite/core/math';
+import { type Box, type Vec3, mapVec } from '@sphalerite/core/math';
 import type { Id, Project } from '@sphalerite/core/model';
 import type { StrokeVerb } from '@sphalerite/core/sculpt';
 import type { CellSet } from '@sphalerite/core/voxel';
@@ -41,6 +41,7 @@ export interface StrokeTarget {
 /** What is in the artist's hand in Build, and how the part is looked at. */
 export const useBuild = defineStore('build', () => {
   const session = useSession();
+  const cutaway = useCutaway();
   /** The palette byte in hand. */
   const byte = ref(0);
   const isolate = ref(false);
@@ -57,6 +58,17 @@ export const useBuild = defineStore('build', () => {
   const waiting = shallowRef<Waiting | null>(null);
   /** The keyboard cursor, null while it is put away. */
   const cursor = ref<Vec3 | null>(null);
+  /** Lets a solid wait in the middle of the floor, for whoever would rather type than drag. */
+  function holdByNumbers(): void {
+    const part = session.part;
+    if (!part) return;
+    const { min, size: room } = cutaway.limit.value ?? part.bounds;
+    const size = mapVec(room, (n) => Math.min(5, n));
+    waiting.value?.hold({
+      min: [min[0] + ((room[0] - size[0]) >> 1), min[1], min[2] + ((room[2] - size[2]) >> 1)],
+      size,
+    });
+  }
   onOtherProject(() => (tint.value = 'none'));
   /** As it looks in the colourway in hand. */
   const palette = computed(() => session.look);
@@ -75,11 +87,12 @@ export const useBuild = defineStore('build', () => {
     measuring,
     strokeTarget,
     waiting,
+    holdByNumbers,
     cursor,
     palette,
     swatch,
     ...useToolCards(),
     ...useLiveSymmetry(),
-    ...useCutaway(),
+    ...cutaway,
   };
 });

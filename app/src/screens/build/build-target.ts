@@ -1,6 +1,7 @@
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
+import { needsPart } from '../../stores/needs';
 
 /** Whether a part is on the bench. */
 export const has = (): boolean => useSession().part !== null;
@@ -16,7 +17,7 @@ export const part = (
   id,
   title,
   group: id.split('.')[0] === 'part' ? 'Part' : 'Build',
-  enabled: has,
+  enabled: needsPart,
   run,
   ...(keys ? { keys } : {}),
   ...(icon ? { icon } : {}),

@@ -4,6 +4,7 @@ import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useBuild } from './build-state';
+import { need, needsPart } from '../../stores/needs';
 
 /** Cells of a long step, with Shift. */
 const FAR = 8;
@@ -56,7 +57,7 @@ export function cursorCommands({ act, commit, waiting, nudge, movable }: CursorU
       title: n > 1 ? `${title} by ${FAR}` : title,
       group: 'Keyboard cursor',
       keys: [n > 1 ? `Shift+${keys}` : keys],
-      enabled: () => on() || movable(),
+      enabled: need(() => on() || movable(), 'there is no keyboard cursor and nothing that floats'),
       run: () => step(right * n, away * n, up * n),
     }));
   return [
@@ -67,7 +68,7 @@ export function cursorCommands({ act, commit, waiting, nudge, movable }: CursorU
       keys: ['K'],
       icon: IconKeyboard,
       on,
-      enabled: () => session.part !== null,
+      enabled: needsPart,
       run: () => {
         if (build.cursor) {
           build.cursor = null;
@@ -88,7 +89,7 @@ export function cursorCommands({ act, commit, waiting, nudge, movable }: CursorU
       title: 'Use the tool here',
       group: 'Keyboard cursor',
       keys: ['Enter'],
-      enabled: () => on() || waiting(),
+      enabled: need(() => on() || waiting(), 'there is no keyboard cursor and nothing that waits'),
       run: () => (build.cursor ? act(build.cursor) : commit()),
     },
   ];

@@ -1,6 +1,10 @@
 <script setup lang="ts">
+import { ElProgress } from 'element-plus';
+import 'element-plus/theme-chalk/el-progress.css';
 import CommandButton from '../../components/CommandButton.vue';
 import { useLight } from './light-state';
+import ActionButton from '../../components/ActionButton.vue';
+import EmptyState from '../../components/EmptyState.vue';
 
 const light = useLight();
 </script>
@@ -9,22 +13,19 @@ const light = useLight();
   <div class="light-bench">
     <section class="go" aria-label="Tracing">
       <div class="row">
-        <CommandButton v-if="!light.tracing" id="light.trace" label class="lead" /><CommandButton
+        <CommandButton v-if="!light.tracing" id="light.trace" label look="primary" /><CommandButton
           v-else
           id="light.stop"
           label
         /><CommandButton id="light.png" label />
       </div>
-      <div
-        class="progress"
-        role="progressbar"
-        :aria-valuenow="Math.round(light.progress * 100)"
-        aria-valuemin="0"
-        aria-valuemax="100"
+      <el-progress
+        :percentage="Math.round(light.progress * 100)"
+        :stroke-width="6"
+        :show-text="false"
+        color="var(--honey)"
         aria-label="Progress of the picture"
-      >
-        <i :style="{ width: `${light.progress * 100}%` }" />
-      </div>
+      />
       <p class="figures quiet" data-testid="trace-state">
         {{
           light.tracing
@@ -38,20 +39,20 @@ const light = useLight();
       </p>
     </section>
     <section class="strip" aria-label="Pictures made">
-      <button
+      <action-button
         v-for="p in light.pictures"
         :key="p.id"
-        type="button"
         class="thumb"
-        :class="{ on: light.current?.id === p.id }"
-        :title="`${p.shot.name}, ${p.shot.size.join('×')}, ${p.shot.samples} samples, ${p.seconds.toFixed(1)} s`"
+        :on="light.current?.id === p.id"
+        :tip="`${p.shot.name}, ${p.shot.size.join('×')}, ${p.shot.samples} samples, ${p.seconds.toFixed(1)} s`"
         @click="light.current = p"
       >
         <img :src="p.url" :alt="`Picture of ${p.shot.name}`" /><small class="figures">{{ p.shot.name }}</small>
-      </button>
-      <p v-if="light.pictures.length === 0" class="quiet">
-        Pictures you trace line up here with the settings they were made from.
-      </p>
+      </action-button>
+      <empty-state
+        v-if="light.pictures.length === 0"
+        text="Pictures you trace line up here with the settings they were made from."
+      />
     </section>
   </div>
 </template>
@@ -72,40 +73,19 @@ section {
   align-content: start;
   border-right: 1px solid var(--line);
 }
-.lead {
-  background: var(--resin);
-  color: var(--resin-ink);
-  border-color: var(--resin);
-}
-.progress {
-  height: 6px;
-  border-radius: 3px;
-  background: var(--line);
-  overflow: hidden;
-}
-.progress i {
-  display: block;
-  height: 100%;
-  background: var(--honey);
-}
 .strip {
   display: flex;
   gap: 10px;
   overflow: auto;
   align-items: start;
 }
-.thumb {
+.thumb.el-button {
   flex: none;
+  padding: 4px;
+}
+.thumb.el-button :deep(> span) {
   display: grid;
   gap: 3px;
-  padding: 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-.thumb.on {
-  border-color: var(--honey);
-  outline: 1px solid var(--honey);
 }
 .thumb img {
   height: 78px;

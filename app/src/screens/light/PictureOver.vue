@@ -4,6 +4,7 @@ import { developFilm } from '@sphalerite/core/render';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { useLight } from './light-state';
+import ActionButton from '../../components/ActionButton.vue';
 
 const light = useLight();
 const session = useSession();
@@ -57,9 +58,9 @@ onMounted(soon);
       :aria-label="`Picture of ${light.current.shot.name}`"
       role="img"
     />
-    <button v-if="!light.tracing" type="button" class="btn back" @click="light.current = null">
+    <action-button v-if="!light.tracing" class="back" @click="light.current = null">
       <IconX aria-hidden="true" />Back to the view
-    </button>
+    </action-button>
   </div>
 </template>
 

@@ -6,6 +6,12 @@ import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
+import CheckField from '../../components/CheckField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { records } from '../../components/choices';
+import ColourField from '../../components/ColourField.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import FormRow from '../../components/FormRow.vue';
 
 const session = useSession();
 const shot = computed(() => session.shot);
@@ -16,7 +22,6 @@ function light<K extends keyof Light>(part: K, more: Partial<Light[K]>): void {
   const next = typeof l[part] === 'object' ? { ...(l[part] as object), ...(more as object) } : more;
   change({ light: { ...l, [part]: next } as Light });
 }
-const colour = (e: Event): string => (e.target as HTMLInputElement).value;
 const pose = computed(() => {
   const c = find(session.project?.clips ?? [], shot.value?.clip ?? null);
   return c ? `${c.name}, frame ${Math.round((shot.value!.time * c.fps) / TICKS)}` : 'rest pose';
@@ -55,28 +60,27 @@ const dot = computed(() => {
         /><span class="quiet">shot</span>
       </div>
       <p class="quiet">{{ pose }}</p>
-      <label v-if="session.project!.colourways.length > 0" class="row"
-        ><span class="quiet">Colourway</span
-        ><select
-          class="pick"
-          aria-label="Colourway of the shot"
-          :value="find(session.project!.colourways, shot.colourway)?.id ?? ''"
-          @change="change({ colourway: ($event.target as HTMLSelectElement).value || null })"
-        >
-          <option value="">Palette</option>
-          <option v-for="w in session.project!.colourways" :key="w.id" :value="w.id">{{ w.name }}</option>
-        </select></label
-      >
-      <div class="row wrap"><CommandButton id="light.camera" label /><CommandButton id="light.pose" label /></div>
+      <form-row v-if="session.project!.colourways.length > 0" label="Colourway"
+        ><select-field
+          label="Colourway of the shot"
+          :model-value="find(session.project!.colourways, shot.colourway)?.id ?? ''"
+          @change="change({ colourway: $event || null })"
+          :choices="[{ value: '', text: 'Palette' }, ...records(session.project!.colourways, (w) => w.name)]"
+      /></form-row>
+      <div class="row wrap">
+        <CommandButton id="light.camera" text="Camera from this view" /><CommandButton
+          id="light.pose"
+          text="Pose from Animate"
+        />
+      </div>
     </section>
     <section class="panel-section">
       <div class="panel-head">
         <h2>Sun</h2>
-        <input
-          type="color"
-          :value="shot.light.sun.colour"
-          aria-label="Colour of the sun"
-          @change="light('sun', { colour: colour($event) })"
+        <colour-field
+          label="Colour of the sun"
+          :model-value="shot.light.sun.colour"
+          @change="(colour) => light('sun', { colour })"
         />
       </div>
       <div class="sun">
@@ -96,14 +100,14 @@ const dot = computed(() => {
         </svg>
         <div class="figures-col">
           <NumberField
-            label="turn"
+            label="direction"
             name="Sun direction"
             unit="°"
             :model-value="shot.light.sun.azimuth"
             :step="5"
             @change="(v) => light('sun', { azimuth: v })"
           /><NumberField
-            label="high"
+            label="height"
             name="Sun height"
             unit="°"
             :model-value="shot.light.sun.elevation"
@@ -112,7 +116,7 @@ const dot = computed(() => {
             :step="2"
             @change="(v) => light('sun', { elevation: v })"
           /><NumberField
-            label="wide"
+            label="size"
             name="Sun width"
             unit="°"
             :model-value="shot.light.sun.size"
@@ -136,22 +140,19 @@ const dot = computed(() => {
       <div class="panel-head">
         <h2>Sky and ground</h2>
         <span class="row"
-          ><input
-            type="color"
-            :value="shot.light.sky.zenith"
-            aria-label="Colour overhead"
-            title="Overhead"
-            @change="light('sky', { zenith: colour($event) })" /><input
-            type="color"
-            :value="shot.light.sky.horizon"
-            aria-label="Colour of the horizon"
-            title="Horizon"
-            @change="light('sky', { horizon: colour($event) })" /><input
-            type="color"
-            :value="shot.light.ground.colour"
-            aria-label="Colour of the ground"
-            title="Ground"
-            @change="light('ground', { colour: colour($event) })"
+          ><colour-field
+            label="Colour overhead"
+            tip="Overhead"
+            :model-value="shot.light.sky.zenith"
+            @change="(zenith) => light('sky', { zenith })" /><colour-field
+            label="Colour of the horizon"
+            tip="Horizon"
+            :model-value="shot.light.sky.horizon"
+            @change="(horizon) => light('sky', { horizon })" /><colour-field
+            label="Colour of the ground"
+            tip="Ground"
+            :model-value="shot.light.ground.colour"
+            @change="(colour) => light('ground', { colour })"
         /></span>
       </div>
       <div class="row">
@@ -173,12 +174,10 @@ const dot = computed(() => {
           @change="(v) => change({ light: { ...shot!.light, glow: v } })"
         />
       </div>
-      <label class="row"
-        ><input
-          type="checkbox"
-          :checked="shot.light.ground.kind === 'colour'"
-          @change="light('ground', { kind: ($event.target as HTMLInputElement).checked ? 'colour' : 'none' })"
-        />Ground</label
+      <check-field
+        :model-value="shot.light.ground.kind === 'colour'"
+        @change="light('ground', { kind: $event ? 'colour' : 'none' })"
+        >Ground</check-field
       >
     </section>
     <section class="panel-section">
@@ -212,7 +211,7 @@ const dot = computed(() => {
           :step="8"
           @change="(v) => change({ samples: Math.round(v) })"
         /><NumberField
-          label="exp."
+          label="exposure"
           name="Exposure"
           :model-value="shot.exposure"
           :min="-10"
@@ -223,25 +222,10 @@ const dot = computed(() => {
       </div>
     </section>
   </div>
-  <p v-else class="none quiet">Choose a shot, or make one from this view.</p>
+  <empty-state v-else text="Choose a shot, or make one from this view." />
 </template>
 
 <style scoped>
-.none {
-  padding: 16px;
-}
-.pick {
-  flex: 1;
-  min-width: 0;
-  height: 27px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
 .wrap {
   flex-wrap: wrap;
 }
@@ -281,13 +265,5 @@ const dot = computed(() => {
   gap: 5px;
   flex: 1;
   min-width: 0;
-}
-input[type='color'] {
-  width: 26px;
-  height: 20px;
-  padding: 0;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: none;
 }
 </style>

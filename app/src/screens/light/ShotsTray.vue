@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { deleteShotEdit } from '@sphalerite/core/project';
+import { deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
@@ -8,6 +8,9 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { computed } from 'vue';
 import { useLight } from './light-state';
+import IconButton from '../../components/IconButton.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import TreeView from '../../components/TreeView.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -17,7 +20,13 @@ function menuOf(e: MouseEvent, shot: string): void {
   if (!session.view.chosen.shot.includes(shot)) session.choose({ shot });
   dialogs.openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
 }
-const order = computed(() => session.project?.shots.map((s) => s.id) ?? []);
+const shots = computed(() => new Map(session.project?.shots.map((s) => [s.id, s])));
+const rows = computed(() => [...shots.value.values()].map(({ id, name }) => ({ id, name })));
+const order = computed(() => [...shots.value.keys()]);
+function facts(id: string): string {
+  const s = shots.value.get(id);
+  return s ? `${s.size.join('×')} · ${s.samples}` : '';
+}
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
 
@@ -27,53 +36,50 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
       <h2>
         Shots <span class="figures quiet">{{ session.project.shots.length }}</span>
       </h2>
-      <button
-        type="button"
-        class="bare"
-        aria-label="New shot from this view"
-        title="New shot from this view"
+      <icon-button
+        :icon="IconPlus"
+        label="New shot from this view"
         @click="runCommand('shot.new').catch(notices.fail)"
-      >
-        <IconPlus aria-hidden="true" />
-      </button>
+      />
     </div>
-    <ul class="tray-list">
-      <li v-for="s in session.project.shots" :key="s.id" class="item">
-        <button
-          type="button"
-          class="list-row"
-          :class="{ on: s.id === session.hand.shot, also: session.view.chosen.shot.includes(s.id) }"
-          :aria-pressed="session.view.chosen.shot.includes(s.id)"
-          @click="session.pick('shot', s.id, $event, order)"
-          @contextmenu.prevent="menuOf($event, s.id)"
+    <tree-view
+      :rows="rows"
+      label="Shots"
+      :size="54"
+      :hand="session.hand.shot"
+      :chosen="session.view.chosen.shot"
+      :can-rename="session.writable"
+      @pick="(id, e) => session.pick('shot', id, e, order)"
+      @rename="(shot, name) => session.apply(editShotEdit, { shot, change: { name } })"
+      @menu="menuOf"
+    >
+      <template #picture="{ row }">
+        <span class="picture"
+          ><img v-if="last(row.id)" :src="last(row.id)" alt="" /><IconPhoto v-else aria-hidden="true"
+        /></span>
+      </template>
+      <template #name="{ row }">
+        <span class="text"
+          ><span class="tree-name">{{ row.name }}</span
+          ><small class="figures quiet">{{ facts(row.id) }}</small></span
         >
-          <span class="picture"
-            ><img v-if="last(s.id)" :src="last(s.id)" alt="" /><IconPhoto v-else aria-hidden="true"
-          /></span>
-          <span class="text"
-            ><b>{{ s.name }}</b
-            ><small class="figures quiet">{{ s.size.join('×') }} · {{ s.samples }}</small></span
-          >
-        </button>
-        <button
-          type="button"
-          class="bare later"
-          :aria-label="`Delete ${s.name}`"
-          title="To the bin"
-          @click="session.apply(deleteShotEdit, { shot: s.id })"
-        >
-          <IconTrash aria-hidden="true" />
-        </button>
-      </li>
-    </ul>
+      </template>
+      <template #acts="{ row }">
+        <icon-button
+          :icon="IconTrash"
+          class="later"
+          :label="`Delete ${row.name}`"
+          tip="To the bin"
+          @click="session.apply(deleteShotEdit, { shot: row.id })"
+        />
+      </template>
+    </tree-view>
+    <empty-state v-if="rows.length === 0" text="No shots yet. Turn the view to what the picture shows, then add one." />
     <BinList kind="shot" />
   </div>
 </template>
 
 <style scoped>
-.list-row {
-  min-height: 54px;
-}
 .picture {
   display: grid;
   place-items: center;
@@ -98,16 +104,5 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
 .text {
   display: grid;
   min-width: 0;
-}
-.text b {
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.later {
-  position: absolute;
-  right: 6px;
-  top: 14px;
 }
 </style>

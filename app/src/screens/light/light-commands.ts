@@ -7,6 +7,7 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
 import { useLight } from './light-state';
+import { all, need, needsClip, needsShot, needsWriting } from '../../stores/needs';
 
 /** A shot without what makes it itself. */
 function settingsOf(shot: Shot | null): Partial<Omit<Shot, 'id' | 'name'>> {
@@ -37,7 +38,10 @@ export function pictureCommands(): Command[] {
       group: 'Light',
       keys: ['T'],
       icon: IconPlayerPlay,
-      enabled: () => session.shot !== null && !light.tracing,
+      enabled: all(
+        needsShot,
+        need(() => !light.tracing, 'a picture is being made'),
+      ),
       run: () => void light.trace(session.shot!),
     },
     {
@@ -46,7 +50,7 @@ export function pictureCommands(): Command[] {
       group: 'Light',
       keys: ['Esc'],
       icon: IconPlayerStop,
-      enabled: () => light.tracing,
+      enabled: need(() => light.tracing, 'no picture is being made'),
       run: () => light.cancel(),
     },
     {
@@ -55,14 +59,17 @@ export function pictureCommands(): Command[] {
       group: 'Light',
       keys: ['Shift+P'],
       icon: IconPhoto,
-      enabled: () => light.current !== null,
+      enabled: need(() => light.current !== null, 'no picture was made yet'),
       run: png,
     },
     {
       id: 'light.back',
       title: 'Back to the view',
       group: 'Light',
-      enabled: () => light.current !== null && !light.tracing,
+      enabled: all(
+        need(() => light.current !== null, 'no picture was made yet'),
+        need(() => !light.tracing, 'a picture is being made'),
+      ),
       run: () => (light.current = null),
     },
   ];
@@ -72,7 +79,6 @@ export function pictureCommands(): Command[] {
 export function shotCommands(follow: () => void): Command[] {
   const session = useSession();
   const anim = useAnimate();
-  const has = (): boolean => session.shot !== null;
   return [
     {
       id: 'light.camera',
@@ -80,7 +86,7 @@ export function shotCommands(follow: () => void): Command[] {
       group: 'Light',
       keys: ['C'],
       icon: IconCamera,
-      enabled: () => has() && session.writable,
+      enabled: all(needsShot, needsWriting),
       run: () => session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } }),
     },
     {
@@ -88,14 +94,14 @@ export function shotCommands(follow: () => void): Command[] {
       title: 'Look through the shot’s camera',
       group: 'Light',
       keys: ['Shift+C'],
-      enabled: has,
+      enabled: needsShot,
       run: follow,
     },
     {
       id: 'light.pose',
       title: 'Take the pose from Animate',
       group: 'Light',
-      enabled: () => has() && session.clip !== null && session.writable,
+      enabled: all(needsShot, needsClip, needsWriting),
       run: () =>
         session.apply(editShotEdit, {
           shot: session.shot!.id,
@@ -106,7 +112,7 @@ export function shotCommands(follow: () => void): Command[] {
       id: 'shot.new',
       title: 'New shot from this view',
       group: 'Light',
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () =>
         session.apply(
           addShotEdit,
@@ -125,7 +131,7 @@ export function shotCommands(follow: () => void): Command[] {
       id: 'shot.delete',
       title: 'Delete the shot (to the bin)',
       group: 'Light',
-      enabled: () => has() && session.writable,
+      enabled: all(needsShot, needsWriting),
       run: () =>
         session.apply(
           each(deleteShotEdit),

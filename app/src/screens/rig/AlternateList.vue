@@ -10,16 +10,19 @@ import {
   tryPartEdit,
   wearEdit,
 } from '@sphalerite/core/project';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
-import { useRig } from './rig-state';
 import { useSession } from '../../stores/session';
+import ActionButton from '../../components/ActionButton.vue';
+import RadioField from '../../components/RadioField.vue';
+import SelectField from '../../components/SelectField.vue';
+import TextField from '../../components/TextField.vue';
+import { type DropTarget, vDrop } from '../../components/drag';
+import { records } from '../../components/choices';
 
 /** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
-const rig = useRig();
 const session = useSession();
-const over = ref('');
 const rows = computed(() => {
   const p = session.project!;
   const mine = p.rig.mounts
@@ -42,21 +45,14 @@ const loose = computed(() =>
   ),
 );
 const tryIt = (part: string, instead: string): unknown => session.apply(tryPartEdit, { part, instead });
-function drop(instead: string): void {
-  over.value = '';
-  const part = rig.draggedPart;
-  rig.draggedPart = null;
-  if (part) tryIt(part, instead);
-}
+const place = (instead: string): DropTarget => ({
+  accepts: (what) => what.kind === 'part',
+  drop: (what) => tryIt(what.ids[0]!, instead),
+});
+const tries = computed(() => records(loose.value, (p) => p.name + sideSuffix(p.side)));
 const scaled = (r: { mount: Mount }): boolean => r.mount.s[0] !== 1;
 const onSeveral = (part: string): boolean =>
   session.project!.rig.mounts.filter((m) => m.part === part && m.bone !== null).length > 1;
-const value = (e: Event): string => (e.target as HTMLInputElement | HTMLSelectElement).value;
-function pick(e: Event, instead: string): void {
-  const part = value(e);
-  (e.target as HTMLSelectElement).value = '';
-  if (part) tryIt(part, instead);
-}
 </script>
 
 <template>
@@ -65,57 +61,44 @@ function pick(e: Event, instead: string): void {
       <h2>Mounted</h2>
       <span class="quiet figures">{{ rows.count }}</span>
     </div>
-    <div
-      v-for="r in rows.always"
-      :key="r.mount.id"
-      class="mounted"
-      :class="{ over: over === r.mount.id }"
-      @dragover.prevent="over = r.mount.id"
-      @dragleave="over = ''"
-      @drop.prevent.stop="drop(r.mount.id)"
-    >
+    <div v-for="r in rows.always" :key="r.mount.id" class="mounted" v-drop="place(r.mount.id)">
       <PartPicture :project="session.project!" :part="r.part" /><span>{{ r.part.name }}</span
-      ><button type="button" class="btn" @click="session.apply(mountPartEdit, { part: r.part.id, bone: null })">
-        Unmount
-      </button>
-      <button
+      ><action-button @click="session.apply(mountPartEdit, { part: r.part.id, bone: null })"> Unmount </action-button>
+      <action-button
         v-if="onSeveral(r.part.id)"
-        type="button"
-        class="btn only"
+        class="only"
         @click="session.apply(mountPartsEdit, { pairs: [{ part: r.part.id, bone: bone.id }] })"
       >
         Only on this bone
-      </button>
+      </action-button>
       <p v-if="flicker.get(r.part.id) && !scaled(r)" class="quiet only">
         {{ flicker.get(r.part.id) }}
-        <button type="button" class="link" @click="session.apply(shrinkSlightlyEdit, { part: r.part.id, by: 0.98 })">
+        <action-button look="link" @click="session.apply(shrinkSlightlyEdit, { part: r.part.id, by: 0.98 })">
           Shrink slightly
-        </button>
+        </action-button>
       </p>
       <p v-else-if="scaled(r)" class="quiet only">
         Scaled a little.
-        <button type="button" class="link" @click="session.apply(shrinkSlightlyEdit, { part: r.part.id, by: 1 })">
+        <action-button look="link" @click="session.apply(shrinkSlightlyEdit, { part: r.part.id, by: 1 })">
           Full size
-        </button>
+        </action-button>
       </p>
       <p class="only acts">
-        <select
+        <select-field
           v-if="loose.length > 0"
-          class="pick"
-          :aria-label="`Try instead of ${r.part.name}`"
-          @change="pick($event, r.mount.id)"
-        >
-          <option value="">try instead…</option>
-          <option v-for="p in loose" :key="p.id" :value="p.id">{{ p.name + sideSuffix(p.side) }}</option>
-        </select>
-        <button
-          type="button"
-          class="link"
-          title="Alternates of its own, so that clips can show and hide it"
+          :label="`Try instead of ${r.part.name}`"
+          :model-value="undefined"
+          placeholder="try instead…"
+          :choices="tries"
+          @change="(part) => tryIt(part, r.mount.id)"
+        />
+        <action-button
+          look="link"
+          tip="Alternates of its own, so that clips can show and hide it"
           @click="session.apply(makeAlternateSetEdit, { mount: r.mount.id })"
         >
           may come and go
-        </button>
+        </action-button>
       </p>
     </div>
     <div
@@ -126,64 +109,50 @@ function pick(e: Event, instead: string): void {
       :aria-label="`Alternates ${s.alternateSet.name}`"
     >
       <div class="head">
-        <input
-          class="text"
-          :value="s.alternateSet.name"
-          aria-label="Name of the alternates"
-          maxlength="120"
-          @keydown.stop
-          @keydown.enter="($event.target as HTMLElement).blur()"
-          @change="session.apply(renameAlternateSetEdit, { alternateSet: s.alternateSet.id, name: value($event) })"
+        <text-field
+          :model-value="s.alternateSet.name"
+          label="Name of the alternates"
+          @change="(name) => session.apply(renameAlternateSetEdit, { alternateSet: s.alternateSet.id, name })"
         /><span class="quiet">wears one</span>
       </div>
       <div
         v-for="r in s.mine"
         :key="r.mount.id"
         class="mounted worn"
-        :class="{ on: s.alternateSet.worn === r.mount.id, over: over === r.mount.id }"
-        @dragover.prevent="over = r.mount.id"
-        @dragleave="over = ''"
-        @drop.prevent.stop="drop(r.mount.id)"
+        v-drop="place(r.mount.id)"
+        :class="{ on: s.alternateSet.worn === r.mount.id }"
       >
         <PartPicture :project="session.project!" :part="r.part" />
-        <button
-          type="button"
-          role="radio"
-          class="wear"
-          :aria-checked="s.alternateSet.worn === r.mount.id"
-          @click="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: r.mount.id })"
+        <radio-field
+          :model-value="s.alternateSet.worn"
+          :value="r.mount.id"
+          @change="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: r.mount.id })"
+          >{{ r.part.name }}</radio-field
         >
-          {{ r.part.name }}
-        </button>
-        <button
-          type="button"
-          class="link"
+        <action-button
+          look="link"
           :aria-label="`${r.part.name} is always there`"
-          title="Out of the alternates"
+          tip="Out of the alternates"
           @click="session.apply(leaveAlternateSetEdit, { mount: r.mount.id })"
         >
           always
-        </button>
+        </action-button>
       </div>
       <p class="acts">
-        <button
-          type="button"
-          role="radio"
-          class="link"
-          :aria-checked="s.alternateSet.worn === null"
-          @click="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: null })"
+        <radio-field
+          :model-value="s.alternateSet.worn"
+          :value="null"
+          @change="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: null })"
+          >none</radio-field
         >
-          none
-        </button>
-        <select
+        <select-field
           v-if="loose.length > 0"
-          class="pick"
-          :aria-label="`Try in ${s.alternateSet.name}`"
-          @change="pick($event, s.mine[0]!.mount.id)"
-        >
-          <option value="">try another…</option>
-          <option v-for="p in loose" :key="p.id" :value="p.id">{{ p.name + sideSuffix(p.side) }}</option>
-        </select>
+          :label="`Try in ${s.alternateSet.name}`"
+          :model-value="undefined"
+          placeholder="try another…"
+          :choices="tries"
+          @change="(part) => tryIt(part, s.mine[0]!.mount.id)"
+        />
       </p>
     </div>
     <p v-if="rows.count === 0" class="quiet">Nothing is mounted here; it steers what hangs below.</p>
@@ -201,9 +170,6 @@ function pick(e: Event, instead: string): void {
   align-items: center;
   border-radius: var(--radius);
 }
-.over {
-  box-shadow: inset 0 0 0 2px var(--honey);
-}
 .set {
   display: grid;
   gap: 5px;
@@ -215,15 +181,6 @@ function pick(e: Event, instead: string): void {
 .worn.on {
   background: var(--honey-soft);
 }
-.wear {
-  text-align: left;
-  min-height: 32px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.worn.on .wear {
-  font-weight: 600;
-}
 .head {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
@@ -231,37 +188,10 @@ function pick(e: Event, instead: string): void {
   align-items: center;
   font-size: 12px;
 }
-.text {
-  min-width: 0;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--panel);
-}
 .acts {
   display: flex;
   gap: 10px;
   align-items: center;
   font-size: 12px;
-}
-.pick {
-  min-width: 0;
-  height: 24px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-  font-size: 12px;
-}
-.link[aria-checked='true'] {
-  font-weight: 600;
-  text-decoration: none;
 }
 </style>

@@ -25,6 +25,14 @@ import { useNotices } from '../../stores/notices';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shifted } from '../shared/pose-shift';
 import { useRig } from './rig-state';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import CardChoice from '../../components/CardChoice.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import FormRow from '../../components/FormRow.vue';
+import CheckField from '../../components/CheckField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { records } from '../../components/choices';
 
 const session = useSession();
 const rig = useRig();
@@ -85,13 +93,22 @@ const points = computed(() =>
   ),
 );
 const carries = computed(() => mounted.value.length > 0);
-function hang(e: Event): void {
-  const attachment = (e.target as HTMLSelectElement).value;
-  (e.target as HTMLSelectElement).value = '';
-  if (attachment) session.apply(hangAtEdit, { bone: bone.value!.id, attachment });
-}
 /** Colours that lanes can take; the first is that of the side. */
-const LANES = [null, '#c98a16', '#b4532a', '#a63d57', '#7d5a98', '#44639c', '#2a7a70', '#5d7f2b', '#6f665c'] as const;
+const LANES = [
+  { value: '', name: 'That of its side' },
+  ...(
+    [
+      ['amber', '#c98a16'],
+      ['rust', '#b4532a'],
+      ['rose', '#a63d57'],
+      ['violet', '#7d5a98'],
+      ['blue', '#44639c'],
+      ['green-blue', '#2a7a70'],
+      ['leaf', '#5d7f2b'],
+      ['stone', '#6f665c'],
+    ] as const
+  ).map(([name, value]) => ({ value, name })),
+];
 function play(clip: string): void {
   session.choose({ clip });
   void runCommand('go.animate').catch(notices.fail);
@@ -114,15 +131,12 @@ function play(clip: string): void {
     <section class="panel-section">
       <div class="panel-head">
         <h2>Turn</h2>
-        <button
-          type="button"
-          class="bare"
-          aria-label="Reset the turn"
-          title="Reset the turn · Shift+R"
+        <icon-button
+          :icon="IconRotate2"
+          label="Reset the turn"
+          keys="Shift+R"
           @click="session.apply(setRestEdit, { bone: bone!.id, rest: { q: [0, 0, 0, 1] } })"
-        >
-          <IconRotate2 aria-hidden="true" />
-        </button>
+        />
       </div>
       <div class="row">
         <NumberField
@@ -137,7 +151,7 @@ function play(clip: string): void {
           @change="(v) => turn(i, v)"
         />
       </div>
-      <label class="check"><input v-model="rig.alone" type="checkbox" />alone: what hangs on it stays</label>
+      <check-field v-model="rig.alone">alone: what hangs on it stays</check-field>
     </section>
     <section class="panel-section">
       <div class="panel-head">
@@ -156,7 +170,7 @@ function play(clip: string): void {
           @change="(v) => move(i, v)"
         />
       </div>
-      <label class="check"><input v-model="rig.carry" type="checkbox" />carry parts and bones along</label>
+      <check-field v-model="rig.carry">carry parts and bones along</check-field>
       <p v-if="!rig.carry" class="quiet keep">
         <IconAnchor aria-hidden="true" />Parts and bones below keep their place.
       </p>
@@ -165,31 +179,34 @@ function play(clip: string): void {
     <ConstraintList :bone="bone" />
     <AttachmentList :bone="bone" />
     <section class="panel-section" aria-label="In lists and files">
-      <div class="lane" role="radiogroup" aria-label="Colour of its lane">
-        <button
-          v-for="c in LANES"
-          :key="c ?? 'side'"
-          type="button"
-          role="radio"
-          :aria-checked="bone.colour === c"
-          :aria-label="c ?? 'That of its side'"
-          :style="{ background: c ?? 'none' }"
-          @click="session.apply(markBoneEdit, { bone: bone!.id, colour: c })"
+      <form-row label="Lane"
+        ><card-choice
+          class="lanes"
+          label="Colour of its lane"
+          :model-value="bone.colour ?? ''"
+          :choices="LANES"
+          @change="(c) => session.apply(markBoneEdit, { bone: bone!.id, colour: c === '' ? null : c })"
         >
-          {{ c ? '' : '–' }}</button><span class="quiet">lane</span>
-      </div>
-      <label v-if="points.length > 0" class="row"
-        ><select class="pick" aria-label="Hang at an attachment point" @change="hang">
-          <option value="">hang at…</option>
-          <option v-for="t in points" :key="t.id" :value="t.id">{{ t.name + sideSuffix(t.side) }}</option>
-        </select></label
+          <template #default="{ choice }"
+            ><i class="lane" :style="{ background: choice.value || 'none' }" aria-hidden="true">{{
+              choice.value ? '' : '–'
+            }}</i></template
+          >
+        </card-choice></form-row
       >
-      <label v-if="!carries" class="check"
-        ><input
-          type="checkbox"
-          :checked="bone.ships"
-          @change="session.apply(markBoneEdit, { bone: bone!.id, ships: ($event.target as HTMLInputElement).checked })"
-        />goes into files</label
+      <select-field
+        v-if="points.length > 0"
+        label="Hang at an attachment point"
+        :model-value="undefined"
+        placeholder="hang at…"
+        :choices="records(points, (t) => t.name + sideSuffix(t.side))"
+        @change="(attachment) => session.apply(hangAtEdit, { bone: bone!.id, attachment })"
+      />
+      <check-field
+        v-if="!carries"
+        :model-value="bone.ships"
+        @change="session.apply(markBoneEdit, { bone: bone!.id, ships: $event })"
+        >goes into files</check-field
       >
     </section>
     <section v-if="clips.length > 0" class="panel-section" aria-label="Clips it moves in">
@@ -198,29 +215,19 @@ function play(clip: string): void {
         <span class="quiet figures">{{ clips.length }}</span>
       </div>
       <p class="clips">
-        <button
-          v-for="c in clips"
-          :key="c.id"
-          type="button"
-          class="link"
-          title="Show it in Animate"
-          @click="play(c.id)"
-        >
+        <action-button v-for="c in clips" :key="c.id" look="link" tip="Show it in Animate" @click="play(c.id)">
           {{ c.name }}
-        </button>
+        </action-button>
       </p>
-      <label class="check" title="Else keys keep their numbers, which are offsets from rest"
-        ><input v-model="rig.keepLook" type="checkbox" />when the rest changes, clips keep their look</label
+      <check-field tip="Else keys keep their numbers, which are offsets from rest" v-model="rig.keepLook"
+        >when the rest changes, clips keep their look</check-field
       >
     </section>
   </div>
-  <p v-else class="none quiet">Click a joint in the view, or a bone on the left.</p>
+  <empty-state v-else text="Click a joint in the view, or a bone on the left." />
 </template>
 
 <style scoped>
-.none {
-  padding: 16px;
-}
 .keep {
   display: flex;
   gap: 6px;
@@ -231,54 +238,29 @@ function play(clip: string): void {
   height: 16px;
   flex: none;
 }
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
-}
 .clips {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 10px;
   font-size: 12px;
 }
-.link {
-  color: var(--resin);
-  text-decoration: underline;
+.lanes.card-choice {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px;
+}
+.lanes :deep(.el-radio-button__inner) {
+  padding: 2px;
+  border-color: transparent;
+  background: none;
 }
 .lane {
-  display: flex;
-  gap: 5px;
-  align-items: center;
-}
-.lane button {
-  width: 17px;
-  height: 17px;
+  display: block;
+  width: 15px;
+  height: 15px;
   border-radius: 50%;
   border: 1px solid rgb(0 0 0 / 25%);
-  font-size: 10px;
-  line-height: 15px;
+  font: 10px/13px var(--text);
   color: var(--quiet);
-}
-.lane button[aria-checked='true'] {
-  outline: 2px solid var(--ink);
-  outline-offset: 1px;
-}
-.pick {
-  flex: 1;
-  min-width: 0;
-  height: 26px;
-  padding: 0 5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
 }
 </style>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import { type Bone, type Id, constraintTargets, isWorn, sideSuffix } from '@sphalerite/core/model';
+import { type Id, constraintTargets, isWorn, sideSuffix } from '@sphalerite/core/model';
 import {
   type MountProposal,
   mountPartEdit,
   mountPartsEdit,
   proposeMounts,
+  renameBoneEdit,
   renameManyEdit,
   reparentBoneEdit,
   tryPartEdit,
@@ -16,34 +17,56 @@ import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
-import { useRig } from './rig-state';
 import { useSession } from '../../stores/session';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import EmptyState from '../../components/EmptyState.vue';
+import FormRow from '../../components/FormRow.vue';
+import SelectField from '../../components/SelectField.vue';
+import TextField from '../../components/TextField.vue';
+import TreeView from '../../components/TreeView.vue';
+import { type Dragged, vDrag } from '../../components/drag';
+import { type TreeRow, seenRows } from '../../components/tree';
 
 const dialogs = useDialogs();
-const rig = useRig();
 const session = useSession();
 const notices = useNotices();
-const dragged = ref<{ kind: 'bone' | 'part'; id: Id } | null>(null);
-const over = ref<Id | null>(null);
 
-const rows = computed(() => {
+const bones = computed(() => new Map(session.project?.rig.bones.map((b) => [b.id, b])));
+const count = computed(() => bones.value.size);
+/** Parts on each bone. */
+const parts = computed(() => {
+  const n = new Map<Id, number>();
+  for (const { bone } of session.project?.rig.mounts ?? []) if (bone) n.set(bone, (n.get(bone) ?? 0) + 1);
+  return n;
+});
+const rows = computed((): readonly TreeRow[] => {
   const p = session.project;
   if (!p) return [];
   const children = childrenOf(p.rig);
-  const out: { bone: Bone; depth: number; parts: { id: Id; name: string }[] }[] = [];
-  const visit = (parent: Id | null, depth: number): void => {
-    for (const bone of children.get(parent) ?? []) {
-      const parts = p.rig.mounts
-        .filter((m) => m.bone === bone.id)
-        .flatMap((m) => p.parts.filter((x) => x.id === m.part).map((x) => ({ id: x.id, name: x.name })));
-      out.push({ bone, depth, parts });
-      visit(bone.id, depth + 1);
-    }
-  };
-  visit(null, 0);
-  return out;
+  const below = (parent: Id | null): TreeRow[] =>
+    (children.get(parent) ?? []).map((b): TreeRow => {
+      const list = below(b.id);
+      return {
+        id: b.id,
+        name: b.name,
+        ...(b.side === 'centre' ? {} : { more: b.side }),
+        ...(list.length > 0 ? { children: list } : {}),
+      };
+    });
+  return below(null);
 });
-const order = computed(() => rows.value.map((r) => r.bone.id));
+const order = computed(() => seenRows(rows.value, new Set()).map((s) => s.row.id));
+const boneChoices = computed(() => [
+  { value: '', text: 'none' },
+  ...order.value.map((id) => {
+    const b = bones.value.get(id)!;
+    return { value: id, text: b.name + sideSuffix(b.side) };
+  }),
+]);
+/** Above so many, a bone is found by its name. */
+const MANY = 20;
+const words = ref('');
 const controls = computed(() => new Set(session.project?.rig.constraints.flatMap(constraintTargets)));
 const loose = computed(() => {
   const p = session.project;
@@ -51,7 +74,7 @@ const loose = computed(() => {
 });
 
 /** Bones proposed for the parts that hang on none; a bone may be chosen anew, or none. */
-const proposals = ref<{ part: Id; name: string; bone: Id | ''; why: MountProposal['why'] }[]>([]);
+const proposals = ref<{ part: Id; name: string; bone: Id; why: MountProposal['why'] }[]>([]);
 function propose(): void {
   proposals.value = proposeMounts(session.project!).map((m) => ({
     part: m.part.id,
@@ -76,35 +99,33 @@ function rename(): void {
     find.value = replace.value = '';
 }
 
-function drop(bone: Id | null): void {
-  const d = dragged.value;
-  dragged.value = over.value = null;
-  if (!d) return;
-  if (d.kind === 'bone' && d.id !== bone) session.apply(reparentBoneEdit, { bone: d.id, parent: bone });
-  if (d.kind !== 'part') return;
+const accepts = (what: Dragged, bone: Id | null): boolean =>
+  what.kind === 'part' || (what.kind === 'bone' && (bone === null || !what.ids.includes(bone)));
+function drop(what: Dragged, bone: Id | null): void {
+  if (what.kind === 'bone') {
+    for (const id of what.ids) session.apply(reparentBoneEdit, { bone: id, parent: bone });
+    return;
+  }
   // On a sealed rig a part that comes onto a bone is tried in place of what is there.
+  const [part] = what.ids as [Id];
   const p = session.project!,
     there =
-      p.seal && bone ? p.rig.mounts.find((m) => m.bone === bone && m.part !== d.id && isWorn(p.rig, m)) : undefined;
-  if (there) session.apply(tryPartEdit, { part: d.id, instead: there.id });
-  else session.apply(mountPartEdit, { part: d.id, bone });
+      p.seal && bone ? p.rig.mounts.find((m) => m.bone === bone && m.part !== part && isWorn(p.rig, m)) : undefined;
+  if (there) session.apply(tryPartEdit, { part, instead: there.id });
+  else session.apply(mountPartEdit, { part, bone });
 }
-function take(part: Id): void {
-  dragged.value = { kind: 'part', id: part };
-  rig.draggedPart = part;
+/** By keys: under the bone above it, or out from under its parent. */
+function nudge(bone: Id, by: 'up' | 'down' | 'in' | 'out'): void {
+  const all = bones.value,
+    parent = all.get(bone)?.parent ?? null;
+  const siblings = order.value.filter((id) => (all.get(id)?.parent ?? null) === parent);
+  if (by === 'out' && parent) session.apply(reparentBoneEdit, { bone, parent: all.get(parent)?.parent ?? null });
+  const above = siblings[siblings.indexOf(bone) - 1];
+  if (by === 'in' && above) session.apply(reparentBoneEdit, { bone, parent: above });
 }
 function menuOf(e: MouseEvent, bone: Id): void {
   if (!session.view.chosen.bone.includes(bone)) session.choose({ bone });
   dialogs.openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
-}
-function walk(e: KeyboardEvent, i: number): void {
-  const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
-  const next = rows.value[i + by];
-  if (!by || !next) return;
-  e.preventDefault();
-  e.stopPropagation();
-  session.choose({ bone: next.bone.id });
-  (e.currentTarget as HTMLElement).closest('ul')?.querySelectorAll<HTMLElement>('.bone')[i + by]?.focus();
 }
 </script>
 
@@ -112,48 +133,41 @@ function walk(e: KeyboardEvent, i: number): void {
   <div class="tray">
     <div class="panel-head tray-head">
       <h2>
-        Bones <span class="figures quiet">{{ rows.length }}</span>
+        Bones <span class="figures quiet">{{ count }}</span>
       </h2>
-      <button
-        type="button"
-        class="bare"
-        aria-label="New bone"
-        title="New bone · B"
-        @click="runCommand('bone.new').catch(notices.fail)"
-      >
-        <IconPlus aria-hidden="true" />
-      </button>
+      <icon-button :icon="IconPlus" label="New bone" keys="B" @click="runCommand('bone.new').catch(notices.fail)" />
     </div>
-    <ul class="tray-list" role="tree" aria-label="Bones" @dragover.prevent @drop.prevent="drop(null)">
-      <li v-for="(r, i) in rows" :key="r.bone.id" role="none">
-        <button
-          type="button"
-          class="list-row bone"
-          role="treeitem"
-          draggable="true"
-          :class="{
-            on: r.bone.id === session.hand.bone,
-            also: session.view.chosen.bone.includes(r.bone.id),
-            over: over === r.bone.id,
-          }"
-          :aria-selected="session.view.chosen.bone.includes(r.bone.id)"
-          :aria-level="r.depth + 1"
-          :style="{ paddingLeft: `${9 + r.depth * 13}px` }"
-          @click="session.pick('bone', r.bone.id, $event, order)"
-          @contextmenu.prevent="menuOf($event, r.bone.id)"
-          @keydown="walk($event, i)"
-          @dragstart="dragged = { kind: 'bone', id: r.bone.id }"
-          @dragover.prevent="over = r.bone.id"
-          @dragleave="over = null"
-          @drop.prevent.stop="drop(r.bone.id)"
-        >
-          <i class="dot" :class="r.bone.side" aria-hidden="true" /><span class="name">{{ r.bone.name }}</span
-          ><span v-if="r.bone.side !== 'centre'" class="tag">{{ r.bone.side }}</span>
-          <span v-if="controls.has(r.bone.id)" class="tag" title="Steers other bones">control</span
-          ><small class="quiet">{{ r.parts.length > 1 ? `${r.parts.length} parts` : '' }}</small>
-        </button>
-      </li>
-    </ul>
+    <text-field
+      v-if="count > MANY"
+      v-model="words"
+      class="filter"
+      label="Bones whose name holds"
+      placeholder="filter…"
+    />
+    <tree-view
+      :rows="rows"
+      label="Bones"
+      kind="bone"
+      :size="27"
+      :words="words"
+      :hand="session.hand.bone"
+      :chosen="session.view.chosen.bone"
+      :can-rename="session.writable"
+      :accepts="accepts"
+      nests
+      @pick="(id, e) => session.pick('bone', id, e, order)"
+      @rename="(bone, name) => session.apply(renameBoneEdit, { bone, name })"
+      @menu="menuOf"
+      @drop="drop"
+      @nudge="nudge"
+    >
+      <template #picture="{ row }"><i class="dot" :class="bones.get(row.id)?.side" aria-hidden="true" /></template>
+      <template #after="{ row }">
+        <span v-if="row.more" class="tag">{{ bones.get(row.id)?.side }}</span>
+        <span v-if="controls.has(row.id)" class="tag" data-tip="Steers other bones">control</span>
+        <small v-if="(parts.get(row.id) ?? 0) > 1" class="quiet">{{ parts.get(row.id) }} parts</small>
+      </template>
+    </tree-view>
     <template v-if="loose.length > 0">
       <div class="panel-head tray-head">
         <h2>
@@ -162,73 +176,55 @@ function walk(e: KeyboardEvent, i: number): void {
       </div>
       <p class="quiet hint">
         Drag a part onto a bone, or
-        <button type="button" class="link" :disabled="rows.length === 0" @click="propose">propose bones</button>.
+        <action-button look="link" :disabled="count === 0" @click="propose">propose bones</action-button>.
       </p>
       <div v-if="proposals.length > 0" class="propose" role="group" aria-label="Proposed bones">
-        <label v-for="p in proposals" :key="p.part" :title="p.why"
-          ><span>{{ p.name }}</span
-          ><select v-model="p.bone" class="pick" :aria-label="`Bone for ${p.name}`">
-            <option value="">none</option>
-            <option v-for="r in rows" :key="r.bone.id" :value="r.bone.id">
-              {{ r.bone.name + sideSuffix(r.bone.side) }}
-            </option>
-          </select></label
-        >
-        <button type="button" class="btn primary" @click="mount">
+        <form-row v-for="p in proposals" :key="p.part" :label="p.name" :data-tip="p.why"
+          ><select-field v-model="p.bone" :label="`Bone for ${p.name}`" :choices="boneChoices"
+        /></form-row>
+        <action-button look="primary" @click="mount">
           Mount {{ proposals.filter((p) => p.bone !== '').length }} in place
-        </button>
+        </action-button>
       </div>
-      <button
+      <action-button
         v-if="loose.length > 1"
-        type="button"
-        class="link hint"
+        look="link"
+        class="hint"
         @click="runCommand('rig.dropLoose').catch(notices.fail)"
       >
         Delete all {{ loose.length }}
-      </button>
+      </action-button>
       <ul class="tray-list">
         <li v-for="p in loose" :key="p.id">
-          <span class="list-row" draggable="true" @dragstart="take(p.id)" @dragend="rig.draggedPart = null">{{
-            p.name
+          <span v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })" class="loose">{{
+            p.name + sideSuffix(p.side)
           }}</span>
         </li>
       </ul>
     </template>
-    <div v-if="rows.length > 1" class="many">
-      <button type="button" class="link" :aria-expanded="renaming" @click="renaming = !renaming">Rename many…</button>
+    <div v-if="count > 1" class="many">
+      <action-button look="link" :aria-expanded="renaming" @click="renaming = !renaming">Rename many…</action-button>
       <div v-if="renaming" class="row">
-        <input v-model="find" class="pick" aria-label="Replace in names" placeholder="replace" @keydown.stop /><input
+        <text-field v-model="find" label="Replace in names" placeholder="replace" /><text-field
           v-model="replace"
-          class="pick"
-          aria-label="By"
+          label="By"
           placeholder="by"
-          @keydown.stop
-          @keydown.enter="rename"
-        /><button type="button" class="btn" :disabled="find === ''" @click="rename">Do</button>
+          @enter="rename"
+        /><action-button :disabled="find === ''" @click="rename">Do</action-button>
       </div>
     </div>
     <div class="many rigs">
-      <button type="button" class="link" @click="runCommand('rig.bring').catch(notices.fail)">Bring in a rig…</button
-      ><button v-if="rows.length > 0" type="button" class="link" @click="runCommand('rig.keep').catch(notices.fail)">
+      <action-button look="link" @click="runCommand('rig.bring').catch(notices.fail)">Bring in a rig…</action-button
+      ><action-button v-if="count > 0" look="link" @click="runCommand('rig.keep').catch(notices.fail)">
         Save as a ready rig…
-      </button>
+      </action-button>
     </div>
     <BinList kind="bone" />
-    <p v-if="rows.length === 0" class="quiet hint">No bones yet. B makes the first one; then drag parts onto it.</p>
+    <empty-state v-if="count === 0" text="No bones yet. B makes the first one; then drag parts onto it." />
   </div>
 </template>
 
 <style scoped>
-.bone {
-  min-height: 26px;
-  padding-block: 2px;
-}
-.bone.on .name {
-  font-weight: 600;
-}
-.bone.over {
-  box-shadow: inset 0 0 0 2px var(--honey);
-}
 .dot {
   flex: none;
   width: 7px;
@@ -242,18 +238,8 @@ function walk(e: KeyboardEvent, i: number): void {
 .dot.right {
   background: var(--resin);
 }
-.name {
-  flex: 1;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .hint {
   padding: 0 12px 8px;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
 }
 .propose,
 .many {
@@ -262,33 +248,20 @@ function walk(e: KeyboardEvent, i: number): void {
   padding: 0 12px 10px;
   font-size: 12px;
 }
-.propose label {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 6px;
-  align-items: center;
-}
-.propose span {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .many {
   justify-items: start;
 }
-.hint.link {
-  padding-top: 0;
+.filter {
+  margin: 0 12px 6px;
+  width: auto;
 }
-.pick {
-  min-width: 0;
-  width: 100%;
-  height: 26px;
-  padding: 0 5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
+.loose {
+  display: block;
+  padding: 4px 12px;
+  cursor: grab;
+  touch-action: none;
+}
+.loose:hover {
+  background: color-mix(in srgb, var(--honey-soft) 55%, transparent);
 }
 </style>

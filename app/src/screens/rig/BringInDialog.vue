@@ -1,12 +1,18 @@
 <script setup lang="ts">
 import { type Id, type Project, sideSuffix } from '@sphalerite/core/model';
 import { type BringAt, bringRigEdit, partsOfSameName, replacePartsEdit } from '@sphalerite/core/project';
-import { ElDialog } from 'element-plus';
 import { computed, ref, shallowRef } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
 import ProjectSources from '../shared/ProjectSources.vue';
 import { useRig } from './rig-state';
+import ActionButton from '../../components/ActionButton.vue';
+import FormRow from '../../components/FormRow.vue';
+import CheckField from '../../components/CheckField.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { group } from '../../components/choices';
+import DialogBox from '../../components/DialogBox.vue';
 
 /** Brings the bones of another project in with a choice of its parts and clips, or its parts in place of those of the same name. */
 const session = useSession();
@@ -51,61 +57,54 @@ function bring(): void {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Bring in a rig or its parts" width="620px" align-center @closed="rig.dialog = null">
+  <dialog-box v-model="open" title="Bring in a rig or its parts" width="620px" @closed="rig.dialog = null">
     <div class="bring">
       <ProjectSources @take="take" />
       <template v-if="source">
-        <div class="segments" role="group" aria-label="What">
-          <button
-            type="button"
-            :aria-pressed="how === 'bones'"
-            :disabled="source.rig.bones.length === 0"
-            @click="how = 'bones'"
-          >
-            Its {{ source.rig.bones.length }} bones</button
-          ><button type="button" :aria-pressed="how === 'parts'" @click="how = 'parts'">
-            Parts in place of those of the same name
-          </button>
-        </div>
+        <choice-field
+          label="What"
+          v-model="how"
+          :choices="[
+            { value: 'bones', text: `Its ${source.rig.bones.length} bones`, disabled: source.rig.bones.length === 0 },
+            { value: 'parts', text: 'Parts in place of those of the same name' },
+          ]"
+        />
         <template v-if="how === 'bones'">
-          <label class="at"
-            >Hang it
-            <select v-model="at" class="pick" aria-label="Where it hangs">
-              <option value="">on nothing</option>
-              <optgroup label="on a bone">
-                <option v-for="b in session.project!.rig.bones" :key="b.id" :value="`bone ${b.id}`">
-                  {{ b.name + sideSuffix(b.side) }}
-                </option>
-              </optgroup>
-              <optgroup v-if="session.project!.rig.attachments.length > 0" label="at an attachment point">
-                <option v-for="t in session.project!.rig.attachments" :key="t.id" :value="`point ${t.id}`">
-                  {{ t.name + sideSuffix(t.side) }}
-                </option>
-              </optgroup>
-            </select>
-          </label>
+          <form-row label="Hang it"
+            ><select-field
+              v-model="at"
+              label="Where it hangs"
+              :choices="[
+                { value: '', text: 'on nothing' },
+                ...group(
+                  'on a bone',
+                  session.project!.rig.bones.map((b) => ({ value: `bone ${b.id}`, text: b.name + sideSuffix(b.side) })),
+                ),
+                ...group(
+                  'at an attachment point',
+                  session.project!.rig.attachments.map((t) => ({
+                    value: `point ${t.id}`,
+                    text: t.name + sideSuffix(t.side),
+                  })),
+                ),
+              ]"
+          /></form-row>
           <div class="two">
             <fieldset>
               <legend>
                 Parts
-                <button
-                  type="button"
-                  class="link"
-                  @click="parts = parts.length === 0 ? source.parts.map((o) => o.id) : []"
-                >
+                <action-button look="link" @click="parts = parts.length === 0 ? source.parts.map((o) => o.id) : []">
                   {{ parts.length === 0 ? 'all' : 'none' }}
-                </button>
+                </action-button>
               </legend>
-              <label v-for="p in source.parts" :key="p.id" class="line"
-                ><input v-model="parts" type="checkbox" :value="p.id" /><span>{{
-                  p.name + sideSuffix(p.side)
-                }}</span></label
+              <check-field v-for="p in source.parts" :key="p.id" class="line" v-model="parts" :value="p.id"
+                ><span>{{ p.name + sideSuffix(p.side) }}</span></check-field
               >
             </fieldset>
             <fieldset>
               <legend>Clips</legend>
-              <label v-for="c in source.clips" :key="c.id" class="line"
-                ><input v-model="clips" type="checkbox" :value="c.id" /><span>{{ c.name }}</span></label
+              <check-field v-for="c in source.clips" :key="c.id" class="line" v-model="clips" :value="c.id"
+                ><span>{{ c.name }}</span></check-field
               >
               <p v-if="source.clips.length === 0" class="quiet">It has none.</p>
             </fieldset>
@@ -114,49 +113,32 @@ function bring(): void {
         <fieldset v-else>
           <legend>Parts of the same name and side</legend>
           <div class="pairs">
-            <label v-for="o in pairs" :key="o.part.id" class="pair"
-              ><input v-model="swapped" type="checkbox" :value="o.part.id" /><PartPicture
-                :project="session.project!"
-                :part="o.part"
-              /><span aria-hidden="true">→</span><PartPicture :project="source" :part="o.by" /><span>{{
+            <check-field v-for="o in pairs" :key="o.part.id" class="pair" v-model="swapped" :value="o.part.id"
+              ><PartPicture :project="session.project!" :part="o.part" /><span aria-hidden="true">→</span
+              ><PartPicture :project="source" :part="o.by" /><span>{{
                 o.part.name + sideSuffix(o.part.side)
-              }}</span></label
+              }}</span></check-field
             >
           </div>
           <p v-if="pairs.length === 0" class="quiet">No part of “{{ source.name }}” bears the name of one here.</p>
           <p v-else class="quiet">They keep bone, alternates and keys; what was there goes to the bin.</p>
         </fieldset>
-        <button type="button" class="btn primary" :disabled="how === 'parts' && swapped.length === 0" @click="bring">
+        <action-button look="primary" :disabled="how === 'parts' && swapped.length === 0" @click="bring">
           {{
             how === 'bones'
               ? `Bring in ${source.rig.bones.length} bones, ${parts.length} parts, ${clips.length} clips`
               : `Replace ${swapped.length} parts`
           }}
-        </button>
+        </action-button>
       </template>
     </div>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>
 .bring {
   display: grid;
   gap: 12px;
-}
-.at {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.pick {
-  flex: 1;
-  height: 28px;
-  padding: 0 6px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
 }
 .two {
   display: grid;
@@ -173,17 +155,6 @@ legend {
   padding: 0 0 4px;
   color: var(--quiet);
 }
-.line {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  line-height: 23px;
-}
-.line input,
-.pair input {
-  accent-color: var(--resin);
-  margin: 0;
-}
 .two fieldset {
   max-height: 230px;
   overflow-y: auto;
@@ -199,14 +170,10 @@ legend {
   max-height: 260px;
   overflow-y: auto;
 }
-.pair {
+.pair :deep(.el-checkbox__label) {
   display: grid;
-  grid-template-columns: auto 40px auto 40px minmax(0, 1fr);
+  grid-template-columns: 40px auto 40px minmax(0, 1fr);
   gap: 7px;
   align-items: center;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
 }
 </style>

@@ -18,6 +18,12 @@ import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { withComponent } from '../shared/degrees';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import FormRow from '../../components/FormRow.vue';
+import CheckField from '../../components/CheckField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { choices, records } from '../../components/choices';
 
 /** What steers the bone in hand, and what the bone steers. */
 const props = defineProps<{ bone: Bone }>();
@@ -39,7 +45,6 @@ const needsTarget = computed(() => ['ik', 'match', 'look'].includes(kind.value))
 const change = (c: Constraint, more: object): void => {
   session.apply(changeConstraintEdit, { constraint: { ...c, ...more } as Constraint });
 };
-const picked = (e: Event): string => (e.target as HTMLSelectElement).value;
 const isLimb = computed(
   () => !mine.value.some((c) => c.kind === 'ik') && chainOf(rig.value, { bone: props.bone.id, links: 2 }).length === 3,
 );
@@ -70,22 +75,19 @@ function add(): void {
       <h2>Steered by</h2>
       <span class="quiet figures">{{ mine.length }}</span>
     </div>
-    <button
+    <action-button
       v-if="isLimb"
-      type="button"
-      class="btn"
-      title="A goal here, a bend control before the joint above, and IK through both · I"
+      tip="A goal here, a bend control before the joint above, and IK through both"
+      keys="I"
       @click="runCommand('rig.limb').catch(notices.fail)"
     >
       Make a limb to here
-    </button>
+    </action-button>
     <div v-for="c in mine" :key="c.id" class="one" :class="{ off: !c.on }">
       <div class="head">
-        <label class="check"
-          ><input type="checkbox" :checked="c.on" @change="change(c, { on: !c.on })" />{{
-            CONSTRAINT_NAMES[c.kind]
-          }}</label
-        ><NumberField
+        <check-field :model-value="c.on" @change="change(c, { on: !c.on })">{{
+          CONSTRAINT_NAMES[c.kind]
+        }}</check-field><NumberField
           label="by"
           :name="`Amount of ${CONSTRAINT_NAMES[c.kind]}`"
           :model-value="Math.round(c.amount * 100)"
@@ -94,27 +96,28 @@ function add(): void {
           :step="5"
           unit="%"
           @change="(v) => change(c, { amount: v / 100 })"
-        /><button
-          type="button"
-          class="bare small"
-          :aria-label="`Delete ${CONSTRAINT_NAMES[c.kind]}`"
+        /><icon-button
+          :icon="IconX"
+          class="small"
+          :label="`Delete ${CONSTRAINT_NAMES[c.kind]}`"
           @click="session.apply(deleteConstraintEdit, { constraint: c.id })"
-        >
-          <IconX aria-hidden="true" />
-        </button>
+        />
       </div>
       <template v-if="c.kind === 'ik'">
-        <label class="pair"
-          >goal<select class="pick" :value="c.goal" @change="change(c, { goal: picked($event) })">
-            <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
-          </select></label
-        >
-        <label class="pair"
-          >bends to<select class="pick" :value="c.pole ?? ''" @change="change(c, { pole: picked($event) || null })">
-            <option value="">as it is bent</option>
-            <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
-          </select></label
-        >
+        <form-row label="Goal"
+          ><select-field
+            label="Goal of the limb"
+            :model-value="c.goal"
+            @change="change(c, { goal: $event })"
+            :choices="records(others, (b) => nameOf(b))"
+        /></form-row>
+        <form-row label="Bends to"
+          ><select-field
+            label="Bends to"
+            :model-value="c.pole ?? ''"
+            @change="change(c, { pole: $event || null })"
+            :choices="[{ value: '', text: 'as it is bent' }, ...records(others, (b) => nameOf(b))]"
+        /></form-row>
         <div class="row">
           <NumberField
             label="bones"
@@ -123,30 +126,34 @@ function add(): void {
             :min="1"
             :max="16"
             @change="(v) => change(c, { links: Math.round(v) })"
-          /><label class="check" title="The end keeps the turn of its goal"
-            ><input type="checkbox" :checked="c.hold" @change="change(c, { hold: !c.hold })" />end keeps its turn</label
+          /><check-field
+            tip="The end keeps the turn of its goal"
+            :model-value="c.hold"
+            @change="change(c, { hold: !c.hold })"
+            >end keeps its turn</check-field
           >
         </div>
         <p class="quiet">
           It bends {{ bendWord(c.bend) }}.
-          <button type="button" class="link" @click="session.apply(turnLimbEdit, { constraint: c.id })">
+          <action-button look="link" @click="session.apply(turnLimbEdit, { constraint: c.id })">
             Bend the other way
-          </button>
+          </action-button>
         </p>
       </template>
-      <label v-if="c.kind === 'match' || c.kind === 'look'" class="pair"
-        >{{ c.kind === 'look' ? 'looks at' : 'of'
-        }}<select class="pick" :value="c.target" @change="change(c, { target: picked($event) })">
-          <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option>
-        </select></label
-      >
+      <form-row v-if="c.kind === 'match' || c.kind === 'look'" :label="c.kind === 'look' ? 'Looks at' : 'Of'"
+        ><select-field
+          :label="`What it ${c.kind === 'look' ? 'looks at' : 'matches'}`"
+          :model-value="c.target"
+          @change="change(c, { target: $event })"
+          :choices="records(others, (b) => nameOf(b))"
+      /></form-row>
       <div v-if="c.kind === 'match'" class="row">
-        <label v-for="(a, i) in AXES" :key="a" class="check"
-          ><input
-            type="checkbox"
-            :checked="c.axes[i]"
-            @change="change(c, { axes: c.axes.map((on, k) => (k === i ? !on : on)) })"
-          />{{ a }}</label
+        <check-field
+          v-for="(a, i) in AXES"
+          :key="a"
+          :model-value="c.axes[i] ?? false"
+          @change="change(c, { axes: c.axes.map((on, k) => (k === i ? !on : on)) })"
+          >{{ a }}</check-field
         >
       </div>
       <template v-if="c.kind === 'limit'"
@@ -170,12 +177,17 @@ function add(): void {
       ></template>
     </div>
     <div class="new">
-      <select v-model="kind" class="pick" aria-label="New constraint">
-        <option v-for="k in KINDS_OF_CONSTRAINT" :key="k" :value="k">{{ CONSTRAINT_NAMES[k] }}</option></select
-      ><select v-if="needsTarget" v-model="target" class="pick" aria-label="Its target">
-        <option value="" disabled>target…</option>
-        <option v-for="b in others" :key="b.id" :value="b.id">{{ nameOf(b) }}</option></select
-      ><button type="button" class="btn" :disabled="needsTarget && !target" @click="add">Add</button>
+      <select-field
+        v-model="kind"
+        label="New constraint"
+        :choices="choices(KINDS_OF_CONSTRAINT, (k) => CONSTRAINT_NAMES[k])"
+      /><select-field
+        v-if="needsTarget"
+        v-model="target"
+        label="Its target"
+        placeholder="target…"
+        :choices="records(others, (b) => nameOf(b))"
+      /><action-button :disabled="needsTarget && !target" @click="add">Add</action-button>
     </div>
     <p v-for="c in steers" :key="c.id" class="quiet">Steers {{ nameById(c.bone) }} ({{ CONSTRAINT_NAMES[c.kind] }})</p>
   </section>
@@ -200,54 +212,12 @@ function add(): void {
   align-items: center;
   font-weight: 500;
 }
-.pair {
-  display: grid;
-  grid-template-columns: 58px minmax(0, 1fr);
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-  color: var(--quiet);
-}
-.pick {
-  min-width: 0;
-  width: 100%;
-  height: 26px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-  min-width: 0;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
-}
 .new {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
   gap: 5px;
 }
-.small {
-  width: 20px;
-  height: 20px;
-}
-.small svg {
-  width: 14px;
-  height: 14px;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-}
-.row :deep(.number) {
+.row :deep(.number-field) {
   flex: 0 0 88px;
 }
 p {

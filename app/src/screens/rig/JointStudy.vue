@@ -10,12 +10,16 @@ import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
 import type { JointChart } from './joint-chart';
 import { useRig } from './rig-state';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import SliderField from '../../components/SliderField.vue';
 
 /** How the joint in hand gapes and overlaps over its swing, for several pivots side by side, and the way to the best. */
 const session = useSession();
 const notices = useNotices();
 const rig = useRig();
 const ANGLES = Array.from({ length: 13 }, (_, i) => -60 + 10 * i);
+const AXES = (['X', 'Y', 'Z'] as const).map((text, i) => ({ value: i as Axis, text, tip: `Swings about ${text}` }));
 const axis = ref<Axis>(0);
 const studies = shallowRef<readonly JointStudy[]>([]);
 const joint = shallowRef<JointCells | null>(null);
@@ -54,8 +58,8 @@ function swing(i: number): void {
     open: openPoints(j.limb, j.body, s.pivot, axis.value, degrees),
   };
 }
-function look(e: Event): void {
-  angle.value = Number((e.target as HTMLInputElement).value);
+function look(degrees: number): void {
+  angle.value = degrees;
   swing(Math.max(0, meant.value));
 }
 function clear(): void {
@@ -136,39 +140,26 @@ onBeforeUnmount(clear);
   <section aria-label="Joint study" class="study">
     <div class="line">
       <h3>Study</h3>
-      <label class="axis"
-        >about
-        <select v-model.number="axis" class="pick" aria-label="Axis of the swing">
-          <option :value="0">X</option>
-          <option :value="1">Y</option>
-          <option :value="2">Z</option>
-        </select></label
-      >
-      <button
-        type="button"
-        class="btn"
-        :disabled="!session.bone || busy"
-        title="Swings the limb and measures · K"
-        @click="study()"
-      >
+      <choice-field v-model="axis" label="Axis of the swing" :choices="AXES" />
+      <action-button :disabled="!session.bone || busy" tip="Swings the limb and measures" keys="K" @click="study()">
         {{ busy ? 'Measuring…' : 'Study the joint' }}
-      </button>
-      <label
+      </action-button>
+      <div
         v-if="studies.length > 0"
         class="axis swing"
-        title="Looks at the swung joint in the view: red where light comes through"
-        >swung
-        <input
-          type="range"
-          min="-60"
-          max="60"
-          step="10"
-          :value="angle ?? 0"
-          aria-label="Angle of the swing"
-          @input="look"
-        /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span></label
+        data-tip="Looks at the swung joint in the view: red where light comes through"
       >
-      <button v-if="best > 0" type="button" class="btn primary" @click="use(best)">Use the best pivot</button>
+        <span aria-hidden="true">swung</span>
+        <slider-field
+          :min="-60"
+          :max="60"
+          :step="10"
+          :model-value="angle ?? 0"
+          label="Angle of the swing"
+          @input="look"
+        /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span>
+      </div>
+      <action-button v-if="best > 0" look="primary" @click="use(best)">Use the best pivot</action-button>
     </div>
     <p v-if="studies.length === 0" class="quiet">
       Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.
@@ -184,10 +175,10 @@ onBeforeUnmount(clear);
           @mouseleave="meant = -1"
         >
           <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s) }}</span
-          ><span class="figures quiet" title="Worst gap and worst overlap, in cubes"
+          ><span class="figures quiet" data-tip="Worst gap and worst overlap, in cubes"
             >{{ Math.max(...s.gap).toFixed(1) }} · {{ Math.max(...s.overlap).toFixed(1) }}</span
-          ><button v-if="i > 0" type="button" class="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
-            use</button
+          ><action-button v-if="i > 0" look="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
+            use</action-button
           ><span v-else />
         </li>
       </ol>
@@ -216,23 +207,13 @@ onBeforeUnmount(clear);
   font-size: 12px;
   color: var(--quiet);
 }
-.pick {
-  height: 26px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
 .swing {
   display: flex;
   gap: 5px;
   align-items: center;
 }
-.swing input {
-  width: 74px;
-  accent-color: var(--resin);
+.swing .slider-field {
+  width: 84px;
 }
 .swing .figures {
   min-width: 30px;
@@ -273,9 +254,5 @@ onBeforeUnmount(clear);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
 }
 </style>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { find } from '@sphalerite/core/model';
 import { apply, editContext, emptyRigEdit, sealRigEdit, sealedClips, unsealRigEdit } from '@sphalerite/core/project';
-import { ElDialog } from 'element-plus';
 import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { freshId } from '../../storage/shelf';
@@ -9,6 +8,11 @@ import { keepReadyRig } from '../../storage/ready-rigs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useRig } from './rig-state';
+import ActionButton from '../../components/ActionButton.vue';
+import FormRow from '../../components/FormRow.vue';
+import TextField from '../../components/TextField.vue';
+import CheckField from '../../components/CheckField.vue';
+import DialogBox from '../../components/DialogBox.vue';
 
 /** Keeps this rig to begin other projects from, or unseals it. */
 const session = useSession();
@@ -40,19 +44,16 @@ function unseal(): void {
 </script>
 
 <template>
-  <el-dialog
+  <dialog-box
     v-model="open"
     :title="keeping ? 'Save as a ready rig' : 'Unseal the rig'"
     width="420px"
-    align-center
     @closed="rig.dialog = null"
   >
     <form v-if="keeping" class="form" @submit.prevent="keep">
-      <label class="field">Name<input v-model="name" class="text" maxlength="120" autofocus /></label>
-      <label class="check"><input v-model="empty" type="checkbox" />without its parts, to be filled anew</label>
-      <label class="check"
-        ><input v-model="sealed" type="checkbox" />sealed: bones and clips cannot be broken by accident</label
-      >
+      <form-row label="Name" stacked><text-field v-model="name" label="Name of the ready rig" eager /></form-row>
+      <check-field v-model="empty">without its parts, to be filled anew</check-field>
+      <check-field v-model="sealed">sealed: bones and clips cannot be broken by accident</check-field>
       <div v-if="sealed" class="row">
         <NumberField
           label="±"
@@ -64,7 +65,7 @@ function unseal(): void {
           @change="(v) => (range = v)"
         /><span class="quiet">cubes that joints may still move</span>
       </div>
-      <button type="submit" class="btn primary">Save it</button>
+      <action-button look="primary" submit>Save it</action-button>
     </form>
     <div v-else class="form">
       <p>Bones, what steers them, and clips can be changed then. Parts always could.</p>
@@ -73,37 +74,17 @@ function unseal(): void {
       </p>
       <p class="quiet">One step back seals it again.</p>
       <div class="row">
-        <button type="button" class="btn primary" @click="unseal">Unseal</button
-        ><button type="button" class="btn" @click="open = false">Leave it sealed</button>
+        <action-button look="primary" @click="unseal">Unseal</action-button
+        ><action-button @click="open = false">Leave it sealed</action-button>
       </div>
     </div>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>
 .form {
   display: grid;
   gap: 10px;
-}
-.field {
-  display: grid;
-  gap: 4px;
-}
-.text {
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-.check {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
 }
 .row {
   display: flex;

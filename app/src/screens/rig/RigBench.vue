@@ -6,6 +6,10 @@ import { useSession } from '../../stores/session';
 import JointStudy from './JointStudy.vue';
 import { SNAPS, SNAP_NAMES } from './joint-snap';
 import { useRig } from './rig-state';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import SelectField from '../../components/SelectField.vue';
+import { choices } from '../../components/choices';
 
 // Dialogs are fetched when they are first opened.
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
@@ -33,68 +37,59 @@ const show = (id: string): void => {
   <div class="rig-bench">
     <section aria-label="Handles">
       <h3>Handle</h3>
-      <div class="row wrap">
+      <div class="two">
         <CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton
           id="rig.try"
           text="Try a pose"
         /><CommandButton id="rig.reset" text="Reset turn" />
       </div>
       <div class="row snap">
-        <div class="segments figures" role="group" aria-label="Steps of joints">
-          <button
-            v-for="s in STEPS"
-            :key="s.v"
-            type="button"
-            :aria-pressed="rig.step === s.v"
-            :aria-label="s.name"
-            :title="s.name"
-            @click="rig.step = s.v"
-          >
-            {{ s.t }}
-          </button>
-        </div>
-        <select
+        <choice-field
+          label="Steps of joints"
+          class="figures"
+          v-model="rig.step"
+          :choices="STEPS.map((s) => ({ value: s.v, name: s.name, text: s.t }))"
+        />
+        <select-field
           v-model="rig.snap"
-          class="pick"
-          aria-label="A dragged joint snaps to"
-          title="A joint dragged by its dot snaps to"
-        >
-          <option v-for="n in SNAPS" :key="n" :value="n">{{ SNAP_NAMES[n] }}</option>
-        </select>
+          label="A dragged joint snaps to"
+          data-tip="A joint dragged by its dot snaps to"
+          :choices="choices(SNAPS, (n) => SNAP_NAMES[n])"
+        />
       </div>
     </section>
     <section aria-label="Bones">
       <h3>Bones</h3>
-      <div class="row wrap">
+      <div class="two">
         <CommandButton id="bone.new" text="New below" /><CommandButton
           id="bone.extrude"
           text="By clicks"
-        /><CommandButton id="bone.delete" text="Delete" /><CommandButton id="rig.limb" text="Make a limb" />
+        /><CommandButton id="rig.limb" text="Make a limb" /><CommandButton id="bone.delete" text="Delete" />
       </div>
       <div class="row">
-        <span class="quiet">Straighten below</span
+        <span class="quiet">Straighten</span
         ><CommandButton v-for="a in ['X', 'Y', 'Z']" :id="`rig.align${a}`" :key="a" :text="a" />
       </div>
+    </section>
+    <section aria-label="The other side">
       <h3>The other side</h3>
-      <div class="row wrap">
-        <CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton
-          id="rig.mirrorRight"
-          text="Right to left"
-        /><CommandButton id="rig.flip" text="Flip" />
-      </div>
+      <CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton
+        id="rig.mirrorRight"
+        text="Right to left"
+      /><CommandButton id="rig.flip" text="Flip" />
     </section>
     <JointStudy />
     <section aria-label="Checks">
       <h3>Checks</h3>
       <div class="row wrap">
-        <CommandButton id="rig.reel" text="Pose-test reel" /><CommandButton id="rig.ring" text="Ring…" />
+        <CommandButton id="rig.reel" text="Test reel" /><CommandButton id="rig.ring" text="Ring…" />
       </div>
       <p v-if="findings.length === 0" class="good">
         {{ session.project?.rig.bones.length }} bones, {{ session.project?.parts.length }} parts, all mounted
       </p>
       <ul v-else>
         <li v-for="f in findings" :key="f.text">
-          {{ f.text }} <button type="button" class="go" @click="show(f.id)">Show</button>
+          {{ f.text }} <action-button look="link" @click="show(f.id)">Show</action-button>
         </li>
       </ul>
     </section>
@@ -107,7 +102,7 @@ const show = (id: string): void => {
 <style scoped>
 .rig-bench {
   display: grid;
-  grid-template-columns: minmax(130px, 0.8fr) minmax(130px, 1.05fr) minmax(0, 2fr) minmax(110px, 0.8fr);
+  grid-template-columns: 236px 226px 124px minmax(0, 1fr) 150px;
   height: 100%;
   overflow: auto;
 }
@@ -121,29 +116,24 @@ section {
 .wrap {
   flex-wrap: wrap;
 }
-.snap .segments {
-  flex: none;
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 5px;
+}
+.two :deep(.el-button) {
+  padding: 0 6px;
 }
 .snap {
   flex-wrap: nowrap;
 }
+@media (max-width: 1180px) {
+  .rig-bench {
+    grid-template-columns: 204px 196px 112px minmax(360px, 1fr) 140px;
+  }
+}
 .row {
   gap: 6px;
-}
-.row :deep(.btn) {
-  height: 28px;
-}
-.snap .pick {
-  min-width: 0;
-  width: 100%;
-  height: 26px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
 }
 .good {
   color: var(--ok);
@@ -151,9 +141,5 @@ section {
 ul {
   margin: 0;
   padding-left: 18px;
-}
-.go {
-  text-decoration: underline;
-  color: var(--resin);
 }
 </style>

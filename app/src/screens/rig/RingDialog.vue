@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { buildRingEdit } from '@sphalerite/core/project';
 import { type RingVariant, ringSide, ringVariants } from '@sphalerite/core/rig';
-import { ElDialog } from 'element-plus';
 import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useBuild } from '../build/build-state';
 import { useSession } from '../../stores/session';
 import { useRig } from './rig-state';
+import CardChoice from '../../components/CardChoice.vue';
+import FormRow from '../../components/FormRow.vue';
+import TextField from '../../components/TextField.vue';
+import ActionButton from '../../components/ActionButton.vue';
+import DialogBox from '../../components/DialogBox.vue';
 
 /** A ring of equal bars, drawn as it would stand, with what gapes and overlaps in each way of making it. */
 const session = useSession();
@@ -22,6 +26,19 @@ const plan = computed(() => ({ sides: sides.value, inner: inner.value, thick: th
 const variants = computed(() => ringVariants(plan.value));
 const kind = ref<RingVariant['kind']>('bars');
 const chosen = computed(() => variants.value.find((v) => v.kind === kind.value) ?? variants.value[0]!);
+const ways = computed(() =>
+  variants.value.map((v) => ({
+    value: v.kind,
+    text: v.kind === 'bars' ? `${v.bones} bars of ${v.length}` : `${v.bones} crossed, ${v.width} by ${v.length}`,
+  })),
+);
+function figures(kind: RingVariant['kind']): string[] {
+  const v = variants.value.find((o) => o.kind === kind)!;
+  return [
+    `gap ${v.gap.toFixed(1)} · overlap ${v.overlap.toFixed(1)}`,
+    `${v.bones} bones · ${v.triangles.toLocaleString('en')} triangles`,
+  ];
+}
 /** The bars as rectangles turned about the middle, y up. */
 const bars = computed(() =>
   Array.from({ length: chosen.value.bones }, (_, i) => ({
@@ -56,7 +73,7 @@ function make(): void {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Ring of equal bars" width="520px" align-center @closed="rig.dialog = null">
+  <dialog-box v-model="open" title="Ring of equal bars" width="520px" @closed="rig.dialog = null">
     <form class="ring" @submit.prevent="make">
       <svg :viewBox="`${-reach} ${-reach} ${2 * reach} ${2 * reach}`" role="img" :aria-label="`${sides} sides`">
         <rect
@@ -70,7 +87,7 @@ function make(): void {
         />
       </svg>
       <div class="fields">
-        <label class="field">Name<input v-model="name" class="text" maxlength="100" /></label>
+        <form-row label="Name" stacked><text-field v-model="name" label="Name of the ring" :most="100" /></form-row>
         <div class="row">
           <NumberField
             label="sides"
@@ -106,26 +123,18 @@ function make(): void {
           />
         </div>
         <p class="quiet">A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through; bars are whole cubes.</p>
-        <div class="ways" role="radiogroup" aria-label="Ways to make it">
-          <button
-            v-for="v in variants"
-            :key="v.kind"
-            type="button"
-            role="radio"
-            :aria-checked="chosen === v"
-            @click="kind = v.kind"
-          >
-            <b>{{
-              v.kind === 'bars' ? `${v.bones} bars of ${v.length}` : `${v.bones} crossed, ${v.width} by ${v.length}`
-            }}</b>
-            <small class="figures">gap {{ v.gap.toFixed(1) }} · overlap {{ v.overlap.toFixed(1) }}</small
-            ><small class="figures">{{ v.bones }} bones · {{ v.triangles }} triangles</small>
-          </button>
-        </div>
-        <button type="submit" class="btn primary">Build it {{ session.bone ? `on ${session.bone.name}` : '' }}</button>
+        <card-choice v-model="kind" class="ways" label="Ways to make it" :choices="ways">
+          <template #default="{ choice }">
+            <b>{{ choice.text }}</b>
+            <small v-for="line in figures(choice.value)" :key="line" class="figures">{{ line }}</small>
+          </template>
+        </card-choice>
+        <action-button look="primary" submit
+          >Build it {{ session.bone ? `on ${session.bone.name}` : '' }}</action-button
+        >
       </div>
     </form>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>
@@ -152,33 +161,11 @@ rect {
   gap: 9px;
   min-width: 0;
 }
-.field {
-  display: grid;
-  gap: 4px;
-}
-.text {
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-.ways {
-  display: grid;
-  gap: 6px;
-}
-.ways button {
+.ways :deep(.el-radio-button__inner) {
   display: grid;
   gap: 1px;
   padding: 6px 9px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
   text-align: left;
-}
-.ways button[aria-checked='true'] {
-  border-color: var(--honey);
-  background: var(--honey-soft);
 }
 small {
   color: var(--quiet);

@@ -162,13 +162,11 @@ export function rigControl(): ScreenControl {
         : {}),
     }),
     pointer,
-    drop(p) {
-      const part = rig.draggedPart,
-        there = handles.mountUnder(p);
-      rig.draggedPart = null;
-      if (part && there) session.apply(tryPartEdit, { part, instead: there });
-      else if (part)
-        notices.say('Drop it on a part of the figure: it is tried in the place of that one.', { kind: 'error' });
+    accepts: (what) => what.kind === 'part',
+    drop(what, p) {
+      const there = handles.mountUnder(p);
+      if (there) session.apply(tryPartEdit, { part: what.ids[0]!, instead: there });
+      else notices.say('Drop it on a part of the figure: it is tried in the place of that one.', { kind: 'error' });
     },
     trail: () => [
       session.project?.name ?? '',

@@ -21,6 +21,7 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useAnimate } from '../animate/animate-state';
 import { useRig } from './rig-state';
+import { all, need, needsBone, needsBones, needsParts, needsWriting } from '../../stores/needs';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
@@ -32,7 +33,7 @@ export const rigCommands = (): Command[] => [
   ...wholeCommands(),
 ];
 
-const has = (): boolean => useSession().bone !== null && useSession().writable;
+const has = all(needsBone, needsWriting);
 
 /** Makes a limb to the bone in hand, and lets one try it. */
 function limb(): void {
@@ -155,7 +156,7 @@ function boneCommands(): Command[] {
       title: 'New bone below this one',
       group: 'Rig',
       keys: ['B'],
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () =>
         session.apply(
           addBoneEdit,
@@ -167,9 +168,9 @@ function boneCommands(): Command[] {
       id: 'bone.extrude',
       title: 'Set new bones by clicks in the view, each below the last',
       group: 'Rig',
-      keys: ['E'],
+      keys: ['Shift+B'],
       icon: IconPointer,
-      enabled: () => session.writable,
+      enabled: needsWriting,
       on: () => rig.extruding,
       run: () => (rig.extruding = !rig.extruding),
     },
@@ -209,7 +210,7 @@ function sideCommands(): Command[] {
       title: 'Mirror the left side to the right',
       group: 'Rig',
       keys: ['M'],
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: mirror('left'),
     },
     {
@@ -217,7 +218,7 @@ function sideCommands(): Command[] {
       title: 'Mirror the right side to the left',
       group: 'Rig',
       keys: ['Shift+M'],
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: mirror('right'),
     },
     {
@@ -225,7 +226,7 @@ function sideCommands(): Command[] {
       title: 'Flip the whole rig: left becomes right',
       group: 'Rig',
       keys: ['Alt+M'],
-      enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0,
+      enabled: all(needsWriting, needsBones),
       run: () => session.apply(flipRigEdit, { plane: 0 }),
     },
   ];
@@ -241,42 +242,45 @@ function wholeCommands(): Command[] {
       title: 'Bring in a rig, or parts by their names…',
       group: 'Rig',
       keys: ['Ctrl+Shift+I'],
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () => (rig.dialog = 'bring'),
     },
     {
       id: 'rig.keep',
       title: 'Save as a ready rig…',
       group: 'Rig',
-      enabled: () => (session.project?.rig.bones.length ?? 0) > 0,
+      enabled: needsBones,
       run: () => (rig.dialog = 'keep'),
     },
     {
       id: 'rig.unseal',
       title: 'Unseal the rig…',
       group: 'Rig',
-      enabled: () => session.writable && session.project?.seal !== null,
+      enabled: all(
+        needsWriting,
+        need(() => session.project?.seal !== null, 'the rig is not sealed'),
+      ),
       run: () => (rig.dialog = 'unseal'),
     },
     {
       id: 'rig.empty',
       title: 'Empty the rig of its parts (to the bin)',
       group: 'Rig',
-      enabled: () => session.writable && (session.project?.parts.length ?? 0) > 0,
+      enabled: all(needsWriting, needsParts),
       run: () => session.apply(emptyRigEdit, {}),
     },
     {
       id: 'rig.dropLoose',
       title: 'Delete every part that hangs on no bone (to the bin)',
       group: 'Rig',
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () => session.apply(deleteUnmountedEdit, {}),
     },
     {
       id: 'rig.ring',
       title: 'Build a ring of equal bars…',
       group: 'Rig',
-      enabled: () => session.writable,
+      enabled: needsWriting,
       run: () => (rig.dialog = 'ring'),
     },
     {
@@ -284,7 +288,7 @@ function wholeCommands(): Command[] {
       title: 'Pose-test reel: swing one joint after another',
       group: 'Rig',
       keys: ['Shift+K'],
-      enabled: () => session.writable && (session.project?.rig.bones.length ?? 0) > 0,
+      enabled: all(needsWriting, needsBones),
       run: reel,
     },
   ];

@@ -29,12 +29,9 @@ export const useRig = defineStore('rig', () => {
   /** A joint swung for its study: the pose, and where light comes through, in a lattice. */
   const swung = shallowRef<{ readonly pose: Pose; readonly matrix: Mat4; readonly open: readonly Vec3[] } | null>(null);
   const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | null>(null);
-  /** The part on its way from the tray to a bone, to a mounted part, or onto the view. */
-  const draggedPart = ref<string | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
   return {
-    draggedPart,
     handle,
     trial,
     held,

@@ -6,6 +6,8 @@ import { type ReadyRig, listReadyRigs, readyRigFile } from '../../storage/ready-
 import { listShelf, readFromShelf } from '../../storage/shelf';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import FileButton from '../../components/FileButton.vue';
+import ActionButton from '../../components/ActionButton.vue';
 
 /** Projects that something may be taken from: ready rigs, the shelf, a file. */
 const emit = defineEmits<{ take: [project: Project] }>();
@@ -15,7 +17,6 @@ const ready = shallowRef<readonly ReadyRig[]>([]);
 const shelf = ref<{ id: string; name: string }[]>([]);
 const chosen = ref('');
 const busy = ref(false);
-const picker = ref<HTMLInputElement>();
 
 onMounted(async () => {
   try {
@@ -39,8 +40,7 @@ async function take(name: string, get: () => Promise<Project>): Promise<void> {
     busy.value = false;
   }
 }
-function takeFile(files: FileList | null): void {
-  const f = files?.[0];
+function takeFile([f]: File[]): void {
   if (f) void take(f.name, async () => readProject(new Uint8Array(await f.arrayBuffer()), f.name));
 }
 </script>
@@ -49,38 +49,25 @@ function takeFile(files: FileList | null): void {
   <section aria-label="From">
     <h3>From</h3>
     <div class="sources">
-      <button
+      <action-button
         v-for="r in ready"
         :key="r.name"
-        type="button"
-        class="btn"
-        :class="{ on: chosen === r.name }"
+        :on="chosen === r.name"
         :disabled="busy"
         @click="take(r.name, async () => readProject(await readyRigFile(r)))"
       >
         {{ r.name }}
-      </button>
-      <button
+      </action-button>
+      <action-button
         v-for="s in shelf"
         :key="s.id"
-        type="button"
-        class="btn"
-        :class="{ on: chosen === s.name }"
+        :on="chosen === s.name"
         :disabled="busy"
         @click="take(s.name, () => readFromShelf(s.id))"
       >
         {{ s.name }}
-      </button>
-      <button type="button" class="btn" :disabled="busy" @click="picker?.click()">A file…</button>
-      <input
-        ref="picker"
-        class="visually-hidden"
-        type="file"
-        accept=".sphal"
-        aria-label="Project file to take from"
-        tabindex="-1"
-        @change="takeFile(($event.target as HTMLInputElement).files)"
-      />
+      </action-button>
+      <file-button accept=".sphal" :disabled="busy" @files="takeFile">A file…</file-button>
     </div>
     <p v-if="chosen === ''" class="quiet">
       {{ busy ? 'Reading…' : 'Choose a ready rig, a project of the shelf, or a project file.' }}

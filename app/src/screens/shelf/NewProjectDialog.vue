@@ -1,14 +1,19 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
-import { IconX } from '@tabler/icons-vue';
 import { type Kind, KINDS } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
-import { ElDialog } from 'element-plus';
-import { onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { type ReadyRig, listReadyRigs, removeReadyRig } from '../../storage/ready-rigs';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
+import CardChoice from '../../components/CardChoice.vue';
+import FormRow from '../../components/FormRow.vue';
+import TextField from '../../components/TextField.vue';
+import DialogBox from '../../components/DialogBox.vue';
 
 const emit = defineEmits<{ close: []; create: [project: NewProject] }>();
 const open = ref(true);
@@ -27,14 +32,25 @@ const load = (): Promise<void> =>
     .then((list) => void (rigs.value = list))
     .catch(notices.fail);
 onMounted(load);
-function begin(with_: ReadyRig | null): void {
+const beginnings = computed(() => [
+  { value: '', text: 'An empty volume' },
+  ...rigs.value.map((r) => ({ value: r.name, text: r.name })),
+]);
+const about = (name: string): string => {
+  const r = rigs.value.find((o) => o.name === name);
+  return r ? facts(r) : 'cubes first, bones later';
+};
+const palettes = choices(READY_PALETTES.map((p) => p.name));
+const paletteOf = (name: string) => READY_PALETTES.find((p) => p.name === name);
+function begin(name_: string): void {
+  const with_ = rigs.value.find((r) => r.name === name_) ?? null;
   rig.value = with_;
   if (with_) kind.value = with_.kind as Kind;
   if (with_ && /^Untitled|^New /.test(name.value)) name.value = `New ${with_.name.toLowerCase()}`;
 }
 async function forget(own: string): Promise<void> {
   await removeReadyRig(own);
-  begin(null);
+  begin('');
   await load();
 }
 const facts = (r: ReadyRig): string =>
@@ -52,37 +68,30 @@ const create = (): void =>
 </script>
 
 <template>
-  <el-dialog v-model="open" title="New project" width="480px" align-center @closed="$emit('close')">
+  <dialog-box v-model="open" title="New project" width="480px" @closed="$emit('close')">
     <form class="new" @submit.prevent="create">
-      <label>Name<input v-model="name" class="text" maxlength="120" autofocus /></label>
+      <form-row label="Name" stacked><text-field v-model="name" label="Name" eager /></form-row>
       <fieldset>
         <legend>Kind</legend>
-        <div class="segments">
-          <button v-for="k in kinds" :key="k" type="button" :aria-pressed="kind === k" @click="kind = k">
-            {{ k }}
-          </button>
-        </div>
+        <choice-field label="Kind" v-model="kind" :choices="choices(kinds)" />
       </fieldset>
       <fieldset>
         <legend>Begin with</legend>
-        <div class="rigs" role="radiogroup" aria-label="Begin with">
-          <button type="button" role="radio" :aria-checked="rig === null" @click="begin(null)">
-            <b>An empty volume</b><small>cubes first, bones later</small>
-          </button>
-          <span v-for="r in rigs" :key="r.name" class="rig"
-            ><button type="button" role="radio" :aria-checked="rig === r" :aria-label="r.name" @click="begin(r)">
-              <b>{{ r.name }}</b><small>{{ facts(r) }}</small></button
-            ><button
-              v-if="'own' in r.from"
-              type="button"
-              class="bare forget"
-              :aria-label="`Forget the ready rig ${r.name}`"
-              title="Forget this ready rig"
-              @click="forget(r.from.own)"
-            >
-              <IconX aria-hidden="true" /></button
-          ></span>
-        </div>
+        <card-choice
+          class="rigs"
+          label="Begin with"
+          :model-value="rig?.name ?? ''"
+          :choices="beginnings"
+          @change="begin"
+        >
+          <template #default="{ choice }"
+            ><b>{{ choice.text }}</b
+            ><small>{{ about(choice.value) }}</small></template
+          >
+        </card-choice>
+        <action-button v-if="rig && 'own' in rig.from" look="link" @click="forget(rig.from.own)"
+          >Forget the ready rig {{ rig.name }}</action-button
+        >
       </fieldset>
       <fieldset v-if="!rig">
         <legend>First volume, in cubes (up to {{ MAX_EDGE }} along each axis; it can grow later)</legend>
@@ -102,28 +111,21 @@ const create = (): void =>
       </fieldset>
       <fieldset v-if="!rig">
         <legend>Palette</legend>
-        <div class="palettes" role="radiogroup" aria-label="Palette">
-          <button
-            v-for="r in READY_PALETTES"
-            :key="r.name"
-            type="button"
-            role="radio"
-            :aria-checked="palette === r.name"
-            :aria-label="r.name"
-            @click="palette = r.name"
-          >
-            <span class="name"
-              ><b>{{ r.name }}</b
-              ><small>{{ r.mood }}</small></span
+        <card-choice v-model="palette" class="palettes" label="Palette" :choices="palettes">
+          <template #default="{ choice }"
+            ><b>{{ choice.text }}</b
+            ><small>{{ paletteOf(choice.value)?.mood }}</small
             ><span class="strip" aria-hidden="true"
-              ><i v-for="s in r.swatches" :key="s.byte" :style="{ background: s.colour }"
-            /></span>
-          </button>
-        </div>
+              ><i
+                v-for="s in paletteOf(choice.value)?.swatches"
+                :key="s.byte"
+                :style="{ background: s.colour }" /></span
+          ></template>
+        </card-choice>
       </fieldset>
-      <button type="submit" class="btn primary">Put it on the bench</button>
+      <action-button look="primary" submit>Put it on the bench</action-button>
     </form>
-  </el-dialog>
+  </dialog-box>
 </template>
 
 <style scoped>
@@ -131,93 +133,29 @@ const create = (): void =>
   display: grid;
   gap: 14px;
 }
-.new > label {
-  display: grid;
-  gap: 4px;
-}
-.text {
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-.rigs {
-  display: grid;
+.rigs.card-choice,
+.palettes.card-choice {
   grid-template-columns: 1fr 1fr;
   gap: 8px;
-  max-height: 200px;
+  max-height: 214px;
   overflow-y: auto;
 }
-.rig {
-  position: relative;
+.rigs :deep(.el-radio-button__inner),
+.palettes :deep(.el-radio-button__inner) {
   display: grid;
-}
-.rigs button[role='radio'] {
-  display: grid;
-  gap: 1px;
   align-content: start;
+  gap: 1px;
   padding: 7px 9px 8px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
   text-align: left;
 }
-.rigs button[role='radio']:hover {
-  border-color: var(--line-strong);
-}
-.rigs button[aria-checked='true'] {
-  border-color: var(--honey);
-  background: var(--honey-soft);
-}
-.rigs b {
+b {
   font-weight: 600;
 }
-.rigs small {
-  color: var(--quiet);
-}
-.forget {
-  position: absolute;
-  right: 4px;
-  top: 4px;
-  width: 20px;
-  height: 20px;
-}
-.forget svg {
-  width: 14px;
-  height: 14px;
-}
-.palettes {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
-.palettes button {
-  display: grid;
-  gap: 5px;
-  padding: 7px 9px 8px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  text-align: left;
-}
-.palettes button:hover {
-  border-color: var(--line-strong);
-}
-.palettes button[aria-checked='true'] {
-  border-color: var(--honey);
-  background: var(--honey-soft);
-}
-.palettes .name {
-  display: grid;
-}
-.palettes b {
-  font-weight: 600;
-}
-.palettes small {
+small {
   color: var(--quiet);
 }
 .strip {
+  margin-top: 4px;
   display: flex;
   height: 14px;
   border-radius: 3px;

@@ -12,7 +12,7 @@ import {
 } from '@tabler/icons-vue';
 import { type Project, makeProject } from '@sphalerite/core/model';
 import { READY_PALETTES } from '@sphalerite/core/palette';
-import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { readProject, saveProjectFile } from '../../shell/files/project-files';
 import {
@@ -29,6 +29,11 @@ import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
 import { seedDemo } from './seed-demo';
+import ActionButton from '../../components/ActionButton.vue';
+import IconButton from '../../components/IconButton.vue';
+import FileButton from '../../components/FileButton.vue';
+import TextField from '../../components/TextField.vue';
+import { firstPictureStands } from '../../components/later';
 
 const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
@@ -40,8 +45,6 @@ const showBin = ref(false);
 const busy = ref('');
 const creating = ref(false);
 const renaming = ref<string | null>(null);
-const newName = ref('');
-const picker = ref<HTMLInputElement>();
 
 const shown = computed(() => rows.value.filter((r) => (r.binned !== null) === showBin.value));
 const binned = computed(() => rows.value.filter((r) => r.binned !== null).length);
@@ -71,6 +74,7 @@ onMounted(async () => {
     const seeded = await seedDemo();
     // The very first visit begins at the bench, not at a list.
     if (seeded) await router.replace({ name: 'bench', params: { id: seeded, step: 'build' } });
+    else firstPictureStands();
   });
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
@@ -101,17 +105,10 @@ const duplicate = (r: ShelfRow): Promise<void> =>
     const p = await readFromShelf(r.id);
     await putOnShelf({ ...p, id: freshId(), name: `${p.name} copy` });
   });
-const rename = (r: ShelfRow): Promise<void> =>
+const rename = (r: ShelfRow, name: string): Promise<void> =>
   work('Renaming', async () => {
-    renaming.value = null;
-    if (newName.value.trim() && newName.value.trim() !== r.name) await renameOnShelf(r.id, newName.value.trim());
+    if (name.trim()) await renameOnShelf(r.id, name.trim());
   });
-async function beginRename(r: ShelfRow): Promise<void> {
-  renaming.value = r.id;
-  newName.value = r.name;
-  await nextTick();
-  document.querySelector<HTMLInputElement>('.rename')?.select();
-}
 const toBin = (r: ShelfRow): Promise<void> =>
   work('To the bin', async () => {
     await setBinned(r.id, Date.now());
@@ -123,10 +120,6 @@ const save = (r: ShelfRow): Promise<void> => work('Saving', async () => saveProj
 const importFiles = (files: Iterable<File>): Promise<void> =>
   work('Reading the file', async () => (await import('../../shell/files/dispatcher')).takeFiles(files));
 watch(() => arrivals.shelved, refresh);
-function picked(e: Event): void {
-  const input = e.target as HTMLInputElement;
-  void importFiles([...(input.files ?? [])]).then(() => (input.value = ''));
-}
 const when = (t: number): string =>
   new Date(t).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 </script>
@@ -146,31 +139,21 @@ const when = (t: number): string =>
         </p>
       </div>
       <span class="gap" />
-      <button type="button" class="btn" :class="{ on: showBin }" @click="showBin = !showBin">
+      <action-button :on="showBin" @click="showBin = !showBin">
         <IconTrash aria-hidden="true" />Bin<span class="figures">{{ binned }}</span>
-      </button>
-      <button type="button" class="btn" @click="picker?.click()">
-        <IconFileImport aria-hidden="true" />Open a file…
-      </button>
-      <input
-        ref="picker"
-        class="visually-hidden"
-        type="file"
-        accept=".sphal"
-        multiple
-        aria-label="Project files"
-        tabindex="-1"
-        @change="picked"
-      />
-      <button type="button" class="btn primary" @click="creating = true">
+      </action-button>
+      <file-button accept=".sphal" multiple @files="importFiles"
+        ><IconFileImport aria-hidden="true" />Open a file…</file-button
+      >
+      <action-button look="primary" @click="creating = true">
         <IconPlus aria-hidden="true" />New project
-      </button>
+      </action-button>
     </header>
     <p v-if="busy" class="quiet" role="status">{{ busy }}…</p>
     <ul v-if="shown.length > 0" class="cards">
       <li v-for="r in shown" :key="r.id" class="card" :data-project="r.name">
-        <button
-          type="button"
+        <action-button
+          look="bare"
           class="picture"
           :aria-label="showBin ? `Restore ${r.name}` : `Open ${r.name}`"
           @click="showBin ? restore(r) : open(r.id)"
@@ -179,60 +162,35 @@ const when = (t: number): string =>
             v-else
             aria-hidden="true"
           />
-        </button>
+        </action-button>
         <div class="about">
-          <input
+          <text-field
             v-if="renaming === r.id"
-            v-model="newName"
-            class="rename"
-            aria-label="Name"
-            maxlength="120"
-            @keydown.enter="rename(r)"
-            @keydown.esc="renaming = null"
-            @blur="renaming = null"
+            :model-value="r.name"
+            label="Name"
+            eager
+            @change="(name) => rename(r, name)"
+            @leave="renaming = null"
           />
           <b v-else>{{ r.name }}</b>
           <small class="quiet">{{ r.kind }} · {{ r.cubes.toLocaleString('en') }} cubes · {{ when(r.modified) }}</small>
         </div>
         <div class="acts">
           <template v-if="!showBin">
-            <button type="button" class="bare" :aria-label="`Open ${r.name}`" title="Open" @click="open(r.id)">
-              <IconFolderOpen aria-hidden="true" />
-            </button>
-            <button type="button" class="bare" :aria-label="`Rename ${r.name}`" title="Rename" @click="beginRename(r)">
-              <IconPencil aria-hidden="true" />
-            </button>
-            <button
-              type="button"
-              class="bare"
-              :aria-label="`Duplicate ${r.name}`"
-              title="Duplicate"
-              @click="duplicate(r)"
-            >
-              <IconCopy aria-hidden="true" />
-            </button>
-            <button
-              type="button"
-              class="bare"
-              :aria-label="`Save ${r.name} as a file`"
-              title="Save a project file"
+            <icon-button :icon="IconFolderOpen" :label="`Open ${r.name}`" tip="Open" @click="open(r.id)" />
+            <icon-button :icon="IconPencil" :label="`Rename ${r.name}`" tip="Rename" @click="renaming = r.id" />
+            <icon-button :icon="IconCopy" :label="`Duplicate ${r.name}`" tip="Duplicate" @click="duplicate(r)" />
+            <icon-button
+              :icon="IconDownload"
+              :label="`Save ${r.name} as a file`"
+              tip="Save a project file"
               @click="save(r)"
-            >
-              <IconDownload aria-hidden="true" />
-            </button>
-            <button
-              type="button"
-              class="bare"
-              :aria-label="`Move ${r.name} to the bin`"
-              title="To the bin"
-              @click="toBin(r)"
-            >
-              <IconTrash aria-hidden="true" />
-            </button>
+            />
+            <icon-button :icon="IconTrash" :label="`Move ${r.name} to the bin`" tip="To the bin" @click="toBin(r)" />
           </template>
           <template v-else>
-            <button type="button" class="btn" @click="restore(r)"><IconArrowBackUp aria-hidden="true" />Restore</button>
-            <button type="button" class="btn" @click="erase(r)">Delete for good</button>
+            <action-button @click="restore(r)"><IconArrowBackUp aria-hidden="true" />Restore</action-button>
+            <action-button @click="erase(r)">Delete for good</action-button>
           </template>
         </div>
       </li>
@@ -288,10 +246,11 @@ h1 {
 .card:hover {
   border-color: var(--honey);
 }
-.picture {
+.picture.el-button {
   display: grid;
   place-items: center;
   height: 190px;
+  border-radius: 0;
   background: linear-gradient(var(--view-top), var(--view-bottom));
 }
 .picture img {
@@ -299,7 +258,7 @@ h1 {
   height: 170px;
   object-fit: contain;
 }
-.picture > svg {
+.picture.el-button :deep(svg) {
   width: 60px;
   height: 60px;
   color: var(--quiet);
@@ -318,13 +277,6 @@ h1 {
   display: flex;
   gap: 2px;
   padding: 4px 8px 8px;
-}
-.rename {
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  background: var(--raised);
 }
 .empty {
   display: grid;

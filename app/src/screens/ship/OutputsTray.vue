@@ -3,6 +3,7 @@ import { IconFile3d, IconFileZip, IconPalette } from '@tabler/icons-vue';
 import type { Takes } from '@sphalerite/core/files';
 import type { Component } from 'vue';
 import { OUTPUTS, useShip } from './ship-state';
+import ListRow from '../../components/ListRow.vue';
 
 const ship = useShip();
 const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: IconFileZip, palette: IconPalette };
@@ -11,16 +12,9 @@ const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: I
 <template>
   <div>
     <div class="panel-head tray-head"><h2>Outputs</h2></div>
-    <button
-      v-for="e in OUTPUTS"
-      :key="e.id"
-      type="button"
-      class="list-row"
-      :class="{ on: e.id === ship.chosen }"
-      :aria-pressed="e.id === ship.chosen"
-      @click="ship.chosen = e.id"
-    >
-      <component :is="ICONS[e.takes]" aria-hidden="true" /><span class="text"
+    <list-row v-for="e in OUTPUTS" :key="e.id" :on="e.id === ship.chosen" @click="ship.chosen = e.id">
+      <template #picture><component :is="ICONS[e.takes]" aria-hidden="true" /></template>
+      <span class="text"
         ><b>{{ e.name }}</b
         ><small class="quiet"
           >{{ e.about
@@ -29,16 +23,12 @@ const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: I
           ></small
         ></span
       >
-    </button>
+    </list-row>
   </div>
 </template>
 
 <style scoped>
-.list-row {
-  min-height: 50px;
-}
-.list-row svg {
-  flex: none;
+.list-item :deep(.list-row svg) {
   width: 24px;
   height: 24px;
   stroke-width: 1.4;
@@ -50,5 +40,8 @@ const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: I
 }
 .text b {
   font-weight: 600;
+}
+.text small {
+  white-space: normal;
 }
 </style>

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../../stores/session';
 import { useShip } from './ship-state';
+import ActionButton from '../../components/ActionButton.vue';
 
 const session = useSession();
 const ship = useShip();
@@ -43,7 +44,7 @@ function go(f: (typeof findings.value)[number]): void {
         </li>
         <li v-for="f in findings" :key="f.text" class="warn">
           <IconAlertTriangle aria-hidden="true" /><span>{{ f.text }}</span
-          ><button type="button" class="go" @click="go(f)">{{ VERBS[f.step] }}</button>
+          ><action-button look="link" @click="go(f)">{{ VERBS[f.step] }}</action-button>
         </li>
         <li v-for="n in notes" :key="n">
           <IconInfoCircle aria-hidden="true" /><span>{{ n }}</span>
@@ -99,10 +100,6 @@ li svg {
 }
 .warn svg {
   color: var(--resin);
-}
-.go {
-  color: var(--resin);
-  text-decoration: underline;
 }
 .big {
   font-size: 18px;

@@ -1,19 +1,14 @@
 <script setup lang="ts">
 import { sideSuffix } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
-import { ElOption, ElOptionGroup, ElSelect } from 'element-plus';
-import 'element-plus/theme-chalk/el-select.css';
-import 'element-plus/theme-chalk/el-option.css';
-import 'element-plus/theme-chalk/el-option-group.css';
-import 'element-plus/theme-chalk/el-scrollbar.css';
-import 'element-plus/theme-chalk/el-tag.css';
-import 'element-plus/theme-chalk/el-input.css';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NumberField from '../../components/NumberField.vue';
 import { useSession } from '../../stores/session';
 import OptionsForm from './OptionsForm.vue';
 import { useShip } from './ship-state';
+import SelectField from '../../components/SelectField.vue';
+import { group } from '../../components/choices';
 
 const session = useSession();
 const ship = useShip();
@@ -33,6 +28,17 @@ const only = computed({
     ship.only = v === WHOLE ? null : { of: of as 'part' | 'scene', id: id! };
   },
 });
+const subjects = computed(() => [
+  { value: WHOLE, text: 'everything on the rig' },
+  ...group(
+    'a scene',
+    (session.project?.scenes ?? []).map((s) => ({ value: `scene ${s.id}`, text: s.name })),
+  ),
+  ...group(
+    'one part',
+    (session.project?.parts ?? []).map((p) => ({ value: `part ${p.id}`, text: p.name + sideSuffix(p.side) })),
+  ),
+]);
 </script>
 
 <template>
@@ -41,22 +47,9 @@ const only = computed({
       <h2>{{ ship.exporter.name }}</h2>
       <span class="quiet">{{ ship.exporter.extensions[0] }}</span>
     </div>
-    <CommandButton id="ship.save" label class="lead" />
+    <CommandButton id="ship.save" label look="primary" />
     <p v-if="ship.working" class="quiet" role="status">Making the file…</p>
-    <el-select v-if="ship.exporter.takes === 'model'" v-model="only" aria-label="What is shipped" size="small">
-      <el-option :value="WHOLE" label="everything on the rig" />
-      <el-option-group v-if="session.project?.scenes.length" label="a scene">
-        <el-option v-for="s in session.project.scenes" :key="s.id" :value="`scene ${s.id}`" :label="s.name" />
-      </el-option-group>
-      <el-option-group label="one part">
-        <el-option
-          v-for="p in session.project?.parts ?? []"
-          :key="p.id"
-          :value="`part ${p.id}`"
-          :label="p.name + sideSuffix(p.side)"
-        />
-      </el-option-group>
-    </el-select>
+    <select-field v-if="ship.exporter.takes === 'model'" v-model="only" label="What is shipped" :choices="subjects" />
     <options-form
       :fields="ship.fields"
       :values="ship.options[ship.chosen]!"
@@ -88,11 +81,6 @@ const only = computed({
 </template>
 
 <style scoped>
-.lead {
-  background: var(--resin);
-  color: var(--resin-ink);
-  border-color: var(--resin);
-}
 dl {
   display: grid;
   grid-template-columns: 1fr auto;

@@ -6,6 +6,7 @@ import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { useShip } from './ship-state';
+import { needsProject } from '../../stores/needs';
 
 export function shipControl(): ScreenControl {
   const session = useSession();
@@ -50,7 +51,7 @@ export function shipControl(): ScreenControl {
         group: 'Ship',
         keys: ['E'],
         icon: IconDownload,
-        enabled: () => session.project !== null,
+        enabled: needsProject,
         run: () => ship.save(),
       },
     ],

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { IconFileImport } from '@tabler/icons-vue';
+import { useFileDialog } from '@vueuse/core';
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { addCommands } from '../../stores/commands';
@@ -14,7 +15,8 @@ const arrivals = useArrivals();
 const notices = useNotices();
 const router = useRouter();
 arrivals.open = (id) => void router.push({ name: 'bench', params: { id, step: screens()[0]!.id } });
-const picker = ref<HTMLInputElement>();
+const { open: ask, onChange } = useFileDialog({ reset: true });
+onChange((list) => void take([...(list ?? [])]));
 const over = ref(false);
 /** Fetched when the first file comes. */
 const take = async (files: readonly File[]): Promise<void> => {
@@ -42,11 +44,6 @@ function onPaste(e: ClipboardEvent): void {
   e.preventDefault();
   void take(files);
 }
-async function picked(): Promise<void> {
-  const files = [...(picker.value?.files ?? [])];
-  picker.value!.value = '';
-  await take(files);
-}
 const off = addCommands([
   {
     id: 'project.bringIn',
@@ -54,7 +51,7 @@ const off = addCommands([
     group: 'Project',
     keys: ['Ctrl+O'],
     icon: IconFileImport,
-    run: () => picker.value?.click(),
+    run: () => ask({ accept: '*', multiple: true }),
   },
 ]);
 onMounted(() => {
@@ -73,15 +70,6 @@ onUnmounted(() => {
 </script>
 
 <template>
-  <input
-    ref="picker"
-    class="visually-hidden"
-    type="file"
-    multiple
-    aria-label="Files to bring in"
-    tabindex="-1"
-    @change="picked"
-  />
   <div v-if="over" class="over" aria-hidden="true"><p>Let go to bring it in</p></div>
   <file-question v-if="arrivals.question" />
 </template>

@@ -11,6 +11,10 @@ import { useApart } from './apart-state';
 import PartsToLookAt from './PartsToLookAt.vue';
 import RegionList from './RegionList.vue';
 import TwinsList from './TwinsList.vue';
+import ActionButton from '../../../components/ActionButton.vue';
+import CheckField from '../../../components/CheckField.vue';
+import SelectField from '../../../components/SelectField.vue';
+import { records } from '../../../components/choices';
 
 const apart = useApart();
 const session = useSession();
@@ -49,17 +53,15 @@ function setBack(): void {
   <div>
     <section v-if="apart.whole" class="panel-section" aria-label="The whole">
       <p class="quiet">Taken from “{{ apart.whole.name }}”, which is kept aside.</p>
-      <button type="button" class="btn" @click="apart.workOnWhole()">Work on the whole</button>
-      <button
-        type="button"
-        class="btn"
-        title="The parts get its cubes of today; names, pivots and bones stay"
+      <action-button @click="apart.workOnWhole()">Work on the whole</action-button>
+      <action-button
+        tip="The parts get its cubes of today; names, pivots and bones stay"
         @click="apart.take(apart.whole)"
       >
         Take apart again
-      </button>
-      <label class="check" title="So that a cut fits whatever is changed about it"
-        ><input v-model="apart.giving" type="checkbox" />Erase gives cubes to the part beside</label
+      </action-button>
+      <check-field tip="So that a cut fits whatever is changed about it" v-model="apart.giving"
+        >Erase gives cubes to the part beside</check-field
       >
     </section>
     <section class="panel-section" aria-label="Take apart">
@@ -71,30 +73,29 @@ function setBack(): void {
         Say what becomes a part of its own. What is left stays together.
       </p>
       <div class="row">
-        <button
-          type="button"
-          class="btn grow"
-          :class="{ on: selection.selected !== null }"
-          title="What is selected becomes a piece · Alt+J"
+        <action-button
+          class="grow"
+          :on="selection.selected !== null"
+          tip="What is selected becomes a piece"
+          keys="Alt+J"
           @click="apart.bySelection()"
         >
           From selection
-        </button>
-        <button
-          type="button"
-          class="btn grow"
-          :class="{ on: apart.painting && apart.hand === null }"
-          :aria-pressed="apart.painting && apart.hand === null"
-          title="The next stroke begins a piece · Alt+K"
+        </action-button>
+        <action-button
+          class="grow"
+          :on="apart.painting && apart.hand === null"
+          tip="The next stroke begins a piece"
+          keys="Alt+K"
           @click="apart.paint(null)"
         >
           <IconBrush aria-hidden="true" />Paint one
-        </button>
+        </action-button>
       </div>
       <div class="ways">
-        <button v-for="[name, tip, go] in WAYS" :key="name" type="button" class="btn" :title="tip" @click="go()">
+        <action-button v-for="[name, tip, go] in WAYS" :key="name" :tip="tip" @click="go()">
           {{ name }}
-        </button>
+        </action-button>
       </div>
       <div v-if="build.guide" class="row">
         <NumberField
@@ -137,36 +138,32 @@ function setBack(): void {
             : `“${worstName}” gapes most: ${percent(apart.worst.share)} of its cut.`
         }}
       </p>
-      <label class="check"><input v-model="apart.socket" type="checkbox" />hollow a socket for each plug</label>
-      <label v-if="!again" class="check"
-        ><input v-model="apart.bones" type="checkbox" />each on a new bone in its cut</label
-      >
-      <label v-if="!again" class="check"
-        ><input v-model="apart.keepWhole" type="checkbox" />keep the whole aside, hidden</label
-      >
-      <button type="button" class="btn primary" @click="apart.take()">
+      <check-field v-model="apart.socket">hollow a socket for each plug</check-field>
+      <check-field v-if="!again" v-model="apart.bones">each on a new bone in its cut</check-field>
+      <check-field v-if="!again" v-model="apart.keepWhole">keep the whole aside, hidden</check-field>
+      <action-button look="primary" @click="apart.take()">
         {{
           again ? 'Take apart again' : `Take apart into ${apart.regions.length + (apart.free.count > 0 ? 1 : 0)} parts`
         }}
-      </button>
+      </action-button>
     </section>
     <TwinsList />
     <section v-if="mates.length > 0" class="panel-section" aria-label="Join">
       <div class="panel-head"><h2>With another part</h2></div>
-      <select v-model="other" class="pick" aria-label="Join with">
-        <option value="" disabled>choose…</option>
-        <option v-for="p in mates" :key="p.id" :value="p.id">{{ nameOf(p) }}</option>
-      </select>
+      <select-field
+        v-model="other"
+        label="Join with"
+        placeholder="choose…"
+        :choices="records(mates, (p) => nameOf(p))"
+      />
       <div class="row">
-        <button type="button" class="btn" :disabled="!other" @click="join">Join</button
-        ><button
-          type="button"
-          class="btn"
+        <action-button :disabled="!other" @click="join">Join</action-button
+        ><action-button
           :disabled="!other"
-          title="Takes away the cubes of this part that stand in the other, or nearer than so many cubes"
+          tip="Takes away the cubes of this part that stand in the other, or nearer than so many cubes"
           @click="setBack"
         >
-          Set back</button
+          Set back</action-button
         ><NumberField
           label="by"
           name="Set back by cubes"
@@ -188,15 +185,15 @@ function setBack(): void {
   grid-template-columns: repeat(6, 1fr);
   gap: 6px;
 }
-.ways .btn {
+.ways .el-button {
   grid-column: span 2;
   padding: 0 4px;
   font-size: 12px;
 }
-.ways .btn:nth-child(n + 4) {
+.ways .el-button:nth-child(n + 4) {
   grid-column: span 3;
 }
-.grow {
+.grow.el-button {
   flex: 1;
   padding: 0 6px;
 }
@@ -213,28 +210,7 @@ function setBack(): void {
   font-size: 11.5px;
   line-height: 1.3;
 }
-.row :deep(.number) {
+.row .number-field {
   flex: 0 0 84px;
-}
-.pick {
-  width: 100%;
-  height: 28px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
 }
 </style>

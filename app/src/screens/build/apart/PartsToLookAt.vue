@@ -4,6 +4,7 @@ import { deletePartEdit } from '@sphalerite/core/project';
 import { formOf } from '@sphalerite/core/sculpt';
 import { computed } from 'vue';
 import { useSession } from '../../../stores/session';
+import ActionButton from '../../../components/ActionButton.vue';
 
 /** Parts that were perhaps forgotten: on no bone, empty, or equal to others. */
 const session = useSession();
@@ -34,22 +35,21 @@ const show = (p: Part): void => session.choose({ part: p.id, layer: null });
     <div class="panel-head"><h2>To look at</h2></div>
     <template v-if="loose.length > 0"
       ><p class="quiet">On no bone:</p>
-      <button v-for="p in loose.slice(0, 8)" :key="p.id" type="button" class="link" @click="show(p)">
+      <action-button v-for="p in loose.slice(0, 8)" :key="p.id" look="link" @click="show(p)">
         {{ nameOf(p) }}
-      </button></template
+      </action-button></template
     >
     <template v-if="empty.length > 0"
       ><p class="quiet">Empty:</p>
       <span v-for="p in empty.slice(0, 8)" :key="p.id" class="row"
-        ><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button
-        ><button
-          type="button"
-          class="link"
+        ><action-button look="link" @click="show(p)">{{ nameOf(p) }}</action-button
+        ><action-button
+          look="link"
           :aria-label="`Delete empty ${nameOf(p)}`"
           @click="session.apply(deletePartEdit, { part: p.id })"
         >
           to the bin
-        </button></span
+        </action-button></span
       ></template
     >
     <template v-if="equal.length > 0"
@@ -57,18 +57,9 @@ const show = (p: Part): void => session.choose({ part: p.id, layer: null });
       <p v-for="g in equal.slice(0, 6)" :key="g[0]!.id">
         <template v-for="(p, i) in g.slice(0, 4)" :key="p.id"
           ><span v-if="i > 0">, </span
-          ><button type="button" class="link" @click="show(p)">{{ nameOf(p) }}</button></template
+          ><action-button look="link" @click="show(p)">{{ nameOf(p) }}</action-button></template
         >
       </p></template
     >
   </section>
 </template>
-
-<style scoped>
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-  font-size: 12px;
-  text-align: left;
-}
-</style>

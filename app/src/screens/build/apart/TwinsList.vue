@@ -4,6 +4,7 @@ import { makeIndependentEdit, type TwinPair } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useApart } from './apart-state';
+import ActionButton from '../../../components/ActionButton.vue';
 
 /** Left and right parts that are alike, kept alike as mirrored twins, or let go. */
 const apart = useApart();
@@ -32,37 +33,30 @@ const show = (p: TwinPair): void => session.choose({ part: p.other.id, layer: nu
     <p v-if="follows" class="quiet">
       “{{ nameOf(session.part!) }}” follows “{{ nameOf(follows) }}”: cubes, pivot and place, both ways.
     </p>
-    <button
-      v-if="follows"
-      type="button"
-      class="btn"
-      @click="session.apply(makeIndependentEdit, { part: session.part!.id })"
-    >
+    <action-button v-if="follows" @click="session.apply(makeIndependentEdit, { part: session.part!.id })">
       Make independent
-    </button>
+    </action-button>
     <p v-for="f in followers" :key="f.id" class="quiet">“{{ nameOf(f) }}” follows this part.</p>
     <ul v-if="apart.pairs.length > 0" class="pairs">
       <li v-for="p in apart.pairs" :key="p.other.id">
-        <button type="button" class="name" :title="`Show ${nameOf(p.other)} and where it differs`" @click="show(p)">
+        <action-button look="row" class="name" :tip="`Show ${nameOf(p.other)} and where it differs`" @click="show(p)">
           {{ p.source.name }}<template v-if="p.other.name !== p.source.name"> · {{ p.other.name }}</template>
-        </button>
-        <button type="button" class="figures quiet" :class="{ odd: !p.differ.isEmpty }" @click="show(p)">
-          {{ differs(p) }}
-        </button>
-        <button
-          type="button"
-          class="btn"
+        </action-button>
+        <action-button look="link" class="figures" :class="{ odd: !p.differ.isEmpty }" @click="show(p)">{{
+          differs(p)
+        }}</action-button>
+        <action-button
           :aria-label="`Keep ${p.source.name} alike`"
-          title="The right one becomes the mirror image of the left, from now on"
+          tip="The right one becomes the mirror image of the left, from now on"
           @click="apart.twin([p])"
         >
           Keep alike
-        </button>
+        </action-button>
       </li>
     </ul>
-    <button v-if="apart.pairs.length > 1" type="button" class="btn" @click="apart.twin(apart.pairs)">
+    <action-button v-if="apart.pairs.length > 1" @click="apart.twin(apart.pairs)">
       Keep all {{ apart.pairs.length }} pairs alike
-    </button>
+    </action-button>
   </section>
 </template>
 
@@ -81,21 +75,18 @@ const show = (p: TwinPair): void => session.choose({ part: p.other.id, layer: nu
   align-items: center;
   font-size: 12px;
 }
-.pairs .btn {
+.pairs .el-button {
   height: 24px;
   padding: 0 7px;
   font-size: 11.5px;
 }
-.name {
-  text-align: left;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+.name.el-button {
+  padding: 0;
   font-weight: 500;
+  overflow: hidden;
 }
-.odd {
-  color: var(--danger);
-  text-decoration: underline;
+.odd.el-button {
+  --el-button-text-color: var(--danger);
 }
 .figures {
   font-size: 11px;

@@ -2,6 +2,10 @@
 import { bytesHex, fromHsv, fromOklch, hexBytes, readHex, toHsv, toOklch } from '@sphalerite/core/palette';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useNotices } from '../../../stores/notices';
+import SliderField from '../../../components/SliderField.vue';
+import TextField from '../../../components/TextField.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
+import { choices } from '../../../components/choices';
 
 /** A colour by a wheel, by sliders in three ways of counting, or typed. `try` shows while dragging, `change` is meant. */
 const props = defineProps<{ modelValue: string }>();
@@ -10,7 +14,6 @@ const notices = useNotices();
 const WAYS = ['OKLCH', 'HSV', 'RGB'] as const;
 const way = ref<(typeof WAYS)[number]>('OKLCH');
 const now = ref(props.modelValue);
-const typed = ref(props.modelValue);
 /** Numbers as they were set: going through bytes would move them under the hand. */
 const numbers = ref<number[]>([]);
 const MOST_CHROMA = 0.34;
@@ -58,7 +61,7 @@ const rows = computed(() =>
 );
 
 function take(hex: string, done: boolean): void {
-  now.value = typed.value = hex;
+  now.value = hex;
   if (done) emit('change', hex);
   else emit('try', hex);
 }
@@ -66,11 +69,10 @@ function slide(i: number, v: number, done: boolean): void {
   numbers.value = numbers.value.map((o, k) => (k === i ? v : o));
   take(write(numbers.value), done);
 }
-function type(): void {
-  const hex = readHex(typed.value);
+function type(text: string): void {
+  const hex = readHex(text);
   if (!hex) {
-    notices.say(`“${typed.value}” is not a colour. Write it as #rrggbb, or by a name such as teal.`, { kind: 'error' });
-    typed.value = now.value;
+    notices.say(`“${text}” is not a colour. Write it as #rrggbb, or by a name such as teal.`, { kind: 'error' });
     return;
   }
   numbers.value = read(hex);
@@ -79,7 +81,6 @@ function type(): void {
 watch(
   () => props.modelValue,
   (hex) => {
-    typed.value = hex;
     if (hex === now.value && numbers.value.length > 0) return;
     now.value = hex;
     numbers.value = read(hex);
@@ -172,37 +173,25 @@ function wheelKey(e: KeyboardEvent): void {
         <canvas ref="wheel" :width="SIZE * 2" :height="SIZE * 2" /><i class="knob" :style="knob" />
       </div>
       <div class="side">
-        <div class="ways segments" role="group" aria-label="Colour by">
-          <button v-for="w in WAYS" :key="w" type="button" :aria-pressed="way === w" @click="way = w">{{ w }}</button>
-        </div>
+        <choice-field label="Colour by" class="ways" upright v-model="way" :choices="choices(WAYS)" />
         <span class="fill" :style="{ background: now }" aria-hidden="true" />
-        <input
-          v-model="typed"
-          class="text figures"
-          aria-label="Colour as hex"
-          maxlength="24"
-          @keydown.stop.enter="type"
-          @keydown.stop
-          @change="type"
-        />
+        <text-field :model-value="now" label="Colour as hex" class="figures" :most="24" @change="type" />
       </div>
     </div>
-    <label v-for="(r, i) in rows" :key="r.name" class="slide"
-      ><span>{{ r.name }}</span>
-      <input
-        type="range"
+    <div v-for="(r, i) in rows" :key="r.name" class="slide">
+      <span aria-hidden="true">{{ r.name }}</span>
+      <slider-field
         :min="0"
         :max="r.most"
         :step="way === 'RGB' ? 1 : 0.1"
-        :value="r.value"
-        :aria-label="r.name"
-        :style="{ '--track': r.track }"
-        @keydown.stop
-        @input="slide(i, Number(($event.target as HTMLInputElement).value), false)"
-        @change="slide(i, Number(($event.target as HTMLInputElement).value), true)"
+        :model-value="r.value"
+        :label="r.name"
+        :track="r.track"
+        @input="(v) => slide(i, v, false)"
+        @change="(v) => slide(i, v, true)"
       />
       <output class="figures">{{ Math.round(r.value) }}{{ r.unit }}</output>
-    </label>
+    </div>
   </div>
 </template>
 
@@ -247,31 +236,10 @@ function wheelKey(e: KeyboardEvent): void {
   flex: 1;
   min-width: 0;
 }
-.ways {
-  display: grid;
-}
-.ways button {
-  border-right: 0;
-  border-bottom: 1px solid var(--line);
-  min-height: 20px;
-  font-size: 11px;
-}
-.ways button:last-child {
-  border-bottom: 0;
-}
 .fill {
   border-radius: var(--radius);
   min-height: 14px;
   border: 1px solid rgb(0 0 0 / 18%);
-}
-.text {
-  height: 26px;
-  width: 100%;
-  padding: 0 4px;
-  font-size: 11px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
 }
 .slide {
   display: grid;
@@ -285,34 +253,5 @@ function wheelKey(e: KeyboardEvent): void {
   text-align: right;
   color: var(--ink);
   font-size: 11px;
-}
-input[type='range'] {
-  appearance: none;
-  width: 100%;
-  height: 12px;
-  margin: 0;
-  border-radius: 6px;
-  background: var(--track);
-  border: 1px solid rgb(0 0 0 / 18%);
-  cursor: pointer;
-}
-input[type='range']::-webkit-slider-thumb {
-  appearance: none;
-  width: 10px;
-  height: 18px;
-  border-radius: 4px;
-  border: 2px solid #ffffff;
-  background: transparent;
-  box-shadow:
-    0 0 0 1px #2a2521,
-    inset 0 0 0 1px #2a2521;
-}
-input[type='range']::-moz-range-thumb {
-  width: 8px;
-  height: 14px;
-  border-radius: 4px;
-  border: 2px solid #ffffff;
-  background: transparent;
-  box-shadow: 0 0 0 1px #2a2521;
 }
 </style>

@@ -2,16 +2,18 @@
 import { IconColumns3, IconCopy, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { inColourway } from '@sphalerite/core/model';
 import { deleteColourwayEdit, moveColourwayEdit, renameColourwayEdit } from '@sphalerite/core/project';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import BinList from '../../../components/BinList.vue';
 import NameField from '../../../components/NameField.vue';
 import { runCommand } from '../../../stores/commands';
 import { useSession } from '../../../stores/session';
 import { useColours } from './colours-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import IconButton from '../../../components/IconButton.vue';
+import { type DropTarget, vDrag, vDrop } from '../../../components/drag';
 
 const session = useSession();
 const colours = useColours();
-const dragged = ref<string | null>(null);
 const ways = computed(() => session.project!.colourways);
 const palette = computed(() => session.palette!);
 /** The looks that differ, as they are in each; with the palette itself first. */
@@ -30,10 +32,10 @@ const rows = computed(() =>
     };
   }),
 );
-function drop(index: number): void {
-  if (dragged.value) session.apply(moveColourwayEdit, { colourway: dragged.value, index });
-  dragged.value = null;
-}
+const place = (index: number): DropTarget => ({
+  accepts: (what) => what.kind === 'colourway',
+  drop: (what) => session.apply(moveColourwayEdit, { colourway: what.ids[0]!, index }),
+});
 </script>
 
 <template>
@@ -43,26 +45,19 @@ function drop(index: number): void {
         Colourways <span class="figures quiet">{{ ways.length }}</span>
       </h2>
       <span class="row"
-        ><button
-          type="button"
-          class="bare"
-          :class="{ on: colours.sideBySide }"
-          aria-label="Side by side"
-          :aria-pressed="colours.sideBySide"
-          title="Side by side in the view · Alt+D"
+        ><icon-button
+          :icon="IconColumns3"
+          label="Side by side"
+          :on="colours.sideBySide"
+          tip="Side by side in the view"
+          keys="Alt+D"
           :disabled="ways.length === 0"
-          @click="runCommand('colourway.sideBySide')"
-        >
-          <IconColumns3 aria-hidden="true" /></button
-        ><button
-          type="button"
-          class="bare"
-          aria-label="New colourway"
-          title="New colourway · Ctrl+Alt+N"
+          @click="runCommand('colourway.sideBySide')" /><icon-button
+          :icon="IconPlus"
+          label="New colourway"
+          keys="Ctrl+Alt+N"
           @click="runCommand('colourway.new')"
-        >
-          <IconPlus aria-hidden="true" /></button
-      ></span>
+      /></span>
     </div>
     <ul class="list">
       <li
@@ -70,10 +65,8 @@ function drop(index: number): void {
         :key="r.id ?? ''"
         class="way"
         :class="{ on: r.id === session.view.colourway }"
-        :draggable="r.id !== null"
-        @dragstart="dragged = r.id"
-        @dragover.prevent
-        @drop.prevent="drop(Math.max(0, i - 1))"
+        v-drag="() => (r.id ? { kind: 'colourway', ids: [r.id], label: r.name } : null)"
+        v-drop="place(Math.max(0, i - 1))"
       >
         <div class="head">
           <NameField
@@ -82,47 +75,35 @@ function drop(index: number): void {
             label="Name of the colourway"
             @rename="(name) => session.apply(renameColourwayEdit, { colourway: r.id!, name })"
           />
-          <button
+          <action-button
             v-else
-            type="button"
+            look="row"
             class="name"
             :aria-label="`Use ${r.name}`"
-            :aria-pressed="r.id === session.view.colourway"
+            :on="r.id === session.view.colourway"
             @click="colours.activate(r.id)"
+            >{{ r.name }}</action-button
           >
-            {{ r.name }}
-          </button>
           <span class="figures quiet">{{
             r.id === null ? 'as it is' : r.own === 0 ? 'no change' : `${r.own} own`
           }}</span>
           <template v-if="r.id !== null"
-            ><button
-              type="button"
-              class="bare small"
-              :aria-label="`Duplicate ${r.name}`"
-              title="Duplicate"
-              @click="runCommand('colourway.new', r.id)"
-            >
-              <IconCopy aria-hidden="true" /></button
-            ><button
-              type="button"
-              class="bare small"
-              :aria-label="`Delete ${r.name}`"
-              title="To the bin"
+            ><icon-button
+              :icon="IconCopy"
+              class="small"
+              :label="`Duplicate ${r.name}`"
+              tip="Duplicate"
+              @click="runCommand('colourway.new', r.id)" /><icon-button
+              :icon="IconTrash"
+              class="small"
+              :label="`Delete ${r.name}`"
+              tip="To the bin"
               @click="session.apply(deleteColourwayEdit, { colourway: r.id })"
-            >
-              <IconTrash aria-hidden="true" /></button
-          ></template>
+          /></template>
         </div>
-        <button
-          type="button"
-          class="strip"
-          :aria-label="`Colours of ${r.name}`"
-          tabindex="-1"
-          @click="colours.activate(r.id)"
-        >
+        <div class="strip" aria-hidden="true" @click="colours.activate(r.id)">
           <i v-for="(c, k) in r.colours" :key="k" :style="{ background: c }" />
-        </button>
+        </div>
       </li>
     </ul>
     <p v-if="ways.length === 0" class="quiet">
@@ -158,9 +139,11 @@ function drop(index: number): void {
   align-items: center;
   gap: 4px;
 }
-.head .name {
-  flex: 1;
-  text-align: left;
+.head .name.el-button {
+  --el-button-hover-bg-color: transparent;
+  --el-button-bg-color: transparent;
+  min-height: 22px;
+  padding: 0;
   font-weight: 500;
 }
 .head > :first-child {
@@ -169,14 +152,6 @@ function drop(index: number): void {
 }
 .head .figures {
   font-size: 11px;
-}
-.small {
-  width: 22px;
-  height: 22px;
-}
-.small svg {
-  width: 15px;
-  height: 15px;
 }
 .strip {
   display: flex;
@@ -188,9 +163,5 @@ function drop(index: number): void {
 }
 .strip i {
   flex: 1;
-}
-.bare.on {
-  background: var(--honey-soft);
-  color: var(--resin);
 }
 </style>

@@ -11,6 +11,13 @@ import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
 import { SCOPES } from './finish-scope';
 import { useFinish } from './finish-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import IconButton from '../../../components/IconButton.vue';
+import CardChoice from '../../../components/CardChoice.vue';
+import CheckField from '../../../components/CheckField.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
+import SelectField from '../../../components/SelectField.vue';
+import { choices, swatchChoices } from '../../../components/choices';
 
 const f = useFinish();
 const build = useBuild();
@@ -32,6 +39,18 @@ const WHOLE = { selection: 'selection', part: 'layer', project: 'all parts' } as
 const blends = computed(() => (f.kind === 'dither' ? BLENDS.slice(1) : BLENDS));
 const blended = computed(() => ['gradient', 'dither', 'height', 'occlusion'].includes(f.kind));
 const laid = computed(() => f.kind === 'bricks' || f.kind === 'planks');
+const kinds = choices(FINISH_KINDS);
+const tones = [
+  { value: 'picked', text: 'picked' },
+  { value: 'own', text: 'each its own', tip: 'Each cube goes to the darker and lighter neighbours of its own colour' },
+];
+const scopes = computed(() =>
+  SCOPES.map((value) => ({ value, text: WHOLE[value], disabled: value === 'selection' && !selection.selected })),
+);
+function choose(kind: (typeof FINISH_KINDS)[number]): void {
+  f.kind = kind;
+  f.shown = true;
+}
 onMounted(() => (f.shown = false));
 // What was only tried out goes with the panel.
 onBeforeUnmount(() => (session.preview = null));
@@ -40,47 +59,32 @@ onBeforeUnmount(() => (session.preview = null));
 <template>
   <div>
     <section class="panel-section" aria-label="Finish">
-      <div class="kinds" role="radiogroup" aria-label="Kind of finish">
-        <button
-          v-for="k in FINISH_KINDS"
-          :key="k"
-          type="button"
-          role="radio"
-          :aria-checked="f.kind === k"
-          @click="((f.kind = k), (f.shown = true))"
+      <card-choice class="kinds" label="Kind of finish" :model-value="f.kind" :choices="kinds" @change="choose">
+        <template #default="{ choice }"
+          ><i class="sample" :class="choice.value" aria-hidden="true" />{{ choice.text }}</template
         >
-          <i class="sample" :class="k" aria-hidden="true" />{{ k }}
-        </button>
-      </div>
+      </card-choice>
       <p class="quiet">{{ HINTS[f.kind] }}</p>
     </section>
     <section class="panel-section" aria-label="Tones">
       <div class="panel-head">
         <h2>Tones</h2>
-        <button
-          type="button"
-          class="bare"
-          aria-label="Turn the tones round"
-          title="Turn the tones round"
+        <icon-button
+          :icon="IconArrowsExchange"
+          label="Turn the tones round"
           :disabled="colours.picked.length < 2"
           @click="colours.picked = [...colours.picked].reverse()"
-        >
-          <IconArrowsExchange aria-hidden="true" />
-        </button>
+        />
       </div>
-      <div class="segments" role="group" aria-label="Which tones">
-        <button type="button" :aria-pressed="!f.ownTones" @click="f.ownTones = false">picked swatches</button
-        ><button
-          type="button"
-          :aria-pressed="f.ownTones"
-          title="Each cube goes to the darker and lighter neighbours of its own colour"
-          @click="f.ownTones = true"
-        >
-          each its own
-        </button>
-      </div>
+      <choice-field
+        label="Which tones"
+        wide
+        :model-value="f.ownTones ? 'own' : 'picked'"
+        :choices="tones"
+        @change="(v) => (f.ownTones = v === 'own')"
+      />
       <div v-if="!f.ownTones" class="ramp see-colours" data-testid="ramp">
-        <SwatchChip v-for="s in ramp" :key="s.byte" :swatch="s" :title="s.name" /><span
+        <SwatchChip v-for="s in ramp" :key="s.byte" :swatch="s" :data-tip="s.name" /><span
           v-if="ramp.length < 2"
           class="quiet"
           >Ctrl-click swatches on the bench, dark to light.</span
@@ -93,15 +97,11 @@ onBeforeUnmount(() => (session.preview = null));
     <section class="panel-section" aria-label="Options of the finish">
       <div v-if="blended" class="row">
         <span class="quiet label">Between</span>
-        <div class="segments grow" role="group" aria-label="Between tones">
-          <button v-for="b in blends" :key="b" type="button" :aria-pressed="o.blend === b" @click="o.blend = b">
-            {{ b }}
-          </button>
-        </div>
+        <choice-field label="Between tones" class="grow" wide v-model="o.blend" :choices="choices(blends)" />
       </div>
       <template v-if="f.kind === 'gradient'"
-        ><label class="check"><input v-model="o.round" type="checkbox" />round, spreading from its beginning</label
-        ><button v-if="f.ends" type="button" class="btn" @click="f.ends = null">From bottom to top</button></template
+        ><check-field v-model="o.round">round, spreading from its beginning</check-field
+        ><action-button v-if="f.ends" @click="f.ends = null">From bottom to top</action-button></template
       >
       <div v-if="f.kind === 'speckle'" class="two">
         <NumberField
@@ -219,26 +219,18 @@ onBeforeUnmount(() => (session.preview = null));
         </div>
         <div v-if="(f.kind === 'bricks' ? o.gap : o.plankGap) > 0" class="row">
           <span class="quiet label">Joints</span
-          ><select v-model.number="o.joint" class="pick" aria-label="Swatch of the joints">
-            <option :value="0">as they are</option>
-            <option v-for="s in build.palette?.swatches ?? []" :key="s.byte" :value="s.byte">{{ s.name }}</option>
-          </select>
+          ><select-field
+            v-model="o.joint"
+            label="Swatch of the joints"
+            class="grow"
+            :choices="[{ value: 0, text: 'as they are' }, ...swatchChoices(build.palette?.swatches ?? [])]"
+          />
         </div>
         <div class="row">
           <span class="quiet label">Lie on</span>
-          <div class="segments grow" role="group" aria-label="Lie on">
-            <button
-              v-for="s in SIDES_PAINTED"
-              :key="s"
-              type="button"
-              :aria-pressed="o.sides === s"
-              @click="o.sides = s"
-            >
-              {{ s }}
-            </button>
-          </div>
+          <choice-field label="Lie on" class="grow" wide v-model="o.sides" :choices="choices(SIDES_PAINTED)" />
         </div>
-        <label class="check"><input v-model="o.upright" type="checkbox" />upright on walls, along Z on floors</label>
+        <check-field v-model="o.upright">upright on walls, along Z on floors</check-field>
       </template>
       <div class="row">
         <NumberField
@@ -248,42 +240,17 @@ onBeforeUnmount(() => (session.preview = null));
           :min="0"
           :max="999999"
           @change="(v) => (o.seed = Math.round(v))"
-        /><button
-          type="button"
-          class="bare"
-          aria-label="Another seed"
-          title="Another seed"
-          @click="o.seed = (o.seed * 7 + 13) % 9973"
-        >
-          <IconDice3 aria-hidden="true" />
-        </button>
+        /><icon-button :icon="IconDice3" label="Another seed" @click="o.seed = (o.seed * 7 + 13) % 9973" />
       </div>
     </section>
     <section class="panel-section where" aria-label="Where it is painted">
-      <div class="segments grow" role="group" aria-label="Where">
-        <button
-          v-for="s in SCOPES"
-          :key="s"
-          type="button"
-          :disabled="s === 'selection' && !selection.selected"
-          :aria-pressed="f.scope === s"
-          @click="f.scope = s"
-        >
-          {{ WHOLE[s] }}
-        </button>
-      </div>
-      <label class="check"><input v-model="f.onlyHand" type="checkbox" />only cubes of {{ build.swatch?.name }}</label>
+      <choice-field label="Where" wide v-model="f.scope" :choices="scopes" />
+      <check-field v-model="f.onlyHand">only cubes of {{ build.swatch?.name }}</check-field>
       <div class="row">
-        <button type="button" class="btn primary grow" :disabled="!f.args" @click="f.paint()">Paint it</button
-        ><button
-          type="button"
-          class="btn"
-          :aria-pressed="!f.shown"
-          :title="f.shown ? 'Look without it' : 'Try it out'"
-          @click="f.shown = !f.shown"
-        >
+        <action-button look="primary" class="grow" :disabled="!f.args" @click="f.paint()">Paint it</action-button
+        ><action-button :on="!f.shown" :tip="f.shown ? 'Look without it' : 'Try it out'" @click="f.shown = !f.shown">
           {{ f.shown ? 'Without' : 'Try it' }}
-        </button>
+        </action-button>
       </div>
       <p v-if="f.busy" class="quiet" role="status">Trying it out…</p>
     </section>
@@ -292,35 +259,23 @@ onBeforeUnmount(() => (session.preview = null));
 
 <style scoped>
 .where {
+  z-index: 3;
   position: sticky;
   bottom: 0;
   background: var(--panel);
   border-top: 1px solid var(--line);
   box-shadow: 0 -6px 10px -8px rgb(0 0 0 / 25%);
 }
-.kinds {
-  display: grid;
+.kinds.card-choice {
   grid-template-columns: repeat(4, 1fr);
-  gap: 5px;
 }
-.kinds button {
+.kinds :deep(.el-radio-button__inner) {
   display: grid;
   justify-items: center;
   gap: 3px;
   padding: 5px 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
   font-size: 10.5px;
   letter-spacing: -0.1px;
-}
-.kinds button:hover {
-  border-color: var(--line-strong);
-}
-.kinds button[aria-checked='true'] {
-  background: #2a2521;
-  border-color: var(--honey);
-  color: #ffffff;
 }
 .sample {
   width: 26px;
@@ -377,35 +332,5 @@ onBeforeUnmount(() => (session.preview = null));
 }
 .grow {
   flex: 1;
-}
-.segments.grow,
-.segments {
-  display: flex;
-}
-.segments button {
-  flex: 1;
-  padding: 0 4px;
-}
-.pick {
-  flex: 1;
-  min-width: 0;
-  height: 27px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
 }
 </style>

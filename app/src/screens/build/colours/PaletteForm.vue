@@ -9,7 +9,7 @@ import {
   sortedBytes,
 } from '@sphalerite/core/palette';
 import { deleteSwatchesEdit, orderSwatchesEdit, renamePaletteEdit } from '@sphalerite/core/project';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, shallowRef } from 'vue';
 import NameField from '../../../components/NameField.vue';
 import { download, exported } from '../../../shell/files/exporting';
 import { useNotices } from '../../../stores/notices';
@@ -17,6 +17,10 @@ import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
 import { useColours } from './colours-state';
 import SwatchChip from './SwatchChip.vue';
+import FileButton from '../../../components/FileButton.vue';
+import ActionButton from '../../../components/ActionButton.vue';
+import SelectField from '../../../components/SelectField.vue';
+import { choices, records } from '../../../components/choices';
 
 const session = useSession();
 const colours = useColours();
@@ -64,10 +68,7 @@ async function save(exporter: string): Promise<void> {
     notices.fail(e);
   }
 }
-const picker = ref<HTMLInputElement>();
-async function open(): Promise<void> {
-  const files = [...(picker.value?.files ?? [])];
-  picker.value!.value = '';
+async function open(files: File[]): Promise<void> {
   await (await import('../../../shell/files/dispatcher')).takeFiles(files, 'palette');
 }
 function ready(name: string): void {
@@ -87,51 +88,39 @@ function ready(name: string): void {
       /><span class="quiet">palette</span>
     </div>
     <div class="two">
-      <select
-        class="pick"
-        aria-label="Sort the palette"
-        value=""
-        @change="sort(($event.target as HTMLSelectElement).value as SwatchSort)"
-      >
-        <option value="" disabled>Sort…</option>
-        <option v-for="s in SORTS" :key="s" :value="s">{{ WORDS[s] }}</option>
-      </select>
-      <select
-        class="pick"
-        aria-label="Save the palette"
-        value=""
-        @change="save(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="" disabled>Save as…</option>
-        <option v-for="e in writers" :key="e.id" :value="e.id">{{ e.name.replace('Palette, ', '') }}</option>
-      </select>
-      <select
-        class="pick"
-        aria-label="A ready palette"
-        value=""
-        @change="ready(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="" disabled>Ready ones…</option>
-        <option v-for="r in READY_PALETTES.slice(0, 3)" :key="r.name" :value="r.name">
-          {{ r.name }}: {{ r.mood }}
-        </option>
-      </select>
-      <button type="button" class="btn" @click="picker?.click()">From a file…</button>
+      <select-field
+        label="Sort the palette"
+        :model-value="undefined"
+        @change="sort"
+        placeholder="Sort…"
+        :choices="choices(SORTS, (s) => WORDS[s])"
+      />
+      <select-field
+        label="Save the palette"
+        :model-value="undefined"
+        @change="save"
+        placeholder="Save as…"
+        :choices="records(writers, (e) => e.name.replace('Palette, ', ''))"
+      />
+      <select-field
+        label="A ready palette"
+        :model-value="undefined"
+        @change="ready"
+        placeholder="Ready ones…"
+        :choices="READY_PALETTES.slice(0, 3).map((r) => ({ value: r.name, text: `${r.name}: ${r.mood}` }))"
+      />
+      <file-button accept=".json,.hex,.txt,.png" multiple @files="open">From a file…</file-button>
     </div>
-    <input ref="picker" type="file" accept=".json,.hex,.txt,.png" hidden aria-label="Palette file" @change="open" />
-    <button type="button" class="btn" :disabled="unused.length === 0" @click="dropUnused">
-      Drop {{ unused.length }} unused
-    </button>
+    <action-button :disabled="unused.length === 0" @click="dropUnused"> Drop {{ unused.length }} unused </action-button>
     <div v-if="near.length > 0">
       <p class="quiet">Hard to tell apart:</p>
       <div v-for="n in near.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near">
-        <SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named /><button
-          type="button"
-          class="link"
+        <SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named /><action-button
+          look="link"
           @click="colours.task = { kind: 'delete', bytes: [n.b.byte] }"
         >
           unite
-        </button>
+        </action-button>
       </div>
     </div>
     <div v-if="unseen.length > 0">
@@ -151,17 +140,6 @@ function ready(name: string): void {
   grid-template-columns: 1fr 1fr;
   gap: 6px;
 }
-.pick {
-  min-width: 0;
-  height: 28px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
 .two .btn {
   padding: 0 4px;
   font-size: 12px;
@@ -173,10 +151,5 @@ function ready(name: string): void {
   align-items: center;
   font-size: 12px;
   padding: 2px 0;
-}
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-  font-size: 12px;
 }
 </style>

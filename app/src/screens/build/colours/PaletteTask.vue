@@ -6,6 +6,8 @@ import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import SwatchChip from './SwatchChip.vue';
 import { type Task, useColours } from './colours-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
 
 /** Another palette: appended, or put in this one's place with every cube going to its nearest colour, seen before and after. */
 const props = defineProps<{ task: Extract<Task, { kind: 'palette' }> }>();
@@ -73,10 +75,14 @@ function run(): void {
     <div class="strip" aria-hidden="true">
       <i v-for="s in task.swatches" :key="s.byte" :style="{ background: s.colour }" />
     </div>
-    <div class="segments" role="group" aria-label="What to do with it">
-      <button type="button" :aria-pressed="how === 'replace'" @click="how = 'replace'">replace</button
-      ><button type="button" :aria-pressed="how === 'append'" @click="how = 'append'">append</button>
-    </div>
+    <choice-field
+      label="What to do with it"
+      v-model="how"
+      :choices="[
+        { value: 'replace', text: 'replace' },
+        { value: 'append', text: 'append' },
+      ]"
+    />
     <template v-if="how === 'append'">
       <p data-testid="plan">
         {{ task.swatches.length - plan.united - plan.left }} new{{
@@ -102,14 +108,12 @@ function run(): void {
       </p>
     </template>
     <div class="row">
-      <button type="button" class="btn primary" @click="run">
-        {{ how === 'append' ? 'Append' : 'Replace the palette' }}</button><button
-        type="button"
-        class="btn"
+      <action-button look="primary" @click="run">
+        {{ how === 'append' ? 'Append' : 'Replace the palette' }}</action-button><action-button
         @click="colours.task = null"
       >
         Keep
-      </button>
+      </action-button>
     </div>
   </section>
 </template>
@@ -126,9 +130,6 @@ function run(): void {
   border: 1px solid rgb(0 0 0 / 20%);
 }
 .strip i {
-  flex: 1;
-}
-.segments button {
   flex: 1;
 }
 .moves {

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { ElTabPane, ElTabs } from 'element-plus';
+import 'element-plus/theme-chalk/el-tabs.css';
 import { defineAsyncComponent } from 'vue';
 import { useSession } from '../../../stores/session';
 import PartProperties from '../PartProperties.vue';
@@ -14,51 +16,57 @@ const NAMES = { part: 'Part', colours: 'Colours', finish: 'Finish', apart: 'Apar
 </script>
 
 <template>
-  <div class="tabs-side">
-    <div class="tabs" role="tablist" aria-label="What is shown here">
-      <button
-        v-for="(t, i) in TABS"
-        :key="t"
-        type="button"
-        role="tab"
-        :aria-selected="colours.tab === t"
-        :title="`${NAMES[t]} · Shift+${i + 1}`"
-        @click="colours.tab = t"
+  <el-tabs v-model="colours.tab" class="tabs-side" stretch>
+    <el-tab-pane v-for="(t, i) in TABS" :key="t" :name="t">
+      <template #label
+        ><span :data-tip="NAMES[t]" :data-keys="`Shift+${i + 1}`">{{ NAMES[t] }}</span></template
       >
-        {{ NAMES[t] }}
-      </button>
-    </div>
-    <PartProperties v-if="colours.tab === 'part'" />
-    <ColoursPanel v-else-if="colours.tab === 'colours' && session.palette" />
-    <FinishPanel v-else-if="colours.tab === 'finish' && session.part" />
-    <ApartPanel v-else-if="session.part" />
-  </div>
+      <template v-if="colours.tab === t">
+        <part-properties v-if="t === 'part'" />
+        <colours-panel v-else-if="t === 'colours' && session.palette" />
+        <finish-panel v-else-if="t === 'finish' && session.part" />
+        <apart-panel v-else-if="t === 'apart' && session.part" />
+      </template>
+    </el-tab-pane>
+  </el-tabs>
 </template>
 
-<style scoped>
-.tabs {
+<style>
+.tabs-side.el-tabs {
+  --el-tabs-header-height: 34px;
+  display: flex;
+  flex-direction: column-reverse;
+  justify-content: flex-end;
+}
+.tabs-side > .el-tabs__header {
   position: sticky;
   top: 0;
   z-index: 4;
-  display: flex;
-  gap: 2px;
-  padding: 6px 10px 0;
+  order: 1;
+  margin: 0;
+  padding: 0 10px;
   background: var(--panel);
-  border-bottom: 1px solid var(--line);
 }
-.tabs button {
-  flex: 1;
-  padding: 4px 0 6px;
-  border-bottom: 2px solid transparent;
+.tabs-side > .el-tabs__content {
+  overflow: visible;
+}
+.tabs-side .el-tabs__nav-wrap::after {
+  height: 1px;
+  background: var(--line);
+}
+.tabs-side .el-tabs__active-bar {
+  background: var(--honey);
+}
+.tabs-side .el-tabs__item {
+  padding: 0 4px;
+  font-size: 13px;
   color: var(--quiet);
-  font-weight: 500;
 }
-.tabs button:hover {
+.tabs-side .el-tabs__item.is-active,
+.tabs-side .el-tabs__item:hover {
   color: var(--ink);
 }
-.tabs button[aria-selected='true'] {
-  border-color: var(--honey);
-  color: var(--ink);
+.tabs-side .el-tabs__item.is-active {
   font-weight: 600;
 }
 </style>

@@ -6,6 +6,8 @@ import NumberField from '../../../components/NumberField.vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import { useColours } from './colours-state';
+import FoldSection from '../../../components/FoldSection.vue';
+import ActionButton from '../../../components/ActionButton.vue';
 
 const session = useSession();
 const build = useBuild();
@@ -80,10 +82,9 @@ const addOne = (colour: string, name: string): unknown =>
         @change="(v) => (shift = v)"
       />
     </div>
-    <button type="button" class="btn" @click="addRamp">Add the ramp to the palette</button>
+    <action-button @click="addRamp">Add the ramp to the palette</action-button>
     <p v-if="!ends" class="quiet small">Ctrl-click a second swatch for a ramp between two.</p>
-    <details>
-      <summary>Colours that go with it</summary>
+    <fold-section id="swatch-harmonies" title="Colours that go with it">
       <div v-for="h in harmonies(base.colour)" :key="h.name" class="harmony">
         <span class="quiet">{{ h.name }}</span><button
           v-for="c in h.colours"
@@ -92,11 +93,11 @@ const addOne = (colour: string, name: string): unknown =>
           class="dot"
           :style="{ background: c }"
           :aria-label="`Add ${h.name} ${c}`"
-          :title="`${c} · add it`"
+          :data-tip="`${c} · add it`"
           @click="addOne(c, h.name)"
         />
       </div>
-    </details>
+    </fold-section>
   </section>
 </template>
 
@@ -118,11 +119,6 @@ const addOne = (colour: string, name: string): unknown =>
   flex: 1;
 }
 .small {
-  font-size: 12px;
-}
-summary {
-  cursor: pointer;
-  color: var(--quiet);
   font-size: 12px;
 }
 .harmony {

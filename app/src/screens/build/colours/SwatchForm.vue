@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Swatch } from '@sphalerite/core/palette';
 import { editSwatchEdit, resetLookEdit } from '@sphalerite/core/project';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import NameField from '../../../components/NameField.vue';
 import NumberField from '../../../components/NumberField.vue';
 import { useSession } from '../../../stores/session';
@@ -9,6 +9,13 @@ import { useBuild } from '../build-state';
 import ColourPick from './ColourPick.vue';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import CheckField from '../../../components/CheckField.vue';
+import CardChoice from '../../../components/CardChoice.vue';
+import FoldSection from '../../../components/FoldSection.vue';
+import FormRow from '../../../components/FormRow.vue';
+import TextField from '../../../components/TextField.vue';
+import { choices } from '../../../components/choices';
 
 const session = useSession();
 const build = useBuild();
@@ -29,12 +36,6 @@ const args = (change: Partial<Omit<Swatch, 'byte'>>) => ({
 const change = (more: Partial<Omit<Swatch, 'byte'>>): unknown => session.apply(editSwatchEdit, args(more));
 /** While a slider is dragged the view shows it; the drag is one step of the history. */
 const show = (colour: string): void => void (session.preview = session.tryEdit(editSwatchEdit, args({ colour }), true));
-const slot = ref('');
-watch(
-  () => swatch.value.slot,
-  (s) => (slot.value = s),
-  { immediate: true },
-);
 const SURFACES = [
   { name: 'chalk', look: { roughness: 1, metalness: 0, opacity: 1, emissive: 0 } },
   { name: 'satin', look: { roughness: 0.5, metalness: 0, opacity: 1, emissive: 0 } },
@@ -43,6 +44,14 @@ const SURFACES = [
   { name: 'glass', look: { roughness: 0.06, metalness: 0, opacity: 0.4, emissive: 0 } },
   { name: 'glow', look: { roughness: 0.4, metalness: 0, opacity: 1, emissive: 4 } },
 ] as const;
+const surfaces = choices(SURFACES.map((s) => s.name));
+/** The named surface that the swatch has, if it is one. */
+const surface = computed(
+  () =>
+    SURFACES.find((s) => (Object.keys(s.look) as (keyof typeof s.look)[]).every((k) => swatch.value[k] === s.look[k]))
+      ?.name ?? null,
+);
+const surfaceAs = (name: string): unknown => change(SURFACES.find((s) => s.name === name)!.look);
 const uses = computed(() => ({
   part: colours.inPart?.[swatch.value.byte] ?? 0,
   all: colours.use?.total[swatch.value.byte] ?? 0,
@@ -57,7 +66,7 @@ const uses = computed(() => ({
         label="Name of the swatch"
         :disabled="!session.writable"
         @rename="(name) => change({ name })"
-      /><span class="figures quiet uses" title="Cubes in this part, and in the project"
+      /><span class="figures quiet uses" data-tip="Cubes in this part, and in the project"
         >{{ uses.part.toLocaleString('en') }} of {{ uses.all.toLocaleString('en') }}</span
       >
     </div>
@@ -67,14 +76,13 @@ const uses = computed(() => ({
           ? `Has a look of its own in ${way.name}.`
           : `Looks as in the palette; a change here is for ${way.name} alone.`
       }}
-      <button
+      <action-button
         v-if="own"
-        type="button"
-        class="link"
+        look="link"
         @click="session.apply(resetLookEdit, { colourway: way.id, palette, byte: swatch.byte })"
       >
         Back to the palette’s
-      </button>
+      </action-button>
     </p>
     <ColourPick
       :key="`${session.view.colourway} ${swatch.byte}`"
@@ -82,19 +90,8 @@ const uses = computed(() => ({
       @try="show"
       @change="(colour) => change({ colour })"
     />
-    <div class="segments surfaces" role="group" aria-label="Surface">
-      <button
-        v-for="s in SURFACES"
-        :key="s.name"
-        type="button"
-        :aria-pressed="(Object.keys(s.look) as (keyof typeof s.look)[]).every((k) => swatch[k] === s.look[k])"
-        @click="change(s.look)"
-      >
-        {{ s.name }}
-      </button>
-    </div>
-    <details>
-      <summary>Surface by numbers</summary>
+    <card-choice class="surfaces" label="Surface" :model-value="surface" :choices="surfaces" @change="surfaceAs" />
+    <fold-section title="Surface by numbers" id="swatch-surface">
       <div class="two">
         <NumberField
           label="glow"
@@ -128,23 +125,17 @@ const uses = computed(() => ({
           @change="(v) => change({ opacity: v })"
         />
       </div>
-      <label class="field"
-        ><span class="quiet">Slot</span
-        ><input
-          v-model="slot"
-          class="text"
-          maxlength="120"
+      <form-row label="Slot"
+        ><text-field
+          :model-value="swatch.slot"
+          label="Material slot"
           placeholder="material of the engine"
-          aria-label="Material slot"
-          @keydown.stop
-          @keydown.enter="($event.target as HTMLElement).blur()"
-          @change="change({ slot: slot.trim() })"
-      /></label>
-      <label class="check"
-        ><input type="checkbox" :checked="swatch.helper" @change="change({ helper: !swatch.helper })" />helper: a spacer
-        or mark, never counted or shipped</label
+          @change="(slot) => change({ slot: slot.trim() })"
+      /></form-row>
+      <check-field :model-value="swatch.helper" @change="change({ helper: !swatch.helper })"
+        >helper: a spacer or mark, never counted or shipped</check-field
       >
-    </details>
+    </fold-section>
   </section>
 </template>
 
@@ -163,61 +154,12 @@ const uses = computed(() => ({
 .way {
   font-size: 12px;
 }
-.link {
-  color: var(--resin);
-  text-decoration: underline;
-}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px;
 }
-.surfaces {
-  display: grid;
+.surfaces.card-choice {
   grid-template-columns: repeat(3, 1fr);
-}
-.surfaces button {
-  padding: 0;
-  min-height: 24px;
-  border-bottom: 1px solid var(--line);
-  font-size: 12px;
-}
-.surfaces button:nth-child(3n) {
-  border-right: 0;
-}
-.surfaces button:nth-child(n + 4) {
-  border-bottom: 0;
-}
-.field {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-.text {
-  flex: 1;
-  min-width: 0;
-  height: 26px;
-  padding: 0 8px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-}
-details > * + * {
-  margin-top: 8px;
-}
-summary {
-  cursor: pointer;
-  color: var(--quiet);
-  font-size: 12px;
-}
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-}
-.check input {
-  accent-color: var(--resin);
-  margin: 0;
 }
 </style>

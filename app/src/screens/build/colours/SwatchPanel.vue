@@ -9,6 +9,8 @@ import { useBuild } from '../build-state';
 import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import IconButton from '../../../components/IconButton.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -72,6 +74,7 @@ function key(e: KeyboardEvent): void {
 </script>
 
 <template>
+  <!-- Tiles are buttons of our own: 255 of them are drawn at once, picked in order and walked by arrows as one group. -->
   <section v-if="palette" class="swatches" aria-label="Swatches">
     <div class="panel-head">
       <h3>
@@ -79,32 +82,26 @@ function key(e: KeyboardEvent): void {
       </h3>
       <span class="row"
         ><span class="figures quiet">{{ palette.swatches.length }} of 255</span>
-        <button
-          type="button"
-          class="bare"
-          :aria-label="settings.swatchNames ? 'Swatches as tiles' : 'Swatches by name'"
-          :title="settings.swatchNames ? 'As tiles' : 'By name, with counts'"
+        <icon-button
+          :icon="settings.swatchNames ? IconLayoutGrid : IconListDetails"
+          :label="settings.swatchNames ? 'Swatches as tiles' : 'Swatches by name'"
+          :tip="settings.swatchNames ? 'As tiles' : 'By name, with counts'"
           @click="settings.swatchNames = !settings.swatchNames"
-        >
-          <IconLayoutGrid v-if="settings.swatchNames" aria-hidden="true" /><IconListDetails
-            v-else
-            aria-hidden="true"
-          /></button
-      ></span>
+      /></span>
     </div>
     <div class="body see-colours">
       <div class="left">
-        <button
-          type="button"
+        <action-button
           class="inhand"
           :aria-expanded="colours.tab === 'colours'"
           :aria-label="`Edit swatch ${swatch?.name}`"
-          title="Edit this swatch · Shift+2"
+          tip="Edit this swatch"
+          keys="Shift+2"
           @click="colours.tab = 'colours'"
         >
           <span class="fill" :style="{ background: swatch?.colour }" /><b>{{ swatch?.name }}</b
           ><small class="figures">{{ surface }}</small>
-        </button>
+        </action-button>
         <div v-for="r in rows" :key="r.name" class="recent">
           <span class="quiet">{{ r.name }}</span><button
             v-for="s in r.list"
@@ -113,7 +110,7 @@ function key(e: KeyboardEvent): void {
             class="mini"
             :style="{ background: s.colour }"
             :aria-label="`${s.name}, used ${r.name}`"
-            :title="s.name"
+            :data-tip="s.name"
             @click="colours.take(s.byte)"
           />
         </div>
@@ -136,7 +133,7 @@ function key(e: KeyboardEvent): void {
           :tabindex="s.byte === swatch?.byte ? 0 : -1"
           :aria-checked="s.byte === swatch?.byte"
           :aria-label="s.name || `swatch ${s.byte}`"
-          :title="`${s.name} · ${s.colour}`"
+          :data-tip="`${s.name} · ${s.colour}`"
           @click="colours.take(s.byte, howOf($event))"
           @contextmenu.prevent="menuOf($event, s.byte)"
         >
@@ -147,9 +144,7 @@ function key(e: KeyboardEvent): void {
             :count="settings.swatchNames ? (colours.use?.total[s.byte] ?? 0) : null"
           /><em v-if="place(s.byte)" class="figures">{{ place(s.byte) }}</em>
         </button>
-        <button type="button" class="plus" aria-label="New swatch" title="New swatch" @click="add">
-          <IconPlus aria-hidden="true" />
-        </button>
+        <icon-button class="plus" :icon="IconPlus" label="New swatch" @click="add" />
       </div>
     </div>
   </section>
@@ -180,19 +175,18 @@ function key(e: KeyboardEvent): void {
   flex: none;
   width: 104px;
 }
-.inhand {
-  display: grid;
-  justify-items: start;
-  align-content: start;
+.inhand.el-button {
   width: 100%;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
+  padding: 0;
   overflow: hidden;
-  text-align: left;
-  background: var(--raised);
 }
-.inhand:hover {
-  border-color: var(--line-strong);
+.inhand.el-button :deep(> span) {
+  display: grid;
+  gap: 0;
+  justify-items: start;
+  width: 100%;
+  line-height: 1.45;
+  text-align: left;
 }
 .fill {
   width: 100%;
@@ -290,17 +284,10 @@ function key(e: KeyboardEvent): void {
   font-style: normal;
   text-align: center;
 }
-.plus {
-  display: grid;
-  place-items: center;
+.plus.el-button.bare {
   width: 22px;
-  height: 22px;
+  min-height: 22px;
   border-radius: 5px;
   border: 1px dashed var(--line-strong);
-  color: var(--quiet);
-}
-.plus svg {
-  width: 15px;
-  height: 15px;
 }
 </style>

@@ -9,6 +9,10 @@ import { useBuild } from '../build-state';
 import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { type Task, useColours } from './colours-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
+import SelectField from '../../../components/SelectField.vue';
+import { swatchChoices } from '../../../components/choices';
 
 /** Deleting or replacing swatches: how many cubes it is about, what becomes of them, and a look at it before. */
 const props = defineProps<{ task: Extract<Task, { bytes: readonly number[] }> }>();
@@ -34,6 +38,9 @@ const nearest = computed(() => {
     [...others.value].sort((a, b) => colourDistance(a.colour, colour) - colourDistance(b.colour, colour))[0]?.byte ?? 0
   );
 });
+const choicesOfOthers = computed(() =>
+  swatchChoices(others.value).map((c) => (c.value === nearest.value ? { ...c, text: `${c.text} (nearest)` } : c)),
+);
 const to = ref(0);
 const cubes = ref<'move' | 'remove'>('move');
 const where = ref<'selection' | 'part' | 'project'>(selection.selected ? 'selection' : 'part');
@@ -113,48 +120,44 @@ function run(): void {
           }}</span>
         </li>
       </ul>
-      <div v-if="total + kept > 0" class="segments" role="group" aria-label="What becomes of the cubes">
-        <button type="button" :aria-pressed="cubes === 'move'" @click="cubes = 'move'">move cubes</button
-        ><button type="button" :aria-pressed="cubes === 'remove'" @click="cubes = 'remove'">remove cubes</button>
-      </div>
+      <choice-field
+        v-if="total + kept > 0"
+        label="What becomes of the cubes"
+        v-model="cubes"
+        :choices="[
+          { value: 'move', text: 'move cubes' },
+          { value: 'remove', text: 'remove cubes' },
+        ]"
+      />
     </template>
     <template v-else>
-      <div class="segments" role="group" aria-label="Where">
-        <button
-          type="button"
-          :disabled="!selection.selected"
-          :aria-pressed="where === 'selection'"
-          @click="where = 'selection'"
-        >
-          selection</button
-        ><button type="button" :aria-pressed="where === 'part'" @click="where = 'part'">part</button
-        ><button type="button" :aria-pressed="where === 'project'" @click="where = 'project'">project</button>
-      </div>
+      <choice-field
+        label="Where"
+        v-model="where"
+        :choices="[
+          { value: 'selection', text: 'selection', disabled: !selection.selected },
+          { value: 'part', text: 'part' },
+          { value: 'project', text: 'project' },
+        ]"
+      />
       <p data-testid="uses">
         <b class="figures">{{ meantHere.toLocaleString('en') }}</b> cubes
       </p>
     </template>
     <div v-if="task.kind === 'replace' || (cubes === 'move' && total + kept > 0)" class="row">
       <span class="quiet">to</span
-      ><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><select
-        v-model.number="to"
-        class="pick"
-        aria-label="To swatch"
-      >
-        <option v-for="s in others" :key="s.byte" :value="s.byte">
-          {{ s.name }}{{ s.byte === nearest ? ' (nearest)' : '' }}
-        </option>
-      </select>
+      ><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><select-field
+        v-model="to"
+        class="grow"
+        label="To swatch"
+        :choices="choicesOfOthers"
+      />
     </div>
     <div class="row">
-      <button type="button" class="btn primary" @click="run">
-        {{ task.kind === 'delete' ? 'Delete' : 'Replace' }}</button><button
-        type="button"
-        class="btn"
-        @click="colours.task = null"
-      >
+      <action-button look="primary" @click="run">
+        {{ task.kind === 'delete' ? 'Delete' : 'Replace' }}</action-button><action-button @click="colours.task = null">
         Keep
-      </button>
+      </action-button>
     </div>
   </section>
 </template>
@@ -180,19 +183,7 @@ function run(): void {
   gap: 8px;
   padding: 1px 0;
 }
-.pick {
-  flex: 1;
-  min-width: 0;
-  height: 27px;
-  padding: 0 4px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--raised);
-  color: var(--ink);
-  font: inherit;
-  font-size: 12px;
-}
-.segments button {
+.grow {
   flex: 1;
 }
 </style>

@@ -3,6 +3,7 @@ import { addColourwayEdit } from '@sphalerite/core/project';
 import type { Command } from '../../../stores/commands';
 import { useSession } from '../../../stores/session';
 import { TABS, useColours } from './colours-state';
+import { all, need, needsColourways, needsPalette, needsPart } from '../../../stores/needs';
 
 /** Colours, colourways and finishes, for menus, keys and the command search. */
 export function colourCommands(): Command[] {
@@ -10,7 +11,6 @@ export function colourCommands(): Command[] {
   const colours = useColours();
   // Both come when they are first used.
   const apart = async () => (await import('../apart/apart-state')).useApart();
-  const has = (): boolean => session.palette !== null;
   const TITLES = {
     part: 'Show the part’s properties',
     colours: 'Show colours: swatch, ramp, colourways, palette',
@@ -23,7 +23,7 @@ export function colourCommands(): Command[] {
     run: (args?: unknown) => unknown,
     keys: string[],
     more: Partial<Command> = {},
-  ): Command => ({ id, title, group: 'Colours', keys, enabled: has, run, ...more });
+  ): Command => ({ id, title, group: 'Colours', keys, enabled: needsPalette, run, ...more });
   const ask = (kind: 'delete' | 'replace') => (): void => {
     colours.tab = 'colours';
     colours.task = { kind, bytes: colours.meant };
@@ -40,7 +40,7 @@ export function colourCommands(): Command[] {
       title: 'The selection is a piece',
       group: 'Part',
       keys: ['Alt+J'],
-      enabled: () => session.part !== null,
+      enabled: needsPart,
       run: async () => {
         colours.tab = 'apart';
         (await apart()).bySelection();
@@ -51,7 +51,7 @@ export function colourCommands(): Command[] {
       title: 'Paint a piece',
       group: 'Part',
       keys: ['Alt+K'],
-      enabled: () => session.part !== null,
+      enabled: needsPart,
       run: async () => {
         colours.tab = 'apart';
         (await apart()).paint(null);
@@ -62,7 +62,10 @@ export function colourCommands(): Command[] {
       title: 'Take the part apart',
       group: 'Part',
       keys: ['Ctrl+Alt+J'],
-      enabled: () => colours.tab === 'apart' && session.part !== null,
+      enabled: all(
+        needsPart,
+        need(() => colours.tab === 'apart', 'open “Apart” on the right first'),
+      ),
       run: async () => (await apart()).take(),
     },
     colour('swatch.edit', 'Edit the swatch in hand', () => (colours.tab = 'colours'), ['Alt+E']),
@@ -97,7 +100,7 @@ export function colourCommands(): Command[] {
         colours.activate(ids[(ids.indexOf(session.view.colourway) + 1) % ids.length]!);
       },
       ['Alt+N'],
-      { enabled: () => (session.project?.colourways.length ?? 0) > 0 },
+      { enabled: needsColourways },
     ),
     colour(
       'colourway.sideBySide',
@@ -107,7 +110,7 @@ export function colourCommands(): Command[] {
       {
         icon: IconColumns3,
         on: () => colours.sideBySide,
-        enabled: () => (session.project?.colourways.length ?? 0) > 0,
+        enabled: needsColourways,
       },
     ),
     colour(
@@ -115,7 +118,12 @@ export function colourCommands(): Command[] {
       'Paint the finish',
       async () => (await import('./finish-state')).useFinish().paint(),
       ['Ctrl+Enter'],
-      { enabled: () => colours.tab === 'finish' && session.part !== null },
+      {
+        enabled: all(
+          needsPart,
+          need(() => colours.tab === 'finish', 'open “Finish” on the right first'),
+        ),
+      },
     ),
   ];
 }

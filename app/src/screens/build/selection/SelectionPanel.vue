@@ -4,9 +4,18 @@ import { computed, nextTick, ref, watch } from 'vue';
 import CommandButton from '../../../components/CommandButton.vue';
 import NumberField from '../../../components/NumberField.vue';
 import { useSelection } from './selection-state';
+import ActionButton from '../../../components/ActionButton.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
+import { choices } from '../../../components/choices';
 
 const s = useSelection();
 const NAMES = ['X', 'Y', 'Z'] as const;
+const HOW = choices(['row', 'ring']);
+function about(ring: Axis | null): void {
+  if (s.repeat) s.repeat = { ...s.repeat, ring };
+}
+/** Fields that Enter goes through. */
+const FIELD = '.number-field input';
 const fields = ref<HTMLElement>();
 const compare = computed(() => {
   const a = s.kept,
@@ -24,7 +33,7 @@ watch(
   async (on) => {
     if (!on) return;
     await nextTick();
-    fields.value?.querySelector('input')?.focus();
+    fields.value?.querySelector<HTMLInputElement>(FIELD)?.focus();
   },
 );
 const step = (a: Axis, v: number): void =>
@@ -37,7 +46,7 @@ const step = (a: Axis, v: number): void =>
   );
 /** Enter goes on to the next field; in the last it sets the copies. */
 function enter(field: HTMLInputElement): void {
-  const all = [...fields.value!.querySelectorAll('input')];
+  const all = [...fields.value!.querySelectorAll<HTMLInputElement>(FIELD)];
   const next = all[all.indexOf(field) + 1];
   if (next) next.focus();
   else s.setRepeat();
@@ -61,13 +70,12 @@ function enter(field: HTMLInputElement): void {
           :max="128"
           @change="(v) => s.repeat && (s.repeat = { ...s.repeat, count: Math.round(v) })"
         />
-        <div class="segments" role="group" aria-label="In a row or ring">
-          <button type="button" :aria-pressed="s.repeat.ring === null" @click="s.repeat = { ...s.repeat, ring: null }">
-            row</button
-          ><button type="button" :aria-pressed="s.repeat.ring !== null" @click="s.repeat = { ...s.repeat, ring: 1 }">
-            ring
-          </button>
-        </div>
+        <choice-field
+          label="In a row or ring"
+          :model-value="s.repeat.ring === null ? 'row' : 'ring'"
+          :choices="HOW"
+          @change="(v) => about(v === 'row' ? null : 1)"
+        />
       </div>
       <div v-if="s.repeat.ring === null" class="row">
         <NumberField
@@ -81,26 +89,22 @@ function enter(field: HTMLInputElement): void {
           @change="(v) => step(a, v)"
         />
       </div>
-      <div v-else class="segments" role="group" aria-label="Ring about">
-        <button
-          v-for="a in AXES"
-          :key="a"
-          type="button"
-          :aria-pressed="s.repeat.ring === a"
-          @click="s.repeat = { ...s.repeat, ring: a }"
-        >
-          {{ NAMES[a] }}
-        </button>
-      </div>
+      <choice-field
+        v-else
+        label="Ring about"
+        :model-value="s.repeat.ring"
+        @change="about"
+        :choices="choices(AXES, (a) => NAMES[a])"
+      />
       <div class="row">
-        <button type="button" class="btn primary" @click="s.setRepeat()">Set the copies</button
-        ><button type="button" class="btn" @click="s.cancel()">Let go</button>
+        <action-button look="primary" @click="s.setRepeat()">Set the copies</action-button
+        ><action-button @click="s.cancel()">Let go</action-button>
       </div>
     </div>
     <template v-else>
       <div v-if="s.floating" class="row">
-        <button type="button" class="btn primary" @click="s.settle()">Set down</button
-        ><button type="button" class="btn" @click="s.cancel()">Put back</button>
+        <action-button look="primary" @click="s.settle()">Set down</action-button
+        ><action-button @click="s.cancel()">Put back</action-button>
       </div>
       <p class="quiet">
         {{
@@ -152,13 +156,13 @@ function enter(field: HTMLInputElement): void {
   grid-template-columns: repeat(3, 1fr);
   gap: 5px;
 }
-.buttons :deep(.btn) {
+.buttons :deep(.el-button) {
   padding: 0 4px;
   min-width: 0;
   font-size: 12px;
   min-height: 26px;
 }
-.buttons :deep(svg) {
+.buttons :deep(.el-button svg) {
   display: none;
 }
 .repeat {

@@ -7,6 +7,7 @@ import { useBuild } from '../build-state';
 import { usePartMatrix } from '../picking';
 import { useClipboard } from './clipboard';
 import { useSelection } from './selection-state';
+import { type Need, need } from '../../../stores/needs';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 const TURN_KEYS = ['<', ',', 'Alt+,'] as const;
@@ -19,7 +20,7 @@ const piece = (
   run: () => unknown,
   keys?: string[],
   icon?: Command['icon'],
-  enabled: () => boolean = () => useSelection().active,
+  enabled: Need = need(() => useSelection().active, 'select cubes first'),
 ): Command => ({
   id: `select.${id}`,
   title,
@@ -37,7 +38,8 @@ function choosingCommands(): Command[] {
   const view = useView();
   const matrix = usePartMatrix();
   const whole = (): CellSet => CellSet.filled(build.seen!);
-  const part = (): boolean => build.seen !== null;
+  const part = need(() => build.seen !== null, 'choose a part first');
+  const chosen = need(() => s.selected !== null, 'select cubes first');
   return [
     piece('all', 'Select all cubes', () => s.take(whole(), 'new'), ['Ctrl+A'], IconSelectAll, part),
     piece(
@@ -71,7 +73,7 @@ function choosingCommands(): Command[] {
       () => s.made && s.set(s.made.set),
       ['Shift+J'],
       undefined,
-      () => s.lastChange !== null,
+      need(() => s.lastChange !== null, 'nothing was made yet'),
     ),
     piece(
       'grow',
@@ -79,7 +81,7 @@ function choosingCommands(): Command[] {
       () => s.selected && s.set(s.selected.grown(1, false, build.seen!.bounds).intersect(whole())),
       ['Plus', 'Shift+Plus', '='],
       undefined,
-      () => s.selected !== null,
+      chosen,
     ),
     piece(
       'shrink',
@@ -87,7 +89,7 @@ function choosingCommands(): Command[] {
       () => s.selected && s.set(s.selected.shrunk(1, false)),
       ['-'],
       undefined,
-      () => s.selected !== null,
+      chosen,
     ),
     piece(
       'frame',
@@ -118,7 +120,7 @@ function takingCommands(): Command[] {
       () => s.paste(),
       ['Ctrl+V'],
       undefined,
-      () => clipboard.piece !== null && build.seen !== null,
+      need(() => clipboard.piece !== null && build.seen !== null, 'copy cubes first'),
     ),
     piece('delete', 'Delete the selected cubes', () => s.remove(), ['Delete', 'Backspace'], IconTrash),
     piece(
@@ -127,7 +129,7 @@ function takingCommands(): Command[] {
       () => s.recolour(build.swatch?.byte ?? 1),
       ['Shift+P'],
       undefined,
-      () => s.selected !== null,
+      need(() => s.selected !== null, 'select cubes first'),
     ),
     piece('toLayer', 'To a layer of its own', () => s.toLayer(), ['Ctrl+L']),
     piece('toPart', 'To a part of its own', () => s.toPart(), ['Ctrl+J']),
@@ -137,7 +139,7 @@ function takingCommands(): Command[] {
       () => s.toStamp(),
       ['Ctrl+B'],
       undefined,
-      () => s.active || s.lastChange !== null,
+      need(() => s.active || s.lastChange !== null, 'select cubes first, or make some'),
     ),
   ];
 }
@@ -150,19 +152,22 @@ function placingCommands(): Command[] {
     return [(b?.size[0] ?? 3) + 1, 0, 0];
   }
   return [
-    piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
+    {
+      ...piece('duplicate', 'Duplicate the selection', () => s.nudge([0, 0, 0], true), ['Ctrl+D']),
+      before: ['part.duplicate'],
+    },
     piece(
       'repeat',
       'Repeat in a row or ring',
       () => (s.repeat = { count: 3, step: defaultStep(), ring: null }),
       ['R'],
       IconRepeat,
-      () => s.selected !== null || s.lastChange !== null,
+      need(() => s.selected !== null || s.lastChange !== null, 'select cubes first, or make some'),
     ),
     ...AXES.flatMap((a: Axis): Command[] => [
       piece(`turn${AXIS[a]}`, `Turn a quarter about ${AXIS[a]}`, () => s.turn(a, 1), [TURN_KEYS[a]], IconRotate2),
       piece(`back${AXIS[a]}`, `Turn a quarter back about ${AXIS[a]}`, () => s.turn(a, 3), [BACK_KEYS[a]]),
-      piece(`flip${AXIS[a]}`, `Flip along ${AXIS[a]}`, () => s.flip(a), [`Ctrl+Shift+${AXIS[a]}`], IconFlipHorizontal),
+      piece(`flip${AXIS[a]}`, `Flip along ${AXIS[a]}`, () => s.flip(a), [`Alt+Shift+${AXIS[a]}`], IconFlipHorizontal),
     ]),
     piece(
       'makeAlike',
@@ -170,16 +175,19 @@ function placingCommands(): Command[] {
       () => s.makeAlike(),
       ['Ctrl+Shift+M'],
       undefined,
-      () => s.active && s.kept !== null,
+      need(() => s.active && s.kept !== null, 'select cubes, and keep a size to compare with first'),
     ),
-    piece(
-      'set',
-      'Set down what floats',
-      () => (s.repeat ? s.setRepeat() : s.settle()),
-      ['Enter'],
-      undefined,
-      () => s.floating !== null || s.repeat !== null,
-    ),
+    {
+      ...piece(
+        'set',
+        'Set down what floats',
+        () => (s.repeat ? s.setRepeat() : s.settle()),
+        ['Enter'],
+        undefined,
+        need(() => s.floating !== null || s.repeat !== null, 'nothing floats'),
+      ),
+      before: ['tool.use'],
+    },
   ];
 }
 

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { IconBrush, IconEraser, IconPlus, IconSelectAll } from '@tabler/icons-vue';
+import { computed } from 'vue';
+import ActionButton from '../../../components/ActionButton.vue';
+import CheckField from '../../../components/CheckField.vue';
+import ChoiceField from '../../../components/ChoiceField.vue';
+import SelectField from '../../../components/SelectField.vue';
+import { choices, records } from '../../../components/choices';
+import { runCommand } from '../../../stores/commands';
+import { useSession } from '../../../stores/session';
+import { FACE_REACHES, REACHES, REGION_KINDS, VERBS, type CardOptions } from '../../../tools/card';
+import { useBuild } from '../build-state';
+import { SELECT_MODES } from '../selection/chosen-cells';
+import { useSelection } from '../selection/selection-state';
+import LineOptions from './LineOptions.vue';
+import OpeningOptions from './OpeningOptions.vue';
+import SolidOptions from './SolidOptions.vue';
+import WaitingShape from './WaitingShape.vue';
+import BrushOptions from './BrushOptions.vue';
+
+/** What the tool in hand can be told: its verb, its reach, and what that reach has of its own. */
+const build = useBuild();
+const session = useSession();
+const selection = useSelection();
+const HINTS: Record<(typeof REACHES)[number], string> = {
+  point: 'click, or drag a trail',
+  brush: 'drag a trail',
+  line: 'drag from end to end',
+  box: 'footprint, then height',
+  ellipsoid: 'footprint, then height',
+  cylinder: 'footprint, then height',
+  extrude: 'drag a face out or in',
+  fill: 'click',
+  stamp: 'click to place',
+  opening: 'drag over a wall, or click',
+};
+const ICONS = { add: IconPlus, erase: IconEraser, paint: IconBrush, select: IconSelectAll } as const;
+/** The one in hand is named, the others are known by their icons. */
+const verbs = computed(() =>
+  VERBS.map((value) => ({
+    value,
+    name: value,
+    icon: ICONS[value],
+    text: value === build.card.verb ? value : undefined,
+  })),
+);
+const FACES = { face: 'whole face', colour: 'one colour', plane: 'whole plane' } as const;
+const REGIONS = {
+  connected: 'piece',
+  colour: 'hue',
+  'all of colour': 'all of hue',
+  face: 'face',
+  space: 'space',
+} as const;
+const faces = choices(FACE_REACHES, (f) => FACES[f]);
+const regions = choices(REGION_KINDS, (r) => REGIONS[r]);
+const c = computed(() => build.card);
+const set = (more: Partial<CardOptions>): void => build.setOption(more);
+const solid = computed(() => ['box', 'ellipsoid', 'cylinder'].includes(c.value.reach));
+const grows = computed(() => c.value.verb === 'add' && !['fill', 'stamp', 'opening'].includes(c.value.reach));
+const fixed = computed(() => c.value.reach === 'extrude' || c.value.reach === 'opening');
+const waiting = computed(() => build.waiting?.box ?? null);
+const stamps = computed(() => session.project?.stamps ?? []);
+</script>
+
+<template>
+  <section class="tool-options" aria-label="Options of the tool">
+    <div class="panel-head">
+      <h3>{{ c.name }}</h3>
+      <span class="quiet">{{ HINTS[c.reach] }}</span><action-button
+        v-if="!waiting && solid && session.part"
+        look="link"
+        tip="Give size and place by numbers"
+        @click="build.holdByNumbers()"
+        >by numbers</action-button
+      >
+    </div>
+    <div v-if="!waiting" class="line">
+      <choice-field
+        v-if="!fixed"
+        label="Verb"
+        :model-value="c.verb"
+        :choices="verbs"
+        @change="(v) => build.setVerb(v)"
+      />
+      <select-field
+        label="Reach"
+        :model-value="c.reach"
+        :choices="choices(REACHES)"
+        @change="(r) => build.setReach(r)"
+      />
+    </div>
+    <div v-if="c.verb === 'select'" class="line">
+      <span class="quiet">Takes</span>
+      <choice-field v-model="selection.mode" label="What becomes of the selection" :choices="choices(SELECT_MODES)" />
+    </div>
+    <div v-if="c.reach === 'extrude'" class="line">
+      <span class="quiet">Takes</span>
+      <choice-field label="What is extruded" :model-value="c.face" :choices="faces" @change="(face) => set({ face })" />
+    </div>
+    <div v-if="c.reach === 'fill'" class="line">
+      <choice-field label="Region" :model-value="c.region" :choices="regions" @change="(region) => set({ region })" />
+    </div>
+    <check-field
+      v-if="c.reach === 'fill' && c.region !== 'face'"
+      :model-value="c.diagonals"
+      @change="(diagonals) => set({ diagonals })"
+      >corners and edges connect</check-field
+    >
+    <brush-options v-if="c.reach === 'brush'" />
+    <line-options v-if="c.reach === 'line'" />
+    <solid-options v-if="solid" :grows="grows" />
+    <opening-options v-if="c.reach === 'opening'" />
+    <template v-if="c.reach === 'stamp'">
+      <div v-if="stamps.length > 0" class="line">
+        <select-field
+          class="wide"
+          label="Stamp"
+          :model-value="build.stamp ?? stamps[0]?.id"
+          :choices="records(stamps, (s) => `${s.name} ${s.bounds.size.join('×')}`)"
+          @change="(id) => (build.stamp = id)"
+        />
+      </div>
+      <p v-else class="quiet">Select something and keep it as a stamp (Ctrl+B) first.</p>
+    </template>
+    <check-field
+      v-if="c.reach === 'extrude' || (grows && !solid)"
+      :model-value="c.grow"
+      @change="(grow) => set({ grow })"
+      >{{ c.reach === 'extrude' ? 'grow colour: each cube keeps that of the one below' : 'grow colour' }}</check-field
+    >
+    <waiting-shape v-if="waiting && (solid || c.reach === 'opening')" :box="waiting" />
+    <action-button v-if="build.job" @click="runCommand('tool.cancel')">Stop</action-button>
+  </section>
+</template>
+
+<style>
+/* What there is flows into as few lines as it needs. */
+.tool-options {
+  display: flex;
+  flex-wrap: wrap;
+  align-content: flex-start;
+  align-items: center;
+  gap: 6px;
+}
+.tool-options > .panel-head,
+.tool-options > p {
+  flex: 0 0 100%;
+}
+.tool-options .line {
+  display: contents;
+}
+.tool-options .choice-field .el-segmented__item {
+  padding: 0 7px;
+}
+.tool-options .select-field {
+  flex: 0 1 104px;
+}
+.tool-options .select-field.wide {
+  flex: 1;
+}
+.tool-options .number-field {
+  flex: 0 1 84px;
+}
+.tool-options .number-field.wall {
+  flex: 0 0 70px;
+}
+.tool-options .panel-head > * {
+  white-space: nowrap;
+}
+@media (max-width: 1180px) {
+  .tool-options .panel-head .quiet {
+    display: none;
+  }
+}
+</style>
