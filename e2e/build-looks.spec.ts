@@ -312,7 +312,7 @@ test.describe('Full volumes', () => {
     await page.getByRole('radiogroup', { name: 'Kind of finish' }).getByRole('radio', { name: 'Speckle' }).click();
     const painted = (await b.project()).history;
     await page.getByRole('button', { name: 'Paint it' }).click();
-    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.getByRole('button', { name: 'stop', exact: true }).click();
     await b.idle();
     expect((await b.project()).history).toEqual(painted);
     await page.getByRole('tab', { name: 'Part', exact: true }).click();

@@ -130,7 +130,7 @@ test.describe('Ready rigs', () => {
     const corner = jointAt(await b.project(), 'Satchel');
     expect([[-3, -2].includes(corner[0]), [12, 13].includes(corner[1]), corner[2]]).toEqual([true, true, 7]);
 
-    await page.keyboard.press('e');
+    await page.keyboard.press('Shift+B');
     await expect(chip(b, 'click where the next joint goes')).toBeVisible();
     await choose(page, 'A dragged joint snaps to', 'face centres');
     await b.click(await b.face('Coat', [-3, 16, 3], [0, 0, 1]));
@@ -210,7 +210,7 @@ test.describe('Ready rigs', () => {
     await page.getByRole('treeitem', { name: /^Body/ }).click();
     await page.getByRole('button', { name: 'Build a ring of equal bars…' }).click();
     await expect(dialog.getByRole('radio', { name: /8 bars of 6/ })).toBeChecked();
-    await expect(dialog.getByRole('radio', { name: /4 crossed/ })).toContainText('48 triangles');
+    await expect(dialog.locator('.el-radio-button', { hasText: '4 crossed' })).toContainText('48 triangles');
     await dialog.getByRole('button', { name: 'Build it on Body' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();

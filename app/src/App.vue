@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref } from 'vue';
+import { inject, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import FileDrop from './shell/files/FileDrop.vue';
 import DragGhost from './shell/DragGhost.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
-import { later } from './components/later';
+import { afterFirstPicture, later } from './components/later';
+import FirstPicture from './shell/FirstPicture.vue';
+import { FIRST_VISIT } from './shell/first-visit';
+import { useArrivals } from './stores/arrivals';
 import { isFull } from './storage/storage-errors';
 import { useDialogs } from './stores/dialogs';
 import { commandFor, runCommand } from './stores/commands';
@@ -26,6 +29,13 @@ const ContextMenu = later(() => import('./shell/ContextMenu.vue'));
 const session = useSession();
 const view = useView();
 const notices = useNotices();
+const arrivals = useArrivals();
+const firstVisit = inject(FIRST_VISIT, false);
+// The demo projects beside the first come onto the shelf when there is time.
+void afterFirstPicture(async () => {
+  const { seedOthers } = await import('./screens/shelf/seed-demo');
+  if (await seedOthers()) arrivals.shelved++;
+}).catch(notices.fail);
 const ready = ref(true);
 const off = addShellCommands(useRouter());
 installAutomation();
@@ -34,7 +44,8 @@ function onKey(e: KeyboardEvent): void {
   if (e.defaultPrevented || (isTyping(e.target) && !(e.ctrlKey || e.metaKey))) return;
   if (isTyping(e.target) && /^[zyaxcv]$/i.test(e.key)) return;
   // A dialog has the keys to itself.
-  if (dialogs.search || (e.target instanceof Element && e.target.closest('.el-overlay'))) return;
+  if (dialogs.search || (e.target instanceof Element && e.target.closest('.el-overlay-dialog:not(.is-closing)')))
+    return;
   if (view.keyUser && !e.ctrlKey && !e.metaKey && !e.altKey && view.keyUser(e.key)) {
     e.preventDefault();
     return;
@@ -101,6 +112,7 @@ onUnmounted(() => {
 </script>
 
 <template>
+  <first-picture v-if="firstVisit" />
   <router-view v-if="ready" />
   <command-search />
   <notice-list />

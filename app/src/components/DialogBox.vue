@@ -15,6 +15,12 @@ withDefaults(defineProps<{ modelValue: boolean; title?: string; label?: string; 
 });
 const emit = defineEmits<{ 'update:modelValue': [open: boolean]; closed: [] }>();
 const id = useId();
+// Once it closes the keys are the bench's again, though it is still fading; the library would tell only after.
+function close(): void {
+  const at = document.activeElement;
+  if (at instanceof HTMLElement && at.closest('.el-overlay')) at.blur();
+  emit('update:modelValue', false);
+}
 async function begin(): Promise<void> {
   // The library takes the keys to the frame in between.
   await nextTick();
@@ -37,7 +43,7 @@ async function begin(): Promise<void> {
     :align-center="!bare"
     :top="bare ? '12vh' : undefined"
     :show-close="!bare"
-    @update:model-value="(on: boolean) => emit('update:modelValue', on)"
+    @close="close"
     @open-auto-focus="begin"
     @closed="emit('closed')"
     ><div :data-dialog="id"><slot /></div

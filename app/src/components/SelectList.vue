@@ -6,7 +6,7 @@ import 'element-plus/theme-chalk/el-option-group.css';
 import 'element-plus/theme-chalk/el-scrollbar.css';
 import 'element-plus/theme-chalk/el-tag.css';
 import 'element-plus/theme-chalk/el-input.css';
-import { computed } from 'vue';
+import { computed, useTemplateRef } from 'vue';
 import type { Choice } from './choices';
 
 /** The list itself of a `SelectField`. */
@@ -30,6 +30,8 @@ const groups = computed(() => {
   }
   return out;
 });
+/** A list that has closed gives the keys back to the bench. */
+const select = useTemplateRef<InstanceType<typeof ElSelect>>('select');
 function choose(v: unknown): void {
   emit('update:modelValue', v as T);
   emit('change', v as T);
@@ -38,6 +40,7 @@ function choose(v: unknown): void {
 
 <template>
   <el-select
+    ref="select"
     size="small"
     class="select-field"
     :model-value="modelValue as string"
@@ -47,6 +50,7 @@ function choose(v: unknown): void {
     :disabled="disabled ?? false"
     :empty-values="[undefined]"
     :persistent="false"
+    @visible-change="(open: boolean) => open || select?.blur()"
     :fit-input-width="false"
     no-match-text="Nothing is called that."
     no-data-text="There is none yet."

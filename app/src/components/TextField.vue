@@ -42,7 +42,9 @@ async function end(): Promise<void> {
 function key(e: KeyboardEvent | Event): void {
   // Keys typed here are no shortcuts; those with Ctrl go on, so that the search for commands opens from anywhere.
   const k = e as KeyboardEvent;
-  if (!k.ctrlKey && !k.metaKey) k.stopPropagation();
+  // Escape with nothing to take back is for the dialog around.
+  const over = k.key === 'Escape' && text.value === props.modelValue;
+  if (!k.ctrlKey && !k.metaKey && !over) k.stopPropagation();
   if (k.key === 'Enter') {
     input.value?.blur();
     emit('enter');

@@ -267,6 +267,9 @@ defineExpose({ rename: begin });
   padding: 0;
 }
 .tree-view .el-tree-node:focus-visible {
+  outline: none;
+}
+.tree-view .el-tree-node:focus-visible .tree-row {
   outline: 2px solid var(--resin);
   outline-offset: -2px;
 }

@@ -1,4 +1,4 @@
-import { type Component, defineAsyncComponent } from 'vue';
+import { type Component, defineAsyncComponent, ref } from 'vue';
 
 /**
  * Pieces that nobody can need in the first second (a list that opens, a tooltip, a menu) are fetched once the first picture
@@ -7,12 +7,13 @@ import { type Component, defineAsyncComponent } from 'vue';
 let begin: () => void = () => undefined;
 const firstPicture = new Promise<void>((done) => (begin = done));
 let waiting = 0;
-let stands = false;
+/** Whether the first picture stands. */
+export const standing = ref(false);
 
 /** Told by whatever shows first: the view, once it has drawn, or the shelf. */
 export function firstPictureStands(): void {
-  if (stands) return;
-  stands = true;
+  if (standing.value) return;
+  standing.value = true;
   performance.mark('first picture');
   // What is drawn comes first; fetching would take its turns.
   requestIdleCallback(() => begin(), { timeout: 500 });
@@ -20,6 +21,16 @@ export function firstPictureStands(): void {
 /** Whether everything that was wanted is there. */
 export const allThere = (): boolean => waiting === 0;
 
+/** Work that has time until the first picture stands. */
+export async function afterFirstPicture(work: () => Promise<unknown>): Promise<void> {
+  waiting++;
+  try {
+    await firstPicture;
+    await work();
+  } finally {
+    waiting--;
+  }
+}
 export function later<T extends Component>(load: () => Promise<{ default: T }>, facade?: Component): T {
   return defineAsyncComponent({
     loader: async () => {

@@ -1,9 +1,14 @@
 <script setup lang="ts">
+/**
+ * The first steps, over the demo project alone. A card of our own and not a tour of the library, which holds the keys while it
+ * stands: here one is to work on what it speaks of.
+ */
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
+import { DEMO } from './first-visit';
 import { screens } from './screens';
 import type { Screen } from './screen';
 import ActionButton from '../components/ActionButton.vue';
@@ -17,7 +22,8 @@ const at = ref(0);
 
 const made = (where: string): boolean =>
   (session.history?.entries ?? []).slice(1, (session.history?.now ?? 0) + 1).some((e) => e.where === where);
-const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project !== null);
+// What it says is of Tamsin: over anything else it would not be true.
+const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project?.id === DEMO);
 const lesson = computed(() => screens()[at.value]!.help.lesson);
 watch(open, (o) => o && (at.value = 0));
 

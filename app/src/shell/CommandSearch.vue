@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElInput } from 'element-plus';
 import 'element-plus/theme-chalk/el-input.css';
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { type Directive, computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import ActionButton from '../components/ActionButton.vue';
 import { type Command, allCommands, isEnabled, keysFor, runCommand, whyNot } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
@@ -17,6 +17,10 @@ const query = ref('');
 const at = ref(0);
 const list = useTemplateRef<HTMLElement>('list');
 
+/** The library keeps this role from its field. */
+const vRole: Directive<HTMLElement, string> = {
+  mounted: (el, { value }) => el.querySelector('input')?.setAttribute('role', value),
+};
 /** Fetched when it is first asked for; until then nothing is found, so that Enter cannot mean what happens to stand first. */
 const find = shallowRef<typeof findCommands | null>(null);
 const found = computed(() => find.value?.(allCommands.value, query.value, settings.recent) ?? []);
@@ -53,11 +57,11 @@ function pick(c: Command | undefined): void {
 <template>
   <dialog-box v-model="dialogs.search" label="Find a command" width="min(560px, 92vw)" bare>
     <el-input
+      v-role="'combobox'"
       v-model="query"
       class="search-field"
       placeholder="What would you like to do?"
       aria-label="Find a command"
-      role="combobox"
       aria-expanded="true"
       aria-controls="command-list"
       :aria-activedescendant="found[at] ? `command-${at}` : undefined"

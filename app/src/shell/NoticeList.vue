@@ -27,7 +27,7 @@ function act(n: Notice): void {
       class="notice"
       :class="n.kind"
       :type="n.kind"
-      :role="n.kind === 'error' ? 'alert' : 'note'"
+      role="note"
       @close="notices.dismiss(n.id)"
     >
       <template #title>

@@ -17,7 +17,10 @@ const LIST = [
   command('reach.fill', 'Reach: fill', { group: 'Tools' }),
   command('tool.pick', 'Take the colour under the pointer', { group: 'Tools' }),
   command('mirror.x', 'Mirror X', { group: 'Symmetry', keys: ['M'] }),
-  command('rig.mirrorLeft', 'Mirror the left side to the right', { group: 'Rig', enabled: () => false }),
+  command('rig.mirrorLeft', 'Mirror the left side to the right', {
+    group: 'Rig',
+    enabled: () => 'choose a bone first',
+  }),
 ];
 const first = (query: string, recent: string[] = []): string | undefined => findCommands(LIST, query, recent)[0]?.id;
 

@@ -18,15 +18,13 @@ import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
 import { screens } from './screens';
+import { DEMO } from './first-visit';
 import { all, need, needsProject, needsWriting } from '../stores/needs';
 
-/** Commands that are there on every screen. */
-export function addShellCommands(router: Router): () => void {
-  const dialogs = useDialogs();
+/** To each screen, by the number it has on the job line. */
+function goCommands(router: Router): Command[] {
   const session = useSession();
-  const { settings } = useSettings();
-  const notices = useNotices();
-  const goTo = screens().map(({ id, title, icon }, i): Command => ({
+  return screens().map(({ id, title, icon }, i): Command => ({
     id: `go.${id}`,
     title: `Go to ${title}`,
     group: 'Steps',
@@ -36,6 +34,14 @@ export function addShellCommands(router: Router): () => void {
     on: () => router.currentRoute.value.params['step'] === id,
     run: () => router.push({ name: 'bench', params: { id: session.project!.id, step: id } }),
   }));
+}
+
+/** Commands that are there on every screen. */
+export function addShellCommands(router: Router): () => void {
+  const dialogs = useDialogs();
+  const session = useSession();
+  const { settings } = useSettings();
+  const notices = useNotices();
   return addCommands([
     {
       id: 'edit.undo',
@@ -90,7 +96,10 @@ export function addShellCommands(router: Router): () => void {
       id: 'help.coach',
       title: 'Show the first steps again',
       group: 'Help',
-      enabled: needsProject,
+      enabled: all(
+        needsProject,
+        need(() => session.project?.id === DEMO, 'they are about Tamsin; open her from the shelf'),
+      ),
       run: () => (dialogs.coach = true),
     },
     {
@@ -148,6 +157,6 @@ export function addShellCommands(router: Router): () => void {
       on: () => settings.sidesFolded,
       run: () => (settings.sidesFolded = !settings.sidesFolded),
     },
-    ...goTo,
+    ...goCommands(router),
   ]);
 }

@@ -13,9 +13,14 @@ export const freshId = (): string => makeId(Math.random);
 export type ShelfRow = HeadRow & { readonly thumbnail: Blob | null };
 
 /** Puts a project on the shelf as it is; its id must be new. */
-export async function putOnShelf(project: Project): Promise<void> {
-  const picture = await projectPicture(project);
-  await new ProjectWriter(project.id, 1).save(startHistory(project, EMPTY_VIEW, Date.now()), picture);
+/** Writes a project as a new one, with its picture: the one that is there already, or one that is drawn. */
+export async function putOnShelf(
+  project: Project,
+  { picture, modified = Date.now() }: { picture?: Uint8Array<ArrayBuffer>; modified?: number } = {},
+): Promise<void> {
+  const shown = picture ?? (await projectPicture(project));
+  await new ProjectWriter(project.id, 1).save(startHistory(project, EMPTY_VIEW, modified), shown);
+  await db.heads.update(project.id, { modified });
 }
 
 /** What stands on the shelf, the latest work first. */

@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { type Command, addCommands, allCommands, commandFor, findCommand, keysOf, runCommand } from './commands';
+import {
+  type Command,
+  addCommands,
+  allCommands,
+  commandFor,
+  findCommand,
+  keysFor,
+  keysOf,
+  runCommand,
+  setOwnKeys,
+  whyNot,
+} from './commands';
 
 const press = (key: string, code: string, more: Partial<KeyboardEvent> = {}): KeyboardEvent =>
   ({ key, code, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }) as KeyboardEvent;
@@ -31,9 +42,9 @@ describe('the registry', () => {
 
   it('finds by key only what can run now, and runs by id with arguments', async () => {
     let open = false;
-    const off = addCommands([make('one', { enabled: () => open }), make('two', { keys: ['W'] })]);
+    const off = addCommands([make('one', { enabled: () => open || 'it is shut' }), make('two', { keys: ['W'] })]);
     expect(commandFor(press('q', 'KeyQ'))).toBeUndefined();
-    await expect(runCommand('one')).rejects.toThrow('"one" cannot be done now');
+    await expect(runCommand('one')).rejects.toThrow('"one" cannot be done now: it is shut.');
     open = true;
     expect(commandFor(press('q', 'KeyQ'))!.id).toBe('one');
     await runCommand('two', 5);
@@ -41,6 +52,22 @@ describe('the registry', () => {
     off();
     expect(findCommand('one')).toBeUndefined();
     await expect(runCommand('one')).rejects.toThrow('no command "one"');
+  });
+
+  it('of two on one key the one that says it comes before is meant, while it can run; keys of one’s own count instead', () => {
+    let floats = true;
+    const set = make('set', { keys: ['Enter'], before: ['use'], enabled: () => floats || 'nothing floats' });
+    const off = addCommands([make('use', { keys: ['Enter'] }), set]);
+    expect(commandFor(press('Enter', 'Enter'))!.id).toBe('set');
+    floats = false;
+    expect(whyNot(set)).toBe('nothing floats');
+    expect(commandFor(press('Enter', 'Enter'))!.id).toBe('use');
+    setOwnKeys({ use: ['F8'], set: [] });
+    expect(commandFor(press('Enter', 'Enter'))).toBeUndefined();
+    expect(commandFor(press('F8', 'F8'))!.id).toBe('use');
+    setOwnKeys({});
+    expect(keysFor(set)).toEqual(['Enter']);
+    off();
   });
 
   it('a screen that leaves does not take away what the next one brought under the same name', () => {

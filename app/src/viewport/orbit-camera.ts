@@ -1,4 +1,4 @@
-import { type Vec3, add, cross, normalize, scale } from '@sphalerite/core/math';
+import { type Vec3, add, cross, dot, normalize, scale, sub } from '@sphalerite/core/math';
 import type { Camera } from '@sphalerite/core/model';
 import { OrthographicCamera, PerspectiveCamera } from 'three';
 
@@ -84,6 +84,23 @@ export class OrbitCamera {
   frame(centre: Vec3, radius: number, aspect: number): void {
     this.target = centre;
     this.distance = Math.max(4, radius / Math.tan((this.fov * Math.PI) / 360) / Math.min(1, aspect) + radius * 0.4);
+  }
+  /**
+   * Steps back, if it must, until every one of some points is in the picture.
+   *
+   * @param room – the share of half the picture, across and up, that they may take
+   */
+  includeAll(points: readonly Vec3[], aspect: number, room: readonly [number, number]): void {
+    const half = Math.tan((this.fov * Math.PI) / 360);
+    const { right, up, ahead } = this;
+    for (const p of points) {
+      const rel = sub(p, this.target);
+      const across = Math.abs(dot(rel, right)) / (half * aspect * room[0]),
+        over = Math.abs(dot(rel, up)) / (half * room[1]);
+      // What stands nearer than the target is seen larger; without perspective it is not.
+      const nearer = this.orthographic ? 0 : -dot(rel, ahead);
+      this.distance = Math.max(this.distance, nearer + Math.max(across, over));
+    }
   }
   /** All that says where it stands, to come back to. */
   state(): CameraState {

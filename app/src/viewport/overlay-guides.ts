@@ -1,6 +1,6 @@
 import { type Axis, type Box, type Vec3, boxEnd } from '@sphalerite/core/math';
 import { BufferGeometry, Float32BufferAttribute, Mesh, type Object3D } from 'three';
-import { AXIS_COLOURS, TONES, fillMaterial, segments } from './overlay-materials';
+import { AXIS_COLOURS, RESIN, TONES, fillMaterial, segments } from './overlay-materials';
 
 /** A level of the volume with a line every cube, fainter the finer. */
 export function guidePlane(bounds: Box, axis: Axis, at: number): Object3D[] {
@@ -45,6 +45,46 @@ export function guidePlane(bounds: Box, axis: Axis, at: number): Object3D[] {
       12,
       true,
     ),
+  ];
+}
+
+/**
+ * The floor of an empty volume with a line for each cube, so that its cells can be counted, and its middle: a cell where the
+ * volume is odd along an axis, a line where it is even.
+ */
+export function cellFloor(bounds: Box): Object3D[] {
+  const { min, size } = bounds,
+    e = boxEnd(bounds),
+    y = min[1] + 0.02;
+  const lines: number[] = [];
+  for (let x = min[0]; x <= e[0]; x++) lines.push(x, y, min[2], x, y, e[2]);
+  for (let z = min[2]; z <= e[2]; z++) lines.push(min[0], y, z, e[0], y, z);
+  const middle = (a: 0 | 2): number => min[a] + size[a] / 2;
+  const odd = (a: 0 | 2): boolean => size[a] % 2 === 1;
+  const span = (a: 0 | 2): [number, number] => [middle(a) - 0.5, middle(a) + 0.5];
+  const seams = [
+    ...(odd(0) ? [] : [middle(0), y, min[2], middle(0), y, e[2]]),
+    ...(odd(2) ? [] : [min[0], y, middle(2), e[0], y, middle(2)]),
+  ];
+  const strip = (x: [number, number], z: [number, number]): Mesh => {
+    const mesh = new Mesh(
+      new BufferGeometry().setAttribute(
+        'position',
+        new Float32BufferAttribute(
+          [x[0], y, z[0], x[0], y, z[1], x[1], y, z[1], x[0], y, z[0], x[1], y, z[1], x[1], y, z[0]],
+          3,
+        ),
+      ),
+      fillMaterial(TONES.honey, 0.4),
+    );
+    mesh.renderOrder = 7;
+    return mesh;
+  };
+  return [
+    segments(lines, TONES.quiet, 0.42, 6, true),
+    segments(seams, RESIN, 0.9, 8, true),
+    ...(odd(0) ? [strip(span(0), [min[2], e[2]])] : []),
+    ...(odd(2) ? [strip([min[0], e[0]], span(2))] : []),
   ];
 }
 

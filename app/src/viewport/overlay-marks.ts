@@ -1,7 +1,26 @@
 import type { Box, Vec3 } from '@sphalerite/core/math';
 import type { CellSet } from '@sphalerite/core/voxel';
-import { BufferAttribute, BufferGeometry, Float32BufferAttribute, LineSegments, Mesh, type Object3D } from 'three';
-import { type Tone, TONES, boxFill, boxLines, fillMaterial, lineMaterial, onTop, segments } from './overlay-materials';
+import {
+  BoxGeometry,
+  BufferAttribute,
+  BufferGeometry,
+  Float32BufferAttribute,
+  LineSegments,
+  Mesh,
+  type Object3D,
+} from 'three';
+import {
+  HONEY,
+  INK,
+  type Tone,
+  TONES,
+  boxFill,
+  boxLines,
+  fillMaterial,
+  lineMaterial,
+  onTop,
+  segments,
+} from './overlay-materials';
 import { setSurface } from './set-surface';
 
 /** A set of cells with a soft fill and an outline. */
@@ -13,9 +32,48 @@ export interface Mark {
   readonly fill: number;
   /** Seen through what stands before it. */
   readonly through?: boolean;
+  /** The fill alone. */
+  readonly bare?: boolean;
+}
+
+/** Cubes that a leg of a corner mark is long at most, and the share of the edge it takes of short ones. */
+const LEG = 2,
+  SHARE = 0.3;
+/** Ink-and-honey marks at the corners of the box of what is selected: three legs each, seen through what stands before. */
+export function cornerMarks(b: Box): Object3D[] {
+  const legs = (thick: number, colour: number, order: number): Mesh => {
+    const positions: number[] = [];
+    for (let corner = 0; corner < 8; corner++)
+      for (let axis = 0; axis < 3; axis++) {
+        const lo = [0, 0, 0],
+          hi = [0, 0, 0];
+        for (let a = 0; a < 3; a++) {
+          const high = ((corner >> a) & 1) === 1;
+          const at = high ? b.min[a]! + b.size[a]! : b.min[a]!;
+          const long = a === axis ? Math.min(LEG, b.size[a]! * SHARE) : 0;
+          lo[a] = at - thick - (high ? long : 0);
+          hi[a] = at + thick + (high ? 0 : long);
+        }
+        const leg = new BoxGeometry(hi[0]! - lo[0]!, hi[1]! - lo[1]!, hi[2]! - lo[2]!).toNonIndexed();
+        leg.translate((lo[0]! + hi[0]!) / 2, (lo[1]! + hi[1]!) / 2, (lo[2]! + hi[2]!) / 2);
+        positions.push(...leg.getAttribute('position').array);
+        leg.dispose();
+      }
+    const g = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(positions, 3));
+    const m = new Mesh(g, onTop(colour, 0.95));
+    m.renderOrder = order;
+    return m;
+  };
+  return [legs(0.11, INK, 20), legs(0.055, HONEY, 21)];
 }
 
 const surfaces = new Map<CellSet, { fill: BufferGeometry; lines: BufferGeometry }>();
+
+function lineOf(g: BufferGeometry, m: Mark): LineSegments {
+  const lines = new LineSegments(g, lineMaterial(TONES[m.tone], 1, !m.through));
+  lines.renderOrder = 11;
+  return lines;
+}
 
 /** A set's surface, made once for as long as the set is shown; see {@link keepSurfacesOf} for when it goes. */
 export function markOf(m: Mark): Object3D[] {
@@ -40,9 +98,7 @@ export function markOf(m: Mark): Object3D[] {
     fill.renderOrder = 9;
     out.push(fill);
   }
-  const lines = new LineSegments(g.lines, lineMaterial(TONES[m.tone], 1, !m.through));
-  lines.renderOrder = 11;
-  out.push(lines);
+  if (!m.bare) out.push(lineOf(g.lines, m));
   // Shared: kept for the next drawing.
   for (const part of out) part.userData['keep'] = true;
   return out;

@@ -18,6 +18,8 @@ export type Tone = 'honey' | 'danger' | 'verdigris' | 'x' | 'y' | 'z' | 'quiet';
 export const AXIS_COLOURS = [0xb8352b, 0x3b8a38, 0x2c66b3] as const;
 
 export const HONEY = 0xe3a127;
+export const INK = 0x2a2521;
+export const RESIN = 0x9a4a12;
 
 const DANGER = 0xc0392b;
 

@@ -13,8 +13,8 @@ import {
 } from 'three';
 import type { DrawnGizmo } from './gizmo';
 import { gizmoObjects } from './overlay-gizmo';
-import { guidePlane, mirrorPlane, spinAxis } from './overlay-guides';
-import { type Mark, faceMarks, keepSurfacesOf, markOf } from './overlay-marks';
+import { cellFloor, guidePlane, mirrorPlane, spinAxis } from './overlay-guides';
+import { type Mark, cornerMarks, faceMarks, keepSurfacesOf, markOf } from './overlay-marks';
 import { HONEY, TONES, type Tone, boxFill, boxLines, onTop, pointMaterial, segments } from './overlay-materials';
 import { type Picture, keepPictures, pictureOn } from './overlay-pictures';
 
@@ -57,6 +57,10 @@ export interface Overlay {
   readonly marks: readonly Mark[];
   /** Cells whose faces towards a normal are meant. */
   readonly faces: readonly { readonly cell: Vec3; readonly normal: Vec3 }[];
+  /** The volume whose floor shows its cells, while it is empty. */
+  readonly floor: Box | null;
+  /** Boxes of what is selected or floats. */
+  readonly corners: readonly Box[];
   readonly erasing: boolean;
   /** The box that the cutaway leaves visible. */
   readonly cut: Box | null;
@@ -81,6 +85,8 @@ export const NO_OVERLAY: Overlay = {
   bounds: null,
   marks: [],
   faces: [],
+  floor: null,
+  corners: [],
   erasing: false,
   cut: null,
   guide: null,
@@ -127,6 +133,8 @@ export class OverlayView {
     if (o.bounds) into.add(boxLines(o.bounds, 0x6f665c, 0.5, true, 0));
     const colour = o.erasing ? TONES.danger : HONEY;
     for (const m of o.marks) into.add(...markOf(m));
+    if (o.floor) into.add(...cellFloor(o.floor));
+    for (const b of o.corners) into.add(...cornerMarks(b));
     if (o.cut) into.add(boxLines(o.cut, TONES.verdigris, 0.9, false, 0));
     if (o.guide && o.bounds) into.add(...guidePlane(o.bounds, o.guide.axis, o.guide.at / 2));
     if (o.spin && o.bounds) into.add(...spinAxis(o.bounds, o.spin.axis, o.spin.at, o.spin.count));

@@ -1,4 +1,4 @@
-import { type Vec3, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
+import { type Vec3, boxCorners, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
 import { makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { Vector3 } from 'three';
@@ -47,6 +47,27 @@ describe('OrbitCamera', () => {
       expect(after.y).toBeCloseTo(before.y, 4);
     }
     expect(at.y).toBe(22);
+  });
+
+  it('steps back until every corner is in the picture, from any side, and never nearer', () => {
+    const c = new OrbitCamera();
+    const corners = boxCorners({ min: [-40, 0, -10], size: [80, 30, 20] });
+    for (const orthographic of [false, true])
+      for (const aspect of [0.6, 1, 2.2])
+        for (let k = 0; k < 24; k++) {
+          Object.assign(c, { orthographic, yaw: k, pitch: ((k % 7) - 3) * 0.5, distance: 5, target: [0, 15, 0] });
+          c.includeAll(corners, aspect, [0.9, 0.8]);
+          const at = corners.map((p) => new Vector3(...p).project(c.three(aspect)));
+          const across = Math.max(...at.map((s) => Math.abs(s.x))),
+            up = Math.max(...at.map((s) => Math.abs(s.y)));
+          expect(across).toBeLessThan(0.9 + 1e-6);
+          expect(up).toBeLessThan(0.8 + 1e-6);
+          // One of them touches its margin: it stands no farther away than it must.
+          expect(Math.max(across / 0.9, up / 0.8)).toBeCloseTo(1, 5);
+          const { distance } = c;
+          c.includeAll([[0, 15, 0]], aspect, [0.9, 0.8]);
+          expect(c.distance).toBe(distance);
+        }
   });
 
   it('moves the world along with the hand by as many pixels', () => {

@@ -1,4 +1,4 @@
-import { type Extent, type Vec3, add, placedExtent, uniteExtents } from '@sphalerite/core/math';
+import { type Extent, type Vec3, add, boxCorners, mapVec, placedExtent, uniteExtents } from '@sphalerite/core/math';
 import { type DrawInstance, type DrawList, instanceExtent } from '@sphalerite/core/scene';
 import {
   DirectionalLight,
@@ -232,6 +232,8 @@ export class Viewport {
       3,
     );
     this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
+    const corners = boxCorners({ min: lo, size: mapVec(hi, (h, a) => h - lo[a]!) });
+    this.camera.includeAll(corners, this.aspect, [0.96, 1 - 110 / Math.max(400, height)]);
     this.invalidate();
   }
 

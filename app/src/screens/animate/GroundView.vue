@@ -3,13 +3,15 @@ import { TICKS, sideSuffix } from '@sphalerite/core/model';
 import { frameOf, loopGaps } from '@sphalerite/core/motion';
 import type { Clash, ContactReport } from '@sphalerite/core/scene';
 import { closeLoopEdit } from '@sphalerite/core/project';
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
 import { useAnimate } from './animate-state';
-import { type GroundChart, groundChart } from './ground-chart';
+import { tone } from '../../components/tone';
+import { useSettings } from '../../stores/settings';
+import { groundChart } from './ground-chart';
 import ActionButton from '../../components/ActionButton.vue';
 import CheckField from '../../components/CheckField.vue';
 
@@ -24,8 +26,6 @@ interface Row {
 const rows = shallowRef<ReadonlyMap<string, Row>>(new Map());
 const busy = ref(false);
 const still = ref(false);
-const host = ref<HTMLElement>();
-let chart: GroundChart | null = null;
 let stop: AbortController | null = null;
 
 const row = computed(() => rows.value.get(session.hand.clip ?? '') ?? null);
@@ -70,18 +70,25 @@ async function check(clips: readonly string[]): Promise<void> {
     );
     if (session.project !== project) return;
     rows.value = new Map([...rows.value, ...found.map((r) => [r.contact.clip, r] as const)]);
-    await nextTick();
-    draw();
   } catch (e) {
     if (!(e instanceof JobCancelled)) notices.fail(e);
   } finally {
     if (stop === mine) busy.value = false;
   }
 }
-function draw(): void {
-  if (!host.value || lines.value.length === 0) return;
-  chart ??= groundChart(host.value, (f) => session.clip && anim.scrub((f * TICKS) / session.clip.fps));
-  chart.show(lines.value, session.clip ? (anim.time * session.clip.fps) / TICKS : 0);
+// Fetched when it is first looked at.
+const ChartView = defineAsyncComponent(() => import('../../components/chart/ChartView.vue'));
+const { settings } = useSettings();
+const LINES = ['--resin', '--verdigris', '--axis-z', '--axis-x', '--honey'];
+const option = computed(() =>
+  groundChart(lines.value, session.clip ? (anim.time * session.clip.fps) / TICKS : 0, {
+    lines: (settings.theme, LINES.map(tone)),
+    ground: tone('--ink'),
+    now: tone('--resin'),
+  }),
+);
+function scrubTo(frame: number): void {
+  if (session.clip) anim.scrub((Math.round(frame) * TICKS) / session.clip.fps);
 }
 const here = (): Promise<void> => check(session.hand.clip ? [session.hand.clip] : []);
 // Looked at anew whenever the clip, the rig or the cubes change.
@@ -89,19 +96,16 @@ watch(
   () => [session.hand.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value],
   (now, before) => {
     if (before && now.slice(1).some((v, i) => v !== before[i + 1])) rows.value = new Map();
-    if (row.value) void nextTick(draw);
-    else void here();
+    if (!row.value) void here();
   },
   { immediate: true },
 );
-watch(() => anim.time, draw);
 function go(clip: string, frame: number): void {
   session.choose({ clip });
   void nextTick(() => anim.scrub((frame * TICKS) / (session.clip?.fps ?? 24)));
 }
 onBeforeUnmount(() => {
   stop?.abort();
-  chart?.dispose();
 });
 const round = (v: number): string => v.toFixed(2);
 </script>
@@ -158,12 +162,12 @@ const round = (v: number): string => v.toFixed(2);
       <p v-else class="quiet">Choose a clip on the left.</p>
     </section>
     <div class="middle">
-      <div
-        v-show="lines.length > 0"
-        ref="host"
+      <chart-view
+        v-if="lines.length > 0"
         class="chart"
-        role="img"
-        aria-label="Height of the soles above the ground"
+        :option="option"
+        label="Height of the soles above the ground"
+        @point="scrubTo"
       />
       <p v-if="row && lines.length === 0" class="quiet hint">Nothing stands on the ground in this clip.</p>
     </div>

@@ -1,13 +1,4 @@
-import { LineChart } from 'echarts/charts';
-import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { type EChartsType, init, use } from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-
-use([LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
-
-const COLOURS = ['--resin', '--verdigris', '--axis-z', '--axis-x', '--honey'] as const;
-const colour = (name: string): string =>
-  getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#777';
+import type { ChartOption } from '../../components/chart/theme';
 
 export interface GroundLine {
   readonly name: string;
@@ -15,89 +6,44 @@ export interface GroundLine {
   readonly height: readonly number[];
   readonly slide: readonly number[];
 }
-export interface GroundChart {
-  show(lines: readonly GroundLine[], frame: number): void;
-  dispose(): void;
+export interface GroundTones {
+  /** A colour for each line. */
+  readonly lines: readonly string[];
+  readonly ground: string;
+  readonly now: string;
 }
 
 /** Height of each sole over the frames (drawn) and how far it slides (dashed); the ground is the line at zero. */
-export function groundChart(host: HTMLElement, scrub: (frame: number) => void): GroundChart {
-  const chart: EChartsType = init(host, null, { renderer: 'svg' });
-  const watch = new ResizeObserver(() => chart.resize());
-  watch.observe(host);
-  chart.getZr().on('click', (e: { offsetX: number; offsetY: number }) => {
-    const [frame] = chart.convertFromPixel('grid', [e.offsetX, e.offsetY]) as number[];
-    if (frame !== undefined) scrub(Math.round(frame));
-  });
+export function groundChart(lines: readonly GroundLine[], frame: number, tones: GroundTones): ChartOption {
   return {
-    show(lines, frame) {
-      const quiet = colour('--quiet'),
-        line = colour('--line');
-      const axis = {
-        axisLine: { lineStyle: { color: line } },
-        axisLabel: { color: quiet, fontSize: 10 },
-        splitLine: { lineStyle: { color: line, opacity: 0.5 } },
+    grid: { left: 34, right: 12, top: 26, bottom: 20 },
+    legend: { top: 0, left: 30, itemHeight: 8, itemWidth: 16, data: lines.map((l) => l.name) },
+    tooltip: { trigger: 'axis', valueFormatter: (v: unknown) => `${Number(v).toFixed(2)} cubes` },
+    xAxis: { type: 'value', min: 0, max: Math.max(1, (lines[0]?.height.length ?? 2) - 1), minInterval: 1 },
+    yAxis: { type: 'value' },
+    series: lines.flatMap((l, i) => {
+      const color = tones.lines[i % tones.lines.length]!;
+      const row = (name: string, values: readonly number[], dashed: boolean) => ({
+        type: 'line' as const,
+        name,
+        showSymbol: false,
+        data: values.map((v, k) => [k, Number.isFinite(v) ? v : '-']),
+        lineStyle: { color, width: 1.8, type: dashed ? ('dashed' as const) : ('solid' as const) },
+        itemStyle: { color },
+      });
+      const marks = {
+        silent: true,
+        symbol: 'none',
+        label: { show: false },
+        data: [
+          { yAxis: 0, lineStyle: { color: tones.ground, width: 1.2, type: 'solid' as const } },
+          { xAxis: frame, lineStyle: { color: tones.now, width: 1.5, type: 'solid' as const } },
+        ],
       };
-      chart.setOption(
-        {
-          animation: false,
-          aria: { enabled: true },
-          grid: { left: 34, right: 12, top: 26, bottom: 20 },
-          legend: {
-            top: 0,
-            left: 30,
-            itemHeight: 8,
-            itemWidth: 16,
-            textStyle: { color: quiet, fontSize: 11 },
-            data: lines.map((l) => l.name),
-          },
-          tooltip: {
-            trigger: 'axis',
-            textStyle: { fontSize: 11 },
-            valueFormatter: (v: unknown) => `${Number(v).toFixed(2)} cubes`,
-          },
-          xAxis: {
-            type: 'value',
-            min: 0,
-            max: Math.max(1, (lines[0]?.height.length ?? 2) - 1),
-            minInterval: 1,
-            ...axis,
-          },
-          yAxis: { type: 'value', ...axis },
-          series: lines.flatMap((l, i) => {
-            const tone = colour(COLOURS[i % COLOURS.length]!);
-            const row = (name: string, values: readonly number[], dashed: boolean, mark: object) => ({
-              type: 'line',
-              name,
-              showSymbol: false,
-              data: values.map((v, k) => [k, Number.isFinite(v) ? v : null]),
-              lineStyle: { color: tone, width: 1.8, type: dashed ? 'dashed' : 'solid' },
-              itemStyle: { color: tone },
-              ...mark,
-            });
-            const mark =
-              i === 0
-                ? {
-                    markLine: {
-                      silent: true,
-                      symbol: 'none',
-                      label: { show: false },
-                      data: [
-                        { yAxis: 0, lineStyle: { color: colour('--ink'), width: 1.2, type: 'solid' } },
-                        { xAxis: frame, lineStyle: { color: colour('--resin'), width: 1.5, type: 'solid' } },
-                      ],
-                    },
-                  }
-                : {};
-            return [row(l.name, l.height, false, mark), row(`${l.name}, slide`, l.slide, true, {})];
-          }),
-        },
-        { notMerge: true },
-      );
-    },
-    dispose() {
-      watch.disconnect();
-      chart.dispose();
-    },
+      return [
+        { ...row(l.name, l.height, false), ...(i === 0 ? { markLine: marks } : {}) },
+        row(`${l.name}, slide`, l.slide, true),
+      ];
+    }),
   };
 }

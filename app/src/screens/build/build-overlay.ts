@@ -46,6 +46,8 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
       ...NO_OVERLAY,
       lattice: matrix.value,
       bounds: part.bounds,
+      floor: part.layers.every((l) => l.grid.count === 0) ? part.bounds : null,
+      corners: selection.box ? [selection.box] : [],
       cut: build.limit,
       guide: build.guide,
       pictures: pictures(part),
@@ -67,11 +69,10 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
     const floats = selection.floating;
     if (floats)
       marks.push(
-        { set: floatingSet.value!, tone: 'honey', fill: 0.16 },
-        { set: [floats.grid.bounds], tone: 'honey', fill: 0, through: true },
+        { set: floatingSet.value!, tone: 'honey', fill: 0.16, bare: true },
         ...lostCells(floatingSet.value!, part.bounds, 0.5),
       );
-    else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.26 });
+    else if (selection.selected) marks.push({ set: selection.selected, tone: 'honey', fill: 0.3, bare: true });
     return marks;
   }
 

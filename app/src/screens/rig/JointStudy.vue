@@ -3,12 +3,14 @@ import { type Axis, sub, mapVec } from '@sphalerite/core/math';
 import { EditError, type JointCells, jointOf, moveJointEdit, swungAt } from '@sphalerite/core/project';
 import { type JointStudy, openPoints, pivotChoices } from '@sphalerite/core/rig';
 import type { CellSet } from '@sphalerite/core/voxel';
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
-import type { JointChart } from './joint-chart';
+import { tone } from '../../components/tone';
+import { useSettings } from '../../stores/settings';
+import { jointChart } from './joint-chart';
 import { useRig } from './rig-state';
 import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
@@ -18,6 +20,8 @@ import SliderField from '../../components/SliderField.vue';
 const session = useSession();
 const notices = useNotices();
 const rig = useRig();
+/** A colour for each pivot. */
+const LINES = ['--resin', '--verdigris', '--axis-x', '--axis-z', '--axis-y', '--honey', '--quiet'];
 const ANGLES = Array.from({ length: 13 }, (_, i) => -60 + 10 * i);
 const AXES = (['X', 'Y', 'Z'] as const).map((text, i) => ({ value: i as Axis, text, tip: `Swings about ${text}` }));
 const axis = ref<Axis>(0);
@@ -25,8 +29,10 @@ const studies = shallowRef<readonly JointStudy[]>([]);
 const joint = shallowRef<JointCells | null>(null);
 const meant = ref(-1);
 const busy = ref(false);
-const host = ref<HTMLElement | null>(null);
-let chart: JointChart | null = null;
+// Fetched when the first joint is studied.
+const ChartView = defineAsyncComponent(() => import('../../components/chart/ChartView.vue'));
+const { settings } = useSettings();
+const option = computed(() => jointChart(studies.value, meant.value, (settings.theme, LINES.map(tone))));
 let stop: AbortController | null = null;
 
 const best = computed(() =>
@@ -69,8 +75,6 @@ function clear(): void {
   studies.value = [];
   joint.value = null;
   meant.value = -1;
-  chart?.dispose();
-  chart = null;
 }
 async function study(): Promise<void> {
   const bone = session.bone,
@@ -97,11 +101,6 @@ async function study(): Promise<void> {
     );
     if (session.project !== project || session.bone?.id !== bone.id) return;
     studies.value = found;
-    await nextTick();
-    if (host.value) {
-      chart = (await import('./joint-chart')).jointChart(host.value);
-      chart.show(found, meant.value);
-    }
   } catch (e) {
     if (!(e instanceof JobCancelled)) notices.fail(e);
   } finally {
@@ -115,7 +114,6 @@ function use(i: number): void {
   if (session.apply(moveJointEdit, { bone: session.bone!.id, delta })) void study();
 }
 watch(meant, (i) => {
-  chart?.show(studies.value, i);
   if (i >= 0) swing(i);
   else if (angle.value === null) rig.swung = null;
   else swing(0);
@@ -165,7 +163,7 @@ onBeforeUnmount(clear);
       Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.
     </p>
     <div v-else class="result">
-      <div ref="host" class="chart" role="img" aria-label="Gap and overlap over the angle, for each pivot" />
+      <chart-view class="chart" :option="option" label="Gap and overlap over the angle, for each pivot" />
       <ol class="list" aria-label="Pivots">
         <li
           v-for="(s, i) in studies"
@@ -189,6 +187,7 @@ onBeforeUnmount(clear);
 <style scoped>
 .study {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 6px;
   align-content: start;
   min-width: 0;
@@ -197,7 +196,8 @@ onBeforeUnmount(clear);
 }
 .line {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 4px 8px;
   align-items: center;
 }
 .line h3 {

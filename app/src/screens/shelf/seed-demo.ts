@@ -1,20 +1,47 @@
 import * as z from 'zod';
-import { readProject, shelve } from '../../shell/files/project-files';
+import { readProject } from '../../shell/files/project-files';
 import { getSetting, putSetting } from '../../storage/settings-store';
-import { listShelf } from '../../storage/shelf';
+import { listShelf, putOnShelf } from '../../storage/shelf';
 
-/** Puts the demo projects on an empty shelf at the first visit, through the ordinary reader. Gives the id of the one to open then. */
+/** The project that a first visit opens. */
+const FIRST = 'tamsin';
+/** Those that come onto the shelf behind it. */
+const OTHERS = ['oswin', 'oswin-rigged', 'row-boat', 'lamp-post'];
+/** What of them is still to come: a visit may end before all are there. */
+const stillToCome = z.array(z.string()).catch([]);
+
+async function bytesOf(file: string): Promise<Uint8Array<ArrayBuffer>> {
+  const reply = await fetch(`/content/${file}`);
+  if (!reply.ok)
+    throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
+  return new Uint8Array(await reply.arrayBuffer());
+}
+/** Through the ordinary reader, with the picture that comes along. `before` milliseconds older than now, to stand behind. */
+async function put(name: string, before: number): Promise<string> {
+  const [file, picture] = await Promise.all([bytesOf(`${name}.sphal`), bytesOf(`${name}.png`)]);
+  const project = await readProject(file);
+  await putOnShelf(project, { picture, modified: Date.now() - before });
+  return project.id;
+}
+
+/** Puts the demo on an empty shelf at the first visit. Gives its id, to be opened then; null at every other. */
 export async function seedDemo(): Promise<string | null> {
   if (await getSetting('seeded', z.boolean().catch(false))) return null;
   if ((await listShelf()).length > 0) return null;
-  const ids: string[] = [];
-  // The one to open comes last, so that it stands first on the shelf.
-  for (const file of ['lamp-post', 'row-boat', 'oswin-rigged', 'oswin', 'tamsin']) {
-    const reply = await fetch(`/content/${file}.sphal`);
-    if (!reply.ok)
-      throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
-    ids.push(await shelve(await readProject(new Uint8Array(await reply.arrayBuffer())), true));
-  }
+  const id = await put(FIRST, 0);
+  await putSetting('demosToCome', OTHERS);
   await putSetting('seeded', true);
-  return ids.at(-1)!;
+  return id;
+}
+
+/** Puts the other demo projects on the shelf, once there is time. */
+export async function seedOthers(): Promise<boolean> {
+  let left = await getSetting('demosToCome', stillToCome);
+  if (left.length === 0) return false;
+  for (const name of left) {
+    await put(name, 60_000 * (1 + OTHERS.indexOf(name)));
+    left = left.filter((n) => n !== name);
+    await putSetting('demosToCome', left);
+  }
+  return true;
 }

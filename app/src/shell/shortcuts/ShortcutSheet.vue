@@ -30,11 +30,19 @@ const tabs = computed(() => [
 ]);
 type Row = (typeof catalogue)[number];
 const now = (c: Row): Bound => ({ ...c, keys: keysFor(c) });
-/** What clashes on a screen, with what is there everywhere. */
+/** What else a command's shortcut means, on any screen together with what is there everywhere. */
 const clashes = computed(() => {
-  const on = (screen: string): Row[] => catalogue.filter((c) => c.screen === EVERYWHERE || c.screen === screen);
-  const all = screens().flatMap((s) => clashesOf(on(s.id).map(now)));
-  return new Map(all.flatMap((c) => c.commands.map((o) => [o.id, c] as const)));
+  const out = new Map<string, { keys: string; others: Set<string> }>();
+  for (const s of screens()) {
+    const there = catalogue.filter((c) => c.screen === EVERYWHERE || c.screen === s.id).map(now);
+    for (const { keys, commands } of clashesOf(there))
+      for (const c of commands) {
+        const found = out.get(c.id) ?? { keys, others: new Set<string>() };
+        for (const o of commands) if (o.id !== c.id) found.others.add(`“${o.title}”`);
+        out.set(c.id, found);
+      }
+  }
+  return out;
 });
 const groups = computed(() => {
   const w = words.value.trim().toLowerCase();
@@ -113,15 +121,8 @@ const print = (): void => window.print();
             @click="reset(c.id)"
           />
           <p v-if="clashes.has(c.id)" class="why" role="alert">
-            {{ clashes.get(c.id)!.keys }} means
-            {{
-              clashes
-                .get(c.id)!
-                .commands.filter((o) => o.id !== c.id)
-                .map((o) => `“${o.title}”`)
-                .join(' and ')
-            }}
-            too. Change one of them.
+            {{ clashes.get(c.id)!.keys }} means {{ [...clashes.get(c.id)!.others].join(' and ') }} too. Change one of
+            them.
           </p>
         </div>
       </section>
