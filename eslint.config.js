@@ -23,7 +23,7 @@ const FLOORS = {
     'files',
     'project',
   ],
-  app: ['styles', 'tools', 'workers', 'storage', 'viewport', 'stores', 'components', 'shell', 'screens'],
+  app: ['styles', 'words', 'tools', 'workers', 'storage', 'viewport', 'stores', 'components', 'shell', 'screens'],
 };
 /** What each package may import of ours. */
 const PACKAGES = {
@@ -86,6 +86,19 @@ export default ts.config(
   { ignores: ['**/dist/', '**/node_modules/', 'app/public/', 'content/out/', 'test-results/'] },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
+  {
+    // Controls are those of components/; what must be our own says why where it stands.
+    files: ['app/src/**/*.vue'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['button', 'input', 'select', 'textarea', 'details', 'dialog'].map((element) => ({
+          element,
+          message: `Use the wrapper in components/ instead of <${element}>, or say in the comment that turns this off why it is our own.`,
+        })),
+      ],
+    },
+  },
   {
     files: ['**/*.ts', '**/*.vue', '**/*.mjs', '**/*.js'],
     plugins: { sphalerite: { meta: RULES_VERSION, rules: { floors } } },

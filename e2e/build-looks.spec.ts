@@ -119,7 +119,7 @@ test.describe('Layers, volumes and looks', () => {
     await b.tap(floor(6, 1));
     await page.keyboard.press('m');
     await page.keyboard.press('y');
-    await expect(page.getByText('1 cubes without a twin across X')).toBeVisible();
+    await expect(page.getByText('1 cube without a twin across X')).toBeVisible();
     await page
       .getByRole('region', { name: 'Symmetry' })
       .getByRole('button', { name: /low half over/i })
@@ -208,7 +208,7 @@ test.describe('Layers, volumes and looks', () => {
     await expect(page.getByLabel('Readout')).toContainText('cubes 640 + 1 helpers');
     expect(await b.cell('Body', [5, 0, 5])).toBe(straw);
     await page.getByRole('button', { name: 'Find loose cubes and holes' }).click();
-    await expect(page.getByText(/1 loose cubes in 1 pieces/)).toBeVisible();
+    await expect(page.getByText(/1 loose cube in 1 piece,/)).toBeVisible();
     await page.getByRole('button', { name: 'Remove all helper cubes' }).click();
     await b.idle();
     expect(await b.total()).toBe(640);

@@ -166,7 +166,7 @@ test.describe('Ready rigs', () => {
     await choose(dialog, 'Where it hangs', 'Grip right');
     await dialog.getByLabel('Open', { exact: true }).check();
     await dialog.getByLabel('Hasp', { exact: true }).uncheck();
-    await dialog.getByRole('button', { name: 'Bring in 3 bones, 2 parts, 1 clips' }).click();
+    await dialog.getByRole('button', { name: 'Bring in 3 bones, 2 parts, 1 clip' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
     const p = await b.project();
@@ -189,7 +189,7 @@ test.describe('Ready rigs', () => {
       'Shin right',
     ])
       await dialog.getByRole('checkbox', { name, exact: true }).uncheck();
-    await dialog.getByRole('button', { name: 'Replace 1 parts' }).click();
+    await dialog.getByRole('button', { name: 'Replace 1 part' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
     const q = await b.project(),

@@ -10,9 +10,9 @@ const style = computed(() => ({ transform: `rotateX(${-deg(props.pitch)}deg) rot
 </script>
 
 <template>
-  <!-- Its faces are handles in the view, turned in space with it: buttons of our own. -->
   <div class="frame" role="group" aria-label="Look from">
     <div class="cube" :style="style">
+      <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a handle in the view: turned in space with the cube -->
       <button
         v-for="n in names"
         :key="n"

@@ -10,6 +10,7 @@ import { fromDegrees, toDegrees } from '../shared/degrees';
 import { useAnimate } from './animate-state';
 import ChoiceField from '../../components/ChoiceField.vue';
 import { choices } from '../../components/choices';
+import { say } from '../../words';
 
 /** The bone in hand over time: a curve for each axis, keys to drag in time and value, and the handles of the way to the next key. */
 const session = useSession();
@@ -178,11 +179,7 @@ const scrub = (e: PointerEvent): void => {
         <li v-for="a in AXES" :key="a" :class="a.toLowerCase()"><i aria-hidden="true" />{{ a }}</li>
       </ul>
       <p class="quiet">
-        {{
-          session.bone
-            ? `${keys.length} keys. Drag one sideways in time, up and down in value; the two handles bend the way to the next.`
-            : 'Choose a bone.'
-        }}
+        {{ session.bone ? say('curves.hint', { n: keys.length }) : 'Choose a bone.' }}
       </p>
     </div>
     <div ref="host" class="host" @pointerdown.self="scrub" @pointermove="scrub">

@@ -7,6 +7,7 @@ import { useSession } from '../../stores/session';
 import ProjectSources from '../shared/ProjectSources.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import DialogBox from '../../components/DialogBox.vue';
+import { counted } from '../../words';
 
 /** Brings a clip of another figure onto this rig, by the names of its bones. */
 const emit = defineEmits<{ close: [] }>();
@@ -33,7 +34,8 @@ function bring(clip: string): void {
       <ul v-if="source">
         <li v-for="c in clips" :key="c.clip.id">
           <b>{{ c.clip.name }}</b><span class="quiet"
-            >{{ c.found }} bones{{
+            >{{ counted(c.found, 'bones')
+            }}{{
               c.missing.length > 0
                 ? `, without ${c.missing.slice(0, 3).join(', ')}${c.missing.length > 3 ? ` and ${c.missing.length - 3} more` : ''}`
                 : ''

@@ -14,6 +14,7 @@ import { useSettings } from '../../stores/settings';
 import { groundChart } from './ground-chart';
 import ActionButton from '../../components/ActionButton.vue';
 import CheckField from '../../components/CheckField.vue';
+import { say } from '../../words';
 
 /** What the parts do to the ground and to each other, frame by frame, and how the loop closes; all clips, the worst first. */
 const session = useSession();
@@ -154,7 +155,7 @@ const round = (v: number): string => v.toFixed(2);
         <p v-if="row.clashes.length === 0" class="good">No parts pass through each other.</p>
         <ul v-else>
           <li v-for="c in row.clashes.slice(0, 6)" :key="c.a + c.b">
-            {{ name(c.a) }} stands {{ c.cubes }} cubes in {{ name(c.b) }}.
+            {{ say('ground.clash', { n: c.cubes, a: name(c.a), b: name(c.b) }) }}
             <action-button look="link" @click="go(row.contact.clip, c.frame)">frame {{ c.frame }}</action-button>
           </li>
         </ul>

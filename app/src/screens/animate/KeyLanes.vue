@@ -304,6 +304,7 @@ watch(
           @pointermove="grabbed && pull($event)"
           @pointerup="laneUp"
         >
+          <!-- eslint-disable-next-line vue/no-restricted-html-elements -- part of a lane: names it, as high as its keys -->
           <button
             type="button"
             class="name"
@@ -321,6 +322,7 @@ watch(
             <path :d="outline(l, false)" />
             <path class="chosen" :d="outline(l, true)" />
           </svg>
+          <!-- eslint-disable-next-line vue/no-restricted-html-elements -- part of a lane: drawn by the hundred, dragged in time -->
           <button
             v-for="k in dense ? [] : l.keys"
             :key="k.time"
@@ -344,6 +346,7 @@ watch(
           :style="{ top: `${(boneLanes.length + i) * LANE}px` }"
         >
           <span class="name">{{ l.alternateSet.name }} <small class="quiet">wears</small></span>
+          <!-- eslint-disable-next-line vue/no-restricted-html-elements -- part of a lane: stands at its time -->
           <button
             v-for="k in l.keys"
             :key="k.time"

@@ -19,6 +19,7 @@ import { choices, records } from '../../components/choices';
 import EmptyState from '../../components/EmptyState.vue';
 import FormRow from '../../components/FormRow.vue';
 import SliderField from '../../components/SliderField.vue';
+import { counted } from '../../words';
 
 const session = useSession();
 const anim = useAnimate();
@@ -169,7 +170,7 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
     <empty-state v-else text="Click a joint to turn it at this frame." />
     <section v-if="here.length > 0" class="panel-section">
       <div class="panel-head">
-        <h2>{{ here.length === 1 ? 'Key' : `${here.length} keys` }}</h2>
+        <h2>{{ here.length === 1 ? 'Key' : counted(here.length, 'keys') }}</h2>
         <span class="quiet">to the next</span>
       </div>
       <choice-field

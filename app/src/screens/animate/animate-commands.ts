@@ -27,6 +27,7 @@ import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
 import { poseOffsets, restKeys } from './pose-keys';
 import { all, need, needsBone, needsClip, needsWriting } from '../../stores/needs';
+import { say } from '../../words';
 
 /** All that is done by command in Animate, but for letting go. */
 export const animateCommands = (): Command[] => [
@@ -178,7 +179,7 @@ function keyCommands(): Command[] {
       return;
     }
     anim.copied = copyKeys(clipOf(), refs);
-    notices.say(`${refs.length === 1 ? 'A key is' : `${refs.length} keys are`} copied.`);
+    notices.say(say('keys.copied', { n: refs.length }));
   }
   function paste(mirrored: boolean): void {
     const keys = anim.copied;

@@ -15,6 +15,7 @@ import { boneHandles } from '../shared/bone-handles';
 import { useAnimate } from './animate-state';
 import { shifted } from '../shared/pose-shift';
 import { useKeying } from './keying';
+import { say } from '../../words';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
@@ -22,7 +23,7 @@ const AXES = ['X', 'Y', 'Z'] as const;
 function keyingText(auto: boolean, loose: number, handle: 'turn' | 'move'): string {
   if (auto) return handle === 'move' ? 'moving a bone sets a key' : 'turning a bone sets a key';
   if (loose === 0) return 'tried out until S keys it';
-  return `${loose === 1 ? 'a bone' : `${loose} bones`} tried out: S keys`;
+  return say('bones.tried', { n: loose });
 }
 
 /** Live guides of Animate. */

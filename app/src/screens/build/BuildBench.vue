@@ -93,8 +93,8 @@ function menuOf(e: MouseEvent, i: number): void {
           <menu-button :icon="IconPlus" label="Add a tool" :items="more" columns
         /></span>
       </div>
-      <!-- A card is a button of our own: icon, number and name in one, dragged and renamed in its place. -->
       <div class="cards" :class="{ many: build.cards.length > 8 }" role="radiogroup" aria-label="Tool in hand">
+        <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a tool card: icon, number and name in one, dragged and renamed in its place -->
         <button
           v-for="(c, i) in build.cards"
           :key="i"

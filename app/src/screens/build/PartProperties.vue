@@ -283,4 +283,9 @@ const few = (rows: readonly number[]): string =>
 .grid :deep(.el-button svg) {
   display: none;
 }
+@media (max-width: 1180px) {
+  .two :deep(.el-button svg) {
+    display: none;
+  }
+}
 </style>

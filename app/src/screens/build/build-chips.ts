@@ -22,6 +22,7 @@ import { useSelection } from './selection/selection-state';
 import type { Guide } from './state/cutaway';
 import type { StrokeControl } from './strokes/stroke-control';
 import type { useTints } from './tints';
+import { say } from '../../words';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 
@@ -49,7 +50,7 @@ function aidChips(): Chip[] {
   if (build.limit && session.part) {
     const hidden = composite(session.part).count - (build.seen?.count ?? 0);
     chips.push({
-      text: `cutaway: ${hidden.toLocaleString('en')} cubes hidden`,
+      text: say('cutaway.hidden', { n: hidden }),
       tone: 'green',
       icon: IconCut,
       run: () => build.setCut(null),

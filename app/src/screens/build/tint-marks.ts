@@ -5,6 +5,7 @@ import { type MirrorPlanes, type Outline, compareOutline, grainOf, unpairedCells
 import type { Vec3 } from '@sphalerite/core/math';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
 import type { Mark } from '../../viewport/overlay';
+import { counted, say } from '../../words';
 
 /** Cells to tint, and what they come to in words. */
 export interface Tinted {
@@ -31,12 +32,10 @@ export function unpairedTint(grid: VoxelGrid, mirror: MirrorPlanes, middles: Vec
     mirror.findIndex((h) => h !== null),
   ) as Axis;
   const set = unpairedCells(grid, axis, middles[axis], true);
-  const name = 'XYZ'[axis];
+  const name = 'XYZ'[axis]!;
   return {
     marks: marked(set, { tone: 'danger', fill: 0.5 }),
-    text: set.isEmpty
-      ? `every cube has its twin across ${name}`
-      : `${figure(set.count)} cubes without a twin across ${name}`,
+    text: set.isEmpty ? `every cube has its twin across ${name}` : say('mirror.unpaired', { n: set.count, axis: name }),
   };
 }
 
@@ -63,13 +62,13 @@ export function tidyTint(f: Loose, near: readonly { a: Swatch; b: Swatch }[]): T
     .slice(0, 2)
     .map(({ a, b }) => `, ${a.name} is almost ${b.name}`)
     .join('');
-  const loose = `${figure(f.loose.count)} loose cubes in ${f.loosePieces} pieces`;
+  const loose = say('tidy.loose', { n: f.loose.count, pieces: counted(f.loosePieces, 'pieces') });
   return {
     marks: [
       ...marked(f.loose, { tone: 'danger', fill: 0.5, through: true }),
       ...marked(f.holes, { tone: 'honey', fill: 0.7, through: true }),
     ],
-    text: `${loose}, ${figure(f.holes.count)} single holes, ${figure(f.hidden.count)} cubes nobody sees${alike}`,
+    text: `${loose}, ${say('tidy.holes', { n: f.holes.count })}, ${say('tidy.hidden', { n: f.hidden.count })}${alike}`,
   };
 }
 
@@ -85,6 +84,6 @@ export function silhouetteTint(grid: VoxelGrid, r: Reference | null, outline: Ou
       ...marked(d.extra, { tone: 'danger', fill: 0.5 }),
       ...marked(d.missing, { tone: 'honey', fill: 0.5, through: true }),
     ],
-    text: d.count === 0 ? 'the silhouette is that of the picture' : `silhouette: ${figure(d.count)} places differ`,
+    text: d.count === 0 ? 'the silhouette is that of the picture' : say('silhouette.differs', { n: d.count }),
   };
 }

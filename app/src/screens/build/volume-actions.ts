@@ -4,6 +4,7 @@ import { resizePartEdit, resizedBox } from '@sphalerite/core/project';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { say } from '../../words';
 
 /** Gives a part another box; when cubes would be cut off it says how many and asks. */
 export function resizePart(part: Id, bounds: Box): void {
@@ -23,13 +24,10 @@ export function resizePart(part: Id, bounds: Box): void {
     session.apply(resizePartEdit, { part, bounds });
     return;
   }
-  notices.say(
-    `${bounds.size.join(' × ')} would cut off ${lost.toLocaleString('en')} cubes of “${p.name}”. Nothing has changed yet.`,
-    {
-      kind: 'error',
-      action: { label: 'Cut them off', run: () => session.apply(resizePartEdit, { part, bounds, cut: true }) },
-    },
-  );
+  notices.say(say('volume.wouldCut', { size: bounds.size.join(' × '), n: lost, part: p.name }), {
+    kind: 'error',
+    action: { label: 'Cut them off', run: () => session.apply(resizePartEdit, { part, bounds, cut: true }) },
+  });
 }
 
 /** Width and depth grow on both sides, so that a symmetric part stays centred; height grows upwards. */

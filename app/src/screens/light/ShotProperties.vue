@@ -100,7 +100,7 @@ const dot = computed(() => {
         </svg>
         <div class="figures-col">
           <NumberField
-            label="direction"
+            label="angle"
             name="Sun direction"
             unit="°"
             :model-value="shot.light.sun.azimuth"
@@ -231,6 +231,7 @@ const dot = computed(() => {
 }
 .sun {
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: center;
 }
@@ -263,7 +264,7 @@ const dot = computed(() => {
 .figures-col {
   display: grid;
   gap: 5px;
-  flex: 1;
+  flex: 1 1 104px;
   min-width: 0;
 }
 </style>

@@ -33,6 +33,7 @@ import FormRow from '../../components/FormRow.vue';
 import CheckField from '../../components/CheckField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { records } from '../../components/choices';
+import { say } from '../../words';
 
 const session = useSession();
 const rig = useRig();
@@ -80,9 +81,7 @@ const flicker = computed(
         const [most] = coplanarFaces(session.project!, part.id);
         return [
           part.id,
-          most
-            ? `${most.faces === 1 ? '1 face lies in that' : `${most.faces.toLocaleString('en')} faces lie in those`} of ${most.other.name}${sideSuffix(most.other.side)}.`
-            : '',
+          most ? say('rig.facesMeet', { n: most.faces, other: most.other.name + sideSuffix(most.other.side) }) : '',
         ];
       }),
     ),

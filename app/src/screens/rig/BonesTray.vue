@@ -27,6 +27,7 @@ import TextField from '../../components/TextField.vue';
 import TreeView from '../../components/TreeView.vue';
 import { type Dragged, vDrag } from '../../components/drag';
 import { type TreeRow, seenRows } from '../../components/tree';
+import { counted } from '../../words';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -165,7 +166,7 @@ function menuOf(e: MouseEvent, bone: Id): void {
       <template #after="{ row }">
         <span v-if="row.more" class="tag">{{ bones.get(row.id)?.side }}</span>
         <span v-if="controls.has(row.id)" class="tag" data-tip="Steers other bones">control</span>
-        <small v-if="(parts.get(row.id) ?? 0) > 1" class="quiet">{{ parts.get(row.id) }} parts</small>
+        <small v-if="(parts.get(row.id) ?? 0) > 1" class="quiet">{{ counted(parts.get(row.id) ?? 0, 'parts') }}</small>
       </template>
     </tree-view>
     <template v-if="loose.length > 0">

@@ -13,6 +13,7 @@ import ChoiceField from '../../components/ChoiceField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { group } from '../../components/choices';
 import DialogBox from '../../components/DialogBox.vue';
+import { counted, say } from '../../words';
 
 /** Brings the bones of another project in with a choice of its parts and clips, or its parts in place of those of the same name. */
 const session = useSession();
@@ -65,7 +66,11 @@ function bring(): void {
           label="What"
           v-model="how"
           :choices="[
-            { value: 'bones', text: `Its ${source.rig.bones.length} bones`, disabled: source.rig.bones.length === 0 },
+            {
+              value: 'bones',
+              text: say('bringIn.itsBones', { n: source.rig.bones.length }),
+              disabled: source.rig.bones.length === 0,
+            },
             { value: 'parts', text: 'Parts in place of those of the same name' },
           ]"
         />
@@ -126,8 +131,12 @@ function bring(): void {
         <action-button look="primary" :disabled="how === 'parts' && swapped.length === 0" @click="bring">
           {{
             how === 'bones'
-              ? `Bring in ${source.rig.bones.length} bones, ${parts.length} parts, ${clips.length} clips`
-              : `Replace ${swapped.length} parts`
+              ? say('bringIn.bring', {
+                  bones: counted(source.rig.bones.length, 'bones'),
+                  parts: counted(parts.length, 'parts'),
+                  clips: counted(clips.length, 'clips'),
+                })
+              : say('bringIn.replace', { n: swapped.length })
           }}
         </action-button>
       </template>

@@ -147,7 +147,6 @@ onBeforeUnmount(clear);
         class="axis swing"
         data-tip="Looks at the swung joint in the view: red where light comes through"
       >
-        <span aria-hidden="true">swung</span>
         <slider-field
           :min="-60"
           :max="60"
@@ -157,7 +156,9 @@ onBeforeUnmount(clear);
           @input="look"
         /><span class="figures">{{ angle === null ? '–' : `${angle}°` }}</span>
       </div>
-      <action-button v-if="best > 0" look="primary" @click="use(best)">Use the best pivot</action-button>
+      <action-button v-if="best > 0" look="primary" aria-label="Use the best pivot" @click="use(best)"
+        >Use the best</action-button
+      >
     </div>
     <p v-if="studies.length === 0" class="quiet">
       Swings what is mounted on the bone against what is above, and finds where it turns with least gap and overlap.

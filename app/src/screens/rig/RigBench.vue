@@ -10,6 +10,7 @@ import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { choices } from '../../components/choices';
+import { counted, say } from '../../words';
 
 // Dialogs are fetched when they are first opened.
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
@@ -85,7 +86,12 @@ const show = (id: string): void => {
         <CommandButton id="rig.reel" text="Test reel" /><CommandButton id="rig.ring" text="Ring…" />
       </div>
       <p v-if="findings.length === 0" class="good">
-        {{ session.project?.rig.bones.length }} bones, {{ session.project?.parts.length }} parts, all mounted
+        {{
+          say('rig.allMounted', {
+            bones: counted(session.project?.rig.bones.length ?? 0, 'bones'),
+            parts: counted(session.project?.parts.length ?? 0, 'parts'),
+          })
+        }}
       </p>
       <ul v-else>
         <li v-for="f in findings" :key="f.text">
@@ -129,7 +135,13 @@ section {
 }
 @media (max-width: 1180px) {
   .rig-bench {
-    grid-template-columns: 204px 196px 112px minmax(360px, 1fr) 140px;
+    grid-template-columns: 208px 190px 108px minmax(340px, 1fr) 132px;
+  }
+  .rig-bench .two :deep(.el-button svg) {
+    display: none;
+  }
+  section {
+    padding-inline: 10px;
   }
 }
 .row {

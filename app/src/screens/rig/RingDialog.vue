@@ -11,6 +11,7 @@ import FormRow from '../../components/FormRow.vue';
 import TextField from '../../components/TextField.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import DialogBox from '../../components/DialogBox.vue';
+import { counted } from '../../words';
 
 /** A ring of equal bars, drawn as it would stand, with what gapes and overlaps in each way of making it. */
 const session = useSession();
@@ -36,7 +37,7 @@ function figures(kind: RingVariant['kind']): string[] {
   const v = variants.value.find((o) => o.kind === kind)!;
   return [
     `gap ${v.gap.toFixed(1)} · overlap ${v.overlap.toFixed(1)}`,
-    `${v.bones} bones · ${v.triangles.toLocaleString('en')} triangles`,
+    `${counted(v.bones, 'bones')} · ${counted(v.triangles, 'triangles')}`,
   ];
 }
 /** The bars as rectangles turned about the middle, y up. */

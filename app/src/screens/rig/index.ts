@@ -1,5 +1,6 @@
 import { IconBone } from '@tabler/icons-vue';
 import type { Screen } from '../../shell/screen';
+import { say } from '../../words';
 
 export const rigScreen: Screen = {
   id: 'rig',
@@ -8,7 +9,7 @@ export const rigScreen: Screen = {
   count: (p) => p.rig.bones.length,
   wants: (p) => {
     const loose = p.rig.bones.length > 0 ? p.rig.mounts.filter((m) => m.bone === null).length : 0;
-    return loose > 0 ? `${loose} ${loose === 1 ? 'part hangs' : 'parts hang'} on no bone` : null;
+    return loose > 0 ? say('rig.partsLoose', { n: loose }) : null;
   },
   benchSize: 25,
   help: {

@@ -14,6 +14,7 @@ import CardChoice from '../../components/CardChoice.vue';
 import FormRow from '../../components/FormRow.vue';
 import TextField from '../../components/TextField.vue';
 import DialogBox from '../../components/DialogBox.vue';
+import { counted } from '../../words';
 
 const emit = defineEmits<{ close: []; create: [project: NewProject] }>();
 const open = ref(true);
@@ -54,7 +55,7 @@ async function forget(own: string): Promise<void> {
   await load();
 }
 const facts = (r: ReadyRig): string =>
-  [`${r.bones} bones`, r.parts === 0 ? 'no parts' : `${r.parts} parts`, r.clips.join(', ').toLowerCase()]
+  [counted(r.bones, 'bones'), r.parts === 0 ? 'no parts' : counted(r.parts, 'parts'), r.clips.join(', ').toLowerCase()]
     .filter(Boolean)
     .join(' · ');
 const create = (): void =>

@@ -34,6 +34,7 @@ import IconButton from '../../components/IconButton.vue';
 import FileButton from '../../components/FileButton.vue';
 import TextField from '../../components/TextField.vue';
 import { firstPictureStands } from '../../components/later';
+import { counted } from '../../words';
 
 const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
@@ -173,7 +174,7 @@ const when = (t: number): string =>
             @leave="renaming = null"
           />
           <b v-else>{{ r.name }}</b>
-          <small class="quiet">{{ r.kind }} · {{ r.cubes.toLocaleString('en') }} cubes · {{ when(r.modified) }}</small>
+          <small class="quiet">{{ r.kind }} · {{ counted(r.cubes, 'cubes') }} · {{ when(r.modified) }}</small>
         </div>
         <div class="acts">
           <template v-if="!showBin">

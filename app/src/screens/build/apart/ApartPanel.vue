@@ -15,6 +15,7 @@ import ActionButton from '../../../components/ActionButton.vue';
 import CheckField from '../../../components/CheckField.vue';
 import SelectField from '../../../components/SelectField.vue';
 import { records } from '../../../components/choices';
+import { say } from '../../../words';
 
 const apart = useApart();
 const session = useSession();
@@ -109,7 +110,7 @@ function setBack(): void {
       </div>
       <RegionList />
       <p v-if="apart.regions.length > 0" class="quiet figures">
-        {{ apart.free.count.toLocaleString('en') }} cubes stay together
+        {{ say('apart.rest', { n: apart.free.count }) }}
       </p>
     </section>
     <section v-if="apart.regions.length > 0" class="panel-section" aria-label="How it is taken apart">
@@ -143,7 +144,7 @@ function setBack(): void {
       <check-field v-if="!again" v-model="apart.keepWhole">keep the whole aside, hidden</check-field>
       <action-button look="primary" @click="apart.take()">
         {{
-          again ? 'Take apart again' : `Take apart into ${apart.regions.length + (apart.free.count > 0 ? 1 : 0)} parts`
+          again ? 'Take apart again' : say('apart.take', { n: apart.regions.length + (apart.free.count > 0 ? 1 : 0) })
         }}
       </action-button>
     </section>

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useApart } from './apart-state';
 import ActionButton from '../../../components/ActionButton.vue';
+import { say } from '../../../words';
 
 /** Left and right parts that are alike, kept alike as mirrored twins, or let go. */
 const apart = useApart();
@@ -14,12 +15,7 @@ const follows = computed(() =>
   session.part?.twin ? find(session.project?.parts ?? [], session.part.twin.source) : null,
 );
 const followers = computed(() => session.project?.parts.filter((p) => p.twin?.source === session.part?.id) ?? []);
-const differs = (p: TwinPair): string =>
-  p.differ.isEmpty
-    ? 'alike'
-    : p.differ.count === 1
-      ? '1 cube differs'
-      : `${p.differ.count.toLocaleString('en')} cubes differ`;
+const differs = (p: TwinPair): string => (p.differ.isEmpty ? 'alike' : say('twins.differ', { n: p.differ.count }));
 const show = (p: TwinPair): void => session.choose({ part: p.other.id, layer: null });
 </script>
 

@@ -21,6 +21,7 @@ import FileButton from '../../../components/FileButton.vue';
 import ActionButton from '../../../components/ActionButton.vue';
 import SelectField from '../../../components/SelectField.vue';
 import { choices, records } from '../../../components/choices';
+import { say } from '../../../words';
 
 const session = useSession();
 const colours = useColours();
@@ -125,7 +126,7 @@ function ready(name: string): void {
     </div>
     <div v-if="unseen.length > 0">
       <p class="quiet">
-        With this vision {{ unseen.length }} {{ unseen.length === 1 ? 'pair looks' : 'pairs look' }} alike:
+        {{ say('palette.alike', { n: unseen.length }) }}
       </p>
       <div v-for="n in unseen.slice(0, 4)" :key="`${n.a.byte} ${n.b.byte}`" class="near">
         <SwatchChip :swatch="n.a" small named /><SwatchChip :swatch="n.b" small named />

@@ -8,6 +8,7 @@ import SwatchChip from './SwatchChip.vue';
 import { type Task, useColours } from './colours-state';
 import ActionButton from '../../../components/ActionButton.vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
+import { say } from '../../../words';
 
 /** Another palette: appended, or put in this one's place with every cube going to its nearest colour, seen before and after. */
 const props = defineProps<{ task: Extract<Task, { kind: 'palette' }> }>();
@@ -104,7 +105,7 @@ function run(): void {
         </li>
       </ul>
       <p v-if="loses > 0" class="quiet">
-        {{ loses }} {{ loses === 1 ? 'colourway loses its' : 'colourways lose their' }} own looks for this palette.
+        {{ say('palette.loses', { n: loses }) }}
       </p>
     </template>
     <div class="row">

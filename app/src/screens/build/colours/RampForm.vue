@@ -55,6 +55,7 @@ const addOne = (colour: string, name: string): unknown =>
 </script>
 
 <template>
+  <!-- eslint-disable vue/no-restricted-html-elements -- swatch tiles -->
   <section class="panel-section" aria-label="Ramp">
     <div class="panel-head">
       <h2>Ramp</h2>

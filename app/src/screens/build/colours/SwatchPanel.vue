@@ -74,7 +74,7 @@ function key(e: KeyboardEvent): void {
 </script>
 
 <template>
-  <!-- Tiles are buttons of our own: 255 of them are drawn at once, picked in order and walked by arrows as one group. -->
+  <!-- eslint-disable vue/no-restricted-html-elements -- swatch tiles: 255 drawn at once, picked in order, walked by arrows as one group -->
   <section v-if="palette" class="swatches" aria-label="Swatches">
     <div class="panel-head">
       <h3>

@@ -13,6 +13,7 @@ import ActionButton from '../../../components/ActionButton.vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
 import SelectField from '../../../components/SelectField.vue';
 import { swatchChoices } from '../../../components/choices';
+import { counted } from '../../../words';
 
 /** Deleting or replacing swatches: how many cubes it is about, what becomes of them, and a look at it before. */
 const props = defineProps<{ task: Extract<Task, { bytes: readonly number[] }> }>();
@@ -95,14 +96,13 @@ function run(): void {
     <div class="panel-head">
       <h2>
         {{ task.kind === 'delete' ? 'Delete' : 'Replace' }}
-        {{ gone.length === 1 ? gone[0]!.name : `${gone.length} swatches` }}
+        {{ gone.length === 1 ? gone[0]!.name : counted(gone.length, 'swatches') }}
       </h2>
     </div>
     <div class="gone"><SwatchChip v-for="s in gone.slice(0, 12)" :key="s.byte" :swatch="s" small /></div>
     <template v-if="task.kind === 'delete'">
       <p data-testid="uses">
-        <b class="figures">{{ total.toLocaleString('en') }}</b> cubes in {{ parts.length }}
-        {{ parts.length === 1 ? 'part' : 'parts'
+        <b class="figures">{{ total.toLocaleString('en') }}</b> cubes in {{ counted(parts.length, 'parts')
         }}{{ kept > 0 ? `, ${kept.toLocaleString('en')} more in stamps and the bin` : '' }}
       </p>
       <ul v-if="parts.length > 0" class="parts figures">

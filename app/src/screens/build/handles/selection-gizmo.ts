@@ -16,6 +16,7 @@ import { useView } from '../../../stores/view';
 import { type GizmoFrame, amountText } from '../../../tools/gizmo';
 import { FREE_STEPS, useGizmo } from '../../shared/gizmo-control';
 import { useSelection } from '../selection/selection-state';
+import { counted } from '../../../words';
 
 /** The gizmo that moves what is selected, in whole cubes. */
 export function selectionGizmo(matrix: Ref<Mat4>) {
@@ -41,7 +42,7 @@ export function selectionGizmo(matrix: Ref<Mat4>) {
     steps: () => ({ ...FREE_STEPS, move: cubes() }),
     reach: () => (Math.max(...(selection.box?.size ?? [0])) / 2) * (session.part?.cell ?? 1),
     begin(p) {
-      const title = `${p.alt ? 'Copy' : 'Move'} ${selection.count.toLocaleString('en')} cubes`;
+      const title = `${p.alt ? 'Copy' : 'Move'} ${counted(selection.count, 'cubes')}`;
       if (!selection.float(title, p.alt)) return false;
       start = selection.floating!.by;
       return true;

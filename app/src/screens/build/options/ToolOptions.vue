@@ -17,6 +17,7 @@ import OpeningOptions from './OpeningOptions.vue';
 import SolidOptions from './SolidOptions.vue';
 import WaitingShape from './WaitingShape.vue';
 import BrushOptions from './BrushOptions.vue';
+import TaskProgress from '../../../components/TaskProgress.vue';
 
 /** What the tool in hand can be told: its verb, its reach, and what that reach has of its own. */
 const build = useBuild();
@@ -130,7 +131,13 @@ const stamps = computed(() => session.project?.stamps ?? []);
       >{{ c.reach === 'extrude' ? 'grow colour: each cube keeps that of the one below' : 'grow colour' }}</check-field
     >
     <waiting-shape v-if="waiting && (solid || c.reach === 'opening')" :box="waiting" />
-    <action-button v-if="build.job" @click="runCommand('tool.cancel')">Stop</action-button>
+    <task-progress
+      v-if="build.job"
+      class="job"
+      :label="build.job.label"
+      :done="build.job.progress"
+      @stop="runCommand('tool.cancel')"
+    />
   </section>
 </template>
 
@@ -144,6 +151,7 @@ const stamps = computed(() => session.project?.stamps ?? []);
   gap: 6px;
 }
 .tool-options > .panel-head,
+.tool-options > .job,
 .tool-options > p {
   flex: 0 0 100%;
 }

@@ -6,6 +6,7 @@ import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import type { ChosenCells } from './chosen-cells';
 import type { Placing } from './placing';
+import { counted } from '../../../words';
 
 /** What becomes of selected cells: another colour, a layer, a part or a stamp of their own, or nothing. */
 export function useCellsElsewhere(chosen: ChosenCells, placing: Placing, settle: () => void) {
@@ -26,7 +27,7 @@ export function useCellsElsewhere(chosen: ChosenCells, placing: Placing, settle:
         ...placing.target(),
         clear: placing.copies.images(nothing, selected.value).clear,
         put: [],
-        title: `${title} ${selected.value.count.toLocaleString('en')} cubes`,
+        title: `${title} ${counted(selected.value.count, 'cubes')}`,
       });
     }
     chosen.set(null);

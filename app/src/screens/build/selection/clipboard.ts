@@ -9,6 +9,7 @@ import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import type { ChosenCells } from './chosen-cells';
 import type { Placing } from './placing';
+import { counted, say } from '../../../words';
 
 interface CopiedPiece {
   readonly grid: VoxelGrid;
@@ -66,7 +67,7 @@ export function useCopyPaste(chosen: ChosenCells, { floating, source }: Placing,
     const grid = floating.value?.grid ?? source();
     if (!grid || !session.palette || !session.part) return false;
     clipboard.piece = { grid, palette: session.palette };
-    notices.say(`${grid.count.toLocaleString('en')} cubes copied.`);
+    notices.say(say('cubes.copied', { n: grid.count }));
     return true;
   }
   /** A piece that would hide in cubes that are there is put on top of them. */
@@ -85,7 +86,7 @@ export function useCopyPaste(chosen: ChosenCells, { floating, source }: Placing,
     floating.value = {
       part: part.id,
       layer: layer.id,
-      title: `Paste ${grid.count.toLocaleString('en')} cubes`,
+      title: `Paste ${counted(grid.count, 'cubes')}`,
       clear: null,
       grid: inSight(movedGrid(grid, wayInto(part.bounds, grid.bounds))),
       by: [0, 0, 0],

@@ -6,6 +6,7 @@ import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import type { ChosenCells } from './chosen-cells';
 import type { Placing } from './placing';
+import { counted } from '../../../words';
 
 /** Lifts the selected cells and moves, turns, flips and scales what floats. */
 export function useMoving(chosen: ChosenCells, { floating }: Placing) {
@@ -32,7 +33,7 @@ export function useMoving(chosen: ChosenCells, { floating }: Placing) {
   }
   function nudge(by: Vec3, copy = false): void {
     const count = chosen.selected.value?.count ?? 0;
-    if (!float(`${copy ? 'Copy' : 'Move'} ${count.toLocaleString('en')} cubes`, copy)) return;
+    if (!float(`${copy ? 'Copy' : 'Move'} ${counted(count, 'cubes')}`, copy)) return;
     const f = floating.value!;
     floating.value = { ...f, grid: movedGrid(f.grid, by), by: add(f.by, by) };
   }

@@ -6,10 +6,11 @@ import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import type { ChosenCells } from './chosen-cells';
 import type { Floating, PlaceArgs, Placing } from './placing';
+import { counted, say } from '../../../words';
 
 /** A piece that was only lifted, and lies where it was. */
 const isUnmoved = (f: Floating): boolean =>
-  f.clear !== null && f.by.every((v) => v === 0) && f.title === `Move ${f.grid.count.toLocaleString('en')} cubes`;
+  f.clear !== null && f.by.every((v) => v === 0) && f.title === `Move ${counted(f.grid.count, 'cubes')}`;
 
 /** Ends what floats or repeats: into the layer as one step, or back to what was. */
 export function useSettingDown(chosen: ChosenCells, placing: Placing) {
@@ -39,7 +40,7 @@ export function useSettingDown(chosen: ChosenCells, placing: Placing) {
       session.apply(placeCellsEdit, { ...args, grow: true });
       chosen.set(cells);
     };
-    notices.say(`${outside.toLocaleString('en')} cubes would have left the volume and were cut off.`, {
+    notices.say(say('cubes.cutOff', { n: outside }), {
       action: { label: 'Grow to fit', run },
     });
   }

@@ -12,6 +12,7 @@ import type { SelectMode } from '../selection/chosen-cells';
 import { useSelection } from '../selection/selection-state';
 import { type StampChange, type StrokeChange, isLarge, useChangeArguments } from './change-arguments';
 import { regionInBackground } from './region-job';
+import { say } from '../../../words';
 
 type RegionChange = Change & { readonly kind: 'region' };
 
@@ -38,7 +39,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     if (!selection.selected || view.viewport?.camera.square === null || build.card.reach !== 'box') return;
     const count = selection.count.toLocaleString('en');
     const hidden = build.limit ? '; what the cutaway hides is left out' : '';
-    notices.say(`${count} cubes selected, all that lie behind one another${hidden}.`);
+    notices.say(`${say('cubes.selectedThrough', { n: count })}${hidden}.`);
   }
   function stroke(c: StrokeChange, pulled: number): void {
     const { verb } = c;
