@@ -17,8 +17,9 @@ import OpeningOptions from './OpeningOptions.vue';
 import SolidOptions from './SolidOptions.vue';
 import WaitingShape from './WaitingShape.vue';
 import BrushOptions from './BrushOptions.vue';
-import TaskProgress from '../../../components/TaskProgress.vue';
+import { later } from '../../../components/later';
 
+const TaskProgress = later(() => import('../../../components/TaskProgress.vue'));
 /** What the tool in hand can be told: its verb, its reach, and what that reach has of its own. */
 const build = useBuild();
 const session = useSession();
