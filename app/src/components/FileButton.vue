@@ -16,7 +16,6 @@ onChange((list) => {
   if (list && list.length > 0) emit('files', [...list]);
 });
 const ask = (): void => open({ accept: props.accept, multiple: props.multiple ?? false });
-defineExpose({ ask });
 </script>
 
 <template>

@@ -236,7 +236,7 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
     </section>
     <section v-if="others.length > 0" class="panel-section" aria-label="Mixed with">
       <form-row label="Mix in"
-        ><select-field
+        ><SelectField
           label="Clip to mix in"
           :model-value="anim.blend?.clip ?? ''"
           @change="mix"

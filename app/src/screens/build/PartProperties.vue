@@ -215,7 +215,7 @@ const few = (rows: readonly number[]): string =>
         </action-button>
       </div>
       <form-row label="Scale figure"
-        ><select-field
+        ><SelectField
           v-model="settings.figure"
           label="Scale figure"
           :choices="choices(FIGURES, (f) => FIGURE_NAMES[f])"

@@ -61,7 +61,7 @@ const dot = computed(() => {
       </div>
       <p class="quiet">{{ pose }}</p>
       <form-row v-if="session.project!.colourways.length > 0" label="Colourway"
-        ><select-field
+        ><SelectField
           label="Colourway of the shot"
           :model-value="find(session.project!.colourways, shot.colourway)?.id ?? ''"
           @change="change({ colourway: $event || null })"

@@ -84,7 +84,7 @@ const onSeveral = (part: string): boolean =>
         </action-button>
       </p>
       <p class="only acts">
-        <select-field
+        <SelectField
           v-if="loose.length > 0"
           :label="`Try instead of ${r.part.name}`"
           :model-value="undefined"
@@ -145,7 +145,7 @@ const onSeveral = (part: string): boolean =>
           @change="session.apply(wearEdit, { alternateSet: s.alternateSet.id, mount: null })"
           >none</radio-field
         >
-        <select-field
+        <SelectField
           v-if="loose.length > 0"
           :label="`Try in ${s.alternateSet.name}`"
           :model-value="undefined"

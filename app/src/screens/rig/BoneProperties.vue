@@ -193,7 +193,7 @@ function play(clip: string): void {
           >
         </card-choice></form-row
       >
-      <select-field
+      <SelectField
         v-if="points.length > 0"
         label="Hang at an attachment point"
         :model-value="undefined"

@@ -181,7 +181,7 @@ function menuOf(e: MouseEvent, bone: Id): void {
       </p>
       <div v-if="proposals.length > 0" class="propose" role="group" aria-label="Proposed bones">
         <form-row v-for="p in proposals" :key="p.part" :label="p.name" :data-tip="p.why"
-          ><select-field v-model="p.bone" :label="`Bone for ${p.name}`" :choices="boneChoices"
+          ><SelectField v-model="p.bone" :label="`Bone for ${p.name}`" :choices="boneChoices"
         /></form-row>
         <action-button look="primary" @click="mount">
           Mount {{ proposals.filter((p) => p.bone !== '').length }} in place

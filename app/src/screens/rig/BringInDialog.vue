@@ -76,7 +76,7 @@ function bring(): void {
         />
         <template v-if="how === 'bones'">
           <form-row label="Hang it"
-            ><select-field
+            ><SelectField
               v-model="at"
               label="Where it hangs"
               :choices="[

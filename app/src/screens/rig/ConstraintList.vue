@@ -105,14 +105,14 @@ function add(): void {
       </div>
       <template v-if="c.kind === 'ik'">
         <form-row label="Goal"
-          ><select-field
+          ><SelectField
             label="Goal of the limb"
             :model-value="c.goal"
             @change="change(c, { goal: $event })"
             :choices="records(others, (b) => nameOf(b))"
         /></form-row>
         <form-row label="Bends to"
-          ><select-field
+          ><SelectField
             label="Bends to"
             :model-value="c.pole ?? ''"
             @change="change(c, { pole: $event || null })"
@@ -141,7 +141,7 @@ function add(): void {
         </p>
       </template>
       <form-row v-if="c.kind === 'match' || c.kind === 'look'" :label="c.kind === 'look' ? 'Looks at' : 'Of'"
-        ><select-field
+        ><SelectField
           :label="`What it ${c.kind === 'look' ? 'looks at' : 'matches'}`"
           :model-value="c.target"
           @change="change(c, { target: $event })"
@@ -177,11 +177,11 @@ function add(): void {
       ></template>
     </div>
     <div class="new">
-      <select-field
+      <SelectField
         v-model="kind"
         label="New constraint"
         :choices="choices(KINDS_OF_CONSTRAINT, (k) => CONSTRAINT_NAMES[k])"
-      /><select-field
+      /><SelectField
         v-if="needsTarget"
         v-model="target"
         label="Its target"

@@ -51,7 +51,7 @@ const show = (id: string): void => {
           v-model="rig.step"
           :choices="STEPS.map((s) => ({ value: s.v, name: s.name, text: s.t }))"
         />
-        <select-field
+        <SelectField
           v-model="rig.snap"
           label="A dragged joint snaps to"
           data-tip="A joint dragged by its dot snaps to"

@@ -28,7 +28,7 @@ const emit = defineEmits<{ change: [key: string, value: unknown] }>();
       @change="(v) => emit('change', f.key, v)"
     />
     <form-row v-else :label="f.title" stacked
-      ><select-field
+      ><SelectField
         :label="f.title"
         :model-value="String(values[f.key])"
         :choices="choices(f.choices)"

@@ -49,7 +49,7 @@ const subjects = computed(() => [
     </div>
     <CommandButton id="ship.save" label look="primary" />
     <p v-if="ship.working" class="quiet" role="status">Making the file…</p>
-    <select-field v-if="ship.exporter.takes === 'model'" v-model="only" label="What is shipped" :choices="subjects" />
+    <SelectField v-if="ship.exporter.takes === 'model'" v-model="only" label="What is shipped" :choices="subjects" />
     <options-form
       :fields="ship.fields"
       :values="ship.options[ship.chosen]!"

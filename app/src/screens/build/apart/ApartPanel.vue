@@ -151,7 +151,7 @@ function setBack(): void {
     <TwinsList />
     <section v-if="mates.length > 0" class="panel-section" aria-label="Join">
       <div class="panel-head"><h2>With another part</h2></div>
-      <select-field
+      <SelectField
         v-model="other"
         label="Join with"
         placeholder="choose…"

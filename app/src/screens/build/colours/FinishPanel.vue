@@ -219,7 +219,7 @@ onBeforeUnmount(() => (session.preview = null));
         </div>
         <div v-if="(f.kind === 'bricks' ? o.gap : o.plankGap) > 0" class="row">
           <span class="quiet label">Joints</span
-          ><select-field
+          ><SelectField
             v-model="o.joint"
             label="Swatch of the joints"
             class="grow"

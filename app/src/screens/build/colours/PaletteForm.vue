@@ -89,21 +89,21 @@ function ready(name: string): void {
       /><span class="quiet">palette</span>
     </div>
     <div class="two">
-      <select-field
+      <SelectField
         label="Sort the palette"
         :model-value="undefined"
         @change="sort"
         placeholder="Sort…"
         :choices="choices(SORTS, (s) => WORDS[s])"
       />
-      <select-field
+      <SelectField
         label="Save the palette"
         :model-value="undefined"
         @change="save"
         placeholder="Save as…"
         :choices="records(writers, (e) => e.name.replace('Palette, ', ''))"
       />
-      <select-field
+      <SelectField
         label="A ready palette"
         :model-value="undefined"
         @change="ready"

@@ -146,7 +146,7 @@ function run(): void {
     </template>
     <div v-if="task.kind === 'replace' || (cubes === 'move' && total + kept > 0)" class="row">
       <span class="quiet">to</span
-      ><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><select-field
+      ><SwatchChip v-if="colours.swatchOf(to)" :swatch="colours.swatchOf(to)!" small /><SelectField
         v-model="to"
         class="grow"
         label="To swatch"

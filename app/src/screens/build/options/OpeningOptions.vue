@@ -40,7 +40,7 @@ const fillings = computed(() => [
     />
   </div>
   <div class="line">
-    <select-field
+    <SelectField
       class="wide"
       label="Filling"
       :model-value="c.filling"

@@ -19,19 +19,19 @@ const inside = choices(['solid', 'hollow']);
 
 <template>
   <div v-if="c.reach === 'cylinder'" class="line">
-    <select-field
+    <SelectField
       label="Profile"
       :model-value="c.profile"
       :choices="choices(PROFILES)"
       @change="(profile) => set({ profile })"
     />
-    <select-field
+    <SelectField
       label="Section"
       :model-value="c.section"
       :choices="choices(SECTIONS)"
       @change="(section) => set({ section })"
     />
-    <select-field label="Stands along" :model-value="c.stand" :choices="stands" @change="(stand) => set({ stand })" />
+    <SelectField label="Stands along" :model-value="c.stand" :choices="stands" @change="(stand) => set({ stand })" />
     <check-field
       tip="Slice by slice: each click sets one and shows the next"
       :model-value="c.slices"

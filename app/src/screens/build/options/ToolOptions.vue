@@ -85,7 +85,7 @@ const stamps = computed(() => session.project?.stamps ?? []);
         :choices="verbs"
         @change="(v) => build.setVerb(v)"
       />
-      <select-field
+      <SelectField
         label="Reach"
         :model-value="c.reach"
         :choices="choices(REACHES)"
@@ -115,7 +115,7 @@ const stamps = computed(() => session.project?.stamps ?? []);
     <opening-options v-if="c.reach === 'opening'" />
     <template v-if="c.reach === 'stamp'">
       <div v-if="stamps.length > 0" class="line">
-        <select-field
+        <SelectField
           class="wide"
           label="Stamp"
           :model-value="build.stamp ?? stamps[0]?.id"
