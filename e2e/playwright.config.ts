@@ -24,6 +24,8 @@ export default defineConfig({
     deviceScaleFactor: 1,
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_ARGS },
+    // What a test sees comes from the server; what is kept for use without it has a test of its own.
+    serviceWorkers: 'block',
     storageState: profileOf(`http://127.0.0.1:${PORT}`),
     acceptDownloads: true,
     actionTimeout: 45_000,

@@ -36,6 +36,8 @@ void afterFirstPicture(async () => {
   const { seedOthers } = await import('./screens/shelf/seed-demo');
   if (await seedOthers()) arrivals.shelved++;
 }).catch(notices.fail);
+if (import.meta.env.PROD)
+  void afterFirstPicture(async () => (await import('./shell/offline/keep-offline')).keepOffline()).catch(notices.fail);
 const ready = ref(true);
 const off = addShellCommands(useRouter());
 installAutomation();

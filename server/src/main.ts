@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { createApp } from './app';
@@ -7,9 +8,10 @@ const { values } = parseArgs({
   options: {
     port: { type: 'string', default: process.env['PORT'] ?? '4173' },
     host: { type: 'string', default: '127.0.0.1' },
+    site: { type: 'string', default: fileURLToPath(new URL('../../app/dist/', import.meta.url)) },
   },
 });
-const folder = fileURLToPath(new URL('../../app/dist/', import.meta.url));
+const folder = `${resolve(values.site)}/`;
 if (!existsSync(`${folder}index.html`)) {
   console.error('The application is not built yet. Run "npm run build" first.');
   process.exit(2);

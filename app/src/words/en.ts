@@ -12,6 +12,15 @@ export const EN = {
   triangles: { one: '{n} triangle', other: '{n} triangles' },
   swatches: { one: '{n} swatch', other: '{n} swatches' },
 
+  'version.newer':
+    'A newer version of Sphalerite is ready. It comes when you take it, or when Sphalerite is next opened after all its windows were closed.',
+  'version.take': 'Take it now',
+  'version.otherWindows': {
+    one: 'Sphalerite is open in {n} more window. Close it first, so that no work there is disturbed.',
+    other: 'Sphalerite is open in {n} more windows. Close them first, so that no work there is disturbed.',
+  },
+  'version.notSaved': 'Not everything is saved yet. Try again in a moment.',
+
   'rig.allMounted': '{bones}, {parts}, all mounted',
   'rig.partsLoose': { one: '{n} part hangs on no bone', other: '{n} parts hang on no bone' },
   'rig.facesMeet': { one: '{n} face lies in that of {other}.', other: '{n} faces lie in those of {other}.' },
