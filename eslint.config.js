@@ -6,6 +6,7 @@ import ts from 'typescript-eslint';
 /** The floors of a package, ground first: a file may import only from floors below its own. Files beside the floors join them. */
 const FLOORS = {
   core: [
+    'words',
     'math',
     'voxel',
     'palette',

@@ -1,5 +1,5 @@
 import vue from '@vitejs/plugin-vue';
-import { defineConfig } from 'vite';
+import { type Plugin, defineConfig } from 'vite';
 
 /** Lets SharedArrayBuffer and precise clocks work, in development as behind our own server. */
 const isolation = { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' };
@@ -25,9 +25,21 @@ const FIRST_CONTROLS = [
   'components/(?:alert|button|checkbox|form|icon|input|input-number|segmented|splitter)',
 ];
 
+/**
+ * Buttons of Element Plus carry a colour library for colours that are given to them one by one; ours have theirs from the tokens,
+ * so the first load goes without it.
+ */
+const plainButtons: Plugin = {
+  name: 'plain-buttons',
+  enforce: 'pre',
+  resolveId: (source, importer) =>
+    source === '@ctrl/tinycolor' && importer?.includes('/components/button/') ? '\0no-colours' : null,
+  load: (id) => (id === '\0no-colours' ? 'export class TinyColor {}' : null),
+};
+
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [vue()],
+  plugins: [plainButtons, vue()],
   // The build for the browsers of today, which is smaller than the one its package names first.
   resolve: { alias: [{ find: /^dexie$/, replacement: 'dexie/dist/modern/dexie.mjs' }] },
   worker: { format: 'es' },

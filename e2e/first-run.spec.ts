@@ -4,12 +4,16 @@ import { Bench } from './bench';
 test.describe('on a first visit', () => {
   test.use(FIRST_VISIT);
   test('the first visit greets with Tamsin on the bench and leads through the five steps', async ({ page }) => {
-    await page.goto('/');
+    await page.goto('/', { waitUntil: 'commit' });
+    // Her stored picture stands until the live view does.
+    const stored = page.getByRole('img', { name: 'Tamsin the lamplighter' });
+    await expect(stored).toBeVisible();
     await page.waitForURL(/\/build$/);
     const coach = page.getByTestId('coach');
     await expect(coach).toContainText('1 of 5');
     const b = new Bench(page);
     await b.idle();
+    await expect(stored).toBeHidden();
     // The first useful change: a swatch, a footprint, a height.
     await b.swatch('Honey, light');
     await page.keyboard.press('N');

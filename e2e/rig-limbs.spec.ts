@@ -64,7 +64,7 @@ test.describe('Limbs and joints', () => {
     await choose(page, 'New constraint', 'Match turn');
     await choose(page, 'Its target', 'Head');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(page.getByText('"Lantern" would steer itself in a circle', { exact: false }).first()).toBeVisible();
+    await expect(page.getByText('“Lantern” would steer itself in a circle', { exact: false }).first()).toBeVisible();
     expect((await b.project()).history).toEqual(history);
   });
 

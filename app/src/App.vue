@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import { inject, onMounted, onUnmounted, ref } from 'vue';
+import { onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import FileDrop from './shell/files/FileDrop.vue';
 import DragGhost from './shell/DragGhost.vue';
 import NoticeList from './shell/NoticeList.vue';
 import { installAutomation } from './shell/automation';
 import { afterFirstPicture, later } from './components/later';
-import FirstPicture from './shell/FirstPicture.vue';
-import { FIRST_VISIT } from './shell/first-visit';
 import { useArrivals } from './stores/arrivals';
 import { isFull } from './storage/storage-errors';
 import { useDialogs } from './stores/dialogs';
@@ -20,6 +18,7 @@ import { isTyping } from './viewport/typing';
 import { onSettingLost } from './storage/settings-store';
 import { onWorkersBroken } from './workers/pool';
 import { JobCancelled } from './workers/protocol';
+import { say } from './words';
 
 const dialogs = useDialogs();
 const CommandSearch = later(() => import('./shell/CommandSearch.vue'));
@@ -30,7 +29,6 @@ const session = useSession();
 const view = useView();
 const notices = useNotices();
 const arrivals = useArrivals();
-const firstVisit = inject(FIRST_VISIT, false);
 // The demo projects beside the first come onto the shelf when there is time.
 void afterFirstPicture(async () => {
   const { seedOthers } = await import('./screens/shelf/seed-demo');
@@ -62,10 +60,7 @@ function onUncaught(reason: unknown): void {
   if (reason instanceof JobCancelled) return;
   const text = reason instanceof Error ? reason.message : String(reason);
   console.error(reason);
-  notices.say(
-    `Something went wrong that was not foreseen (${text}). Your work is saved as before; if the page behaves oddly, load it again.`,
-    { kind: 'error' },
-  );
+  notices.say(say('app.unforeseen', { text }), { kind: 'error' });
 }
 const onRejection = (e: PromiseRejectionEvent): void => onUncaught(e.reason);
 const onError = (e: ErrorEvent): void => {
@@ -73,12 +68,7 @@ const onError = (e: ErrorEvent): void => {
   if (!/ResizeObserver/.test(e.message)) onUncaught(e.error ?? e.message);
 };
 onSettingLost((e) =>
-  notices.say(
-    `A setting could not be kept${isFull(e) ? ': this browser has no room left' : ` (${e.message})`}. It counts until you leave the page.`,
-    {
-      kind: 'error',
-    },
-  ),
+  notices.say(isFull(e) ? say('setting.noRoom') : say('setting.unkept', { why: e.message }), { kind: 'error' }),
 );
 onWorkersBroken((e) => notices.say(e.message, { kind: 'error', stays: true }));
 
@@ -114,7 +104,6 @@ onUnmounted(() => {
 </script>
 
 <template>
-  <first-picture v-if="firstVisit" />
   <router-view v-if="ready" />
   <command-search />
   <notice-list />

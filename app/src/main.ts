@@ -12,18 +12,23 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import * as z from 'zod';
 import App from './App.vue';
-import { router } from './router';
-import { FIRST_VISIT } from './shell/first-visit';
+import { fetchBench, router } from './router';
 import { getSetting } from './storage/settings-store';
 import { useNotices } from './stores/notices';
 import { useSettings } from './stores/settings';
+import { say } from './words';
 
 const app = createApp(App).use(createPinia());
+// What the bench needs is fetched while the settings are read.
+if (document.documentElement.dataset['first'] || location.pathname.startsWith('/project/')) void fetchBench();
+const seeding = async (): Promise<string | null> => (await import('./screens/shelf/seed-demo')).seedDemo();
 const known = getSetting('seeded', z.boolean().catch(false)).catch(() => true);
 await useSettings()
   .load()
-  .catch((e: unknown) =>
-    useNotices().fail(`Your settings could not be read and stand at their beginnings. ${String(e)}`),
-  );
-app.provide(FIRST_VISIT, !(await known));
+  .catch((e: unknown) => useNotices().fail(say('settings.unreadable', { why: String(e) })));
+// The very first visit begins at the bench, not at a list.
+if (!(await known) && location.pathname === '/')
+  await seeding()
+    .then(async (id) => id && (await router.replace({ name: 'bench', params: { id, step: 'build' } })))
+    .catch(useNotices().fail);
 app.use(router).mount('#app');

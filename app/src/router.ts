@@ -4,6 +4,10 @@ import { useScreens } from './shell/screens';
 
 useScreens(SCREENS);
 
+const bench = () => import('./shell/BenchFrame.vue');
+/** Begins to fetch the bench with its first screen, before it is asked for. */
+export const fetchBench = (): Promise<unknown> => Promise.allSettled([bench(), SCREENS[0]!.pieces()]);
+
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
@@ -15,7 +19,7 @@ export const router = createRouter({
     {
       path: `/project/:id/:step(${SCREENS.map((s) => s.id).join('|')})`,
       name: 'bench',
-      component: () => import('./shell/BenchFrame.vue'),
+      component: bench,
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

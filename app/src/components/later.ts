@@ -14,6 +14,7 @@ export const standing = ref(false);
 export function firstPictureStands(): void {
   if (standing.value) return;
   standing.value = true;
+  delete document.documentElement.dataset['first'];
   performance.mark('first picture');
   // What is drawn comes first; fetching would take its turns.
   requestIdleCallback(() => begin(), { timeout: 500 });

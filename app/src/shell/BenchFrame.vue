@@ -45,7 +45,7 @@ async function openProject(id: string, take = false): Promise<void> {
     await session.open(id, take);
     if (session.project) document.title = `${session.project.name} · Sphalerite`;
   } catch (e) {
-    const newer = (e as { code?: unknown }).code === 'newer';
+    const newer = (e as { code?: unknown }).code === 'format.newer';
     // A page that was opened long ago may be older than what wrote the project; loading it again brings the program of today.
     if (newer) notices.say((e as Error).message, { kind: 'error', stays: true, action: LOAD_AGAIN });
     else notices.fail(e);

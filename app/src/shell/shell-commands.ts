@@ -20,6 +20,7 @@ import { saveProjectFile } from './files/project-files';
 import { screens } from './screens';
 import { DEMO } from './first-visit';
 import { all, need, needsProject, needsWriting } from '../stores/needs';
+import { say } from '../words';
 
 /** To each screen, by the number it has on the job line. */
 function goCommands(router: Router): Command[] {
@@ -135,7 +136,7 @@ export function addShellCommands(router: Router): () => void {
       enabled: needsProject,
       run: async () => {
         await session.flush();
-        notices.say('Saved. Every change is saved by itself, too.');
+        notices.say(say('save.done'));
       },
     },
     {

@@ -6,6 +6,7 @@ import { whole } from './row-names';
 import { ProjectWriter, type Step, type Unread } from './project-writer';
 import { UnreadableError } from './storage-errors';
 import type { ViewState } from './view-state';
+import { say } from '../words';
 
 /** A stored project, with its present read and its other steps still to come. */
 export interface OpenedProject {
@@ -25,7 +26,7 @@ const CHUNK = 64;
 export async function openStored(id: string, epoch: number): Promise<OpenedProject> {
   const head = await db.heads.get(id);
   const seqs = (await rowsOf(db.steps, id).primaryKeys()).map(([, seq]) => seq).sort((a, b) => a - b);
-  if (!head || seqs.length === 0) throw new UnreadableError('This project is no longer on the shelf.');
+  if (!head || seqs.length === 0) throw new UnreadableError(say('shelf.gone'));
   if (head.format !== undefined) checkVersion(head.format);
   const writer = new ProjectWriter(id, epoch);
   // Holds all that was read by its number; let go once everything has been.
@@ -53,10 +54,7 @@ export async function openStored(id: string, epoch: number): Promise<OpenedProje
   return {
     writer,
     history: { entries: [present], now: 0, budget: DEFAULT_HISTORY_BUDGET },
-    notes:
-      presentSeq === wanted
-        ? []
-        : [`The last state of this project is damaged in the browser’s storage; it opens at “${present.label}”.`],
+    notes: presentSeq === wanted ? [] : [say('storage.lastDamaged', { label: present.label })],
     rest,
   };
 }

@@ -22,6 +22,7 @@ import { viewSchema } from './view-state';
 import { type Apart, jsonOfRecord, namesOfRecord, namesOfStep, noNames, rootOfStep, whole } from './row-names';
 import { sharedWith } from './share';
 import { UnreadableError } from './storage-errors';
+import { say } from '../words';
 
 /** Rows that were fetched and not read yet. */
 interface Fetched {
@@ -203,5 +204,5 @@ export class ProjectReader {
 }
 
 function missing(what: string): never {
-  throw new UnreadableError(`What is stored of this project is damaged: ${what} of it cannot be found.`);
+  throw new UnreadableError(say('storage.missing', { what }));
 }

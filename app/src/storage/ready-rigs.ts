@@ -2,6 +2,7 @@ import { KINDS, type Project } from '@sphalerite/core/model';
 import * as z from 'zod';
 import { sharedPool } from '../workers/pool';
 import { type ReadyRigRow, db } from './database';
+import { say } from '../words';
 
 /** What a list shows of a ready rig. */
 export type ReadyRig = Omit<ReadyRigRow, 'file' | 'id'> & {
@@ -21,7 +22,7 @@ const ownSchema = z.object({ ...summary, id: z.string() });
 /** Those that ship with the product, then one's own; rows that make no sense are left out. */
 export async function listReadyRigs(): Promise<ReadyRig[]> {
   const reply = await fetch('/content/ready.json');
-  if (!reply.ok) throw new Error('The ready rigs could not be loaded. Begin with an empty volume, or try again.');
+  if (!reply.ok) throw new Error(say('readyRigs.unreachable'));
   const shipped = shippedSchema.parse(await reply.json());
   const own = (await db.readyRigs.toArray()).flatMap((row) => ownSchema.safeParse(row).data ?? []);
   return [
@@ -34,11 +35,11 @@ export async function listReadyRigs(): Promise<ReadyRig[]> {
 export async function readyRigFile(rig: ReadyRig): Promise<Uint8Array<ArrayBuffer>> {
   if ('own' in rig.from) {
     const row = await db.readyRigs.get(rig.from.own);
-    if (!row) throw new Error(`The ready rig “${rig.name}” is no longer kept here.`);
+    if (!row) throw new Error(say('readyRig.gone', { name: rig.name }));
     return row.file;
   }
   const reply = await fetch(rig.from.address);
-  if (!reply.ok) throw new Error(`The ready rig “${rig.name}” could not be loaded. Try again.`);
+  if (!reply.ok) throw new Error(say('readyRig.unreachable', { name: rig.name }));
   return new Uint8Array(await reply.arrayBuffer());
 }
 

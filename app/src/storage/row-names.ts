@@ -12,6 +12,7 @@ import {
 import type { RecordRow, StepRow } from './database';
 import { rootOf } from './old-database';
 import { UnreadableError } from './storage-errors';
+import { say } from '../words';
 
 /** What stands in a row of its own, and how it is read. */
 export type Apart = Extract<Mark, { mark: 'apart' }>;
@@ -56,8 +57,8 @@ export function whole<T>(check: () => T): T {
   try {
     return check();
   } catch (e) {
-    if (e instanceof FormatError && e.code === 'newer') throw e;
-    const why = e instanceof FormatError ? e.message : 'A part of it is not of the form it should have.';
-    throw new UnreadableError(`What is stored of this project is damaged. ${why}`);
+    if (e instanceof FormatError && e.code === 'format.newer') throw e;
+    const why = e instanceof FormatError ? e.message : say('storage.wrongForm');
+    throw new UnreadableError(say('storage.damaged', { why }));
   }
 }

@@ -7,6 +7,7 @@ import { holdProject } from './lock';
 import { openStored } from './open-stored';
 import { ProjectWriter } from './project-writer';
 import type { Table } from 'dexie';
+import { say } from '../words';
 
 export const freshId = (): string => makeId(Math.random);
 
@@ -62,9 +63,7 @@ export async function whileHeld<T>(id: string, doing: string, work: (epoch: numb
   const hold = await holdProject(id, false, () => undefined);
   if (!hold.writable) {
     const name = (await db.heads.get(id))?.name ?? 'This project';
-    throw new HeldError(
-      `“${name}” is open in another window and cannot be ${doing} here. Close it there, or take it over first.`,
-    );
+    throw new HeldError(say('shelf.held', { name, doing }));
   }
   try {
     return await work(hold.epoch);

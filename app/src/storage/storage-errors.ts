@@ -1,8 +1,10 @@
+import { say } from '../words';
+
 /** The project is being written by another window now; this one may only look. */
 export class TakenOverError extends Error {
   override readonly name = 'TakenOverError';
   constructor() {
-    super('Another window has taken this project over. This one shows it without saving.');
+    super(say('storage.takenOver'));
   }
 }
 
@@ -10,7 +12,7 @@ export class TakenOverError extends Error {
 export class GoneError extends Error {
   override readonly name = 'GoneError';
   constructor() {
-    super('This project is no longer on the shelf. What you see is still here: put it back, or save it as a file.');
+    super(say('storage.gone'));
   }
 }
 

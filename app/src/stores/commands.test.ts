@@ -44,7 +44,7 @@ describe('the registry', () => {
     let open = false;
     const off = addCommands([make('one', { enabled: () => open || 'it is shut' }), make('two', { keys: ['W'] })]);
     expect(commandFor(press('q', 'KeyQ'))).toBeUndefined();
-    await expect(runCommand('one')).rejects.toThrow('"one" cannot be done now: it is shut.');
+    await expect(runCommand('one')).rejects.toThrow('“one” cannot be done now: it is shut.');
     open = true;
     expect(commandFor(press('q', 'KeyQ'))!.id).toBe('one');
     await runCommand('two', 5);

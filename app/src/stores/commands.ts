@@ -1,4 +1,5 @@
 import { type Component, computed, shallowReactive, shallowRef } from 'vue';
+import { say } from '../words';
 
 /** One thing that can be done: menus, shortcuts, the command search and tooltips all come from here. */
 export interface Command {
@@ -49,7 +50,7 @@ export async function runCommand(id: string, args?: unknown): Promise<unknown> {
   const c = registry.get(id);
   if (!c) throw new Error(`There is no command "${id}" on this screen.`);
   const why = whyNot(c);
-  if (why) throw new Error(`"${c.title}" cannot be done now: ${why}.`);
+  if (why) throw new Error(say('command.cannot', { title: c.title, why }));
   return c.run(args);
 }
 

@@ -19,6 +19,7 @@ import { repairedView, useChoice } from './session/choice';
 import { useOpening } from './session/opening';
 import { useSaving } from './session/saving';
 import { useTimeTravel } from './session/time-travel';
+import { say } from '../words';
 
 /** What is chosen after an edit, from the project after it. */
 type Choosing = (after: Project) => Choice;
@@ -63,8 +64,7 @@ export const useSession = defineStore('session', () => {
   }
 
   function mayWrite(): boolean {
-    if (!saving.writable.value)
-      notices.say('This project is open for looking only. Take it over to change it.', { kind: 'error' });
+    if (!saving.writable.value) notices.say(say('session.lookingOnly'), { kind: 'error' });
     return saving.writable.value;
   }
 
@@ -97,7 +97,7 @@ export const useSession = defineStore('session', () => {
       const done = await background.run(label, edit, args);
       if (!done || done.after === done.before) return false;
       if (project.value !== done.before) {
-        notices.say(`The project has changed meanwhile; “${label}” was let go. Try again.`, { kind: 'error' });
+        notices.say(say('session.letGo', { label }), { kind: 'error' });
         return false;
       }
       preview.value = null;

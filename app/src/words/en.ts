@@ -1,3 +1,5 @@
+import type { Entry } from '@sphalerite/core/words';
+
 /**
  * Sentences and counts of the interface, by key: what is in braces is filled in; where the form depends on how many there are,
  * `n` decides. Another language is another file like this one.
@@ -20,6 +22,84 @@ export const EN = {
     other: 'Sphalerite is open in {n} more windows. Close them first, so that no work there is disturbed.',
   },
   'version.notSaved': 'Not everything is saved yet. Try again in a moment.',
+
+  'app.unforeseen':
+    'Something went wrong that was not foreseen ({text}). Your work is saved as before; if the page behaves oddly, load it again.',
+  'settings.unreadable': 'Your settings could not be read and stand at their beginnings. {why}',
+  'poses.noClip': 'Choose or make a clip first; a pose is keyed in a clip.',
+  'keys.none': 'No key is chosen, and none stands at this frame.',
+  'keys.noClip': 'Choose or make a clip first; keys stand in clips.',
+  'apart.selectPiece':
+    'Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select hue.',
+  'apart.noPlane': 'Put the guide plane where the cut goes (Q, then [ and ] or its handle), then choose this again.',
+  'apart.planeMisses':
+    'The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.',
+  'colour.none': '“{text}” is not a colour. Write it as #rrggbb, or by a name such as teal.',
+  'stamps.kept': 'The piece lies on the stamp shelf.',
+  'selection.none': 'Nothing is selected. Select some cubes first.',
+  'pieces.otherTool':
+    'Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.',
+  'shape.cutOff': 'Part of the shape lies outside the volume and was left out.',
+  'fill.letGo': 'The part has changed meanwhile; the fill was let go. Click again.',
+  'tidy.none': 'There is nothing of that kind.',
+  'tidy.noneAlike': 'No two colours here are almost equal.',
+  'volume.size': 'A part is 1 to {most} cubes along each axis; {size} is not.',
+  'picture.noMemory': 'There is no memory for a picture of {width}×{height} pixels. Choose a smaller one.',
+  'readyRig.saved': '“{name}” is a ready rig now: new projects can begin with it.',
+  'alternates.dropOnPart': 'Drop it on a part of the figure: it is tried in the place of that one.',
+  'limb.made': 'It bends {bend}. Pull its goal to try it; “Bend the other way” stands with the foot or hand.',
+  'bin.in': '“{name}” is in the bin.',
+  'demo.unreachable': 'The demo projects could not be loaded. You can begin a project of your own all the same.',
+  'save.leaving':
+    'The last of your work could not be saved in this browser yet. Stay and save the project as a file (Ctrl+Shift+S), or leave without it.',
+  'bring.needsProject': 'Open the project it is meant for, then bring it in there.',
+  'bring.needsPart': 'Choose the part it is meant for in Build, then bring it in there.',
+  'bring.tooLarge': '“{name}” is {megabytes} MB; a file may have up to 512.',
+  'bring.unknown': '“{name}” is nothing that can be brought in. {known} can.',
+  'bring.cannotHere': '“{title}” cannot be used here. {why}',
+  'bring.onShelf': '“{title}” stands on the shelf.{told}',
+  'save.done': 'Saved. Every change is saved by itself, too.',
+  'shortcuts.noJson': '“{name}” is not a file of shortcuts: it is no JSON. Choose one that was saved from this sheet.',
+  'shortcuts.noFile': '“{name}” is not a file of shortcuts. Choose one that was saved from this sheet.',
+  'shelf.gone': 'This project is no longer on the shelf.',
+  'storage.lastDamaged': 'The last state of this project is damaged in the browser’s storage; it opens at “{label}”.',
+  'storage.missing': 'What is stored of this project is damaged: {what} of it cannot be found.',
+  'readyRigs.unreachable': 'The ready rigs could not be loaded. Begin with an empty volume, or try again.',
+  'readyRig.gone': 'The ready rig “{name}” is no longer kept here.',
+  'readyRig.unreachable': 'The ready rig “{name}” could not be loaded. Try again.',
+  'storage.wrongForm': 'A part of it is not of the form it should have.',
+  'storage.damaged': 'What is stored of this project is damaged. {why}',
+  'shelf.held': '“{name}” is open in another window and cannot be {doing} here. Close it there, or take it over first.',
+  'storage.takenOver': 'Another window has taken this project over. This one shows it without saving.',
+  'storage.gone':
+    'This project is no longer on the shelf. What you see is still here: put it back, or save it as a file.',
+  'command.cannot': '“{title}” cannot be done now: {why}.',
+  'session.lookingOnly': 'This project is open for looking only. Take it over to change it.',
+  'session.letGo': 'The project has changed meanwhile; “{label}” was let go. Try again.',
+  'save.full':
+    'The browser has no room left to save in. Your work is still open here and saving is tried again: save the project as a file now, then make room.',
+  'save.failed': 'Saving failed: {why} Your work is still open here, and saving is tried again.',
+  'workers.crashed':
+    'The background work stopped unexpectedly ({detail}). Nothing of the project was changed; try again.',
+  'workers.broken':
+    'Work in the background cannot be started in this browser ({detail}). Saving and small changes go on; load the page again to try anew.',
+
+  'setting.unkept': 'A setting could not be kept ({why}). It counts until you leave the page.',
+  'setting.noRoom': 'A setting could not be kept: this browser has no room left. It counts until you leave the page.',
+  'palette.dropped': {
+    one: '{n} unused swatch dropped. Undo brings it back.',
+    other: '{n} unused swatches dropped. Undo brings them back.',
+  },
+  'bones.inBin': '“{bone}” is in the bin',
+  'bones.andMore': { one: '“{bone}” and {n} more are in the bin', other: '“{bone}” and {n} more are in the bin' },
+  'bones.alone': '{what}. It can be brought back.',
+  'bones.withAll': '{what}, and with it: {list}. It can be brought back with all of it.',
+  'bones.partsLoose': { one: '{n} part comes loose', other: '{n} parts come loose' },
+  'bones.constraints': { one: '{n} constraint', other: '{n} constraints' },
+  'bones.attachments': { one: '{n} attachment point', other: '{n} attachment points' },
+  'keys.pasteMirrored': { one: 'Paste a key mirrored', other: 'Paste {n} keys mirrored' },
+  'clip.without': ', without {list}',
+  'clip.withoutMore': { one: ', without {list} and {n} more', other: ', without {list} and {n} more' },
 
   'rig.allMounted': '{bones}, {parts}, all mounted',
   'rig.partsLoose': { one: '{n} part hangs on no bone', other: '{n} parts hang on no bone' },
@@ -67,4 +147,4 @@ export const EN = {
     one: '{n} colourway loses its own looks for this palette.',
     other: '{n} colourways lose their own looks for this palette.',
   },
-} as const satisfies Readonly<Record<string, string | { readonly one: string; readonly other: string }>>;
+} as const satisfies Readonly<Record<string, Entry>>;

@@ -1,25 +1,18 @@
+import { type Params, EN as REFUSALS, type WordKey as RefusalKey, speaker } from '@sphalerite/core/words';
 import { EN } from './en';
 
-export type WordKey = keyof typeof EN;
-type Params = Readonly<Record<string, string | number>>;
+export type WordKey = keyof typeof EN | RefusalKey;
 
-const LANGUAGE = 'en';
-const rules = new Intl.PluralRules(LANGUAGE);
+/** The one catalogue: the sentences of the interface, and those with which the core refuses. */
+export const CATALOGUE = { ...REFUSALS, ...EN };
 
 /**
  * A sentence of the catalogue, filled in. Figures get their thousands; `n` decides between one and many as the language has it.
  *
  * @throws Error when something that the sentence names is not given
  */
-export function say(key: WordKey, params: Params = {}): string {
-  const entry: string | { readonly one: string; readonly other: string } = EN[key];
-  const text = typeof entry === 'string' ? entry : entry[rules.select(Number(params['n'])) === 'one' ? 'one' : 'other'];
-  return text.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = params[name];
-    if (value === undefined) throw new Error(`“${key}” wants ${name}.`);
-    return typeof value === 'number' ? value.toLocaleString(LANGUAGE) : value;
-  });
-}
+export const say: (key: WordKey, params?: Params) => string = speaker(CATALOGUE);
+
 /** How many there are of something: "1 bone", "2,616 cubes". */
 export const counted = (
   n: number,

@@ -56,8 +56,8 @@ async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Pro
     });
     post({ type: 'done', id, output }, output);
   } catch (e) {
-    const { name, message, code } = e as Error & { code?: unknown };
-    post({ type: 'failed', id, name, message, ...(code === undefined ? {} : { code }) });
+    const { name, message, code, params } = e as Error & { code?: unknown; params?: unknown };
+    post({ type: 'failed', id, name, message, ...(code === undefined ? {} : { code, params }) });
   } finally {
     cancelled.delete(id);
   }

@@ -1,5 +1,6 @@
 import type { JobKind, Jobs } from './jobs';
 import type { BrickParcel } from './packed';
+import { say } from '../words';
 
 /** Page to worker. */
 export type ToWorker =
@@ -25,6 +26,7 @@ export type FromWorker =
       readonly name: string;
       readonly message: string;
       readonly code?: unknown;
+      readonly params?: unknown;
     };
 
 export class JobCancelled extends Error {
@@ -37,15 +39,13 @@ export class JobCancelled extends Error {
 export class WorkerCrashed extends Error {
   override readonly name = 'WorkerCrashed';
   constructor(detail: string) {
-    super(`The background work stopped unexpectedly (${detail}). Nothing of the project was changed; try again.`);
+    super(say('workers.crashed', { detail }));
   }
 }
 /** Workers die as soon as they are started: nothing more is asked of them. */
 export class WorkersBroken extends Error {
   override readonly name = 'WorkersBroken';
   constructor(detail: string) {
-    super(
-      `Work in the background cannot be started in this browser (${detail}). Saving and small changes go on; load the page again to try anew.`,
-    );
+    super(say('workers.broken', { detail }));
   }
 }

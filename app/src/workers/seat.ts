@@ -136,8 +136,8 @@ export class Seat {
     if (data.type === 'done') job.resolve(data.output);
     else if (data.name === 'JobCancelled') job.reject(new JobCancelled());
     else {
-      const { name, message, code } = data;
-      job.reject(Object.assign(new Error(message), { name }, code === undefined ? {} : { code }));
+      const { name, message, code, params } = data;
+      job.reject(Object.assign(new Error(message), { name }, code === undefined ? {} : { code, params }));
     }
     this.next();
   }

@@ -371,7 +371,9 @@ describe('edits in a worker', () => {
     const refused = editInBackground(poolOf(1).pool, p, refinePartEdit, { part: 'nobody', by: 2 }, how);
     await expect(refused).rejects.toMatchObject({
       name: 'EditError',
-      message: 'There is no part "nobody" in this project.',
+      message: 'There is no part “nobody” in this project.',
+      code: 'records.missing',
+      params: { what: 'part', id: 'nobody' },
     });
   });
 });

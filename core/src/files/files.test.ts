@@ -263,7 +263,7 @@ describe('GLB', () => {
       /no cubes to export/,
     );
     const more = apply(p, addClipEdit, { name: 'Still', frames: 2, fps: 12, loop: false }, ctx());
-    expect((await exportGlb(more)).notes).toEqual(['Clip "Still" has no keys and was left out.']);
+    expect((await exportGlb(more)).notes).toEqual(['Clip “Still” has no keys and was left out.']);
   });
   it('bakes easing into splines with few keys and leaves straight keys alone', () => {
     const p = lamp();

@@ -37,7 +37,7 @@ export const runExport = async (
 
 function understood(order: ExportOrder): { exporter: Exporter; options: unknown } {
   const exporter = exporterOf(order.exporter);
-  if (!exporter) throw new FileError(`There is no kind of file called "${order.exporter}".`);
+  if (!exporter) throw new FileError('order.unknownExporter', { exporter: order.exporter });
   return { exporter, options: exporter.options.parse(order.options) };
 }
 
@@ -50,7 +50,7 @@ async function sourceOf(project: Project, takes: Takes, subject: Subject, job: F
     case 'model':
       return inPieces(gatherShippedSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject), job);
     case 'picture':
-      throw new FileError('A picture is saved where it was traced.');
+      throw new FileError('order.picture');
   }
 }
 

@@ -14,7 +14,7 @@ export function paletteExporter(
     const count = swatches.filter((s) => s.emissive > 0 || s.metalness > 0 || s.roughness !== 0.8).length;
     return {
       counts: { swatches: swatches.length },
-      notes: surfaces || count === 0 ? [] : [note('surfacesLost', '', { count })],
+      notes: surfaces || count === 0 ? [] : [note('surfacesLost', '', { n: count })],
     };
   };
   return {

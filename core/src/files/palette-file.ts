@@ -14,10 +14,7 @@ export interface PaletteFile {
 }
 
 const lineOf = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
-const tooMany = (n: number): FileError =>
-  new FileError(
-    `This file holds ${n.toLocaleString('en')} colours; a palette holds at most ${MAX_SWATCHES}. Reduce them first.`,
-  );
+const tooMany = (n: number): FileError => new FileError('paletteFile.tooMany', { count: n, most: MAX_SWATCHES });
 
 /** A colour a line as `#rrggbb`, then its name; `;` begins a remark. Surfaces are not in it. */
 export const paletteToHexList = (p: Palette): string =>
@@ -43,10 +40,7 @@ export function readHexList(text: string): PaletteFile {
       }
       if (line === '') return;
       const m = /^(?:#|0x)?([0-9a-f]{8}|[0-9a-f]{6}|[0-9a-f]{3})(?:[\s,;]+(.*))?$/i.exec(line);
-      if (!m)
-        throw new FileError(
-          `Line ${i + 1}, “${line.slice(0, 40)}”, is not a colour. Write it as #rrggbb, with a name behind it if you like.`,
-        );
+      if (!m) throw new FileError('paletteFile.noColour', { line: i + 1, text: line.slice(0, 40) });
       let digits = m[1]!.toLowerCase();
       if (digits.length === 3) digits = [...digits].map((d) => d + d).join('');
       const opacity = digits.length === 8 ? Math.round((Number.parseInt(digits.slice(6), 16) / 255) * 1000) / 1000 : 1;
@@ -60,7 +54,7 @@ export function readHexList(text: string): PaletteFile {
 }
 
 function checked(name: string | null, swatches: Swatch[]): PaletteFile {
-  if (swatches.length === 0) throw new FileError('There are no colours in this file. A palette needs at least one.');
+  if (swatches.length === 0) throw new FileError('paletteFile.none');
   if (swatches.length > MAX_SWATCHES) throw tooMany(swatches.length);
   return { name, swatches };
 }
@@ -78,17 +72,15 @@ export function paletteToStrip(p: Palette): Uint8Array {
  */
 export function readPaletteStrip(png: Uint8Array): PaletteFile {
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);
-  if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError('This is not a PNG picture.');
+  if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError('paletteFile.noPng');
   // Before anything is unpacked: a picture of a palette is small.
   if (view.getUint32(16) * view.getUint32(20) > 4_194_304)
-    throw new FileError(
-      `The picture is ${view.getUint32(16).toLocaleString('en')} × ${view.getUint32(20).toLocaleString('en')} pixels, too large for a palette. Use one of up to 2,048 × 2,048.`,
-    );
+    throw new FileError('paletteFile.tooLarge', { width: view.getUint32(16), height: view.getUint32(20) });
   let image;
   try {
     image = decode(png);
   } catch {
-    throw new FileError('The picture is damaged and cannot be decoded.');
+    throw new FileError('paletteFile.damaged');
   }
   const { width, height, channels, depth, palette } = image;
   const eight = (v: number): number =>
@@ -164,11 +156,12 @@ export function readPaletteJson(text: string): PaletteFile {
   const tree = parseTree(text, errors as Parameters<typeof parseTree>[1], { disallowComments: true });
   const first = errors[0];
   if (first)
-    throw new FileError(
-      `Line ${lineOf(text, first.offset)} is not valid JSON: ${printParseErrorCode(first.error)
+    throw new FileError('paletteFile.noJson', {
+      line: lineOf(text, first.offset),
+      why: printParseErrorCode(first.error)
         .replaceAll(/([a-z])([A-Z])/g, '$1 $2')
-        .toLowerCase()}.`,
-    );
+        .toLowerCase(),
+    });
   const parsed = paletteJson.safeParse(tree ? JSON.parse(text) : null);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
@@ -180,9 +173,11 @@ export function readPaletteJson(text: string): PaletteFile {
       path.length === 0 ? 'the palette' : path.map((k) => (typeof k === 'number' ? `number ${k + 1}` : k)).join(' › ');
     const missing = node && path.length > 0 && tree && findNodeAtLocation(tree, path) === undefined;
     const extra = issue.code === 'unrecognized_keys' ? `has something unknown: ${issue.keys.join(', ')}` : null;
-    throw new FileError(
-      `Line ${lineOf(text, node?.offset ?? 0)}: ${what} ${extra ?? (missing ? 'is missing' : issue.message.charAt(0).toLowerCase() + issue.message.slice(1))}.`,
-    );
+    throw new FileError('paletteFile.line', {
+      line: lineOf(text, node?.offset ?? 0),
+      what,
+      why: extra ?? (missing ? 'is missing' : issue.message.charAt(0).toLowerCase() + issue.message.slice(1)),
+    });
   }
   return checked(
     parsed.data.palette || null,
@@ -192,10 +187,9 @@ export function readPaletteJson(text: string): PaletteFile {
 
 /** A palette file of any known kind, told by its content. @throws FileError */
 export function readPaletteFile(bytes: Uint8Array): PaletteFile {
-  if (bytes.length === 0) throw new FileError('The file is empty.');
+  if (bytes.length === 0) throw new FileError('paletteFile.empty');
   if (bytes[0] === 0x89 && bytes[1] === 0x50) return readPaletteStrip(bytes);
   const text = strFromU8(bytes);
-  if (/[\u0000\ufffd]/.test(text))
-    throw new FileError('This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.');
+  if (/[\u0000\ufffd]/.test(text)) throw new FileError('paletteFile.neither');
   return /^\s*[{[]/.test(text) ? readPaletteJson(text) : readHexList(text);
 }

@@ -25,19 +25,23 @@ export const encodeIndexedPng = (
 export function decodeIndexedPng(png: Uint8Array, width: number, height: number, what: string): Uint8Array {
   // The size stands at a fixed place; it is read first, so that a lying header cannot make us allocate.
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);
-  if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError(`${what} is not a PNG picture.`);
+  if (png.length < 33 || view.getUint32(0) !== 0x89504e47) throw new FileError('png.none', { what });
   if (view.getUint32(16) !== width || view.getUint32(20) !== height) {
-    throw new FileError(
-      `${what} is ${view.getUint32(16)}×${view.getUint32(20)} pixels; the project says ${width}×${height}.`,
-    );
+    throw new FileError('png.otherSize', {
+      what,
+      isWidth: view.getUint32(16),
+      isHeight: view.getUint32(20),
+      width,
+      height,
+    });
   }
-  if (png[24] !== 8 || png[25] !== 3) throw new FileError(`${what} is not an indexed picture of 8 bits.`);
+  if (png[24] !== 8 || png[25] !== 3) throw new FileError('png.notIndexed', { what });
   let decoded;
   try {
     decoded = decode(png);
   } catch {
-    throw new FileError(`${what} is damaged and cannot be decoded.`);
+    throw new FileError('png.damaged', { what });
   }
-  if (decoded.data.length !== width * height) throw new FileError(`${what} ends too early.`);
+  if (decoded.data.length !== width * height) throw new FileError('png.tooShort', { what });
   return decoded.data as Uint8Array;
 }

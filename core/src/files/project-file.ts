@@ -137,7 +137,7 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   const json = checked(() => migrateProject(withOldCells(rest)));
   const takes = (file: string, what: string): Uint8Array => {
     const found = ENTRY.test(file) ? files[file] : undefined;
-    if (!found) throw new FileError(`The project file is incomplete: ${what} (${file}) are missing.`);
+    if (!found) throw new FileError('projectFile.incomplete', { what, file });
     used.add(file);
     return found;
   };
@@ -155,7 +155,7 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
   const spare = Object.keys(files).filter((f) => !used.has(f));
   return {
     result,
-    notes: spare.length > 0 ? [note('entriesSpare', '', { count: spare.length })] : [],
+    notes: spare.length > 0 ? [note('entriesSpare', '', { n: spare.length })] : [],
   };
 }
 
@@ -179,7 +179,7 @@ function placesOf(json: LooseJson): { readonly entry: object; readonly name: str
   return places;
 }
 
-const noSense = (): FileError => new FileError('The project file is damaged: its list of cubes makes no sense.');
+const noSense = (): FileError => new FileError('projectFile.cubeList');
 
 /** A grid from its picture. @throws FileError, whatever is wrong with the picture */
 function gridOf(json: unknown, name: string, takes: (file: string, what: string) => Uint8Array): VoxelGrid {
@@ -194,7 +194,7 @@ function gridOf(json: unknown, name: string, takes: (file: string, what: string)
   } catch (e) {
     if (e instanceof FileError) throw e;
     // Decoders throw whatever they stumble over in a damaged picture.
-    throw new FileError(`${what} is damaged and cannot be read.`);
+    throw new FileError('projectFile.unreadable', { what });
   }
 }
 
@@ -205,7 +205,7 @@ function blobOf(json: unknown, id: string, takes: (file: string, what: string) =
     json instanceof Uint8Array
       ? json
       : takes(blobEntry.safeParse(json).data?.file ?? 'nowhere', 'the bytes of a picture');
-  if (blobId(data) !== id) throw new FileError('The project file is damaged: one of its pictures is not what it says.');
+  if (blobId(data) !== id) throw new FileError('projectFile.picture');
   return data as Uint8Array<ArrayBuffer>;
 }
 
@@ -214,24 +214,22 @@ function checked<T>(check: () => T): T {
   try {
     return check();
   } catch (e) {
-    if (e instanceof FormatError) throw new FileError(e.message);
+    if (e instanceof FormatError) throw new FileError(e.code, e.params);
     // Projects within projects are walked one inside the other.
-    if (e instanceof RangeError)
-      throw new FileError('The project file is damaged: projects lie in it too deep to be read.');
+    if (e instanceof RangeError) throw new FileError('projectFile.tooDeep');
     throw e;
   }
 }
 
 function parseIndex(index: Uint8Array | undefined): Record<string, unknown> {
-  if (!index) throw new FileError(`This is not a Sphalerite project file: it holds no ${INDEX}.`);
+  if (!index) throw new FileError('projectFile.noIndex', { index: INDEX });
   let raw: unknown;
   try {
     raw = JSON.parse(strFromU8(index));
   } catch {
-    throw new FileError(`The project file is damaged: ${INDEX} is not JSON.`);
+    throw new FileError('projectFile.indexNoJson', { index: INDEX });
   }
-  if (typeof raw !== 'object' || raw === null)
-    throw new FileError(`The project file is damaged: ${INDEX} holds no project.`);
+  if (typeof raw !== 'object' || raw === null) throw new FileError('projectFile.indexNoProject', { index: INDEX });
   return raw as Record<string, unknown>;
 }
 
@@ -243,14 +241,12 @@ function unpack(bytes: Uint8Array): Unzipped {
       filter: (f) => {
         total += f.originalSize;
         if (++count > MAX_ENTRIES || total > MAX_UNPACKED)
-          throw new FileError(
-            `The project file is too large: it unpacks to more than ${MAX_UNPACKED / 1048576} MB or ${MAX_ENTRIES.toLocaleString('en')} files.`,
-          );
+          throw new FileError('projectFile.tooLarge', { megabytes: MAX_UNPACKED / 1048576, most: MAX_ENTRIES });
         return f.name === INDEX || ENTRY.test(f.name);
       },
     });
   } catch (e) {
     if (e instanceof FileError) throw e;
-    throw new FileError('This is not a Sphalerite project file: it cannot be unpacked as a ZIP.');
+    throw new FileError('projectFile.noZip');
   }
 }

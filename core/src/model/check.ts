@@ -15,7 +15,7 @@ import { eachMarked, mapMarked } from './marks';
 type Loose = { readonly [field: string]: unknown };
 
 const broken = (what: string): never => {
-  throw new FormatError('broken', `The project is damaged: ${what}.`);
+  throw new FormatError('format.damaged', { what });
 };
 
 /**
@@ -24,7 +24,7 @@ const broken = (what: string): never => {
  */
 export function migrateProject(json: unknown): LooseJson {
   if (typeof json !== 'object' || json === null || !('formatVersion' in json)) {
-    throw new FormatError('broken', 'This is not a Sphalerite project: it does not say its format version.');
+    throw new FormatError('format.noVersion');
   }
   const { formatVersion, ...rest } = json as LooseJson;
   const whole = parsed(projectKind as RecordKind, upgradeProject(rest, Number(formatVersion))) as LooseJson;
@@ -39,7 +39,7 @@ export function parsed(kind: Pick<RecordKind, 'name' | 'schema'>, json: unknown)
   const first = innermost(result.error.issues[0]!);
   const at = first.path.join(' › ');
   const where = kind.name === 'project' ? at || 'its start' : `a ${kind.name}${at && ` › ${at}`}`;
-  throw new FormatError('broken', `The project is damaged at ${where}: ${first.message}.`);
+  throw new FormatError('format.damagedAt', { where, message: first.message });
 }
 
 const sound = new WeakSet<object>();

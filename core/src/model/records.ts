@@ -1,13 +1,14 @@
+import { Refusal } from '../words';
 import type { Id } from './ids';
 
 /** What kind of thing was not there, and which. */
-export class MissingError extends Error {
+export class MissingError extends Refusal {
   override readonly name = 'MissingError';
   constructor(
     readonly what: string,
     readonly id: string,
   ) {
-    super(`There is no ${what} "${id}" in this project.`);
+    super('records.missing', { what, id });
   }
 }
 

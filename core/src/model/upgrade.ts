@@ -1,3 +1,4 @@
+import { Refusal } from '../words';
 import { FORMAT_VERSION } from './format-version';
 import {
   type Found,
@@ -10,14 +11,8 @@ import {
 } from './kinds';
 
 /** The stored project cannot be read; the message says what is wrong and where. */
-export class FormatError extends Error {
+export class FormatError extends Refusal {
   override readonly name = 'FormatError';
-  constructor(
-    readonly code: 'newer' | 'broken',
-    message: string,
-  ) {
-    super(message);
-  }
 }
 
 /** Every kind there is: the project itself, its rig, and those that stand in its lists. */
@@ -60,13 +55,13 @@ export function upgradeRecord(
   kinds: readonly RecordKind[] = ALL_KINDS,
 ): unknown {
   checkVersion(from, to);
-  if (!isJson(json)) throw new FormatError('broken', `A ${kind.name} of the project is damaged.`);
+  if (!isJson(json)) throw new FormatError('format.recordDamaged', { kind: kind.name });
   let at = json;
   for (let v = from; v < to; v++) {
     try {
       at = upgradeStep(kind, at, v, found, kinds);
     } catch {
-      throw new FormatError('broken', `The project is damaged: a ${kind.name} cannot be read as format ${v}.`);
+      throw new FormatError('format.recordUnreadable', { kind: kind.name, v });
     }
   }
   return kind.name === 'asset' && isJson(at['project'])
@@ -109,11 +104,7 @@ export function withFoundBlobs(project: LooseJson, found: readonly FoundBlob[]):
 /** @throws FormatError when a format is newer than `to`, or never existed */
 export function checkVersion(from: number, to: number = FORMAT_VERSION): void {
   if (from > to) {
-    throw new FormatError(
-      'newer',
-      `This project is of format ${from}; this program reads up to ${to}. Open it with a newer Sphalerite.`,
-    );
+    throw new FormatError('format.newer', { from, to });
   }
-  if (!Number.isInteger(from) || from < 1)
-    throw new FormatError('broken', `This project claims format ${String(from)}, which never existed.`);
+  if (!Number.isInteger(from) || from < 1) throw new FormatError('format.never', { from: String(from) });
 }

@@ -62,7 +62,7 @@ export const partInBin = (item: BinItem): Part | null =>
 /** The kind of that name that can be deleted by itself. @throws EditError when there is none */
 function deletable(name: string): RecordKind<string, string> {
   const kind = LISTED_KINDS.find((k) => k.name === name);
-  if (!kind?.kept) throw new EditError(`A ${name} cannot be deleted by itself.`);
+  if (!kind?.kept) throw new EditError('bin.notAlone', { name });
   return kind;
 }
 

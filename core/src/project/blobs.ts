@@ -24,11 +24,8 @@ export function withBlob(
   bytes: Uint8Array<ArrayBuffer>,
 ): { readonly project: Project; readonly blob: Id } {
   const type = blobTypeOf(bytes);
-  if (!type) throw new EditError(`"${name}" is not a PNG, JPEG or WebP picture.`);
-  if (bytes.length > MAX_BLOB)
-    throw new EditError(
-      `"${name}" is too large to keep in the project; ${MAX_BLOB / 1048576} MB is the most. Make it smaller first.`,
-    );
+  if (!type) throw new EditError('blobs.noPicture', { name });
+  if (bytes.length > MAX_BLOB) throw new EditError('blobs.tooLarge', { name, megabytes: MAX_BLOB / 1048576 });
   const blob = makeBlob(type, bytes);
   return { blob: blob.id, project: withBlobs(project, [blob]) };
 }

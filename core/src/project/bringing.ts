@@ -104,12 +104,12 @@ function closure(source: Project, records: readonly RecordName[]): ReadonlySet<s
     if (wanted.has(`${name} ${id}`)) continue;
     wanted.add(`${name} ${id}`);
     const kind = LISTED_KINDS.find((k) => k.name === name);
-    if (!kind) throw new EditError(`A ${name} cannot be brought in by itself.`);
+    if (!kind) throw new EditError('bringing.notAlone', { name });
     const record = must(recordsOf(source, kind), id, name);
     eachMarked(kind.schema, ['ref'], record, (mark, value) => {
       const { of } = mark as { of: string };
       const owner = owners.get(`${of} ${value as Id}`);
-      if (!owner) throw new EditError(`“${record.name ?? name}” hangs on a ${of}. Bring the whole rig in instead.`);
+      if (!owner) throw new EditError('bringing.hangs', { name: record.name ?? name, of });
       open.push(owner);
     });
   }

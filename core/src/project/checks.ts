@@ -1,3 +1,4 @@
+import { say } from '../words';
 import { length, sub } from '../math';
 import { type Id, type Project, composite, constraintTargets, partContent, sideSuffix } from '../model';
 import { restWorld } from '../rig';
@@ -26,19 +27,19 @@ export function checkRig(project: Project): Finding[] {
   for (const part of project.parts) {
     const on = mounts.filter((m) => m.part === part.id && m.bone !== null).length;
     if (bones.length > 0 && on === 0)
-      out.push({ text: `${quoted(part)} hangs on no bone, so no clip moves it.`, step: 'rig', id: part.id });
-    if (on > 1) out.push({ text: `${quoted(part)} hangs on ${on} bones.`, step: 'rig', id: part.id });
+      out.push({ text: say('checks.unmounted', { part: quoted(part) }), step: 'rig', id: part.id });
+    if (on > 1) out.push({ text: say('checks.mountedTwice', { part: quoted(part), on }), step: 'rig', id: part.id });
   }
   for (const b of bones) {
     // A control carries nothing: it steers.
     if (!mounts.some((m) => m.bone === b.id) && !bones.some((o) => o.parent === b.id) && !controls.has(b.id))
-      out.push({ text: `${quoted(b)} carries nothing.`, step: 'rig', id: b.id });
+      out.push({ text: say('checks.carriesNothing', { bone: quoted(b) }), step: 'rig', id: b.id });
   }
   for (const b of bones) {
     const at = world.get(b.id)!.t;
     // The character's own left is +X.
     if (b.side !== 'centre' && Math.abs(at[0]) > 0.5 && at[0] > 0 !== (b.side === 'left'))
-      out.push({ text: `${quoted(b)} stands on the other side: a character’s own left is +X.`, step: 'rig', id: b.id });
+      out.push({ text: say('checks.otherSide', { bone: quoted(b) }), step: 'rig', id: b.id });
   }
   for (const m of mounts) {
     const part = project.parts.find((p) => p.id === m.part),
@@ -49,7 +50,7 @@ export function checkRig(project: Project): Finding[] {
       wide = Math.hypot(...box.size) * part.cell * Math.max(...m.s);
     if (far > 2 * wide + 4)
       out.push({
-        text: `${quoted(part)} stands far from the joint of ${quoted(bones.find((b) => b.id === m.bone)!)}.`,
+        text: say('checks.farFromJoint', { part: quoted(part), bone: quoted(bones.find((b) => b.id === m.bone)!) }),
         step: 'rig',
         id: part.id,
       });
@@ -63,14 +64,14 @@ export function checkRig(project: Project): Finding[] {
     const odd = other ? Math.abs(composite(other).count - composite(p).count) : 0;
     if (other && odd > 0 && odd <= 2 + 0.02 * composite(p).count)
       out.push({
-        text: `${quoted(p)} has ${composite(p).count.toLocaleString('en')} cubes, its other side ${composite(other).count.toLocaleString('en')}.`,
+        text: say('checks.sidesDiffer', { part: quoted(p), n: composite(p).count, other: composite(other).count }),
         step: 'rig',
         id: p.id,
       });
   }
   const most = project.target.bones;
   if (most > 0 && bones.length > most)
-    out.push({ text: `${bones.length} bones; the target sheet allows ${most}.`, step: 'rig', id: bones[0]!.id });
+    out.push({ text: say('checks.tooManyBones', { n: bones.length, most }), step: 'rig', id: bones[0]!.id });
   return out;
 }
 
@@ -80,11 +81,11 @@ export function checkProject(project: Project): Finding[] {
     ...checkRig(project),
     ...project.parts
       .filter((p) => composite(p).count === 0)
-      .map((p): Finding => ({ text: `${quoted(p)} is empty and stays out of the file.`, step: 'build', id: p.id })),
+      .map((p): Finding => ({ text: say('checks.empty', { part: quoted(p) }), step: 'build', id: p.id })),
     ...project.clips
       .filter((c) => c.ships && c.lanes.length + c.swaps.length === 0)
       .map((c): Finding => ({
-        text: `Clip “${c.name}” has no keys and stays out of the file.`,
+        text: say('checks.noKeys', { clip: c.name }),
         step: 'animate',
         id: c.id,
       })),

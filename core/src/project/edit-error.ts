@@ -1,4 +1,6 @@
+import { Refusal } from '../words';
+
 /** The edit was refused: the sentence says why and what to do. Nothing has changed. */
-export class EditError extends Error {
+export class EditError extends Refusal {
   override readonly name = 'EditError';
 }

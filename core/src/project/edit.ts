@@ -61,12 +61,12 @@ export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditCont
     return after;
   } catch (e) {
     // Floors below know nothing of edits; their sentences are meant for people all the same.
-    if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.message);
-    if (e instanceof FormatError) throw new EditError(unfit(edit.label(args, project), e));
+    if (e instanceof GridError || e instanceof MissingError) throw new EditError(e.code, e.params);
+    if (e instanceof FormatError)
+      throw new EditError('edit.unfit', { label: edit.label(args, project), why: withoutPlace(e) });
     throw e;
   }
 }
 
 /** What cannot be stored must not come about: it would be refused when it is read again. */
-const unfit = (label: string, e: FormatError): string =>
-  `“${label}” cannot be done, since the project could not be read again: ${e.message.replace(/^The project is damaged at /, '')}`;
+const withoutPlace = (e: FormatError): string => e.message.replace(/^The project is damaged at /, '');

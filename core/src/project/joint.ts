@@ -49,9 +49,8 @@ export function jointOf(project: Project, id: Id): JointCells {
   const limbs = on(id),
     bodies = on(bone.parent);
   const home = limbs[0];
-  if (!home) throw new EditError(`Nothing is mounted on "${bone.name}", so its joint has no limb to swing.`);
-  if (bodies.length === 0)
-    throw new EditError(`Nothing is mounted above "${bone.name}", so its joint has no body to turn in.`);
+  if (!home) throw new EditError('joint.noLimb', { bone: bone.name });
+  if (bodies.length === 0) throw new EditError('joint.noBody', { bone: bone.name });
   const gathered = (list: readonly Part[]): CellSet =>
     list
       .map((p) => CellSet.filled(composite(p)).moved(p === home ? [0, 0, 0] : latticeShift(project, home, p)))

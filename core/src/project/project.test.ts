@@ -74,15 +74,15 @@ describe('edits', () => {
     const part = p.parts[0]!;
     expect(() =>
       apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [2, 2, 2] } }, ctx()),
-    ).toThrow(/cut off 1 cubes of "Body"/);
+    ).toThrow(/cut off 1 cube of “Body”/);
     expect(() =>
       apply(p, resizePartEdit, { part: part.id, bounds: { min: [0, 0, 0], size: [999, 2, 2] } }, ctx()),
     ).toThrow(EditError);
     expect(() =>
       apply(p, strokeEdit, { part: 'nobody', layer: 'x', stroke: boxStroke('erase', 0, []) }, ctx()),
-    ).toThrow(/no part "nobody"/);
+    ).toThrow(/no part “nobody”/);
     expect(() => apply(p, addSwatchEdit, { palette: p.palettes[0]!.id, name: 'x', colour: 'redish' }, ctx())).toThrow(
-      /"redish" is not a colour/,
+      /“redish” is not a colour/,
     );
     const locked: Project = { ...p, parts: [{ ...part, layers: [{ ...part.layers[0]!, locked: true }] }] };
     expect(() => paintAt(locked, 2)).toThrow(/locked/);
@@ -217,7 +217,7 @@ describe('blobs', () => {
     const sketch = { name: 'Sketch', part: start().parts[0]!.id, plane: 'top', at: [0, 0], size: [9, 9] } as const;
     const adding = (bytes: Uint8Array<ArrayBuffer>) => () =>
       apply(start(), addReferenceEdit, { ...sketch, bytes }, ctx());
-    expect(adding(Uint8Array.from([60, 104, 116, 109, 108]))).toThrow(/"Sketch" is not a PNG, JPEG or WebP picture/);
+    expect(adding(Uint8Array.from([60, 104, 116, 109, 108]))).toThrow(/“Sketch” is not a PNG, JPEG or WebP picture/);
     expect(adding(pngOf(MAX_BLOB + 1))).toThrow(/64 MB is the most/);
   });
 });

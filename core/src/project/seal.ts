@@ -1,6 +1,7 @@
 import type { Vec3 } from '../math';
 import { type Bone, type Constraint, type Id, type Project, type Seal, find, sideSuffix } from '../model';
 import { restWorld } from '../rig';
+import type { Params, WordKey } from '../words';
 import { EditError } from './edit-error';
 
 /** What a sealed rig keeps: every bone with its joint within `range` project units of where it stands, and every clip. */
@@ -26,8 +27,8 @@ const near = (a: Vec3, b: Vec3, by: number): boolean => a.every((v, i) => Math.a
 export function keepSeal(before: Project, after: Project): Project {
   const seal = before.seal;
   if (!seal || !after.seal || before === after) return after;
-  const refuse = (what: string): never => {
-    throw new EditError(`${what} of the sealed rig “${seal.rig}”. Unseal it in Rig to change it.`);
+  const refuse = (code: WordKey, params: Params = {}): never => {
+    throw new EditError(code, { ...params, rig: seal.rig });
   };
   if (before.rig.bones !== after.rig.bones) {
     const world = restWorld(after.rig);
@@ -35,23 +36,21 @@ export function keepSeal(before: Project, after: Project): Project {
       const was = find(before.rig.bones, bone),
         is = find(after.rig.bones, bone);
       if (!was) continue;
-      const name = `“${was.name}${sideSuffix(was.side)}”`;
-      if (!is) return refuse(`${name} is a bone`);
-      if (was !== is && !same(fixed(was), fixed(is)))
-        refuse(`The name, turn, size and place in the tree of ${name} belong to what is kept`);
-      if (!near(world.get(bone)!.t, at, range))
-        refuse(`The joint of ${name} may move by ${range} and no further: it is one`);
+      const name = was.name + sideSuffix(was.side);
+      if (!is) return refuse('seal.bone', { bone: name });
+      if (was !== is && !same(fixed(was), fixed(is))) refuse('seal.boneKept', { bone: name });
+      if (!near(world.get(bone)!.t, at, range)) refuse('seal.joint', { bone: name, range });
     }
   }
   if (before.rig.constraints !== after.rig.constraints) {
     const sealed = new Set(seal.bones.map((b) => b.bone));
     const kept = (list: readonly Constraint[]): Constraint[] => list.filter((c) => sealed.has(c.bone));
-    if (!same(kept(before.rig.constraints), kept(after.rig.constraints))) refuse('What steers the bones is part');
+    if (!same(kept(before.rig.constraints), kept(after.rig.constraints))) refuse('seal.steers');
   }
   if (before.clips !== after.clips) {
     for (const id of seal.clips) {
       const was = find(before.clips, id);
-      if (was && !same(was, find(after.clips, id))) refuse(`“${was.name}” is a clip`);
+      if (was && !same(was, find(after.clips, id))) refuse('seal.clip', { clip: was.name });
     }
   }
   return after;

@@ -174,7 +174,7 @@ describe('mirrored twins', () => {
     const twins = (part: string, source: string) => (): Project =>
       run(third, edits.makeTwinsEdit, { pairs: [{ part, source, axis: 0, plane: 0 }] });
     expect(twins(copy.id, right.id)).toThrow(/follows another part already/);
-    expect(twins(left.id, copy.id)).toThrow(/Another part follows "Leg"/);
+    expect(twins(left.id, copy.id)).toThrow(/Another part follows “Leg”/);
     expect(twins(left.id, left.id)).toThrow(/cannot follow itself/);
     expect(() =>
       run(p, edits.cellsToPartEdit, { part: right.id, cells: findTwins(legs())[0]!.differ, name: 'Chip' }),

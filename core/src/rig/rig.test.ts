@@ -111,7 +111,7 @@ describe('keep in place', () => {
   it('refuses a circle of bones with a sentence', () => {
     const p = leg();
     expect(() => apply(p, reparentBoneEdit, { bone: p.rig.bones[0]!.id, parent: p.rig.bones[2]!.id }, ctx())).toThrow(
-      /"Hips" cannot hang on "Shin"/,
+      /“Hips” cannot hang on “Shin”/,
     );
   });
 });

@@ -1,3 +1,4 @@
+import { Refusal } from '../words';
 import { type Box, type Vec3, boxContains, boxEnd, boxesEqual, intersectBoxes } from '../math';
 import {
   BRICK,
@@ -15,7 +16,7 @@ import type { CellSet } from './cell-set';
 /** Longest edge of a grid in cells. */
 export const MAX_EDGE = 256;
 
-export class GridError extends Error {
+export class GridError extends Refusal {
   override readonly name = 'GridError';
 }
 
@@ -553,14 +554,12 @@ const unwrap = (slot: number, low: number): number => low + ((slot - low) & 31);
 function checkBounds({ min, size }: Box): void {
   for (const v of size) {
     if (!Number.isInteger(v) || v < 1 || v > MAX_EDGE) {
-      throw new GridError(
-        `A volume of ${size.join('×')} cubes was asked for; each edge must be a whole number from 1 to ${MAX_EDGE}.`,
-      );
+      throw new GridError('grid.size', { size: size.join('×'), most: MAX_EDGE });
     }
   }
   for (const v of min) {
     if (!Number.isInteger(v) || Math.abs(v) > 1e6) {
-      throw new GridError(`A volume cannot begin at ${min.join(', ')}; give whole numbers up to a million.`);
+      throw new GridError('grid.begin', { list: min.join(', ') });
     }
   }
 }

@@ -7,7 +7,7 @@ import { useSession } from '../../stores/session';
 import ProjectSources from '../shared/ProjectSources.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import DialogBox from '../../components/DialogBox.vue';
-import { counted } from '../../words';
+import { counted, say } from '../../words';
 
 /** Brings a clip of another figure onto this rig, by the names of its bones. */
 const emit = defineEmits<{ close: [] }>();
@@ -37,7 +37,10 @@ function bring(clip: string): void {
             >{{ counted(c.found, 'bones')
             }}{{
               c.missing.length > 0
-                ? `, without ${c.missing.slice(0, 3).join(', ')}${c.missing.length > 3 ? ` and ${c.missing.length - 3} more` : ''}`
+                ? say(c.missing.length > 3 ? 'clip.withoutMore' : 'clip.without', {
+                    list: c.missing.slice(0, 3).join(', '),
+                    n: c.missing.length - 3,
+                  })
                 : ''
             }}</span
           ><action-button :disabled="c.found === 0" :aria-label="`Bring in ${c.clip.name}`" @click="bring(c.clip.id)">

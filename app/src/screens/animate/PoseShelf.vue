@@ -11,6 +11,7 @@ import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
 import TextField from '../../components/TextField.vue';
 import EmptyState from '../../components/EmptyState.vue';
+import { say } from '../../words';
 
 /** Poses that are kept: a click keys one here, or its mirror image. */
 const session = useSession();
@@ -19,7 +20,7 @@ const notices = useNotices();
 function strike(pose: SavedPose, mirrored: boolean): void {
   const clip = session.clip;
   if (!clip) {
-    notices.say('Choose or make a clip first; a pose is keyed in a clip.', { kind: 'error' });
+    notices.say(say('poses.noClip'), { kind: 'error' });
     return;
   }
   const copied = poseKeys(pose, session.project!, mirrored),

@@ -175,7 +175,7 @@ function keyCommands(): Command[] {
   function copy(): void {
     const refs = meant();
     if (refs.length === 0) {
-      notices.say('No key is chosen, and none stands at this frame.', { kind: 'error' });
+      notices.say(say('keys.none'), { kind: 'error' });
       return;
     }
     anim.copied = copyKeys(clipOf(), refs);
@@ -191,7 +191,7 @@ function keyCommands(): Command[] {
         clip: clipOf().id,
         copied,
         at,
-        ...(mirrored ? { what: `Paste ${copied.keys.length} keys mirrored` } : {}),
+        ...(mirrored ? { what: say('keys.pasteMirrored', { n: copied.keys.length }) } : {}),
       })
     )
       return;

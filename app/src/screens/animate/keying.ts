@@ -14,6 +14,7 @@ import { pasteKeysEdit, setKeyEdit } from '@sphalerite/core/project';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
+import { counted, say } from '../../words';
 
 /** Sets a turn or move key for the bone in hand, from an absolute local value. */
 export function useKeying(): {
@@ -27,7 +28,7 @@ export function useKeying(): {
   const write = (bone: string, channel: 'turn' | 'move', value: Quat | Vec3, done: boolean): void => {
     const clip = session.clip;
     if (!clip) {
-      if (done) notices.say('Choose or make a clip first; keys stand in clips.', { kind: 'error' });
+      if (done) notices.say(say('keys.noClip'), { kind: 'error' });
       return;
     }
     const args = {
@@ -75,7 +76,9 @@ export function useKeying(): {
       if (!clip || bones.length === 0) return;
       const copied = keysAt(bones);
       const first =
-        bones.length === 1 ? session.project!.rig.bones.find((b) => b.id === bones[0])!.name : `${bones.length} bones`;
+        bones.length === 1
+          ? session.project!.rig.bones.find((b) => b.id === bones[0])!.name
+          : counted(bones.length, 'bones');
       if (
         session.apply(pasteKeysEdit, { clip: clip.id, copied, at: nearestFrame(clip, anim.time), what: `Key ${first}` })
       )

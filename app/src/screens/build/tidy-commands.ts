@@ -10,6 +10,7 @@ import { useBuild } from './build-state';
 import type { useTints } from './tints';
 
 import { part, target } from './build-target';
+import { say } from '../../words';
 
 /** What looks the part over, and what mends it. */
 export function tidyCommands(tints: ReturnType<typeof useTints>): Command[] {
@@ -18,7 +19,7 @@ export function tidyCommands(tints: ReturnType<typeof useTints>): Command[] {
   const notices = useNotices();
   const tint = (t: typeof build.tint): void => void (build.tint = build.tint === t ? 'none' : t);
   const clear = (cells: CellSet, title: string): void => {
-    if (cells.isEmpty) notices.say('There is nothing of that kind.');
+    if (cells.isEmpty) notices.say(say('tidy.none'));
     else session.apply(placeCellsEdit, { ...target(), clear: cells, put: [], title });
   };
   return [
@@ -99,7 +100,7 @@ export function tidyCommands(tints: ReturnType<typeof useTints>): Command[] {
         const pair = tints.nearPairs()[0],
           grid = session.layer!.grid;
         if (!pair) {
-          notices.say('No two colours here are almost equal.');
+          notices.say(say('tidy.noneAlike'));
           return;
         }
         const [a, b] = [CellSet.ofValue(grid, pair.a.byte), CellSet.ofValue(grid, pair.b.byte)];

@@ -12,7 +12,7 @@ export function resizePart(part: Id, bounds: Box): void {
   const notices = useNotices();
   if (!session.project) return;
   if (bounds.size.some((s) => s < 1 || s > MAX_EDGE)) {
-    notices.say(`A part is 1 to ${MAX_EDGE} cubes along each axis; ${bounds.size.join(' × ')} is not.`, {
+    notices.say(say('volume.size', { most: MAX_EDGE, size: bounds.size.join(' × ') }), {
       kind: 'error',
     });
     return;

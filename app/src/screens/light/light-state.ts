@@ -7,6 +7,7 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
+import { say } from '../../words';
 
 /** A finished or growing picture with what it was made from. */
 export interface Picture {
@@ -56,7 +57,7 @@ export const useLight = defineStore('light', () => {
       addTraced(film, traced);
       return true;
     } catch {
-      notices.say(`There is no memory for a picture of ${film.width}×${film.height} pixels. Choose a smaller one.`, {
+      notices.say(say('picture.noMemory', { width: film.width, height: film.height }), {
         kind: 'error',
       });
       return false;

@@ -13,6 +13,7 @@ import FormRow from '../../components/FormRow.vue';
 import TextField from '../../components/TextField.vue';
 import CheckField from '../../components/CheckField.vue';
 import DialogBox from '../../components/DialogBox.vue';
+import { say } from '../../words';
 
 /** Keeps this rig to begin other projects from, or unseals it. */
 const session = useSession();
@@ -32,7 +33,7 @@ async function keep(): Promise<void> {
     let p = { ...session.project!, name: name.value.trim() || session.project!.name, bin: [], seal: null };
     if (empty.value) p = { ...apply(p, emptyRigEdit, {}, ctx), bin: [], seal: null };
     await keepReadyRig(freshId(), sealed.value ? apply(p, sealRigEdit, { name: p.name, range: range.value }, ctx) : p);
-    notices.say(`“${p.name}” is a ready rig now: new projects can begin with it.`);
+    notices.say(say('readyRig.saved', { name: p.name }));
     open.value = false;
   } catch (e) {
     notices.fail(e);

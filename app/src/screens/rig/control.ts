@@ -15,6 +15,7 @@ import { useNotices } from '../../stores/notices';
 import { localOf, shifted } from '../shared/pose-shift';
 import { useJointPointer } from './joint-pointer';
 import { useRig } from './rig-state';
+import { say } from '../../words';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
@@ -166,7 +167,7 @@ export function rigControl(): ScreenControl {
     drop(what, p) {
       const there = handles.mountUnder(p);
       if (there) session.apply(tryPartEdit, { part: what.ids[0]!, instead: there });
-      else notices.say('Drop it on a part of the figure: it is tried in the place of that one.', { kind: 'error' });
+      else notices.say(say('alternates.dropOnPart'), { kind: 'error' });
     },
     trail: () => [
       session.project?.name ?? '',

@@ -22,6 +22,7 @@ import { useSession } from '../../stores/session';
 import { useAnimate } from '../animate/animate-state';
 import { useRig } from './rig-state';
 import { all, need, needsBone, needsBones, needsParts, needsWriting } from '../../stores/needs';
+import { say } from '../../words';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
@@ -49,10 +50,7 @@ function limb(): void {
     return;
   const made = session.project!.rig.constraints.at(-1)!;
   rig.handle = 'try';
-  if (made.kind === 'ik')
-    notices.say(
-      `It bends ${bendWord(made.bend)}. Pull its goal to try it; “Bend the other way” stands with the foot or hand.`,
-    );
+  if (made.kind === 'ik') notices.say(say('limb.made', { bend: bendWord(made.bend) }));
 }
 
 /** Says what goes with a bone; the bin has all of it. */
@@ -67,16 +65,17 @@ function remove(): void {
   const sum = (of: (k: (typeof kept)[number]) => number): number => kept.reduce((n, k) => n + of(k), 0);
   const keysOf = ({ lanes }: (typeof kept)[number]): number =>
     lanes.reduce((n, l) => n + l.lane.move.length + l.lane.turn.length + l.lane.scale.length, 0);
-  const parts: readonly (readonly [number, string, string])[] = [
-    [sum((k) => k.mounts.length), 'part comes loose', 'parts come loose'],
-    [sum(keysOf), 'key', 'keys'],
-    [sum((k) => k.constraints.length), 'constraint', 'constraints'],
-    [sum((k) => k.attachments.length), 'attachment point', 'attachment points'],
-  ];
-  const list = parts.filter(([n]) => n > 0).map(([n, one, many]) => `${n} ${n === 1 ? one : many}`);
-  notices.say(
-    `“${b.name}${sideSuffix(b.side)}”${gone.length > 1 ? ` and ${gone.length - 1} more are` : ' is'} in the bin${list.length > 0 ? `, and with it: ${list.join(', ')}` : ''}. It can be brought back with all of it.`,
-  );
+  const along = (
+    [
+      ['bones.partsLoose', sum((k) => k.mounts.length)],
+      ['keys', sum(keysOf)],
+      ['bones.constraints', sum((k) => k.constraints.length)],
+      ['bones.attachments', sum((k) => k.attachments.length)],
+    ] as const
+  ).flatMap(([key, n]) => (n > 0 ? [say(key, { n })] : []));
+  const bone = b.name + sideSuffix(b.side);
+  const what = gone.length > 1 ? say('bones.andMore', { bone, n: gone.length - 1 }) : say('bones.inBin', { bone });
+  notices.say(along.length > 0 ? say('bones.withAll', { what, list: along.join(', ') }) : say('bones.alone', { what }));
 }
 
 /** Makes the reel and shows it moving. */

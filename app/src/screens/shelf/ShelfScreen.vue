@@ -28,13 +28,12 @@ import { useArrivals } from '../../stores/arrivals';
 import { useNotices } from '../../stores/notices';
 import type { NewProject } from './new-project';
 import { renameOnShelf } from './rename-on-shelf';
-import { seedDemo } from './seed-demo';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
 import FileButton from '../../components/FileButton.vue';
 import TextField from '../../components/TextField.vue';
 import { firstPictureStands } from '../../components/later';
-import { counted } from '../../words';
+import { counted, say } from '../../words';
 
 const NewProjectDialog = defineAsyncComponent(() => import('./NewProjectDialog.vue'));
 const router = useRouter();
@@ -71,12 +70,7 @@ async function work(what: string, f: () => Promise<void>): Promise<void> {
 }
 onMounted(async () => {
   document.title = 'Shelf · Sphalerite';
-  await work('Opening the shelf', async () => {
-    const seeded = await seedDemo();
-    // The very first visit begins at the bench, not at a list.
-    if (seeded) await router.replace({ name: 'bench', params: { id: seeded, step: 'build' } });
-    else firstPictureStands();
-  });
+  await work('Opening the shelf', async () => firstPictureStands());
 });
 const open = (id: string): unknown => router.push({ name: 'bench', params: { id, step: 'build' } });
 
@@ -113,7 +107,7 @@ const rename = (r: ShelfRow, name: string): Promise<void> =>
 const toBin = (r: ShelfRow): Promise<void> =>
   work('To the bin', async () => {
     await setBinned(r.id, Date.now());
-    notices.say(`“${r.name}” is in the bin.`, { action: { label: 'Restore', run: () => void restore(r) } });
+    notices.say(say('bin.in', { name: r.name }), { action: { label: 'Restore', run: () => void restore(r) } });
   });
 const restore = (r: ShelfRow): Promise<void> => work('Restoring', () => setBinned(r.id, null));
 const erase = (r: ShelfRow): Promise<void> => work('Deleting', () => removeFromShelf(r.id));

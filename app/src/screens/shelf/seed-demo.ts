@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { readProject } from '../../shell/files/project-files';
 import { getSetting, putSetting } from '../../storage/settings-store';
 import { listShelf, putOnShelf } from '../../storage/shelf';
+import { say } from '../../words';
 
 /** The project that a first visit opens. */
 const FIRST = 'tamsin';
@@ -12,8 +13,7 @@ const stillToCome = z.array(z.string()).catch([]);
 
 async function bytesOf(file: string): Promise<Uint8Array<ArrayBuffer>> {
   const reply = await fetch(`/content/${file}`);
-  if (!reply.ok)
-    throw new Error('The demo projects could not be loaded. You can begin a project of your own all the same.');
+  if (!reply.ok) throw new Error(say('demo.unreachable'));
   return new Uint8Array(await reply.arrayBuffer());
 }
 /** Through the ordinary reader, with the picture that comes along. `before` milliseconds older than now, to stand behind. */
@@ -31,6 +31,7 @@ export async function seedDemo(): Promise<string | null> {
   const id = await put(FIRST, 0);
   await putSetting('demosToCome', OTHERS);
   await putSetting('seeded', true);
+  localStorage.setItem('visited', 'yes');
   return id;
 }
 

@@ -18,14 +18,15 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import { broughtIn, shelve } from './project-files';
+import { say } from '../../words';
 
 /** Larger files are not read at all: none of those we know is. */
 const MOST_BYTES = 512 * 1024 * 1024;
 
 const MISSING: Readonly<Record<Needs, string>> = {
   nothing: '',
-  project: 'Open the project it is meant for, then bring it in there.',
-  part: 'Choose the part it is meant for in Build, then bring it in there.',
+  project: say('bring.needsProject'),
+  part: say('bring.needsPart'),
 };
 
 /** Whether what an import needs is there. */
@@ -49,7 +50,7 @@ const placeOf = (part: Part): Place => ({
 export async function takeFiles(files: Iterable<File>, as?: string): Promise<void> {
   const read: GivenFile[] = [];
   for (const f of files) {
-    if (f.size > MOST_BYTES) refuse(`“${f.name}” is ${Math.round(f.size / 1048576)} MB; a file may have up to 512.`);
+    if (f.size > MOST_BYTES) refuse(say('bring.tooLarge', { name: f.name, megabytes: Math.round(f.size / 1048576) }));
     else read.push({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
   }
   const settled = as === undefined ? null : importerOf(as)!;
@@ -57,7 +58,7 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
     ? { found: settled.inspect(read).map((find) => ({ find, uses: [settled] })), unknown: [] }
     : findsIn(read, IMPORTERS);
   const known = [...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ');
-  for (const { name } of unknown) refuse(`“${name}” is nothing that can be brought in. ${known} can.`);
+  for (const { name } of unknown) refuse(say('bring.unknown', { name, known }));
   for (const { find, uses } of found) await use(find, uses);
 }
 
@@ -65,7 +66,7 @@ const refuse = (text: string): void => void useNotices().say(text, { kind: 'erro
 
 async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   const open = uses.filter((i) => given(i.needs));
-  if (open.length === 0) return refuse(`“${find.title}” cannot be used here. ${MISSING[uses[0]!.needs]}`);
+  if (open.length === 0) return refuse(say('bring.cannotHere', { title: find.title, why: MISSING[uses[0]!.needs] }));
   const offers = open.map((i) => ({ importer: i.id, does: i.does }));
   const chosen = open.length === 1 ? open[0]!.id : await useArrivals().ask(find.title, offers);
   if (chosen === null) return;
@@ -91,7 +92,7 @@ function take(find: Find, { brought, notes }: Imported): void {
       void shelve(brought.project).then((id) => {
         arrivals.shelved++;
         const action = session.project ? { action: { label: 'Open it', run: () => arrivals.open(id) } } : {};
-        notices.say(`“${find.title}” stands on the shelf.${told}`, action);
+        notices.say(say('bring.onShelf', { title: find.title, told }), action);
       }, notices.fail);
       return;
     case 'palette':

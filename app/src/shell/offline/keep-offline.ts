@@ -15,7 +15,8 @@ export async function keepOffline(): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
   const worker = new Workbox('/service-worker.js');
   worker.addEventListener('waiting', () => tellUpdate(worker));
-  await worker.register();
+  // A browser that refuses, as a private window may, still has the application while its server is there.
+  if (!(await worker.register().catch(() => undefined))) return;
   let asked = Date.now();
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState !== 'visible' || Date.now() - asked < NOW_AND_THEN) return;

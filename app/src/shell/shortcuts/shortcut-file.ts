@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { say } from '../../words';
 
 const fileSchema = z.object({
   kind: z.literal('shortcuts'),
@@ -17,10 +18,9 @@ export function readShortcuts(text: string, name: string): OwnKeys {
   try {
     json = JSON.parse(text);
   } catch {
-    throw new Error(`“${name}” is not a file of shortcuts: it is no JSON. Choose one that was saved from this sheet.`);
+    throw new Error(say('shortcuts.noJson', { name }));
   }
   const read = fileSchema.safeParse(json);
-  if (!read.success)
-    throw new Error(`“${name}” is not a file of shortcuts. Choose one that was saved from this sheet.`);
+  if (!read.success) throw new Error(say('shortcuts.noFile', { name }));
   return read.data.keys;
 }

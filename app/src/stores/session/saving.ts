@@ -11,6 +11,7 @@ import { sweep } from '../../storage/sweep';
 import type { ViewState } from '../../storage/view-state';
 import { projectPicture } from '../../workers/thumbnails';
 import { useNotices } from '../notices';
+import { say } from '../../words';
 
 /** The right to write a project, and its saving while it is open. */
 interface Seat {
@@ -99,11 +100,8 @@ export function useSaving(project: () => Project | null, history: () => History<
     if (error instanceof TakenOverError) giveUp();
     else if (error instanceof GoneError)
       keep(error.message, { label: 'Put it back', run: () => void putBack().catch(notices.fail) });
-    else if (error && isFull(error))
-      keep(
-        'The browser has no room left to save in. Your work is still open here and saving is tried again: save the project as a file now, then make room.',
-      );
-    else if (error) keep(`Saving failed: ${error.message} Your work is still open here, and saving is tried again.`);
+    else if (error && isFull(error)) keep(say('save.full'));
+    else if (error) keep(say('save.failed', { why: error.message }));
   }
 
   /** A notice that stays until saving goes on. */

@@ -61,7 +61,7 @@ export class ModelMaker {
   finished(): ShipModel {
     const { nodes, meshes, shapes, clips, points, materials: m } = this;
     const shown = nodes.flatMap((n) => (n.mesh === null ? [] : [n.mesh]));
-    if (shown.length === 0) throw new FileError(`"${this.title}" has no cubes to export. Add some in Build first.`);
+    if (shown.length === 0) throw new FileError('ship.noCubes', { title: this.title });
     const sum = (of: (shape: number) => number): number =>
       shown.reduce((n, mesh) => n + meshes[mesh]!.pieces.reduce((k, p) => k + of(p.shape), 0), 0);
     return {
@@ -100,8 +100,7 @@ export class ModelMaker {
     const u = AXES[up]!,
       f = AXES[forward]!;
     const turned = up !== '+y' || forward !== '+z';
-    if (up[1] === forward[1])
-      throw new FileError(`A file cannot be ${up} up and look along ${forward}. Choose another way forward.`);
+    if (up[1] === forward[1]) throw new FileError('ship.axes', { up, forward });
     const extent = origin === 'pivot' ? null : listExtent(list);
     if (!turned && !extent) return;
     const q = turned

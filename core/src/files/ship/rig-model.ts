@@ -61,7 +61,7 @@ function addBones(maker: ModelMaker, rig: Rig): Map<Id, number> {
   const bones = new Map<Id, number>();
   const shipped = shippedBones(rig);
   const left = rig.bones.length - shipped.length;
-  if (left > 0) maker.notes.push(note('controlsLeft', '', { count: left }));
+  if (left > 0) maker.notes.push(note('controlsLeft', '', { n: left }));
   for (const b of shipped)
     bones.set(
       b.id,

@@ -33,10 +33,10 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
     .filter((i) => root === null || tree.hangsOn(i.source.path[0]!, root))
     .map((i): DrawInstance => (root === null ? i : { ...i, matrix: mulMat(back, i.matrix) }));
   const cubes = list.filter((i) => i.geometry.kind === 'cube').length;
-  if (cubes > 0) maker.notes.push(note('cubesLeft', '', { count: cubes }));
+  if (cubes > 0) maker.notes.push(note('cubesLeft', '', { n: cubes }));
   const shown = new Set(all.map((i) => i.source.path[0]!));
   const hidden = [...placements.values()].filter((p) => p.shows.kind !== 'group' && !shown.has(p.id)).length;
-  if (hidden > 0 && root === null) maker.notes.push(note('placementsHidden', '', { count: hidden }));
+  if (hidden > 0 && root === null) maker.notes.push(note('placementsHidden', '', { n: hidden }));
   maker.begin(list);
   const made = new Map<Id, number>();
   const nodeOf = (p: Placement): number => {

@@ -35,10 +35,7 @@ export const tryPartEdit = defineEdit<{ part: Id; instead: Id }>({
     const part = must(project.parts, a.part, 'part'),
       there = must(project.rig.mounts, a.instead, 'mounted part');
     if (there.part === a.part) return project;
-    if (there.bone === null)
-      throw new EditError(
-        `“${partName(project, there.id)}” hangs on no bone, so nothing can be tried in its place. Mount it first.`,
-      );
+    if (there.bone === null) throw new EditError('alternates.unmounted', { part: partName(project, there.id) });
     const old = find(project.rig.alternateSets, there.alternateSet);
     const own = project.rig.mounts.find((m) => m.part === part.id);
     const mount: Mount = {
@@ -71,7 +68,7 @@ export const wearEdit = defineEdit<{ alternateSet: Id; mount: Id | null }>({
   run(project, a) {
     const alternateSet = must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
     if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').alternateSet !== alternateSet.id)
-      throw new EditError(`“${partName(project, a.mount)}” is not one of “${alternateSet.name}”.`);
+      throw new EditError('alternates.notOne', { part: partName(project, a.mount), alternateSet: alternateSet.name });
     return alternateSet.worn === a.mount
       ? project
       : withRig(project, {
@@ -157,8 +154,7 @@ export const hangAtEdit = defineEdit<{ bone: Id; attachment: Id }>({
     const bone = must(project.rig.bones, a.bone, 'bone'),
       point = must(project.rig.attachments, a.attachment, 'attachment point');
     for (let at: Id | null = point.bone; at !== null; at = must(project.rig.bones, at, 'bone').parent) {
-      if (at === bone.id)
-        throw new EditError(`“${bone.name}” cannot hang at “${point.name}”, which is on a bone below it.`);
+      if (at === bone.id) throw new EditError('alternates.circle', { bone: bone.name, point: point.name });
     }
     const hung = { ...bone, parent: point.bone, rest: { ...bone.rest, t: point.t, q: point.q } };
     return withRig(project, inOrder(project, { ...project.rig, bones: replaceRecord(project.rig.bones, hung) }));

@@ -33,7 +33,7 @@ export const changeAttachmentEdit = defineEdit<{ attachment: Id; name?: string; 
   run(project, a) {
     const old = must(project.rig.attachments, a.attachment, 'attachment point');
     const wanted = a.name?.trim() ?? old.name;
-    if (wanted === '' || wanted.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+    if (wanted === '' || wanted.length > 120) throw new EditError('name.length');
     const name = freeName(
       wanted,
       project.rig.attachments.filter((t) => t !== old && t.side === old.side).map((t) => t.name),

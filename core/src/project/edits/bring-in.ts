@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import { TRANSFORM_IDENTITY, type Transform, composeTransform } from '../../math';
 import {
   type AlternateSet,
@@ -32,8 +33,7 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
   label: (a) => `Bring in ${a.source.name}`,
   touches: () => [],
   run(project, { source, at, parts: wanted, clips: wantedClips }, ctx) {
-    if (source.rig.bones.length === 0)
-      throw new EditError(`“${source.name}” has no bones. Bring its parts in one by one instead.`);
+    if (source.rig.bones.length === 0) throw new EditError('bringIn.noBones', { source: source.name });
     const point = at && 'attachment' in at ? must(project.rig.attachments, at.attachment, 'attachment point') : null;
     const under = point?.bone ?? (at && 'bone' in at ? must(project.rig.bones, at.bone, 'bone').id : null);
     const stand: Transform = point ? { ...TRANSFORM_IDENTITY, t: point.t, q: point.q } : TRANSFORM_IDENTITY;
@@ -124,13 +124,10 @@ export const replacePartsEdit = defineEdit<{
   pairs: readonly { readonly part: Id; readonly by: Id }[];
 }>({
   name: 'replaceParts',
-  label: (a) => `Replace ${a.pairs.length === 1 ? 'a part' : `${a.pairs.length} parts`} by those of ${a.source.name}`,
+  label: (a) => say('label.replaceParts', { n: a.pairs.length, source: a.source.name }),
   touches: (a) => a.pairs.map((p) => p.part),
   run(project, { source, pairs }, ctx) {
-    if (pairs.length === 0)
-      throw new EditError(
-        `No part of “${source.name}” bears the name of one here. Rename them alike, or bring them in beside.`,
-      );
+    if (pairs.length === 0) throw new EditError('bringIn.noNames', { source: source.name });
     const { palettes, ids } = withPalettes(
       project,
       source,

@@ -106,7 +106,7 @@ describe('layers', () => {
     expect(h.p.parts.map((p) => composite(p).count)).toEqual([48, 32]);
     expect(places(h.p)).toEqual(before);
     expect(() => h.do(edits.cellsToPartEdit, { part: h.body().id, cells: top, name: 'Lid' })).toThrow(
-      /no cubes of "Body"/,
+      /no cubes of “Body”/,
     );
   });
 });

@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import {
   type Channel,
   type Clip,
@@ -42,8 +43,7 @@ export const addClipEdit = defineEdit<{ name: string; frames: number; fps: numbe
   label: (a) => `New clip ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    if (!(a.fps >= 1 && a.fps <= 240) || !(a.frames >= 1))
-      throw new EditError('A clip needs at least one frame and 1 to 240 frames per second.');
+    if (!(a.fps >= 1 && a.fps <= 240) || !(a.frames >= 1)) throw new EditError('clips.lengthAndRate');
     const clip: Clip = {
       id: ctx.newId(),
       name: freeName(
@@ -75,8 +75,8 @@ export const setClipEdit = defineEdit<{
   run: (project, a) =>
     changeClip(project, a.clip, (clip) => {
       const fps = a.fps ?? clip.fps;
-      if (!(fps >= 1 && fps <= 240)) throw new EditError('Frames per second run from 1 to 240.');
-      if (a.frames !== undefined && !(a.frames >= 1)) throw new EditError('A clip needs at least one frame.');
+      if (!(fps >= 1 && fps <= 240)) throw new EditError('clips.rate');
+      if (a.frames !== undefined && !(a.frames >= 1)) throw new EditError('clips.length');
       const name = a.name?.trim()
         ? freeName(
             a.name.trim(),
@@ -102,21 +102,21 @@ export const setKeyEdit = defineEdit<{ clip: Id; bone: Id; channel: Channel; key
     must(project.rig.bones, a.bone, 'bone');
     const clip = must(project.clips, a.clip, 'clip');
     if (!Number.isInteger(a.key.time) || a.key.time < 0 || a.key.time > clip.length)
-      throw new EditError(`A key of "${clip.name}" stands between its start and its end.`);
+      throw new EditError('clips.keyOutside', { clip: clip.name });
     return changeClip(project, a.clip, (c) => setKey(c, a.bone, a.channel, a.key));
   },
 });
 
 export const removeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[] }>({
   name: 'removeKeys',
-  label: (a) => `Remove ${a.keys.length === 1 ? 'a key' : `${a.keys.length} keys`}`,
+  label: (a) => say('label.removeKeys', { n: a.keys.length }),
   touches: (a) => [a.clip],
   run: (project, a) => changeClip(project, a.clip, (c) => removeKeys(c, a.keys)),
 });
 
 export const shiftKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; delta: number }>({
   name: 'shiftKeys',
-  label: (a) => `Move ${a.keys.length === 1 ? 'a key' : `${a.keys.length} keys`}`,
+  label: (a) => say('label.moveKeys', { n: a.keys.length }),
   touches: (a) => [a.clip],
   run: (project, a) => changeClip(project, a.clip, (c) => shiftKeys(c, a.keys, a.delta)),
 });
@@ -128,7 +128,7 @@ export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease
   touches: (a) => [a.clip],
   run(project, a) {
     if (a.curve && !(a.curve.every(Number.isFinite) && [a.curve[0], a.curve[2]].every((x) => x >= 0 && x <= 1)))
-      throw new EditError('The handles of a curve stand between a key and its next.');
+      throw new EditError('clips.handles');
     return changeClip(project, a.clip, (clip) =>
       changeKeys(clip, a.keys, (k) => {
         const { curve: _old, ...rest } = k;
@@ -141,11 +141,10 @@ export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease
 /** Draws keys together or apart in time about a moment. */
 export const scaleKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; about: number; by: number }>({
   name: 'scaleKeys',
-  label: (a) => `Scale ${a.keys.length} keys in time by ${Math.round(a.by * 100)} %`,
+  label: (a) => say('label.scaleKeys', { n: a.keys.length, percent: Math.round(a.by * 100) }),
   touches: (a) => [a.clip],
   run(project, a) {
-    if (!(a.by > 0 && a.by <= 100))
-      throw new EditError('Keys are scaled in time by more than 0 and at most 100 times.');
+    if (!(a.by > 0 && a.by <= 100)) throw new EditError('clips.timeScale');
     return changeClip(project, a.clip, (c) => scaleKeys(c, a.keys, a.about, a.by));
   },
 });
@@ -153,11 +152,11 @@ export const scaleKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; abo
 /** Sets copied keys from a moment on; bones that are gone are left out. */
 export const pasteKeysEdit = defineEdit<{ clip: Id; copied: CopiedKeys; at: number; what?: string }>({
   name: 'pasteKeys',
-  label: (a) => a.what ?? `Paste ${a.copied.keys.length === 1 ? 'a key' : `${a.copied.keys.length} keys`}`,
+  label: (a) => a.what ?? say('label.pasteKeys', { n: a.copied.keys.length }),
   touches: (a) => [a.clip],
   run(project, a) {
     const keys = a.copied.keys.filter((k) => find(project.rig.bones, k.bone));
-    if (keys.length === 0) throw new EditError('None of these keys has a bone in this rig.');
+    if (keys.length === 0) throw new EditError('clips.noBone');
     return changeClip(project, a.clip, (c) => pasteKeys(c, { keys }, a.at));
   },
 });
@@ -195,7 +194,7 @@ export const swapKeyEdit = defineEdit<{ clip: Id; alternateSet: Id; time: number
   run(project, a) {
     must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
     if (a.mount !== null && must(project.rig.mounts, a.mount, 'mounted part').alternateSet !== a.alternateSet)
-      throw new EditError('That part is not one of these alternates.');
+      throw new EditError('clips.notAlternate');
     const { worn } = must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
     // Until the first key it wears what it wears at rest.
     return changeClip(project, a.clip, (c) =>
@@ -247,10 +246,7 @@ export const retargetClipEdit = defineEdit<{ source: Project; clip: Id }>({
   run(project, a, ctx) {
     const clip = must(a.source.clips, a.clip, 'clip'),
       { lanes } = retarget(clip, a.source, project);
-    if (lanes.length === 0)
-      throw new EditError(
-        `No bone that moves in “${clip.name}” bears the name of one here. Rename the bones alike first.`,
-      );
+    if (lanes.length === 0) throw new EditError('clips.noNames', { clip: clip.name });
     return {
       ...project,
       clips: [

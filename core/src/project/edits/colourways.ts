@@ -15,7 +15,7 @@ export const addColourwayEdit = defineEdit<{ name: string; from?: Id | null }>({
   label: (a) => `New colourway ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('name.length');
     const changes = a.from ? must(project.colourways, a.from, 'colourway').changes : [];
     return {
       ...project,
@@ -40,7 +40,7 @@ export const renameColourwayEdit = defineEdit<{ colourway: Id; name: string }>({
   touches: (a) => [a.colourway],
   run: (project, a) =>
     change(project, a.colourway, (way) => {
-      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('name.length');
       const name = freeName(
         a.name.trim(),
         project.colourways.filter((c) => c !== way).map((c) => c.name),

@@ -40,9 +40,7 @@ const nameOf = (p: { rig: Rig }, id: Id): string => {
 export function inOrder(before: Project, rig: Rig): Rig {
   if (solveOrder(rig)) return rig;
   const odd = rig.constraints.find((c) => !before.rig.constraints.includes(c)) ?? rig.constraints.at(-1)!;
-  throw new EditError(
-    `"${nameOf({ rig }, odd.bone)}" would steer itself in a circle: what it follows hangs on it, or follows it. Choose a bone that does not.`,
-  );
+  throw new EditError('constraints.circle', { bone: nameOf({ rig }, odd.bone) });
 }
 
 export const KINDS_OF_CONSTRAINT = ['ik', 'match', 'look', 'upright', 'limit'] as const;
@@ -65,9 +63,7 @@ export const addConstraintEdit = defineEdit<{ constraint: NewConstraint }>({
     const c = { ...a.constraint, id: ctx.newId() } as Constraint;
     must(project.rig.bones, c.bone, 'bone');
     if (c.kind === 'ik' && chainOf(project.rig, c).length < 2)
-      throw new EditError(
-        `"${nameOf(project, c.bone)}" hangs on nothing, so no chain can bend. Choose the end of a limb.`,
-      );
+      throw new EditError('constraints.noChain', { bone: nameOf(project, c.bone) });
     return { ...project, rig: inOrder(project, { ...project.rig, constraints: [...project.rig.constraints, c] }) };
   },
 });
@@ -80,9 +76,9 @@ export const changeConstraintEdit = defineEdit<{ constraint: Constraint }>({
     const old = must(project.rig.constraints, a.constraint.id, 'constraint');
     if (JSON.stringify(old) === JSON.stringify(a.constraint)) return project;
     const c = a.constraint;
-    if (!(c.amount >= 0 && c.amount <= 1)) throw new EditError('A constraint counts from 0 to 100 %.');
+    if (!(c.amount >= 0 && c.amount <= 1)) throw new EditError('constraints.amount');
     if (c.kind === 'limit' && c.min.some((v, i) => !(v <= c.max[i]!)))
-      throw new EditError(`The lower limit of "${nameOf(project, c.bone)}" lies above the upper one.`);
+      throw new EditError('constraints.limits', { bone: nameOf(project, c.bone) });
     return {
       ...project,
       rig: inOrder(project, { ...project.rig, constraints: replaceRecord(project.rig.constraints, c) }),
@@ -143,11 +139,12 @@ export const addLimbEdit = defineEdit<{ tip: Id }>({
     const tip = must(project.rig.bones, a.tip, 'bone');
     const ids = chainOf(project.rig, { bone: a.tip, links: 2 });
     if (ids.length < 3)
-      throw new EditError(
-        `"${nameOf(project, a.tip)}" has ${ids.length - 1 === 0 ? 'no bone' : 'one bone'} above it; a limb needs two, such as thigh and shin above a foot.`,
-      );
+      throw new EditError('constraints.shortLimb', {
+        bone: nameOf(project, a.tip),
+        above: ids.length - 1 === 0 ? 'no bone' : 'one bone',
+      });
     if (project.rig.constraints.some((c) => c.kind === 'ik' && c.bone === a.tip))
-      throw new EditError(`"${nameOf(project, a.tip)}" has a limb already.`);
+      throw new EditError('constraints.hasLimb', { bone: nameOf(project, a.tip) });
     let p = project;
     const chain = ids.map((id) => must(p.rig.bones, id, 'bone'));
     const place = (): Vec3[] => {
@@ -213,7 +210,7 @@ export const turnLimbEdit = defineEdit<{ constraint: Id }>({
   touches: (a) => [a.constraint],
   run(project, a) {
     const c = must(project.rig.constraints, a.constraint, 'constraint');
-    if (c.kind !== 'ik') throw new EditError('Only a limb has a side to bend to.');
+    if (c.kind !== 'ik') throw new EditError('constraints.noBend');
     let { rig, parts } = project;
     const ids = chainOf(rig, c);
     const world = restWorld(rig),

@@ -68,7 +68,7 @@ describe('parts', () => {
     expect(() => h.do(edits.setPivotEdit, { part: h.body().id, pivot: [0.5, 0, 0] })).toThrow(/half cubes/);
     h.do(edits.mountPartEdit, { part: h.body().id, bone: null });
     expect(h.p.rig.mounts[0]!.bone).toBeNull();
-    expect(() => h.do(edits.mountPartEdit, { part: h.body().id, bone: 'none' })).toThrow(/no bone "none"/);
+    expect(() => h.do(edits.mountPartEdit, { part: h.body().id, bone: 'none' })).toThrow(/no bone “none”/);
     expect(() => hand().do(edits.shrinkPartEdit, { part: hand().body().id })).toThrow(
       /empty, so there is nothing to fit/,
     );
@@ -165,7 +165,7 @@ describe('clips and shots', () => {
     expect(h.p.shots).toHaveLength(1);
     h.do(edits.restoreEdit, { item: h.p.bin[0]!.id });
     expect(h.p.shots).toHaveLength(2);
-    expect(() => h.do(edits.restoreEdit, { item: 'gone' })).toThrow(/no thing in the bin "gone"/);
+    expect(() => h.do(edits.restoreEdit, { item: 'gone' })).toThrow(/no thing in the bin “gone”/);
   });
 });
 

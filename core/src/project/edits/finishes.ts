@@ -80,15 +80,13 @@ export const finishEdit = defineEdit<{
 
 function checkFinish(f: Finish): void {
   const above = (v: number, what: string): void => {
-    if (!(v > 0)) throw new EditError(`${what} needs to be more than zero.`);
+    if (!(v > 0)) throw new EditError('finishes.aboveZero', { what });
   };
-  if (f.ramp.some((b) => !Number.isInteger(b) || b < 1 || b > 255))
-    throw new EditError('A ramp is made of swatches of the palette.');
+  if (f.ramp.some((b) => !Number.isInteger(b) || b < 1 || b > 255)) throw new EditError('finishes.ramp');
   if (f.kind === 'speckle') above(f.size, 'The size of a clump');
   if (f.kind === 'occlusion' && !(f.reach >= 1 && f.reach <= MAX_REACH))
-    throw new EditError(`Occlusion reaches 1 to ${MAX_REACH} cubes.`);
+    throw new EditError('finishes.reach', { most: MAX_REACH });
   if (f.kind === 'bricks') above(Math.min(f.long, f.high), 'A brick’s length and height');
   if (f.kind === 'planks') above(Math.min(f.long, f.wide), 'A plank’s length and width');
-  if ((f.kind === 'bricks' || f.kind === 'planks') && !(f.gap >= 0))
-    throw new EditError('A joint cannot be thinner than nothing.');
+  if ((f.kind === 'bricks' || f.kind === 'planks') && !(f.gap >= 0)) throw new EditError('finishes.joint');
 }

@@ -21,10 +21,7 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
         (p) => p !== part && !p.hidden && p.origin !== null && p.origin.whole === part.origin?.whole && p.twin === null,
       )
       .map((mate) => ({ mate, shift: latticeShift(project, part, mate) }));
-    if (mates.length === 0)
-      throw new EditError(
-        `"${part.name}" was not taken from a whole with others, so there is no part beside it to give cubes to.`,
-      );
+    if (mates.length === 0) throw new EditError('handOver.noWhole', { part: part.name });
     const sets = mates.map(({ mate, shift }) => CellSet.filled(composite(mate)).moved(shift));
     const to = new Map<string, { readonly at: Vec3; readonly mate: number }>();
     let open: Vec3[] = [];
@@ -45,8 +42,7 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
       });
       for (const [at, mate] of gone) to.set(at.join(), { at, mate });
     }
-    if (to.size === 0)
-      throw new EditError(`These cubes of "${part.name}" touch no other part of the same whole. Begin at the cut.`);
+    if (to.size === 0) throw new EditError('handOver.noMate', { part: part.name });
     const list = [...to.values()],
       taken = CellSet.ofCells(list.map((t) => t.at));
     for (const l of part.layers) if (!l.hidden && !CellSet.filled(l.grid).intersect(taken).isEmpty) checkOpen(part, l);
@@ -58,15 +54,13 @@ export const handOverEdit = defineEdit<{ part: Id; cells: CellSet }>({
       const mine = list.filter((t) => t.mate === i);
       const top = mate.layers.findLast((l) => !l.hidden && !l.locked);
       if (mine.length === 0) return;
-      if (!top) throw new EditError(`"${mate.name}" has no open layer to take the cubes. Show and unlock one.`);
+      if (!top) throw new EditError('handOver.noLayer', { mate: mate.name });
       const box = CellSet.ofBoxes([
         mate.bounds,
         ...mine.map((t) => ({ min: sub(t.at, shift), size: [1, 1, 1] as Vec3 })),
       ]).tight!;
       if (box.size.some((s) => s > MAX_EDGE))
-        throw new EditError(
-          `"${mate.name}" would be ${box.size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis.`,
-        );
+        throw new EditError('handOver.tooLarge', { mate: mate.name, size: box.size.join(' × '), most: MAX_EDGE });
       const wide: Part = withPartBounds(mate, box);
       parts = replaceRecord(parts, {
         ...wide,

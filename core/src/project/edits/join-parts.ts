@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, mapVec, relativeTransform } from '../../math';
 import {
   type Id,
@@ -31,9 +32,7 @@ export function latticeShift(project: Project, home: Part, part: Part): Vec3 {
   const whole = mapVec(shift, Math.round);
   const turned = Math.abs(Math.abs(rel.q[3]) - 1) > 1e-6 || rel.s.some((s) => Math.abs(s - 1) > 1e-6);
   if (turned || home.cell !== part.cell || shift.some((v, i) => Math.abs(v - whole[i]!) > 1e-6))
-    throw new EditError(
-      `"${part.name}" stands turned, scaled or between the cubes of "${home.name}", so their cubes would not meet. Set its place to whole cubes first.`,
-    );
+    throw new EditError('joinParts.offGrid', { part: part.name, home: home.name });
   return whole;
 }
 
@@ -45,8 +44,7 @@ export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
   run(project, a) {
     const part = must(project.parts, a.part, 'part'),
       from = must(project.parts, a.from, 'part');
-    if (!Number.isInteger(a.by) || a.by < 0 || a.by > 16)
-      throw new EditError('Parts are set back by 0 to 16 whole cubes.');
+    if (!Number.isInteger(a.by) || a.by < 0 || a.by > 16) throw new EditError('joinParts.setBack');
     let near = CellSet.filled(composite(from)).moved(latticeShift(project, part, from));
     for (let i = 0; i < a.by; i++)
       near = (
@@ -57,12 +55,12 @@ export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
         ] as const
       ).reduce((s, d) => s.union(s.moved(d)).union(s.moved([-d[0], -d[1], -d[2]])), near);
     const locked = part.layers.find((l) => l.locked && !l.hidden);
-    if (locked) throw new EditError(`Layer "${locked.name}" of "${part.name}" is locked. Unlock it first.`);
+    if (locked) throw new EditError('joinParts.locked', { locked: locked.name, part: part.name });
     const layers = part.layers.map((l) => (l.hidden ? l : { ...l, grid: l.grid.edit((d) => d.fillSet(near, 0)) }));
     if (layers.every((l, i) => l.grid === part.layers[i]!.grid))
-      throw new EditError(`"${part.name}" stands clear of "${from.name}" already.`);
+      throw new EditError('joinParts.clear', { part: part.name, from: from.name });
     if (layers.every((l) => l.hidden || l.grid.count === 0))
-      throw new EditError(`Nothing would be left of "${part.name}". Set it back by less.`);
+      throw new EditError('joinParts.nothingLeft', { part: part.name });
     return { ...project, parts: replaceRecord(project.parts, { ...part, layers }) };
   },
 });
@@ -70,17 +68,14 @@ export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
 /** Puts parts together again as one, cube for cube where they stand at rest. The first keeps its name, pivot and bone. */
 export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
   name: 'joinParts',
-  label: (a) => `Join ${a.parts.length} parts`,
+  label: (a) => say('label.joinParts', { n: a.parts.length }),
   touches: (a) => a.parts,
   run(project, a, ctx) {
     const list = a.parts.map((id) => must(project.parts, id, 'part'));
     const first = list[0];
-    if (!first || list.length < 2) throw new EditError('Choose two parts or more to join.');
+    if (!first || list.length < 2) throw new EditError('joinParts.two');
     const odd = list.find((p) => p.cell !== first.cell || p.palette !== first.palette);
-    if (odd)
-      throw new EditError(
-        `"${odd.name}" has other cubes or another palette than "${first.name}"; only parts with equal ones can be joined.`,
-      );
+    if (odd) throw new EditError('joinParts.unlike', { odd: odd.name, first: first.name });
     let joined = first;
     for (const part of list.slice(1)) {
       const whole = latticeShift(project, first, part);
@@ -92,9 +87,7 @@ export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
       const min: Vec3 = [box.min[0] + whole[0], box.min[1] + whole[1], box.min[2] + whole[2]];
       const bounds = CellSet.ofBoxes([joined.bounds, { min, size: box.size }]).tight!;
       if (bounds.size.some((s) => s > MAX_EDGE))
-        throw new EditError(
-          `Joined, "${first.name}" would be ${bounds.size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis.`,
-        );
+        throw new EditError('joinParts.tooLarge', { first: first.name, size: bounds.size.join(' × '), most: MAX_EDGE });
       const wide = withPartBounds(joined, bounds);
       joined = {
         ...wide,

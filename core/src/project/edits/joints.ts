@@ -33,12 +33,9 @@ export const markBoneEdit = defineEdit<{ bone: Id; colour?: string | null; ships
   touches: (a) => [a.bone],
   run(project, a) {
     const bone = must(project.rig.bones, a.bone, 'bone');
-    if (a.colour && !/^#[0-9a-f]{6}$/.test(a.colour))
-      throw new EditError(`“${a.colour}” is not a colour; write it as #rrggbb.`);
+    if (a.colour && !/^#[0-9a-f]{6}$/.test(a.colour)) throw new EditError('joints.colour', { colour: a.colour });
     if (a.ships === false && project.rig.mounts.some((m) => m.bone === bone.id))
-      throw new EditError(
-        `“${bone.name}” carries parts, so it has to go into files. Only bones that steer others can stay at home.`,
-      );
+      throw new EditError('joints.carries', { bone: bone.name });
     const next = { ...bone, colour: a.colour === undefined ? bone.colour : a.colour, ships: a.ships ?? bone.ships };
     if (next.colour === bone.colour && next.ships === bone.ships) return project;
     return { ...project, rig: { ...project.rig, bones: replaceRecord(project.rig.bones, next) } };
@@ -51,10 +48,9 @@ export const addPoseTestEdit = defineEdit<{ degrees: number }>({
   label: () => 'Pose-test reel',
   touches: () => [],
   run(project, a, ctx) {
-    if (!(a.degrees > 0 && a.degrees <= 170))
-      throw new EditError('A pose test swings by more than 0 and at most 170 degrees.');
+    if (!(a.degrees > 0 && a.degrees <= 170)) throw new EditError('joints.swing');
     const reel = poseTest(project.rig, a.degrees);
-    if (!reel) throw new EditError('No part is mounted on a bone yet, so there is nothing to swing.');
+    if (!reel) throw new EditError('joints.nothingMounted');
     return {
       ...project,
       clips: [

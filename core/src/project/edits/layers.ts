@@ -30,9 +30,7 @@ function changeLayers(
   const layers = change(p.layers, p);
   if (layers === p.layers) return project;
   if (layers.length > MOST_LAYERS)
-    throw new EditError(
-      `"${p.name}" would have ${layers.length} layers; a part holds ${MOST_LAYERS}. Merge some first.`,
-    );
+    throw new EditError('layers.tooMany', { part: p.name, count: layers.length, most: MOST_LAYERS });
   return { ...project, parts: replaceRecord(project.parts, { ...p, layers }) };
 }
 const layerName = (p: Project, a: PartLayer): string =>
@@ -71,8 +69,7 @@ export const setLayerEdit = defineEdit<PartLayer & { name?: string; hidden?: boo
   run: (project, a) =>
     changeLayers(project, a.part, (layers) => {
       const layer = must(layers, a.layer, 'layer');
-      if (a.name !== undefined && (a.name.trim() === '' || a.name.length > 120))
-        throw new EditError('A name needs 1 to 120 characters.');
+      if (a.name !== undefined && (a.name.trim() === '' || a.name.length > 120)) throw new EditError('name.length');
       const name =
         a.name === undefined
           ? layer.name
@@ -104,7 +101,7 @@ export const mergeLayerEdit = defineEdit<PartLayer>({
       const i = layers.findIndex((l) => l.id === a.layer),
         upper = must(layers, a.layer, 'layer'),
         lower = layers[i - 1];
-      if (!lower) throw new EditError(`"${upper.name}" is the lowest layer; there is nothing below to merge it into.`);
+      if (!lower) throw new EditError('layers.lowest', { upper: upper.name });
       checkOpen(part, upper);
       checkOpen(part, lower);
       const grid = lower.grid.edit((d) => upper.grid.forEach((x, y, z, v) => d.set(x, y, z, v)));
@@ -120,8 +117,7 @@ export const deleteLayerEdit = defineEdit<PartLayer>({
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part'),
       layer = must(part.layers, a.layer, 'layer');
-    if (part.layers.length === 1)
-      throw new EditError(`"${layer.name}" is the only layer of "${part.name}". Delete the part, or clear the layer.`);
+    if (part.layers.length === 1) throw new EditError('layers.only', { layer: layer.name, part: part.name });
     const rest = {
       ...project,
       parts: replaceRecord(project.parts, { ...part, layers: part.layers.filter((l) => l !== layer) }),
@@ -151,13 +147,11 @@ export const layPartOverEdit = defineEdit<{ part: Id; other: Id; keep?: boolean 
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part'),
       other = must(project.parts, a.other, 'part');
-    if (part === other) throw new EditError(`"${part.name}" cannot be laid over itself.`);
+    if (part === other) throw new EditError('layers.itself', { part: part.name });
     if (other.cell !== part.cell || other.palette !== part.palette)
-      throw new EditError(
-        `"${other.name}" has other cubes or another palette than "${part.name}"; both must be alike to become layers of one part.`,
-      );
+      throw new EditError('layers.unlike', { other: other.name, part: part.name });
     const box = partContent(other);
-    if (!box) throw new EditError(`"${other.name}" is empty, so there is nothing to lay over.`);
+    if (!box) throw new EditError('layers.empty', { other: other.name });
     const wide = withPartBounds(part, grownBounds(part, box));
     const grid = VoxelGrid.empty(wide.bounds).edit((d) =>
       other.layers.filter((l) => !l.hidden).forEach((l) => l.grid.forEach((x, y, z, v) => d.set(x, y, z, v))),
@@ -188,8 +182,7 @@ export const cellsToLayerEdit = defineEdit<PartLayer & { cells: CellSet; name: s
       const layer = must(layers, a.layer, 'layer');
       checkOpen(part, layer);
       const piece = cutOut(layer.grid, a.cells);
-      if (!piece)
-        throw new EditError(`The selection holds no cubes of layer "${layer.name}". Choose the layer that has them.`);
+      if (!piece) throw new EditError('layers.noneOfLayer', { layer: layer.name });
       const lifted: Layer = {
         id: ctx.newId(),
         name: freeName(
@@ -212,18 +205,12 @@ export const cellsToPartEdit = defineEdit<{ part: Id; cells: CellSet; name: stri
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    if (part.twin)
-      throw new EditError(
-        `"${part.name}" follows its other side, so cubes cannot leave it alone. Take them from the other side, or make it independent first.`,
-      );
+    if (part.twin) throw new EditError('layers.follows', { part: part.name });
     const taken = part.layers
       .filter((l) => !l.hidden && !l.locked)
       .map((l) => ({ layer: l, piece: cutOut(l.grid, a.cells) }))
       .filter((t) => t.piece);
-    if (taken.length === 0)
-      throw new EditError(
-        `The selection holds no cubes of "${part.name}" that can be taken. Select some, or unlock their layer.`,
-      );
+    if (taken.length === 0) throw new EditError('layers.noneOfPart', { part: part.name });
     const box = CellSet.ofBoxes(taken.map((t) => t.piece!.contentBox()!)).tight!;
     const name = freeName(
       a.name,

@@ -31,10 +31,7 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
     const to: Side = a.from === 'left' ? 'right' : 'left';
     const meant = (b: Bone): boolean => b.side === a.from && (!a.bones || a.bones.includes(b.id));
     const sources = bonesInOrder(project.rig).filter(meant);
-    if (sources.length === 0)
-      throw new EditError(
-        `No bone is on the ${a.from} side, so there is nothing to mirror. Say which side the bones are on first.`,
-      );
+    if (sources.length === 0) throw new EditError('mirrorRig.noSide', { from: a.from });
     let bones = project.rig.bones;
     const twin = new Map<Id, Id>();
     // Every bone of the side has its counterpart by name, even those that are not mirrored now.

@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import { type BinItem, type Id, type Layer, type Part, type Project, must, replaceRecord } from '../../model';
 import {
   type Palette,
@@ -23,13 +24,11 @@ const changePalette = (project: Project, id: Id, change: (palette: Palette) => P
 const swatchName = (p: Project, palette: Id, byte: number): string =>
   must(p.palettes, palette, 'palette').swatches.find((s) => s.byte === byte)?.name || `swatch ${byte}`;
 const checkSwatch = (s: Partial<Swatch>): void => {
-  if (s.colour !== undefined && !isHex(s.colour))
-    throw new EditError(`"${s.colour}" is not a colour; write it as #rrggbb.`);
+  if (s.colour !== undefined && !isHex(s.colour)) throw new EditError('joints.colour', { colour: s.colour });
   for (const k of ['roughness', 'metalness', 'opacity'] as const)
     if (s[k] !== undefined && !(s[k] >= 0 && s[k] <= 1))
-      throw new EditError(`${k[0]!.toUpperCase()}${k.slice(1)} goes from 0 to 1.`);
-  if (s.emissive !== undefined && !(s.emissive >= 0 && s.emissive <= 1000))
-    throw new EditError('Glow goes from 0 to 1,000.');
+      throw new EditError('palettes.unit', { what: k[0]!.toUpperCase() + k.slice(1) });
+  if (s.emissive !== undefined && !(s.emissive >= 0 && s.emissive <= 1000)) throw new EditError('palettes.glow');
 };
 const has = (palette: Palette, byte: number): boolean => palette.swatches.some((s) => s.byte === byte);
 
@@ -48,7 +47,7 @@ export const renamePaletteEdit = defineEdit<{ palette: Id; name: string }>({
   touches: (a) => [a.palette],
   run: (project, a) =>
     changePalette(project, a.palette, (p) => {
-      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+      if (a.name.trim() === '' || a.name.length > 120) throw new EditError('name.length');
       return a.name.trim() === p.name ? p : { ...p, name: a.name.trim() };
     }),
 });
@@ -60,8 +59,7 @@ export const addSwatchEdit = defineEdit<{ palette: Id; name: string; colour: str
   run: (project, a) =>
     changePalette(project, a.palette, (palette) => {
       const byte = freeByte(palette);
-      if (byte === 0)
-        throw new EditError(`"${palette.name}" is full: a palette holds 255 swatches. Drop the unused ones first.`);
+      if (byte === 0) throw new EditError('palettes.full', { palette: palette.name });
       checkSwatch({ ...a.more, colour: a.colour });
       return { ...palette, swatches: [...palette.swatches, makeSwatch(byte, a.name, a.colour, a.more)] };
     }),
@@ -74,16 +72,18 @@ export const appendSwatchesEdit = defineEdit<{
   title?: string;
 }>({
   name: 'appendSwatches',
-  label: (a) => a.title ?? `Append ${a.swatches.length} swatches`,
+  label: (a) => a.title ?? say('label.appendSwatches', { n: a.swatches.length }),
   touches: (a) => [a.palette],
   run: (project, a) =>
     changePalette(project, a.palette, (palette) => {
       a.swatches.forEach(checkSwatch);
       const out = appended(palette, a.swatches);
       if (out.left > 0)
-        throw new EditError(
-          `"${palette.name}" has room for ${255 - palette.swatches.length} more swatches, and ${out.left} of these would find no place. Drop unused ones first, or append fewer.`,
-        );
+        throw new EditError('palettes.room', {
+          palette: palette.name,
+          n: 255 - palette.swatches.length,
+          left: out.left,
+        });
       return out.swatches.length === palette.swatches.length ? palette : { ...palette, swatches: out.swatches };
     }),
 });
@@ -103,7 +103,7 @@ export const editSwatchEdit = defineEdit<{
     checkSwatch(a.change);
     const palette = must(project.palettes, a.palette, 'palette');
     const i = palette.swatches.findIndex((s) => s.byte === a.byte);
-    if (i < 0) throw new EditError(`"${palette.name}" has no swatch ${a.byte}.`);
+    if (i < 0) throw new EditError('palettes.noSwatch', { palette: palette.name, byte: a.byte });
     const looks = Object.fromEntries(
       Object.entries(a.change).filter(([k]) => a.colourway && (LOOKS as readonly string[]).includes(k)),
     ) as Partial<SwatchLook>;
@@ -182,7 +182,7 @@ export const replaceSwatchEdit = defineEdit<{
   touches: (a) => (a.part ? [a.part] : []),
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
-    if (!has(palette, a.to)) throw new EditError(`"${palette.name}" has no swatch ${a.to}.`);
+    if (!has(palette, a.to)) throw new EditError('palettes.noSwatch', { palette: palette.name, byte: a.to });
     const table = sameBytes();
     for (const b of a.from) table[b] = a.to;
     if (a.layer !== undefined) {
@@ -210,10 +210,8 @@ export const deleteSwatchesEdit = defineEdit<{ palette: Id; bytes: readonly numb
     const palette = must(project.palettes, a.palette, 'palette');
     const gone = new Set(a.bytes.filter((b) => has(palette, b)));
     if (gone.size === 0) return project;
-    if (gone.size === palette.swatches.length)
-      throw new EditError(`A palette keeps at least one swatch; "${palette.name}" would have none.`);
-    if (a.moveTo !== null && (gone.has(a.moveTo) || !has(palette, a.moveTo)))
-      throw new EditError('Cubes can only move to a swatch that stays in the palette.');
+    if (gone.size === palette.swatches.length) throw new EditError('palettes.last', { palette: palette.name });
+    if (a.moveTo !== null && (gone.has(a.moveTo) || !has(palette, a.moveTo))) throw new EditError('palettes.moveTo');
     const table = sameBytes();
     for (const b of gone) table[b] = a.moveTo ?? 0;
     const emptied = mapLayers(project, a.palette, true, (l) => mapped(l, table));
@@ -244,9 +242,8 @@ export const replacePaletteEdit = defineEdit<{ palette: Id; name?: string; swatc
   touches: (a) => [a.palette],
   run(project, a) {
     const palette = must(project.palettes, a.palette, 'palette');
-    if (a.swatches.length === 0 || a.swatches.length > 255) throw new EditError('A palette holds 1 to 255 swatches.');
-    if (new Set(a.swatches.map((s) => s.byte)).size !== a.swatches.length)
-      throw new EditError('Two swatches of the new palette have the same byte.');
+    if (a.swatches.length === 0 || a.swatches.length > 255) throw new EditError('palettes.size');
+    if (new Set(a.swatches.map((s) => s.byte)).size !== a.swatches.length) throw new EditError('palettes.twice');
     a.swatches.forEach(checkSwatch);
     const near = nearestBytes(palette.swatches, a.swatches);
     // Bytes that the old palette did not list stay as they are.

@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import {
   type Box,
   type Vec3,
@@ -40,7 +41,7 @@ const nameOf = (p: Project, id: Id): string => find(p.parts, id)?.name ?? 'part'
 /** A name without spaces around it. @throws EditError when it is empty or too long */
 export const checkName = (name: string): string => {
   const n = name.trim();
-  if (n === '' || n.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+  if (n === '' || n.length > 120) throw new EditError('name.length');
   return n;
 };
 
@@ -160,10 +161,7 @@ export const resizePartEdit = defineEdit<{ part: Id; bounds: Box; cut?: boolean 
     changePart(project, a.part, (part) => {
       const next = withPartBounds(part, a.bounds);
       const lost = part.layers.reduce((n, l) => n + l.grid.countOutside(a.bounds), 0);
-      if (lost > 0 && !a.cut)
-        throw new EditError(
-          `That size would cut off ${lost.toLocaleString('en')} cubes of "${part.name}". Confirm the cut, or choose a larger size.`,
-        );
+      if (lost > 0 && !a.cut) throw new EditError('parts.cutsOff', { n: lost, part: part.name });
       return next;
     }),
 });
@@ -175,7 +173,7 @@ export const shrinkPartEdit = defineEdit<{ part: Id }>({
   run: (project, a) =>
     changePart(project, a.part, (part) => {
       const box = partContent(part);
-      if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
+      if (!box) throw new EditError('parts.empty', { part: part.name });
       return box.min.every((v, i) => v === part.bounds.min[i] && box.size[i] === part.bounds.size[i])
         ? part
         : withPartBounds(part, box);
@@ -188,8 +186,7 @@ export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
   label: (a, p) => `Move the pivot of ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
   run(project, a) {
-    if (!a.pivot.every(Number.isInteger))
-      throw new EditError('A pivot stands on half cubes: give whole numbers of half cubes.');
+    if (!a.pivot.every(Number.isInteger)) throw new EditError('parts.pivot');
     const part = must(project.parts, a.part, 'part');
     if (a.pivot.every((v, i) => v === part.pivot[i])) return project;
     return {
@@ -232,7 +229,8 @@ export const mountPartEdit = defineEdit<{ part: Id; bone: Id | null }>({
 /** Mounts several parts at once, each in its place; no other part is touched. */
 export const mountPartsEdit = defineEdit<{ pairs: readonly { readonly part: Id; readonly bone: Id }[] }>({
   name: 'mountParts',
-  label: (a, p) => (a.pairs.length === 1 ? `Mount ${nameOf(p, a.pairs[0]!.part)}` : `Mount ${a.pairs.length} parts`),
+  label: (a, p) =>
+    a.pairs.length === 1 ? `Mount ${nameOf(p, a.pairs[0]!.part)}` : say('label.mountParts', { n: a.pairs.length }),
   touches: (a) => a.pairs.map((t) => t.part),
   run(project, a, ctx) {
     const world = restWorld(project.rig);
@@ -255,7 +253,7 @@ export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string
   label: (a) => `Rename ${a.what}: ${a.find} to ${a.replace === '' ? 'nothing' : a.replace}`,
   touches: () => [],
   run(project, a) {
-    if (a.find === '') throw new EditError('Say what is to be replaced in the names.');
+    if (a.find === '') throw new EditError('parts.findNothing');
     const renamed = <R extends { readonly id: Id; readonly name: string; readonly side: Side }>(
       list: readonly R[],
     ): readonly R[] => {
@@ -278,7 +276,7 @@ export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string
         ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } }
         : { ...project, parts: renamed(project.parts) };
     if (next.parts === project.parts && next.rig.bones === project.rig.bones)
-      throw new EditError(`No ${a.what === 'bones' ? 'bone' : 'part'} has “${a.find}” in its name.`);
+      throw new EditError('parts.notFound', { what: a.what === 'bones' ? 'bone' : 'part', find: a.find });
     return next;
   },
 });
@@ -293,7 +291,7 @@ export const shrinkSlightlyEdit = defineEdit<{ part: Id; by: number }>({
   touches: (a) => [a.part],
   run(project, a) {
     const part = must(project.parts, a.part, 'part');
-    if (!(a.by >= 0.5 && a.by <= 1.5)) throw new EditError('Slightly is from 50 to 150 %.');
+    if (!(a.by >= 0.5 && a.by <= 1.5)) throw new EditError('parts.slightly');
     const box = partContent(part) ?? part.bounds;
     const middle = mapVec(box.min, (v, i) => (v + box.size[i]! / 2 - part.pivot[i]! / 2) * part.cell);
     const mounts = project.rig.mounts.map((m) => {

@@ -36,7 +36,7 @@ export const savePoseEdit = defineEdit<{ name: string; bones: SavedPose['bones']
   touches: () => [],
   run(project, a, ctx) {
     const bones = a.bones.filter((b) => find(project.rig.bones, b.bone));
-    if (bones.length === 0) throw new EditError('No bone is turned or moved here, so there is no pose to keep.');
+    if (bones.length === 0) throw new EditError('poses.none');
     return {
       ...project,
       poses: [

@@ -8,7 +8,7 @@ export const renameProjectEdit = defineEdit<{ name: string }>({
   touches: () => [],
   run(project, a) {
     const name = a.name.trim();
-    if (name === '' || name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+    if (name === '' || name.length > 120) throw new EditError('name.length');
     return name === project.name ? project : { ...project, name };
   },
 });
@@ -18,11 +18,9 @@ export const setProjectEdit = defineEdit<{ kind?: Kind; metresPerUnit?: number; 
   label: () => 'Change the project',
   touches: () => [],
   run(project, a) {
-    if (a.metresPerUnit !== undefined && !(a.metresPerUnit > 0))
-      throw new EditError('A cube needs a size above zero metres.');
+    if (a.metresPerUnit !== undefined && !(a.metresPerUnit > 0)) throw new EditError('project.cube');
     const target = { ...project.target, ...a.target };
-    if (Object.values(target).some((v) => !(v >= 0)))
-      throw new EditError('A target is a number of zero or more; zero means no limit.');
+    if (Object.values(target).some((v) => !(v >= 0))) throw new EditError('project.target');
     return {
       ...project,
       kind: a.kind ?? project.kind,

@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import { type Id, type Project, find } from '../../model';
 import { partsToBin } from '../bin';
 import { type EditContext, EditError, defineEdit } from '../edit';
@@ -10,8 +11,8 @@ export const sealRigEdit = defineEdit<{ name: string; range: number }>({
   label: (a) => `Seal the rig as ${a.name}`,
   touches: () => [],
   run(project, a) {
-    if (project.rig.bones.length === 0) throw new EditError('There are no bones to seal yet. Make some in Rig first.');
-    if (!(a.range >= 0)) throw new EditError('How far joints may move is a number of zero or more.');
+    if (project.rig.bones.length === 0) throw new EditError('readyRigs.noBones');
+    if (!(a.range >= 0)) throw new EditError('readyRigs.range');
     return { ...project, seal: sealOf(project, checkName(a.name), a.range) };
   },
 });
@@ -42,7 +43,7 @@ export const emptyRigEdit = defineEdit<Record<string, never>>({
 /** Every part that hangs on no bone to the bin. */
 export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
   name: 'deleteUnmounted',
-  label: (_a, p) => `Delete ${unmounted(p).size} parts that hang on no bone`,
+  label: (_a, p) => say('label.deleteUnmounted', { n: unmounted(p).size }),
   touches: () => [],
   run(project, _a, ctx) {
     const loose = unmounted(project);

@@ -41,7 +41,7 @@ export const setReferenceEdit = defineEdit<{
     const r = must(project.references, a.reference, 'reference picture');
     const next = { ...r, ...a.change };
     if (!next.size.every((s) => s > 0) || !(next.opacity >= 0 && next.opacity <= 1))
-      throw new EditError('A reference picture needs a size above zero and an opacity from 0 to 1.');
+      throw new EditError('references.size');
     return JSON.stringify(next) === JSON.stringify(r)
       ? project
       : { ...project, references: replaceRecord(project.references, next) };

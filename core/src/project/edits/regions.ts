@@ -45,7 +45,7 @@ const changeRegions = (project: Project, id: Id, change: (part: Part) => Regions
 const nameOf = (p: Project, id: Id): string => must(p.parts, id, 'part').name;
 const listed = (part: Part, byte: number): Region => {
   const region = part.regions?.list.find((r) => r.byte === byte);
-  if (!region) throw new EditError(`"${part.name}" has no such region any more.`);
+  if (!region) throw new EditError('regions.gone', { part: part.name });
   return region;
 };
 
@@ -77,11 +77,9 @@ export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells
         open = open.minus(cells);
         fresh.push({ ...piece, name: checkName(piece.name), cells, byte: free[fresh.length] ?? 0 });
       }
-      if (fresh.length === 0) throw new EditError('These cubes belong to a region already, or there are none.');
+      if (fresh.length === 0) throw new EditError('regions.taken');
       if (before.length + fresh.length > MOST)
-        throw new EditError(
-          `That would make ${before.length + fresh.length} regions; ${MOST} are the most at once. Tidy loose cubes up first, or choose another way.`,
-        );
+        throw new EditError('regions.tooMany', { count: before.length + fresh.length, most: MOST });
       const grid = (part.regions?.grid ?? VoxelGrid.empty(part.bounds)).edit((d) =>
         fresh.forEach((p) => d.fillSet(p.cells, p.byte)),
       );

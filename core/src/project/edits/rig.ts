@@ -51,7 +51,7 @@ export const renameBoneEdit = defineEdit<{ bone: Id; name: string }>({
   run(project, a) {
     const bone = must(project.rig.bones, a.bone, 'bone');
     const wanted = a.name.trim();
-    if (wanted === '' || wanted.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+    if (wanted === '' || wanted.length > 120) throw new EditError('name.length');
     const name = freeName(
       wanted,
       project.rig.bones.filter((b) => b.id !== a.bone && b.side === bone.side).map((b) => b.name),
@@ -69,10 +69,7 @@ export const reparentBoneEdit = defineEdit<{ bone: Id; parent: Id | null }>({
     const bone = must(project.rig.bones, a.bone, 'bone');
     if (bone.parent === a.parent) return project;
     for (let at = a.parent; at !== null; at = must(project.rig.bones, at, 'bone').parent) {
-      if (at === a.bone)
-        throw new EditError(
-          `"${bone.name}" cannot hang on "${nameOf(project, a.parent!)}", which already hangs on it.`,
-        );
+      if (at === a.bone) throw new EditError('rig.circle', { bone: bone.name, parent: nameOf(project, a.parent!) });
     }
     return { ...project, rig: inOrder(project, reparentKeepingPlace(project.rig, a.bone, a.parent)) };
   },
@@ -90,11 +87,8 @@ export const setRestEdit = defineEdit<{ bone: Id; rest: Partial<Transform>; alon
     const bone = must(project.rig.bones, a.bone, 'bone');
     const rest = { ...bone.rest, ...a.rest };
     if (![...rest.t, ...rest.q, ...rest.s].every(Number.isFinite))
-      throw new EditError(`"${bone.name}" needs whole or decimal numbers for its place.`);
-    if (rest.s.some((v) => v <= 0))
-      throw new EditError(
-        `The scale of "${bone.name}" must be above zero; mirror it instead of using a negative scale.`,
-      );
+      throw new EditError('rig.place', { bone: bone.name });
+    if (rest.s.some((v) => v <= 0)) throw new EditError('rig.scale', { bone: bone.name });
     if (JSON.stringify(rest) === JSON.stringify(bone.rest)) return project;
     const after: Transform = { ...rest, q: normalizeQuat(rest.q) };
     let bones = replaceRecord(project.rig.bones, { ...bone, rest: after });

@@ -32,13 +32,12 @@ export const buildRingEdit = defineEdit<
   label: (a) => `Ring of ${a.sides}: ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    if (!Number.isInteger(a.sides) || a.sides < 3 || a.sides > 64) throw new EditError('A ring has 3 to 64 sides.');
+    if (!Number.isInteger(a.sides) || a.sides < 3 || a.sides > 64) throw new EditError('ring.sides');
     if (![a.inner, a.thick, a.deep].every((v) => Number.isInteger(v) && v >= 1 && v <= 128))
-      throw new EditError('Hole, thickness and depth of a ring are 1 to 128 whole cubes.');
+      throw new EditError('ring.sizes');
     const variant = ringVariants(a).find((v) => v.kind === a.kind);
-    if (!variant) throw new EditError('Bars can be crossed for an even number of sides only.');
-    if (variant.length > MAX_EDGE || variant.width > MAX_EDGE)
-      throw new EditError(`Those bars would be longer than ${MAX_EDGE} cubes. Choose a smaller hole or more sides.`);
+    if (!variant) throw new EditError('ring.crossed');
+    if (variant.length > MAX_EDGE || variant.width > MAX_EDGE) throw new EditError('ring.tooLong', { most: MAX_EDGE });
     must(project.palettes, a.palette, 'palette');
     const z: Axis = 2,
       turn = (angle: number) => quatFromAxisAngle([0, 0, 1], angle);

@@ -68,9 +68,7 @@ export const placeEdit = defineEdit<{
     const scene = must(project.scenes, a.scene, 'scene');
     const count = scene.placements.reduce((n, g) => n + g.length, a.placements.length);
     if (count > MAX_PLACEMENTS)
-      throw new EditError(
-        `"${scene.name}" would hold ${count.toLocaleString('en')} placements; ${MAX_PLACEMENTS.toLocaleString('en')} is the most. Use repeats, or another scene.`,
-      );
+      throw new EditError('scenes.tooMany', { scene: scene.name, count, most: MAX_PLACEMENTS });
     const fresh = a.placements.map((p): Placement => {
       checkShown(project, p);
       if (p.parent) mustPlacement(scene, p.parent);
@@ -103,7 +101,7 @@ export const changePlacementsEdit = defineEdit<{
     const byId = new Map(a.changes.map((c) => [c.id, c.change]));
     for (const { id, change } of a.changes) {
       mustPlacement(scene, id);
-      if (change.s?.some((s) => !(s > 0))) throw new EditError('A size is above zero; mirror the part instead.');
+      if (change.s?.some((s) => !(s > 0))) throw new EditError('scenes.scale');
       if (change.layer) must(scene.layers, change.layer, 'layer of the scene');
     }
     const placements = changed(scene.placements, new Set(byId.keys()), (p) => {

@@ -31,10 +31,8 @@ export const editShotEdit = defineEdit<{ shot: Id; change: Partial<Omit<Shot, 'i
   run(project, a) {
     const shot = must(project.shots, a.shot, 'shot');
     const next: Shot = { ...shot, ...a.change };
-    if (next.size.some((v) => !Number.isInteger(v) || v < 1 || v > 8192))
-      throw new EditError('A picture can be 1 to 8,192 pixels along each edge.');
-    if (!Number.isInteger(next.samples) || next.samples < 1)
-      throw new EditError('A picture needs at least one sample a pixel.');
+    if (next.size.some((v) => !Number.isInteger(v) || v < 1 || v > 8192)) throw new EditError('shots.size');
+    if (!Number.isInteger(next.samples) || next.samples < 1) throw new EditError('shots.samples');
     return JSON.stringify(next) === JSON.stringify(shot)
       ? project
       : { ...project, shots: replaceRecord(project.shots, next) };

@@ -10,7 +10,7 @@ export const addStampEdit = defineEdit<{ name: string; cells: VoxelGrid; palette
   touches: () => [],
   run(project, a, ctx) {
     const box = a.cells.contentBox();
-    if (!box) throw new EditError('There are no cubes to make a stamp of. Select some first.');
+    if (!box) throw new EditError('stamps.empty');
     must(project.palettes, a.palette, 'palette');
     const made = makePart(
       ctx.newId(),
@@ -34,7 +34,7 @@ export const renameStampEdit = defineEdit<{ stamp: Id; name: string }>({
   touches: (a) => [a.stamp],
   run(project, a) {
     const s = must(project.stamps, a.stamp, 'stamp');
-    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('A name needs 1 to 120 characters.');
+    if (a.name.trim() === '' || a.name.length > 120) throw new EditError('name.length');
     return {
       ...project,
       stamps: replaceRecord(project.stamps, {

@@ -52,24 +52,19 @@ function changeLayer(
 
 /** @throws EditError when a layer is locked or hidden */
 export function checkOpen(part: Part, layer: Layer): void {
-  if (layer.locked)
-    throw new EditError(`Layer "${layer.name}" of "${part.name}" is locked. Unlock it to change its cubes.`);
-  if (layer.hidden)
-    throw new EditError(`Layer "${layer.name}" of "${part.name}" is hidden. Show it to change its cubes.`);
+  if (layer.locked) throw new EditError('strokes.locked', { layer: layer.name, part: part.name });
+  if (layer.hidden) throw new EditError('strokes.hidden', { layer: layer.name, part: part.name });
 }
 
 const checkByte = (value: number): void => {
-  if (!Number.isInteger(value) || value < 1 || value > 255)
-    throw new EditError(`Swatch ${value} does not exist; bytes run from 1 to 255.`);
+  if (!Number.isInteger(value) || value < 1 || value > 255) throw new EditError('strokes.noSwatch', { value });
 };
 
 /** A box around both, as long as a part may be that large. @throws EditError */
 export function grownBounds(part: Part, box: Box | null): Box {
   const bounds = box ? uniteBoxes(part.bounds, box) : part.bounds;
   if (bounds.size.some((s) => s > MAX_EDGE))
-    throw new EditError(
-      `"${part.name}" would need ${bounds.size.join(' × ')} cubes; a part holds at most ${MAX_EDGE} along an axis. Draw smaller, or use a second part.`,
-    );
+    throw new EditError('strokes.tooLarge', { part: part.name, size: bounds.size.join(' × '), most: MAX_EDGE });
   return bounds;
 }
 
@@ -195,8 +190,7 @@ function withSwatches(
     const there = palette.swatches.find((o) => o.byte === s.byte);
     if (there && there.colour === s.colour && there.emissive === s.emissive && there.opacity === s.opacity) continue;
     const byte = there ? freeByte(palette) : s.byte;
-    if (byte === 0)
-      throw new EditError(`"${palette.name}" is full: a palette holds 255 swatches. Drop the unused ones first.`);
+    if (byte === 0) throw new EditError('palettes.full', { palette: palette.name });
     table[s.byte] = byte;
     moved ||= there !== undefined;
     palette = { ...palette, swatches: [...palette.swatches, { ...s, byte }] };

@@ -192,7 +192,7 @@ describe('taking apart', () => {
       },
     };
     expect(() => run(half, edits.joinPartsEdit, { parts: q.parts.map((o) => o.id) })).toThrow(
-      /between the cubes of "Body"/,
+      /between the cubes of “Body”/,
     );
     expect(() => run(q, edits.joinPartsEdit, { parts: [q.parts[0]!.id] })).toThrow(/two parts or more/);
   });
@@ -529,8 +529,8 @@ describe('set back', () => {
       ).count;
     // The head's back lies against the neck's front, which is four wide and ends two cubes above the head's foot.
     expect([by(1), by(2)]).toEqual([120 - 6 * 3 * 1, 120 - 6 * 4 * 2]);
-    expect(() => by(0)).toThrow(/stands clear of "Neck" already/);
-    expect(() => by(16)).toThrow(/Nothing would be left of "Head"/);
+    expect(() => by(0)).toThrow(/stands clear of “Neck” already/);
+    expect(() => by(16)).toThrow(/Nothing would be left of “Head”/);
     const whole = q.parts.find((o) => o.hidden)!;
     expect(
       composite(

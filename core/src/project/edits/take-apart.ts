@@ -113,14 +113,13 @@ export const takeApartEdit = defineEdit<TakeApart>({
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    for (const [what, v] of [
-      ['A plug goes in', a.plug],
-      ['Clearance is', a.clearance],
+    for (const [code, v] of [
+      ['takeApart.plug', a.plug],
+      ['takeApart.clearance', a.clearance],
     ] as const)
-      if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(`${what} 0 to 32 whole cubes.`);
+      if (!Number.isInteger(v) || v < 0 || v > 32) throw new EditError(code);
     const pieces = piecesOf(part, a.rest);
-    if (!pieces.pieces.some((p) => p.region !== 0))
-      throw new EditError(`No piece holds a cube of "${part.name}". Choose some cubes for each piece first.`);
+    if (!pieces.pieces.some((p) => p.region !== 0)) throw new EditError('takeApart.noCubes', { part: part.name });
     const earlier = new Map(
       project.parts.flatMap((p) => (p.origin?.whole === part.id ? [[p.origin.region, p] as const] : [])),
     );
@@ -283,10 +282,7 @@ function withWholeAside(project: Project, { part, a, earlier }: Taking, parts: r
 /** A part with the cubes of its piece of today, fitted; refined as it was. Layers that are still there keep their ids. */
 function renewed(old: Part, next: Part): Part {
   const k = Math.round(next.cell / old.cell);
-  if (k < 1 || Math.abs(next.cell / old.cell - k) > 1e-9)
-    throw new EditError(
-      `"${old.name}" has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.`,
-    );
+  if (k < 1 || Math.abs(next.cell / old.cell - k) > 1e-9) throw new EditError('takeApart.coarser', { old: old.name });
   const layers = next.layers.map((l) => ({ ...l, id: old.layers.find((o) => o.name === l.name)?.id ?? l.id }));
   const fine =
     k === 1

@@ -32,13 +32,9 @@ export const makeTwinsEdit = defineEdit<{ pairs: readonly NewTwin[] }>({
     a.pairs.reduce((p, pair) => {
       const part = must(p.parts, pair.part, 'part'),
         source = must(p.parts, pair.source, 'part');
-      if (part === source) throw new EditError(`"${part.name}" cannot follow itself.`);
-      if (source.twin)
-        throw new EditError(
-          `"${source.name}" follows another part already; choose that one, or make "${source.name}" independent first.`,
-        );
-      if (p.parts.some((o) => o.twin?.source === part.id))
-        throw new EditError(`Another part follows "${part.name}"; make that one independent first.`);
+      if (part === source) throw new EditError('twins.itself', { part: part.name });
+      if (source.twin) throw new EditError('twins.chain', { source: source.name });
+      if (p.parts.some((o) => o.twin?.source === part.id)) throw new EditError('twins.followed', { part: part.name });
       const [side, mine] = sidesOf(source.side, part.side, pair.axis);
       const others = (sideOf: Side, id: Id): string[] =>
         p.parts.filter((o) => o.side === sideOf && o.id !== id).map((o) => o.name);

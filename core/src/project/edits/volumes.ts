@@ -1,3 +1,4 @@
+import { say } from '../../words';
 import { type Axis, type Box, type Vec3, boxContains, withAxis, mapVec } from '../../math';
 import {
   type Id,
@@ -20,9 +21,7 @@ const changePart = (project: Project, id: Id, change: (part: Part) => Part): Pro
 };
 const nameOf = (p: Project, id: Id): string => must(p.parts, id, 'part').name;
 const tooLarge = (part: Part, size: Vec3): never => {
-  throw new EditError(
-    `"${part.name}" would be ${size.join(' × ')}; a part holds at most ${MAX_EDGE} cubes along an axis. Shrink it to fit first, or choose a smaller size.`,
-  );
+  throw new EditError('volumes.tooLarge', { part: part.name, size: size.join(' × '), most: MAX_EDGE });
 };
 
 /** A box of another size whose middle stays, as nearly as whole cubes allow; the floor stays in height. */
@@ -34,7 +33,7 @@ export function resizedBox(b: Box, size: Vec3): Box {
 /** Shrinks several parts to fit at once; empty ones are left as they are. */
 export const shrinkPartsEdit = defineEdit<{ parts: readonly Id[] }>({
   name: 'shrinkParts',
-  label: (a) => `Shrink ${a.parts.length} parts to fit`,
+  label: (a) => say('label.shrinkParts', { n: a.parts.length }),
   touches: (a) => a.parts,
   run: (project, a) =>
     a.parts.reduce(
@@ -70,7 +69,7 @@ export const centrePartEdit = defineEdit<{ part: Id; down?: boolean }>({
   run: (project, a) =>
     changePart(project, a.part, (part) => {
       const box = partContent(part);
-      if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to centre.`);
+      if (!box) throw new EditError('volumes.empty', { part: part.name });
       const by = mapVec(part.bounds.min, (m, i) =>
         i === 1
           ? a.down
@@ -97,8 +96,7 @@ export const setRowEdit = defineEdit<{ part: Id; axis: Axis; at: number; by: 1 |
     changePart(project, a.part, (part) => {
       const size = withAxis(part.bounds.size, a.axis, part.bounds.size[a.axis] + a.by);
       if (size[a.axis] > MAX_EDGE) tooLarge(part, size);
-      if (size[a.axis] < 1)
-        throw new EditError(`"${part.name}" is one cube wide there; its last row cannot be taken out.`);
+      if (size[a.axis] < 1) throw new EditError('volumes.thin', { part: part.name });
       const bounds: Box = { min: part.bounds.min, size };
       return { ...mapGrids(part, (g) => withRow(g, a.axis, a.at, a.by, bounds)), bounds };
     }),
@@ -184,9 +182,8 @@ export const fitPartEdit = defineEdit<{ part: Id; size: Vec3 }>({
   run(project, a) {
     const part = must(project.parts, a.part, 'part');
     const box = partContent(part);
-    if (!box) throw new EditError(`"${part.name}" is empty, so there is nothing to fit.`);
-    if (!a.size.every((s) => Number.isInteger(s) && s >= 1))
-      throw new EditError('A size is whole cubes, 1 or more along each axis.');
+    if (!box) throw new EditError('parts.empty', { part: part.name });
+    if (!a.size.every((s) => Number.isInteger(s) && s >= 1)) throw new EditError('volumes.size');
     if (a.size.some((s) => s > MAX_EDGE)) tooLarge(part, a.size);
     const target = resizedBox(box, a.size);
     const bounds = boxContains(part.bounds, target) ? part.bounds : target;

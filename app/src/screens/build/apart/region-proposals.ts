@@ -16,6 +16,7 @@ import { useBuild } from '../build-state';
 import { useColours } from '../colours/colours-state';
 import { useSelection } from '../selection/selection-state';
 import { NO_CELLS, type RegionChoice, piece } from './region-choice';
+import { say } from '../../../words';
 
 /** Regions proposed from what is there: the selection, loose pieces, colours, layers, the guide plane. */
 export function useRegionProposals({ hand, part, regions, cells, free, nextName, add }: RegionChoice) {
@@ -30,7 +31,7 @@ export function useRegionProposals({ hand, part, regions, cells, free, nextName,
   function bySelection(): void {
     const set = selection.selected;
     if (!set) {
-      notices.say('Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select hue.');
+      notices.say(say('apart.selectPiece'));
       return;
     }
     // Two halves that mirror one another are a left and a right piece.
@@ -79,16 +80,14 @@ export function useRegionProposals({ hand, part, regions, cells, free, nextName,
   function byPlane(): void {
     const g = build.guide;
     if (!g || !part.value) {
-      notices.say('Put the guide plane where the cut goes (Q, then [ and ] or its handle), then choose this again.');
+      notices.say(say('apart.noPlane'));
       return;
     }
     const from = (hand.value === null ? undefined : cells.value.get(hand.value)) ?? free.value;
     const joint = teeth.value > 0 ? { width: Math.max(1, teeth.value), depth: teeth.value } : null;
     const [low, high] = splitByPlane(from, g.axis, Math.floor(g.at / 2), joint);
     if (low.isEmpty || high.isEmpty) {
-      notices.say(
-        'The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.',
-      );
+      notices.say(say('apart.planeMisses'));
       return;
     }
     const region = regions.value.find((r) => r.byte === hand.value);

@@ -6,6 +6,7 @@ import SliderField from '../../../components/SliderField.vue';
 import TextField from '../../../components/TextField.vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
 import { choices } from '../../../components/choices';
+import { say } from '../../../words';
 
 /** A colour by a wheel, by sliders in three ways of counting, or typed. `try` shows while dragging, `change` is meant. */
 const props = defineProps<{ modelValue: string }>();
@@ -72,7 +73,7 @@ function slide(i: number, v: number, done: boolean): void {
 function type(text: string): void {
   const hex = readHex(text);
   if (!hex) {
-    notices.say(`“${text}” is not a colour. Write it as #rrggbb, or by a name such as teal.`, { kind: 'error' });
+    notices.say(say('colour.none', { text }), { kind: 'error' });
     return;
   }
   numbers.value = read(hex);

@@ -58,7 +58,7 @@ function dropUnused(): void {
   const bytes =
     list.length === palette.value.swatches.length ? list.slice(1).map((s) => s.byte) : list.map((s) => s.byte);
   if (session.apply(deleteSwatchesEdit, { palette: palette.value.id, bytes, moveTo: null }))
-    notices.say(`${bytes.length} unused swatches dropped. Undo brings them back.`);
+    notices.say(say('palette.dropped', { n: bytes.length }));
 }
 async function save(exporter: string): Promise<void> {
   const subject = { of: 'palette', palette: palette.value.id, colourway: session.view.colourway } as const;

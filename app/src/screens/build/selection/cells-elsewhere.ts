@@ -6,7 +6,7 @@ import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import type { ChosenCells } from './chosen-cells';
 import type { Placing } from './placing';
-import { counted } from '../../../words';
+import { counted, say } from '../../../words';
 
 /** What becomes of selected cells: another colour, a layer, a part or a stamp of their own, or nothing. */
 export function useCellsElsewhere(chosen: ChosenCells, placing: Placing, settle: () => void) {
@@ -68,7 +68,7 @@ export function useCellsElsewhere(chosen: ChosenCells, placing: Placing, settle:
     const stamp = { name: `${part.name} piece`, cells: grid, palette: part.palette, cell: part.cell };
     if (!session.apply(addStampEdit, stamp)) return;
     build.stamp = session.project!.stamps.at(-1)!.id;
-    notices.say('The piece lies on the stamp shelf.');
+    notices.say(say('stamps.kept'));
   }
   return { remove, recolour, toLayer, toPart, toStamp };
 }

@@ -6,7 +6,7 @@ import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import type { ChosenCells } from './chosen-cells';
 import type { Placing } from './placing';
-import { counted } from '../../../words';
+import { counted, say } from '../../../words';
 
 /** Lifts the selected cells and moves, turns, flips and scales what floats. */
 export function useMoving(chosen: ChosenCells, { floating }: Placing) {
@@ -24,7 +24,7 @@ export function useMoving(chosen: ChosenCells, { floating }: Placing) {
     if (!part || !layer || !grid) {
       const text = cells
         ? `The selection holds no cubes of layer “${layer?.name ?? ''}”. Choose the layer that has them.`
-        : 'Nothing is selected. Select some cubes first.';
+        : say('selection.none');
       notices.say(text, { kind: 'error' });
       return false;
     }

@@ -16,8 +16,7 @@ import { say } from '../../../words';
 
 type RegionChange = Change & { readonly kind: 'region' };
 
-const PIECES_ARE_NOT_PAINTED =
-  'Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.';
+const PIECES_ARE_NOT_PAINTED = say('pieces.otherTool');
 
 /** Does what a tool asks for: edits, selections, and strokes of the target that takes them. `mode`: keys held for selecting. */
 export function useStrokeCommit(mode: Ref<SelectMode>) {
@@ -55,7 +54,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
       if (did) session.undo();
       session.apply(strokeEdit, { ...edit, grow: true });
     };
-    notices.say('Part of the shape lies outside the volume and was left out.', {
+    notices.say(say('shape.cutOff'), {
       action: { label: 'Grow to fit', run },
     });
   }
@@ -80,7 +79,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     const set = await regionInBackground(build.seen!, c.query, (job) => (build.job = job));
     if (!set) return;
     if (session.project !== project) {
-      notices.say('The part has changed meanwhile; the fill was let go. Click again.', { kind: 'error' });
+      notices.say(say('fill.letGo'), { kind: 'error' });
       return;
     }
     const cells = symmetricSet(set, build.symmetry, build.limit ?? part!.bounds);

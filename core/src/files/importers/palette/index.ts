@@ -26,7 +26,7 @@ export const paletteImporter: Importer<object> = {
         notes: [],
       });
     } catch (e) {
-      if (e instanceof FileError) throw new FileError(`“${title}” was not taken. ${e.message}`);
+      if (e instanceof FileError) throw new FileError('importPalette.refused', { title, message: e.message });
       throw e;
     }
   },

@@ -4,8 +4,7 @@ import { FileError } from '../../file-error';
 import { type Importer, oneEach } from '../../importer';
 
 const NAMES = /\.(png|jpe?g|webp)$/i;
-const noPicture = (name: string): FileError =>
-  new FileError(`“${name}” cannot be read as a picture. Use a PNG, JPEG or WebP file.`);
+const noPicture = (name: string): FileError => new FileError('importReference.unreadable', { name });
 
 /** A picture behind the part in hand: as high as what is there, on the floor, in the middle, in whole cubes. */
 export const referenceImporter: Importer<object> = {

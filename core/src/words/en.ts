@@ -1,0 +1,333 @@
+import type { Entry } from './speaker';
+
+/**
+ * Every sentence with which something is refused here, by key: what is in braces is filled in; where the form depends on how
+ * many there are, `n` decides. Another language is another file like this one.
+ */
+export const EN = {
+  // files/order.ts
+  'order.unknownExporter': 'There is no kind of file called “{exporter}”.',
+  'order.picture': 'A picture is saved where it was traced.',
+
+  // files/palette-file.ts
+  'paletteFile.tooMany': 'This file holds {count} colours; a palette holds at most {most}. Reduce them first.',
+  'paletteFile.noColour':
+    'Line {line}, “{text}”, is not a colour. Write it as #rrggbb, with a name behind it if you like.',
+  'paletteFile.none': 'There are no colours in this file. A palette needs at least one.',
+  'paletteFile.noPng': 'This is not a PNG picture.',
+  'paletteFile.tooLarge':
+    'The picture is {width} × {height} pixels, too large for a palette. Use one of up to 2,048 × 2,048.',
+  'paletteFile.damaged': 'The picture is damaged and cannot be decoded.',
+  'paletteFile.noJson': 'Line {line} is not valid JSON: {why}.',
+  'paletteFile.line': 'Line {line}: {what} {why}.',
+  'paletteFile.empty': 'The file is empty.',
+  'paletteFile.neither': 'This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.',
+
+  // files/png.ts
+  'png.none': '{what} is not a PNG picture.',
+  'png.otherSize': '{what} is {isWidth}×{isHeight} pixels; the project says {width}×{height}.',
+  'png.notIndexed': '{what} is not an indexed picture of 8 bits.',
+  'png.damaged': '{what} is damaged and cannot be decoded.',
+  'png.tooShort': '{what} ends too early.',
+
+  // files/project-file.ts
+  'projectFile.incomplete': 'The project file is incomplete: {what} ({file}) are missing.',
+  'projectFile.cubeList': 'The project file is damaged: its list of cubes makes no sense.',
+  'projectFile.unreadable': '{what} is damaged and cannot be read.',
+  'projectFile.picture': 'The project file is damaged: one of its pictures is not what it says.',
+  'projectFile.tooDeep': 'The project file is damaged: projects lie in it too deep to be read.',
+  'projectFile.noIndex': 'This is not a Sphalerite project file: it holds no {index}.',
+  'projectFile.indexNoJson': 'The project file is damaged: {index} is not JSON.',
+  'projectFile.indexNoProject': 'The project file is damaged: {index} holds no project.',
+  'projectFile.tooLarge': 'The project file is too large: it unpacks to more than {megabytes} MB or {most} files.',
+  'projectFile.noZip': 'This is not a Sphalerite project file: it cannot be unpacked as a ZIP.',
+
+  // model/check.ts
+  'format.damaged': 'The project is damaged: {what}.',
+  'format.noVersion': 'This is not a Sphalerite project: it does not say its format version.',
+  'format.damagedAt': 'The project is damaged at {where}: {message}.',
+
+  // model/upgrade.ts
+  'format.recordDamaged': 'A {kind} of the project is damaged.',
+  'format.recordUnreadable': 'The project is damaged: a {kind} cannot be read as format {v}.',
+  'format.newer': 'This project is of format {from}; this program reads up to {to}. Open it with a newer Sphalerite.',
+  'format.never': 'This project claims format {from}, which never existed.',
+
+  // project/edit.ts
+  'edit.unfit': '“{label}” cannot be done, since the project could not be read again: {why}',
+
+  // model/records.ts
+  'records.missing': 'There is no {what} “{id}” in this project.',
+
+  // project/bin.ts
+  'bin.notAlone': 'A {name} cannot be deleted by itself.',
+
+  // project/blobs.ts
+  'blobs.noPicture': '“{name}” is not a PNG, JPEG or WebP picture.',
+  'blobs.tooLarge': '“{name}” is too large to keep in the project; {megabytes} MB is the most. Make it smaller first.',
+
+  // project/bringing.ts
+  'bringing.notAlone': 'A {name} cannot be brought in by itself.',
+  'bringing.hangs': '“{name}” hangs on a {of}. Bring the whole rig in instead.',
+
+  // project/joint.ts
+  'joint.noLimb': 'Nothing is mounted on “{bone}”, so its joint has no limb to swing.',
+  'joint.noBody': 'Nothing is mounted above “{bone}”, so its joint has no body to turn in.',
+
+  // project/seal.ts
+  'seal.bone': '“{bone}” is a bone of the sealed rig “{rig}”. Unseal it in Rig to change it.',
+  'seal.boneKept':
+    'The name, turn, size and place in the tree of “{bone}” belong to what is kept of the sealed rig “{rig}”. Unseal it in Rig to change it.',
+  'seal.joint':
+    'The joint of “{bone}” may move by {range} and no further: it is one of the sealed rig “{rig}”. Unseal it in Rig to change it.',
+  'seal.steers': 'What steers the bones is part of the sealed rig “{rig}”. Unseal it in Rig to change it.',
+  'seal.clip': '“{clip}” is a clip of the sealed rig “{rig}”. Unseal it in Rig to change it.',
+
+  // voxel/voxel-grid.ts
+  'grid.size': 'A volume of {size} cubes was asked for; each edge must be a whole number from 1 to {most}.',
+  'grid.begin': 'A volume cannot begin at {list}; give whole numbers up to a million.',
+
+  // files/ship/model-maker.ts
+  'ship.noCubes': '“{title}” has no cubes to export. Add some in Build first.',
+  'ship.axes': 'A file cannot be {up} up and look along {forward}. Choose another way forward.',
+
+  // project/edits/alternates.ts
+  'alternates.unmounted': '“{part}” hangs on no bone, so nothing can be tried in its place. Mount it first.',
+  'alternates.notOne': '“{part}” is not one of “{alternateSet}”.',
+  'alternates.circle': '“{bone}” cannot hang at “{point}”, which is on a bone below it.',
+
+  // project/edits/attachments.ts
+  'name.length': 'A name needs 1 to 120 characters.',
+
+  // project/edits/bring-in.ts
+  'bringIn.noBones': '“{source}” has no bones. Bring its parts in one by one instead.',
+  'bringIn.noNames': 'No part of “{source}” bears the name of one here. Rename them alike, or bring them in beside.',
+
+  // project/edits/clips.ts
+  'clips.lengthAndRate': 'A clip needs at least one frame and 1 to 240 frames per second.',
+  'clips.rate': 'Frames per second run from 1 to 240.',
+  'clips.length': 'A clip needs at least one frame.',
+  'clips.keyOutside': 'A key of “{clip}” stands between its start and its end.',
+  'clips.handles': 'The handles of a curve stand between a key and its next.',
+  'clips.timeScale': 'Keys are scaled in time by more than 0 and at most 100 times.',
+  'clips.noBone': 'None of these keys has a bone in this rig.',
+  'clips.notAlternate': 'That part is not one of these alternates.',
+  'clips.noNames': 'No bone that moves in “{clip}” bears the name of one here. Rename the bones alike first.',
+
+  // project/edits/constraints.ts
+  'constraints.circle':
+    '“{bone}” would steer itself in a circle: what it follows hangs on it, or follows it. Choose a bone that does not.',
+  'constraints.noChain': '“{bone}” hangs on nothing, so no chain can bend. Choose the end of a limb.',
+  'constraints.amount': 'A constraint counts from 0 to 100 %.',
+  'constraints.limits': 'The lower limit of “{bone}” lies above the upper one.',
+  'constraints.shortLimb': '“{bone}” has {above} above it; a limb needs two, such as thigh and shin above a foot.',
+  'constraints.hasLimb': '“{bone}” has a limb already.',
+  'constraints.noBend': 'Only a limb has a side to bend to.',
+
+  // project/edits/finishes.ts
+  'finishes.aboveZero': '{what} needs to be more than zero.',
+  'finishes.ramp': 'A ramp is made of swatches of the palette.',
+  'finishes.reach': 'Occlusion reaches 1 to {most} cubes.',
+  'finishes.joint': 'A joint cannot be thinner than nothing.',
+
+  // project/edits/hand-over.ts
+  'handOver.noWhole':
+    '“{part}” was not taken from a whole with others, so there is no part beside it to give cubes to.',
+  'handOver.noMate': 'These cubes of “{part}” touch no other part of the same whole. Begin at the cut.',
+  'handOver.noLayer': '“{mate}” has no open layer to take the cubes. Show and unlock one.',
+  'handOver.tooLarge': '“{mate}” would be {size}; a part holds at most {most} cubes along an axis.',
+
+  // project/edits/join-parts.ts
+  'joinParts.offGrid':
+    '“{part}” stands turned, scaled or between the cubes of “{home}”, so their cubes would not meet. Set its place to whole cubes first.',
+  'joinParts.setBack': 'Parts are set back by 0 to 16 whole cubes.',
+  'joinParts.locked': 'Layer “{locked}” of “{part}” is locked. Unlock it first.',
+  'joinParts.clear': '“{part}” stands clear of “{from}” already.',
+  'joinParts.nothingLeft': 'Nothing would be left of “{part}”. Set it back by less.',
+  'joinParts.two': 'Choose two parts or more to join.',
+  'joinParts.unlike':
+    '“{odd}” has other cubes or another palette than “{first}”; only parts with equal ones can be joined.',
+  'joinParts.tooLarge': 'Joined, “{first}” would be {size}; a part holds at most {most} cubes along an axis.',
+
+  // project/edits/joints.ts
+  'joints.colour': '“{colour}” is not a colour; write it as #rrggbb.',
+  'joints.carries':
+    '“{bone}” carries parts, so it has to go into files. Only bones that steer others can stay at home.',
+  'joints.swing': 'A pose test swings by more than 0 and at most 170 degrees.',
+  'joints.nothingMounted': 'No part is mounted on a bone yet, so there is nothing to swing.',
+
+  // project/edits/layers.ts
+  'layers.tooMany': '“{part}” would have {count} layers; a part holds {most}. Merge some first.',
+  'layers.lowest': '“{upper}” is the lowest layer; there is nothing below to merge it into.',
+  'layers.only': '“{layer}” is the only layer of “{part}”. Delete the part, or clear the layer.',
+  'layers.itself': '“{part}” cannot be laid over itself.',
+  'layers.unlike':
+    '“{other}” has other cubes or another palette than “{part}”; both must be alike to become layers of one part.',
+  'layers.empty': '“{other}” is empty, so there is nothing to lay over.',
+  'layers.noneOfLayer': 'The selection holds no cubes of layer “{layer}”. Choose the layer that has them.',
+  'layers.follows':
+    '“{part}” follows its other side, so cubes cannot leave it alone. Take them from the other side, or make it independent first.',
+  'layers.noneOfPart':
+    'The selection holds no cubes of “{part}” that can be taken. Select some, or unlock their layer.',
+
+  // project/edits/mirror-rig.ts
+  'mirrorRig.noSide':
+    'No bone is on the {from} side, so there is nothing to mirror. Say which side the bones are on first.',
+
+  // project/edits/palettes.ts
+  'palettes.unit': '{what} goes from 0 to 1.',
+  'palettes.glow': 'Glow goes from 0 to 1,000.',
+  'palettes.full': '“{palette}” is full: a palette holds 255 swatches. Drop the unused ones first.',
+  'palettes.room': {
+    one: '“{palette}” has room for {n} more swatch, and {left} of these would find no place. Drop unused ones first, or append fewer.',
+    other:
+      '“{palette}” has room for {n} more swatches, and {left} of these would find no place. Drop unused ones first, or append fewer.',
+  },
+  'palettes.noSwatch': '“{palette}” has no swatch {byte}.',
+  'palettes.last': 'A palette keeps at least one swatch; “{palette}” would have none.',
+  'palettes.moveTo': 'Cubes can only move to a swatch that stays in the palette.',
+  'palettes.size': 'A palette holds 1 to 255 swatches.',
+  'palettes.twice': 'Two swatches of the new palette have the same byte.',
+
+  // project/edits/parts.ts
+  'parts.cutsOff': {
+    one: 'That size would cut off {n} cube of “{part}”. Confirm the cut, or choose a larger size.',
+    other: 'That size would cut off {n} cubes of “{part}”. Confirm the cut, or choose a larger size.',
+  },
+  'parts.empty': '“{part}” is empty, so there is nothing to fit.',
+  'parts.pivot': 'A pivot stands on half cubes: give whole numbers of half cubes.',
+  'parts.findNothing': 'Say what is to be replaced in the names.',
+  'parts.notFound': 'No {what} has “{find}” in its name.',
+  'parts.slightly': 'Slightly is from 50 to 150 %.',
+
+  // project/edits/poses.ts
+  'poses.none': 'No bone is turned or moved here, so there is no pose to keep.',
+
+  // project/edits/project.ts
+  'project.cube': 'A cube needs a size above zero metres.',
+  'project.target': 'A target is a number of zero or more; zero means no limit.',
+
+  // project/edits/ready-rigs.ts
+  'readyRigs.noBones': 'There are no bones to seal yet. Make some in Rig first.',
+  'readyRigs.range': 'How far joints may move is a number of zero or more.',
+
+  // project/edits/references.ts
+  'references.size': 'A reference picture needs a size above zero and an opacity from 0 to 1.',
+
+  // project/edits/regions.ts
+  'regions.gone': '“{part}” has no such region any more.',
+  'regions.taken': 'These cubes belong to a region already, or there are none.',
+  'regions.tooMany':
+    'That would make {count} regions; {most} are the most at once. Tidy loose cubes up first, or choose another way.',
+
+  // project/edits/rig.ts
+  'rig.circle': '“{bone}” cannot hang on “{parent}”, which already hangs on it.',
+  'rig.place': '“{bone}” needs whole or decimal numbers for its place.',
+  'rig.scale': 'The scale of “{bone}” must be above zero; mirror it instead of using a negative scale.',
+
+  // project/edits/ring.ts
+  'ring.sides': 'A ring has 3 to 64 sides.',
+  'ring.sizes': 'Hole, thickness and depth of a ring are 1 to 128 whole cubes.',
+  'ring.crossed': 'Bars can be crossed for an even number of sides only.',
+  'ring.tooLong': 'Those bars would be longer than {most} cubes. Choose a smaller hole or more sides.',
+
+  // project/edits/scenes.ts
+  'scenes.tooMany': '“{scene}” would hold {count} placements; {most} is the most. Use repeats, or another scene.',
+  'scenes.scale': 'A size is above zero; mirror the part instead.',
+
+  // project/edits/shots.ts
+  'shots.size': 'A picture can be 1 to 8,192 pixels along each edge.',
+  'shots.samples': 'A picture needs at least one sample a pixel.',
+
+  // project/edits/stamps.ts
+  'stamps.empty': 'There are no cubes to make a stamp of. Select some first.',
+
+  // project/edits/strokes.ts
+  'strokes.locked': 'Layer “{layer}” of “{part}” is locked. Unlock it to change its cubes.',
+  'strokes.hidden': 'Layer “{layer}” of “{part}” is hidden. Show it to change its cubes.',
+  'strokes.noSwatch': 'Swatch {value} does not exist; bytes run from 1 to 255.',
+  'strokes.tooLarge':
+    '“{part}” would need {size} cubes; a part holds at most {most} along an axis. Draw smaller, or use a second part.',
+
+  // project/edits/take-apart.ts
+  'takeApart.plug': 'A plug goes in 0 to 32 whole cubes.',
+  'takeApart.clearance': 'Clearance is 0 to 32 whole cubes.',
+  'takeApart.noCubes': 'No piece holds a cube of “{part}”. Choose some cubes for each piece first.',
+  'takeApart.coarser':
+    '“{old}” has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.',
+
+  // project/edits/twins.ts
+  'twins.itself': '“{part}” cannot follow itself.',
+  'twins.chain': '“{source}” follows another part already; choose that one, or make “{source}” independent first.',
+  'twins.followed': 'Another part follows “{part}”; make that one independent first.',
+
+  // project/edits/volumes.ts
+  'volumes.tooLarge':
+    '“{part}” would be {size}; a part holds at most {most} cubes along an axis. Shrink it to fit first, or choose a smaller size.',
+  'volumes.empty': '“{part}” is empty, so there is nothing to centre.',
+  'volumes.thin': '“{part}” is one cube wide there; its last row cannot be taken out.',
+  'volumes.size': 'A size is whole cubes, 1 or more along each axis.',
+
+  // files/importers/palette/index.ts
+  'importPalette.refused': '“{title}” was not taken. {message}',
+
+  // files/importers/reference/index.ts
+  'importReference.unreadable': '“{name}” cannot be read as a picture. Use a PNG, JPEG or WebP file.',
+
+  // project/checks.ts
+  'checks.unmounted': '{part} hangs on no bone, so no clip moves it.',
+  'checks.mountedTwice': '{part} hangs on {on} bones.',
+  'checks.carriesNothing': '{bone} carries nothing.',
+  'checks.otherSide': '{bone} stands on the other side: a character’s own left is +X.',
+  'checks.farFromJoint': '{part} stands far from the joint of {bone}.',
+  'checks.sidesDiffer': {
+    one: '{part} has {n} cube, its other side {other}.',
+    other: '{part} has {n} cubes, its other side {other}.',
+  },
+  'checks.tooManyBones': {
+    one: '{n} bone; the target sheet allows {most}.',
+    other: '{n} bones; the target sheet allows {most}.',
+  },
+  'checks.empty': '{part} is empty and stays out of the file.',
+  'checks.noKeys': 'Clip “{clip}” has no keys and stays out of the file.',
+
+  // Labels of edits that count
+  'label.deleteUnmounted': {
+    one: 'Delete {n} part that hangs on no bone',
+    other: 'Delete {n} parts that hang on no bone',
+  },
+  'label.removeKeys': { one: 'Remove a key', other: 'Remove {n} keys' },
+  'label.moveKeys': { one: 'Move a key', other: 'Move {n} keys' },
+  'label.scaleKeys': { one: 'Scale a key in time by {percent} %', other: 'Scale {n} keys in time by {percent} %' },
+  'label.pasteKeys': { one: 'Paste a key', other: 'Paste {n} keys' },
+  'label.appendSwatches': { one: 'Append a swatch', other: 'Append {n} swatches' },
+  'label.joinParts': { one: 'Join a part', other: 'Join {n} parts' },
+  'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
+  'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
+  'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },
+
+  // files/notes.ts
+  'note.partHidden': '“{about}” is hidden and was left out.',
+  'note.partEmpty': '“{about}” is empty and was left out.',
+  'note.layersHidden': 'Hidden layers of “{about}” were left out.',
+  'note.placementsHidden': { one: '{n} hidden placement was left out.', other: '{n} hidden placements were left out.' },
+  'note.cubesLeft': {
+    one: '{n} terrain cube was left out; it ships with its set.',
+    other: '{n} terrain cubes were left out; they ship with their set.',
+  },
+  'note.squared':
+    '“{about}” leans under uneven scaling, which files of this kind cannot hold; it stands square in the file.',
+  'note.clipEmpty': 'Clip “{about}” has no keys and was left out.',
+  'note.controlsLeft': {
+    one: '{n} bone that only steers others was left out; what it does is in the clips.',
+    other: '{n} bones that only steer others were left out; what they do is in the clips.',
+  },
+  'note.entriesSpare': {
+    one: '{n} file in the project file belongs to nothing and was left out.',
+    other: '{n} files in the project file belong to nothing and were left out.',
+  },
+  'note.surfacesLost': {
+    one: 'Gloss, metal and glow of {n} swatch are not in this kind of file.',
+    other: 'Gloss, metal and glow of {n} swatches are not in this kind of file.',
+  },
+} as const satisfies Readonly<Record<string, Entry>>;
