@@ -37,8 +37,7 @@ async function begin(): Promise<void> {
   <el-dialog
     :model-value="modelValue"
     :class="{ 'dialog-bare': bare }"
-    :title="title"
-    :aria-label="label || title"
+    :title="title || label"
     :width="width"
     :align-center="!bare"
     :top="bare ? '12vh' : undefined"

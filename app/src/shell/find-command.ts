@@ -5,7 +5,7 @@ import { type Command, isEnabled, keysFor } from '../stores/commands';
 export const ALSO: Readonly<Record<string, string>> = {
   'edit.undo': 'back revert',
   'edit.redo': 'repeat again forward',
-  'edit.history': 'versions timeline steps',
+  'edit.history': 'versions steps',
   'help.shortcuts': 'keyboard keys hotkeys bindings cheat sheet',
   'help.coach': 'tutorial tour introduction',
   'project.bringIn': 'import open load upload',
@@ -31,7 +31,7 @@ export const ALSO: Readonly<Record<string, string>> = {
   'tool.measure': 'ruler distance dimension',
   'reach.fill': 'bucket flood',
   'reach.ellipsoid': 'sphere ball round',
-  'reach.extrude': 'push pull',
+  'reach.extrude': 'push pull bevel chamfer',
   'reach.opening': 'window door arch',
   'reach.stamp': 'clone brush prefab',
   'verb.erase': 'delete remove subtract carve',
@@ -50,6 +50,9 @@ export const ALSO: Readonly<Record<string, string>> = {
   'cut.toggle': 'slice section clip cross-section',
   'radial.toggle': 'rotational kaleidoscope mandala',
   'select.all': 'marquee everything',
+  'select.none': 'deselect unselect clear',
+  'select.repeat': 'array pattern copies',
+  'card.duplicate': 'duplicate copy clone',
   'cursor.toggle': 'keyboard accessibility',
   'colourway.new': 'variant skin recolour',
   'swatch.ramp': 'shades tones gradient',
@@ -72,7 +75,6 @@ export const ALSO: Readonly<Record<string, string>> = {
   'light.trace': 'render raytrace image',
   'light.png': 'export image screenshot download',
   'light.camera': 'viewpoint angle',
-  'shot.new': 'camera',
   'ship.save': 'export download gltf glb',
 };
 
@@ -116,7 +118,9 @@ export function findCommands(commands: readonly Command[], query: string, recent
       else totals.set(command, before + score + bluntness(`${title} ${also}`.toLowerCase(), title.toLowerCase(), word));
     }
   }
-  const rank = (c: Command): number => totals.get(c)! - lately(c) * 0.2 + (isEnabled(c) ? 0 : 0.1);
+  // Of two that fit alike, the shorter title says less beside what was typed.
+  const rank = (c: Command): number =>
+    totals.get(c)! - lately(c) * 0.2 + (isEnabled(c) ? 0 : 0.1) + c.title.length / 2000;
   return [...totals.keys()].sort((a, b) => rank(a) - rank(b));
 }
 

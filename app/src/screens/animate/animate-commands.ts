@@ -303,7 +303,7 @@ function timingCommands(): Command[] {
     },
     {
       id: 'anim.closeLoop',
-      title: 'The last pose becomes the first',
+      title: 'Close the loop: the last pose becomes the first',
       group: 'Animate',
       enabled: edits,
       run: () => session.apply(closeLoopEdit, { clip: clipOf().id }),

@@ -39,6 +39,8 @@ const REACH_KEYS = {
   opening: 'Shift+O',
 } as const;
 
+const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
+
 /** Tools, guides, views and volumes of Build, for menus, keys and the command search. */
 export const buildCommands = (tints: ReturnType<typeof useTints>, pickColour: () => void): Command[] => [
   ...toolCommands(pickColour),
@@ -65,7 +67,7 @@ function toolCommands(pickColour: () => void): Command[] {
     })),
     ...VERBS.map((v): Command => ({
       id: `verb.${v}`,
-      title: `Verb: ${v}`,
+      title: `${capital(v)} (verb)`,
       group: 'Tools',
       keys: [VERB_KEYS[v]],
       on: () => build.card.verb === v,
@@ -73,7 +75,7 @@ function toolCommands(pickColour: () => void): Command[] {
     })),
     ...REACHES.map((r): Command => ({
       id: `reach.${r}`,
-      title: `Reach: ${r}`,
+      title: `${capital(r)} (reach)`,
       group: 'Tools',
       keys: [REACH_KEYS[r]],
       on: () => build.card.reach === r,
@@ -105,7 +107,7 @@ function toolCommands(pickColour: () => void): Command[] {
     },
     {
       id: 'card.duplicate',
-      title: 'Duplicate the tool',
+      title: 'Another tool like this one',
       group: 'Tools',
       keys: ['Ctrl+Alt+D'],
       run: () => {
