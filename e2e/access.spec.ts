@@ -49,7 +49,9 @@ test('no screen has a serious fault of accessibility, in either theme', async ({
   expect(faults).toEqual([]);
 });
 
-test('no dialog, menu or list that opens has one; Escape closes it, and the keys are where they were', async ({ page }) => {
+test('no dialog, menu or list that opens has one; Escape closes it, and the keys are where they were', async ({
+  page,
+}) => {
   const b = new Bench(page);
   await b.open();
   const faults: string[] = [];

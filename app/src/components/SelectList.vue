@@ -6,7 +6,7 @@ import 'element-plus/theme-chalk/el-option-group.css';
 import 'element-plus/theme-chalk/el-scrollbar.css';
 import 'element-plus/theme-chalk/el-tag.css';
 import 'element-plus/theme-chalk/el-input.css';
-import { computed, useTemplateRef } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import type { Choice } from './choices';
 
 /** The list itself of a `SelectField`. */
@@ -21,9 +21,11 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: T]; change: [value: T] }>();
 /** Above so many, one types rather than looks. */
 const MANY = 10;
+/** The library makes an option of each at once; until the list opens, only what is chosen is needed, for its name. */
+const wanted = ref(false);
 const groups = computed(() => {
   const out: { name: string | undefined; options: Choice<T>[] }[] = [];
-  for (const o of props.choices) {
+  for (const o of wanted.value ? props.choices : props.choices.filter((c) => c.value === props.modelValue)) {
     const last = out.at(-1);
     if (last && last.name === o.group) last.options.push(o);
     else out.push({ name: o.group, options: [o] });
@@ -32,6 +34,10 @@ const groups = computed(() => {
 });
 /** A list that has closed gives the keys back to the bench. */
 const select = useTemplateRef<InstanceType<typeof ElSelect>>('select');
+function opened(open: boolean): void {
+  wanted.value = open;
+  if (!open) select.value?.blur();
+}
 function choose(v: unknown): void {
   emit('update:modelValue', v as T);
   emit('change', v as T);
@@ -50,7 +56,7 @@ function choose(v: unknown): void {
     :disabled="disabled ?? false"
     :empty-values="[undefined]"
     :persistent="false"
-    @visible-change="(open: boolean) => open || select?.blur()"
+    @visible-change="opened"
     :fit-input-width="false"
     no-match-text="Nothing is called that."
     no-data-text="There is none yet."

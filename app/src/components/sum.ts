@@ -4,28 +4,33 @@ const STEP = new RegExp(`^\\s*([-+*/])\\s*(${NUMBER})`);
 const FIRST = new RegExp(`^\\s*(${NUMBER})`);
 
 /**
- * A typed number or sum, worked out from left to right as a pocket calculator does: "12", "12*1.5", "7+3-2"; a sum that
- * begins with `*`, `/` or `+` goes on from what stands there. A comma counts as a point.
+ * A typed number or sum, times and divided first: "12", "12*1.5", "2+3*4"; a sum that begins with `*`, `/` or `+` goes on from
+ * what stands there. A comma counts as a point.
  *
  * @returns NaN for anything else
  */
 export function readSum(text: string, now: number): number {
   let rest = text.replaceAll(',', '.').trim();
   if (rest === '') return NaN;
-  let value: number;
+  let term = now;
   const first = FIRST.exec(rest);
   if (first) {
     if (ONE.test(rest)) return Number(rest);
-    value = Number(first[1]);
+    term = Number(first[1]);
     rest = rest.slice(first[0].length);
-  } else if (/^[+*/]/.test(rest)) value = now;
-  else return NaN;
+  } else if (!/^[+*/]/.test(rest)) return NaN;
+  let sum = 0;
   while (rest.trim() !== '') {
     const step = STEP.exec(rest);
     if (!step) return NaN;
     const by = Number(step[2]);
-    value = step[1] === '+' ? value + by : step[1] === '-' ? value - by : step[1] === '*' ? value * by : value / by;
+    if (step[1] === '*') term *= by;
+    else if (step[1] === '/') term /= by;
+    else {
+      sum += term;
+      term = step[1] === '+' ? by : -by;
+    }
     rest = rest.slice(step[0].length);
   }
-  return Number.isFinite(value) ? value : NaN;
+  return Number.isFinite(sum + term) ? sum + term : NaN;
 }

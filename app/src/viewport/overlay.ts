@@ -1,7 +1,6 @@
-import type { Axis, Box, Mat4, Vec3 } from '@sphalerite/core/math';
+import { type Axis, type Box, type Mat4, type Vec3, cross, length, normalize, scale, sub } from '@sphalerite/core/math';
 import {
   BufferGeometry,
-  CylinderGeometry,
   Float32BufferAttribute,
   Group,
   Matrix4,
@@ -9,7 +8,6 @@ import {
   type Object3D,
   Points,
   type PointsMaterial,
-  Vector3,
 } from 'three';
 import type { DrawnGizmo } from './gizmo';
 import { gizmoObjects } from './overlay-gizmo';
@@ -164,7 +162,10 @@ export class OverlayView {
   private addSkeleton(o: Overlay): void {
     for (const p of o.points) this.group.add(segments([...p.at, ...p.to], TONES.honey, 0.95, 24));
     if (o.joints.length === 0) return;
-    for (const j of o.joints) if (j.parent) this.group.add(boneBody(j.parent, j.at, j.selected));
+    for (const selected of [false, true]) {
+      const list = o.joints.filter((j) => j.selected === selected && j.parent);
+      if (list.length > 0) this.group.add(boneBodies(list, selected));
+    }
     const points = (list: readonly JointMark[], material: PointsMaterial): void => {
       if (list.length === 0) return;
       const g = new BufferGeometry().setAttribute(
@@ -222,19 +223,40 @@ function spotPoints(spots: readonly Spot[], tone: Tone, hot: boolean): Points {
   return p;
 }
 
-/** A bone from its parent's joint to its own: a slim body, thick where it begins. */
-function boneBody(from: Vec3, to: Vec3, selected: boolean): Mesh {
-  const a = new Vector3(...from),
-    b = new Vector3(...to);
-  const length = Math.max(0.01, a.distanceTo(b));
-  const body = new Mesh(
-    new CylinderGeometry(0.12, Math.min(0.62, 0.14 + length * 0.06), length, 4),
+/** Corners of the two squares of a body, the thick one first, as the triangles of its sides and ends. */
+const BODY = [
+  0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7, 0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7,
+];
+
+/** Bones from their parents' joints to their own: slim bodies, thick where they begin. One mesh, since a rig may have thousands. */
+export function boneBodies(joints: readonly JointMark[], selected: boolean): Mesh {
+  const positions = new Float32Array(joints.length * BODY.length * 3);
+  let at = 0;
+  for (const j of joints) {
+    const from = j.parent!,
+      along = sub(j.at, from),
+      long = Math.max(0.01, length(along)),
+      d = length(along) > 0 ? scale(along, 1 / long) : ([0, 1, 0] as const);
+    const u = normalize(cross(d, Math.abs(d[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0])),
+      v = cross(d, u);
+    const corner = (k: number): Vec3 => {
+      const [end, wide] = k < 4 ? [from, Math.min(0.62, 0.14 + long * 0.06)] : [j.at, 0.12];
+      const a = k % 4 === 0 ? wide : k % 4 === 2 ? -wide : 0,
+        b = k % 4 === 1 ? wide : k % 4 === 3 ? -wide : 0;
+      return [end[0] + a * u[0] + b * v[0], end[1] + a * u[1] + b * v[1], end[2] + a * u[2] + b * v[2]];
+    };
+    const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(corner);
+    for (const k of BODY) {
+      positions.set(corners[k]!, at);
+      at += 3;
+    }
+  }
+  const bodies = new Mesh(
+    new BufferGeometry().setAttribute('position', new Float32BufferAttribute(positions, 3)),
     onTop(selected ? HONEY : 0x3a322b, selected ? 0.85 : 0.42),
   );
-  body.position.copy(a).add(b).multiplyScalar(0.5);
-  body.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), b.sub(a).normalize());
-  body.renderOrder = selected ? 21 : 20;
-  return body;
+  bodies.renderOrder = selected ? 21 : 20;
+  return bodies;
 }
 
 function dispose(o: Object3D): void {

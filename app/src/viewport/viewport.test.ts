@@ -1,9 +1,12 @@
-import { type Vec3, boxCorners, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
+import { type Vec3, boxCorners, cross, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
 import { makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
-import { Vector3 } from 'three';
+import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { pickPart, toLattice } from './pick';
+import { boneBodies } from './overlay';
+import { cellFloor } from './overlay-guides';
+import { cornerMarks } from './overlay-marks';
 import { setSurface } from './set-surface';
 import { alongAxis, onPlane } from '../tools/geometry';
 import { angleOnRing } from '../tools/gizmo';
@@ -164,5 +167,52 @@ describe('the surface of a set', () => {
     const box = setSurface(CellSet.ofBox({ min: [-40, 2, 3], size: [70, 4, 5] }));
     expect(area(box.triangles)).toBeCloseTo(2 * (70 * 4 + 70 * 5 + 4 * 5));
     expect(length(box.lines)).toBeCloseTo(2 * 4 * (70 + 4 + 5));
+  });
+});
+
+describe('marks in the view', () => {
+  it('bones are closed bodies from joint to joint, turned outwards, whichever way they point', () => {
+    for (const at of [
+      [0, 5, 0],
+      [0, -3, 0],
+      [4, 0, 0],
+      [1, 2, -3],
+    ] as const) {
+      const list = points(boneBodies([{ at, parent: [0, 0, 0], selected: false, side: 'centre' }], false));
+      let volume = 0;
+      for (let i = 0; i < list.length; i += 3) {
+        const [a, b, c] = list.slice(i, i + 3) as unknown as [Vec3, Vec3, Vec3];
+        volume += dot(a, cross(b, c)) / 6;
+      }
+      // A frustum of two squares, 2 w² large each.
+      const h = length(at),
+        areas = [2 * Math.min(0.62, 0.14 + h * 0.06) ** 2, 2 * 0.12 ** 2] as const;
+      expect(volume).toBeCloseTo((h / 3) * (areas[0] + areas[1] + Math.sqrt(areas[0] * areas[1])), 5);
+    }
+  });
+  const points = (o: { geometry?: unknown }): number[][] => {
+    const at = (o.geometry as BufferGeometry).getAttribute('position');
+    return Array.from({ length: at.count }, (_, i) => [at.getX(i), at.getY(i), at.getZ(i)]);
+  };
+  it('the floor of an empty volume has a line for each cube; its middle is a strip where odd, a seam where even', () => {
+    const [lines, seams, ...strips] = cellFloor({ min: [-3, 0, 2], size: [7, 9, 6] }) as Mesh[];
+    expect(points(lines!)).toHaveLength(2 * (8 + 7));
+    expect(points(seams!).map((p) => p[2])).toEqual([5, 5]);
+    expect(strips).toHaveLength(1);
+    expect(new Set(points(strips[0]!).map((p) => p[0]))).toEqual(new Set([0, 1]));
+    const even = cellFloor({ min: [0, 0, 0], size: [4, 1, 4] });
+    expect(even).toHaveLength(2);
+    expect(points(even[1] as Mesh)).toHaveLength(4);
+  });
+  it('a selection is marked at the eight corners of its box, ink under honey, by legs that never meet', () => {
+    const box = { min: [1, 2, 3], size: [4, 1, 10] } as const;
+    const [ink, honey] = cornerMarks(box) as Mesh[];
+    for (const legs of [ink!, honey!]) expect(points(legs)).toHaveLength(8 * 3 * 36);
+    expect(ink!.renderOrder).toBeLessThan(honey!.renderOrder);
+    const far = (p: number[]): number =>
+      Math.max(...p.map((v, i) => Math.min(Math.abs(v - box.min[i]!), Math.abs(v - box.min[i]! - box.size[i]!))));
+    // No point lies farther from a corner than a leg is long, and of short edges the middle stays free.
+    for (const p of points(honey!)) expect(far(p)).toBeLessThan(2.1);
+    for (const p of points(honey!)) expect(Math.abs(p[0]! - 3)).toBeGreaterThan(0.5);
   });
 });

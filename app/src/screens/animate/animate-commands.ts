@@ -322,7 +322,7 @@ function timingCommands(): Command[] {
     },
     {
       id: 'anim.resetPose',
-      title: 'Key the rest pose here',
+      title: 'Rest pose: key it here',
       group: 'Animate',
       keys: ['Shift+R'],
       enabled: edits,

@@ -3,7 +3,7 @@ import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconUsers } from '@tabler/icons-vue';
 import { type Vec3, boxVolume, mapVec } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
-import { type Edit, coarsenPartEdit, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
+import { type Edit, coarsenPartEdit, each, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -25,6 +25,7 @@ import EmptyState from '../../components/EmptyState.vue';
 import FileButton from '../../components/FileButton.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import FormRow from '../../components/FormRow.vue';
+import { common } from '../../components/mixed';
 
 // Fetched when there is something to show in them.
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
@@ -40,12 +41,16 @@ const bone = computed(() => {
   const m = session.project?.rig.mounts.find((o) => o.part === part.value?.id);
   return session.project?.rig.bones.find((b) => b.id === m?.bone)?.name ?? null;
 });
+/** All that are chosen, the one in hand among them: a pivot that is given counts for each. */
+const chosen = computed(() => session.project!.parts.filter((p) => session.view.chosen.part.includes(p.id)));
 function movePivot(axis: number, cubes: number): void {
-  const p = part.value!;
-  session.apply(setPivotEdit, {
-    part: p.id,
-    pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
-  });
+  session.apply(
+    each(setPivotEdit),
+    chosen.value.map((p) => ({
+      part: p.id,
+      pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
+    })),
+  );
 }
 async function takePictures(files: File[]): Promise<void> {
   await (await import('../../shell/files/dispatcher')).takeFiles(files, 'reference');
@@ -92,7 +97,7 @@ const few = (rows: readonly number[]): string =>
           label="Name of the part"
           :disabled="!session.writable"
           @rename="(name) => session.apply(renamePartEdit, { part: part!.id, name })"
-        /><span class="quiet">part</span>
+        /><span class="quiet">{{ chosen.length > 1 ? `and ${chosen.length - 1} more` : 'part' }}</span>
       </div>
       <div class="row">
         <NumberField
@@ -194,7 +199,7 @@ const few = (rows: readonly number[]): string =>
           :axis="a"
           :label="a.toUpperCase()"
           :name="`Pivot ${a.toUpperCase()}`"
-          :model-value="part.pivot[i]! / 2"
+          :model-value="common(chosen.map((p) => p.pivot[i]! / 2))"
           :step="0.5"
           @change="(v) => movePivot(i, v)"
         />

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { IconAnchor, IconRotate2 } from '@tabler/icons-vue';
 import { type Vec3, sub } from '@sphalerite/core/math';
-import { type Part, composite, sideSuffix } from '@sphalerite/core/model';
+import { type Bone, type Part, composite, sideSuffix } from '@sphalerite/core/model';
 import {
   branchOf,
   coplanarFaces,
+  each,
   hangAtEdit,
   markBoneEdit,
   moveJointEdit,
@@ -33,6 +34,7 @@ import FormRow from '../../components/FormRow.vue';
 import CheckField from '../../components/CheckField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { records } from '../../components/choices';
+import { common } from '../../components/mixed';
 import { say } from '../../words';
 
 const session = useSession();
@@ -44,7 +46,11 @@ const joint = computed<Vec3>(() =>
   bone.value && session.shown ? restWorld(session.shown.rig).get(bone.value.id)!.t : [0, 0, 0],
 );
 const shownBone = computed(() => session.shown?.rig.bones.find((b) => b.id === bone.value?.id) ?? bone.value);
-const degrees = computed<Vec3>(() => (shownBone.value ? toDegrees(shownBone.value.rest.q) : [0, 0, 0]));
+/** All that are chosen, the one in hand among them: a number that is given counts for each. */
+const chosen = computed(() => session.project!.rig.bones.filter((b) => session.view.chosen.bone.includes(b.id)));
+const degreesOf = (b: Bone): Vec3 => toDegrees((b.id === bone.value?.id ? (shownBone.value ?? b) : b).rest.q);
+const jointOf = (b: Bone): Vec3 =>
+  b.id === bone.value?.id ? joint.value : restWorld(session.project!.rig).get(b.id)!.t;
 const mounted = computed(() => {
   const p = session.project;
   return p
@@ -52,22 +58,31 @@ const mounted = computed(() => {
     : [];
 });
 const turn = (axis: number, v: number): unknown =>
-  session.apply(setRestEdit, {
-    bone: bone.value!.id,
-    rest: { q: fromDegrees(withComponent(degrees.value, axis, v)) },
-    alone: rig.alone,
-    keepLook: rig.keepLook,
-  });
+  session.apply(
+    each(setRestEdit),
+    chosen.value.map((b) => ({
+      bone: b.id,
+      rest: { q: fromDegrees(withComponent(degreesOf(b), axis, v)) },
+      alone: rig.alone,
+      keepLook: rig.keepLook,
+    })),
+  );
 const move = (axis: number, v: number): unknown => {
-  const id = bone.value!.id,
-    delta = sub(withComponent(joint.value, axis, rig.step > 0 ? Math.round(v / rig.step) * rig.step : v), joint.value);
-  return rig.carry
-    ? session.apply(setRestEdit, {
-        bone: id,
-        rest: { t: shifted(session.project!, REST_POSE, id, delta).t },
-        keepLook: rig.keepLook,
-      })
-    : session.apply(moveJointEdit, { bone: id, delta });
+  const to = rig.step > 0 ? Math.round(v / rig.step) * rig.step : v;
+  const moved = chosen.value.map((b) => ({ bone: b.id, delta: sub(withComponent(jointOf(b), axis, to), jointOf(b)) }));
+  if (!rig.carry) return session.apply(each(moveJointEdit), moved);
+  // What hangs on another that is carried comes along with it.
+  const top = moved.filter(
+    ({ bone: id }) => !moved.some((o) => o.bone !== id && branchOf(session.project!, o.bone).has(id)),
+  );
+  return session.apply(
+    each(setRestEdit),
+    top.map(({ bone: id, delta }) => ({
+      bone: id,
+      rest: { t: shifted(session.project!, REST_POSE, id, delta).t },
+      keepLook: rig.keepLook,
+    })),
+  );
 };
 const clips = computed(() =>
   session.project && bone.value ? clipsTouching(session.project.clips, branchOf(session.project, bone.value.id)) : [],
@@ -123,7 +138,8 @@ function play(clip: string): void {
           label="Name of the bone"
           :disabled="!session.writable"
           @rename="(name) => session.apply(renameBoneEdit, { bone: bone!.id, name })"
-        /><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span
+        /><span v-if="chosen.length > 1" class="quiet">and {{ chosen.length - 1 }} more</span
+        ><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span
         ><span class="quiet">bone</span>
       </div>
     </section>
@@ -134,7 +150,7 @@ function play(clip: string): void {
           :icon="IconRotate2"
           label="Reset the turn"
           keys="Shift+R"
-          @click="session.apply(setRestEdit, { bone: bone!.id, rest: { q: [0, 0, 0, 1] } })"
+          @click="runCommand('rig.reset').catch(notices.fail)"
         />
       </div>
       <div class="row">
@@ -144,7 +160,7 @@ function play(clip: string): void {
           :axis="a"
           :label="a.toUpperCase()"
           :name="`Turn ${a.toUpperCase()}`"
-          :model-value="degrees[i]!"
+          :model-value="common(chosen.map((b) => degreesOf(b)[i]!))"
           :step="5"
           unit="°"
           @change="(v) => turn(i, v)"
@@ -164,7 +180,7 @@ function play(clip: string): void {
           :axis="a"
           :label="a.toUpperCase()"
           :name="`Joint ${a.toUpperCase()}`"
-          :model-value="joint[i]!"
+          :model-value="common(chosen.map((b) => jointOf(b)[i]!))"
           :step="rig.step || 0.1"
           @change="(v) => move(i, v)"
         />

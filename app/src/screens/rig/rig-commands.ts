@@ -137,11 +137,15 @@ function handleCommands(): Command[] {
     },
     {
       id: 'rig.reset',
-      title: 'Reset the turn of the bone',
+      title: 'Reset the rotation of what is chosen',
       group: 'Rig',
       keys: ['Shift+R'],
       enabled: has,
-      run: () => session.apply(setRestEdit, { bone: session.bone!.id, rest: { q: [0, 0, 0, 1] } }),
+      run: () =>
+        session.apply(
+          each(setRestEdit),
+          session.view.chosen.bone.map((bone) => ({ bone, rest: { q: [0, 0, 0, 1] as const } })),
+        ),
     },
   ];
 }
