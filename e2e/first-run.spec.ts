@@ -33,6 +33,10 @@ test.describe('on a first visit', () => {
       await page.waitForURL(new RegExp(`/${step}$`));
       await expect(coach).toContainText(words);
     }
+    // It speaks of the screen that one is on, however one came there.
+    await b.step('Animate');
+    await expect(coach).toContainText('Let her walk');
+    await b.step('Ship');
     await coach.getByRole('button', { name: 'Done' }).click();
     await expect(coach).toHaveCount(0);
     await b.idle();

@@ -26,6 +26,13 @@ test('a shortcut is changed, warns of a clash, works, is there after a reload, a
   await b.open();
   await page.keyboard.press('?');
   const sheet = page.getByRole('dialog', { name: 'Shortcuts' });
+  // On paper it stands alone and whole.
+  await sheet.getByText('Shrink to fit').waitFor();
+  await page.emulateMedia({ media: 'print' });
+  await expect(sheet.getByText('Shrink to fit')).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Steps of the work' })).toBeHidden();
+  await expect(sheet.getByRole('button', { name: 'Print' })).toBeHidden();
+  await page.emulateMedia({ media: null });
   await sheet.getByLabel('Shortcuts whose name holds').fill('grid');
   const key = sheet.getByRole('button', { name: /^Shortcut of .*grid.*: G/i }).first();
   const name = (await key.getAttribute('aria-label'))!.replace(/^Shortcut of (.*): .*/, '$1');

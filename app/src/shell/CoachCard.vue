@@ -3,7 +3,7 @@
  * The first steps, over the demo project alone. A card of our own and not a tour of the library, which holds the keys while it
  * stands: here one is to work on what it speaks of.
  */
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
@@ -14,21 +14,20 @@ import type { Screen } from './screen';
 import ActionButton from '../components/ActionButton.vue';
 
 const dialogs = useDialogs();
-defineProps<{ screen: Screen }>();
+const props = defineProps<{ screen: Screen }>();
 const { settings } = useSettings();
 const session = useSession();
 const router = useRouter();
-const at = ref(0);
+/** What is said is of the screen that one is on, however one came there. */
+const at = computed(() => screens().indexOf(props.screen));
 
 const made = (where: string): boolean =>
   (session.history?.entries ?? []).slice(1, (session.history?.now ?? 0) + 1).some((e) => e.where === where);
 // What it says is of Tamsin: over anything else it would not be true.
 const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project?.id === DEMO);
-const lesson = computed(() => screens()[at.value]!.help.lesson);
-watch(open, (o) => o && (at.value = 0));
+const lesson = computed(() => props.screen.help.lesson);
 
 async function show(i: number): Promise<void> {
-  at.value = i;
   if (session.project) await router.push({ name: 'bench', params: { id: session.project.id, step: screens()[i]!.id } });
 }
 function finish(): void {

@@ -52,4 +52,9 @@ ol {
   color: var(--quiet);
   font-size: 12px;
 }
+@media (max-width: 1100px) {
+  .guide {
+    width: 196px;
+  }
+}
 </style>

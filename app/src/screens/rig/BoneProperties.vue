@@ -30,6 +30,7 @@ import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
 import CardChoice from '../../components/CardChoice.vue';
 import EmptyState from '../../components/EmptyState.vue';
+import FoldSection from '../../components/FoldSection.vue';
 import FormRow from '../../components/FormRow.vue';
 import CheckField from '../../components/CheckField.vue';
 import SelectField from '../../components/SelectField.vue';
@@ -193,36 +194,38 @@ function play(clip: string): void {
     <AlternateList :bone="bone" :flicker="flicker" />
     <ConstraintList :bone="bone" />
     <AttachmentList :bone="bone" />
-    <section class="panel-section" aria-label="In lists and files">
-      <form-row label="Lane"
-        ><card-choice
-          class="lanes"
-          label="Colour of its lane"
-          :model-value="bone.colour ?? ''"
-          :choices="LANES"
-          @change="(c) => session.apply(markBoneEdit, { bone: bone!.id, colour: c === '' ? null : c })"
-        >
-          <template #default="{ choice }"
-            ><i class="lane" :style="{ background: choice.value || 'none' }" aria-hidden="true">{{
-              choice.value ? '' : '–'
-            }}</i></template
+    <section class="panel-section">
+      <fold-section id="bone-files" title="In lists and files">
+        <form-row label="Lane"
+          ><card-choice
+            class="lanes"
+            label="Colour of its lane"
+            :model-value="bone.colour ?? ''"
+            :choices="LANES"
+            @change="(c) => session.apply(markBoneEdit, { bone: bone!.id, colour: c === '' ? null : c })"
           >
-        </card-choice></form-row
-      >
-      <SelectField
-        v-if="points.length > 0"
-        label="Hang at an attachment point"
-        :model-value="undefined"
-        placeholder="hang at…"
-        :choices="records(points, (t) => t.name + sideSuffix(t.side))"
-        @change="(attachment) => session.apply(hangAtEdit, { bone: bone!.id, attachment })"
-      />
-      <check-field
-        v-if="!carries"
-        :model-value="bone.ships"
-        @change="session.apply(markBoneEdit, { bone: bone!.id, ships: $event })"
-        >goes into files</check-field
-      >
+            <template #default="{ choice }"
+              ><i class="lane" :style="{ background: choice.value || 'none' }" aria-hidden="true">{{
+                choice.value ? '' : '–'
+              }}</i></template
+            >
+          </card-choice></form-row
+        >
+        <SelectField
+          v-if="points.length > 0"
+          label="Hang at an attachment point"
+          :model-value="undefined"
+          placeholder="hang at…"
+          :choices="records(points, (t) => t.name + sideSuffix(t.side))"
+          @change="(attachment) => session.apply(hangAtEdit, { bone: bone!.id, attachment })"
+        />
+        <check-field
+          v-if="!carries"
+          :model-value="bone.ships"
+          @change="session.apply(markBoneEdit, { bone: bone!.id, ships: $event })"
+          >goes into files</check-field
+        >
+      </fold-section>
     </section>
     <section v-if="clips.length > 0" class="panel-section" aria-label="Clips it moves in">
       <div class="panel-head">

@@ -254,7 +254,7 @@ function menuOf(e: MouseEvent, bone: Id): void {
 }
 .filter {
   margin: 0 12px 6px;
-  width: auto;
+  width: calc(100% - 24px);
 }
 .loose {
   display: block;

@@ -189,9 +189,10 @@ onBeforeUnmount(clear);
 .study {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   gap: 6px;
-  align-content: start;
   min-width: 0;
+  min-height: 0;
   padding: 8px 14px 6px;
   border-right: 1px solid var(--line);
 }
@@ -222,19 +223,21 @@ onBeforeUnmount(clear);
 .result {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 178px;
+  grid-template-rows: minmax(84px, 1fr);
   gap: 8px;
   min-width: 0;
+  min-height: 0;
 }
 .chart {
-  height: 104px;
   min-width: 0;
+  min-height: 0;
 }
 .list {
   list-style: none;
   margin: 0;
   padding: 0;
   font-size: 11.5px;
-  max-height: 104px;
+  min-height: 0;
   overflow-y: auto;
 }
 .list li {
@@ -255,5 +258,20 @@ onBeforeUnmount(clear);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+@media (max-width: 1180px) {
+  .line {
+    flex-wrap: nowrap;
+  }
+  .line h3,
+  .swing .figures {
+    display: none;
+  }
+  .swing .slider-field {
+    width: 56px;
+  }
+  .result {
+    grid-template-columns: minmax(0, 1fr) 176px;
+  }
 }
 </style>

@@ -116,6 +116,7 @@ section {
   padding: 8px 14px 6px;
   border-right: 1px solid var(--line);
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 5px;
   align-content: start;
 }
@@ -124,7 +125,7 @@ section {
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 5px;
 }
 .two :deep(.el-button) {
@@ -132,6 +133,9 @@ section {
 }
 .snap {
   flex-wrap: nowrap;
+}
+.snap :deep(.el-select) {
+  min-width: 0;
 }
 @media (max-width: 1180px) {
   .rig-bench {

@@ -184,7 +184,16 @@ const print = (): void => window.print();
   color: var(--danger);
 }
 @media print {
-  body:has(.shortcut-sheet) #app,
+  :root,
+  :root[data-theme='dusk'] {
+    --ink: #000;
+    --quiet: #444;
+    --panel: #fff;
+    --raised: #fff;
+    --line: #bbb;
+  }
+  /* The sheet stands among the rest of the page. */
+  #app:has(.shortcut-sheet) > :not(:has(.shortcut-sheet)),
   .shortcut-sheet .tools,
   .shortcut-sheet .el-dialog__headerbtn {
     display: none;
@@ -192,6 +201,7 @@ const print = (): void => window.print();
   .shortcut-sheet.el-dialog {
     width: 100% !important;
     box-shadow: none;
+    background: #fff;
   }
   .shortcut-sheet .groups {
     height: auto;

@@ -66,10 +66,10 @@ const sides = SIDES.map((value) => ({ value, text: LETTERS[value], name: value }
 }
 .pieces li {
   display: grid;
-  grid-template-columns: 22px minmax(0, 1fr) auto 32px 22px;
+  grid-template-columns: 20px minmax(0, 1fr) auto auto 20px;
   align-items: center;
-  gap: 4px;
-  padding: 1px 3px;
+  gap: 3px;
+  padding: 1px 0;
   border-radius: var(--radius);
   font-size: 12px;
 }
@@ -80,7 +80,13 @@ const sides = SIDES.map((value) => ({ value, text: LETTERS[value], name: value }
   font-size: 10.5px;
   text-align: right;
 }
+.pieces .figures {
+  min-width: 20px;
+}
 .pieces :deep(.el-segmented__item) {
+  padding: 0 4px;
+}
+.pieces :deep(.el-input__wrapper) {
   padding: 0 5px;
 }
 </style>
