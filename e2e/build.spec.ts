@@ -62,7 +62,7 @@ test.describe('Build', () => {
     expect((await b.cells('Body', [-5, 0, -3], [3, tall, 5])).every((v) => v === byte)).toBe(true);
     expect(await b.total()).toBe(3 * tall * 5 * 2);
     const p = await b.project();
-    expect(p.history.at(-1)).toBe('Add in Body');
+    expect(p.history.at(-1)).toBe(`Box 3×${tall}×5 of Oak`);
     expect(p.history.length).toBe(2);
 
     // Escape in the middle of a drag leaves nothing behind.

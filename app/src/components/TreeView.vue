@@ -7,6 +7,7 @@ import 'element-plus/theme-chalk/el-virtual-list.css';
 import { useElementSize, useResizeObserver } from '@vueuse/core';
 import { type Directive, computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { commandFor } from '../stores/commands';
+import { useDialogs } from '../stores/dialogs';
 import TextField from './TextField.vue';
 import { type Dragged, type Place, vDrag, vDrop } from './drag';
 import { type TreeRow, seenRows, withName } from './tree';
@@ -128,23 +129,29 @@ const told = (row: TreeRow, level: number): Told => ({
   reached: row.id === first.value,
 });
 
+function cameByKeys(e: FocusEvent): void {
+  if (e.target instanceof HTMLElement && e.target.matches(':focus-visible')) clicked = false;
+}
 async function focus(id: string): Promise<void> {
   tree.value?.scrollToNode(id);
   await nextTick();
   host.value?.querySelector<HTMLElement>(`[data-key="${id}"]`)?.focus();
 }
+/** Whether the hand came here by the pointer last; the browser's own word on it changes with the first key. */
+let clicked = false;
 const NUDGES = { ArrowUp: 'up', ArrowDown: 'down', ArrowRight: 'in', ArrowLeft: 'out' } as const;
 function key(e: KeyboardEvent): void {
   const item = (e.target as HTMLElement).closest<HTMLElement>('[role="treeitem"]'),
     id = item?.dataset['key'];
   if (e.target instanceof HTMLInputElement || !id || e.ctrlKey || e.metaKey) return;
   // A row that was only clicked leaves the keys to the view, where they mean something there; one that was walked to has them.
-  if (!item.matches(':focus-visible') && commandFor(e)) return;
+  if (clicked && commandFor(e)) return;
   const at = seen.value.findIndex((s) => s.row.id === id),
     here = seen.value[at];
   if (!here) return;
   const go = (to: string | null | undefined): void => {
     if (!to) return;
+    clicked = false;
     emit('pick', to, e);
     void focus(to);
   };
@@ -176,6 +183,17 @@ function begin(id: string): void {
 function rename(row: TreeRow, name: string): void {
   if (name.trim() !== '' && name !== row.name) emit('rename', row.id, name);
 }
+const dialogs = useDialogs();
+watch(
+  () => dialogs.renaming,
+  (id) => {
+    if (!id || !seen.value.some((s) => s.row.id === id)) return;
+    dialogs.renaming = null;
+    tree.value?.scrollToNode(id);
+    begin(id);
+  },
+  { immediate: true, flush: 'post' },
+);
 const source = (row: TreeRow) => (): Dragged | null =>
   props.kind && renaming.value !== row.id
     ? {
@@ -195,7 +213,14 @@ defineExpose({ rename: begin });
 </script>
 
 <template>
-  <div ref="host" v-drop="target(null)" class="tree-view" @keydown="key">
+  <div
+    ref="host"
+    v-drop="target(null)"
+    class="tree-view"
+    @keydown="key"
+    @pointerdown="clicked = true"
+    @focusin="cameByKeys"
+  >
     <el-tree-v2
       v-if="rows.length > 0"
       ref="tree"

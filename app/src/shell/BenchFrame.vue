@@ -61,6 +61,7 @@ async function openScreen(s: Screen): Promise<void> {
   session.where = s.title;
   pieces.value = next;
   control.value = next.control();
+  view.inHand = () => control.value?.inHand() ?? null;
   offScreen = addCommands(control.value.commands, s.id);
 }
 function closeScreen(): void {

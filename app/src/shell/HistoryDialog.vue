@@ -1,14 +1,33 @@
 <script setup lang="ts">
 import { historyBytes } from '@sphalerite/core/project';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { IconChevronDown } from '@tabler/icons-vue';
 import { useSession } from '../stores/session';
 import { useDialogs } from '../stores/dialogs';
+import IconButton from '../components/IconButton.vue';
 import ListRow from '../components/ListRow.vue';
 import DialogBox from '../components/DialogBox.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
-const steps = computed(() => (session.history?.entries ?? []).map((e, i) => ({ ...e, i })).reverse());
+type Step = NonNullable<typeof session.history>['entries'][number] & { readonly i: number };
+/** Like steps one after the other, the newest first: they stand in one row until it is unfolded. */
+const runs = computed(() => {
+  const out: Step[][] = [];
+  for (const [i, e] of [...(session.history?.entries ?? []).entries()].reverse()) {
+    const last = out.at(-1);
+    if (last && last[0]!.label === e.label && last[0]!.where === e.where) last.push({ ...e, i });
+    else out.push([{ ...e, i }]);
+  }
+  return out;
+});
+const unfolded = ref(new Set<number>());
+/** The row of a folded run stands for the newest of it, or for where one is within it. */
+const isFolded = (run: readonly Step[]): boolean => run.length > 1 && !unfolded.value.has(run.at(-1)!.i);
+const rowsOf = (run: readonly Step[]): readonly Step[] => {
+  if (!isFolded(run)) return run;
+  return [run.find((s) => s.i === session.history?.now) ?? run[0]!];
+};
 const memory = computed(() =>
   session.history
     ? `${(historyBytes(session.history) / 1048576).toFixed(1)} of ${Math.round(session.history.budget / 1048576)} MB`
@@ -25,16 +44,27 @@ const time = (at: number): string =>
       <span class="figures">{{ memory }}</span>
     </p>
     <ol class="steps">
-      <li v-for="s in steps" :key="s.i">
-        <list-row
-          :on="s.i === session.history?.now"
-          :class="{ later: s.i > (session.history?.now ?? 0) }"
-          @click="session.moveTo(s.i)"
-        >
-          <span class="label">{{ s.label }}</span><small class="quiet">{{ s.where }}</small
-          ><small class="figures quiet">{{ time(s.at) }}</small>
-        </list-row>
-      </li>
+      <template v-for="run in runs" :key="run.at(-1)!.i">
+        <li v-for="s in rowsOf(run)" :key="s.i">
+          <list-row
+            :on="s.i === session.history?.now"
+            :class="{ later: s.i > (session.history?.now ?? 0) }"
+            @click="session.moveTo(s.i)"
+          >
+            <span class="label"
+              >{{ s.label }}<b v-if="isFolded(run)" class="figures quiet"> ×{{ run.length }}</b></span
+            ><small class="quiet">{{ s.where }}</small
+            ><small class="figures quiet">{{ time(s.at) }}</small>
+            <template v-if="isFolded(run)" #acts
+              ><icon-button
+                :icon="IconChevronDown"
+                class="small"
+                :label="`Show all ${run.length} steps “${s.label}”`"
+                @click="unfolded = new Set(unfolded).add(run.at(-1)!.i)"
+            /></template>
+          </list-row>
+        </li>
+      </template>
     </ol>
   </dialog-box>
 </template>

@@ -1,6 +1,6 @@
 import type { Dragged } from '../components/drag';
 import type { Component } from 'vue';
-import type { Vec3 } from '@sphalerite/core/math';
+import type { Extent, Vec3 } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
 import type { Pose } from '@sphalerite/core/rig';
 import type { Overlay } from '../viewport/overlay';
@@ -40,6 +40,8 @@ export interface ScreenControl {
   overlay(): Overlay;
   labels?(): readonly ViewLabel[];
   readonly pointer: PointerUser;
+  /** What is in hand here, to be framed: in the world. Null when nothing is. */
+  inHand(): Extent | null;
   /** Where one is, from the whole to the smallest: the last is what is worked on. */
   trail(): readonly string[];
   chips(): readonly Chip[];

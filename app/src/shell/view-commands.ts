@@ -9,7 +9,6 @@ import {
   IconTexture,
   IconUsers,
 } from '@tabler/icons-vue';
-import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
@@ -123,7 +122,6 @@ function lookCommands(): Command[] {
 /** Where the view looks from. */
 function cameraCommands(): Command[] {
   const view = useView();
-  const session = useSession();
   const change = (f: () => void) => () => {
     f();
     view.viewport?.invalidate();
@@ -158,7 +156,11 @@ function cameraCommands(): Command[] {
       group: 'View',
       keys: ['Home'],
       icon: IconFocusCentered,
-      run: () => view.viewport?.frame((i) => i.source.part === session.hand.part),
+      run: () => {
+        const here = view.inHand();
+        if (here) view.viewport?.frameBox(here.lo, here.hi);
+        else view.viewport?.frame();
+      },
     },
     {
       id: 'view.all',

@@ -5,6 +5,8 @@ import { ref, shallowRef } from 'vue';
 export const useDialogs = defineStore('dialogs', () => {
   const history = ref(false);
   const rename = ref(false);
+  /** The record whose name is to be written anew in its tray. */
+  const renaming = ref<string | null>(null);
   const coach = ref(false);
   const search = ref(false);
   const shortcuts = ref(false);
@@ -13,5 +15,5 @@ export const useDialogs = defineStore('dialogs', () => {
   function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
     menu.value = { x: e.clientX, y: e.clientY, commands };
   }
-  return { history, rename, coach, search, shortcuts, menu, openMenu };
+  return { history, rename, renaming, coach, search, shortcuts, menu, openMenu };
 });

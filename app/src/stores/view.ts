@@ -1,4 +1,5 @@
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
+import type { Extent } from '@sphalerite/core/math';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import type { Viewport } from '../viewport/viewport';
@@ -17,8 +18,11 @@ export const useView = defineStore('view', () => {
   const pose = shallowRef<Pose>(REST_POSE);
   /** Takes keys while a hand holds something in the view: figures are typed there. Gives whether a key was meant for it. */
   const keyUser = shallowRef<((key: string) => boolean) | null>(null);
+  /** What of the open screen is framed as selected; null when nothing is. */
+  const inHand = shallowRef<() => Extent | null>(() => null);
   const setViewport = (v: Viewport | null): void => {
     viewport.value = v ? markRaw(v) : null;
+    flat.value = v?.camera.orthographic ?? false;
   };
-  return { viewport, cameraTick, measure, cursor, flat, pose, keyUser, setViewport };
+  return { viewport, cameraTick, measure, cursor, flat, pose, keyUser, inHand, setViewport };
 });

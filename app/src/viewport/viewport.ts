@@ -209,14 +209,19 @@ export class Viewport {
     return { x: box.left + ((v.x + 1) / 2) * box.width, y: box.top + ((1 - v.y) / 2) * box.height, ahead: v.z < 1 };
   }
 
-  /** Frames some of what stands there, or everything. */
-  frame(which: (i: DrawInstance) => boolean = () => true): void {
+  /** What some of what stands there takes up, copies beside it included; null when there is none. */
+  extentOf(which: (i: DrawInstance) => boolean): Extent | null {
     let all: Extent | null = null;
     const shifts: Vec3[] = [[0, 0, 0], ...(this.current?.besides?.map((c) => c.shift) ?? [])];
     for (const i of this.list.filter(which)) {
       const { lo, hi } = instanceExtent(i) ?? boundsExtent(i);
       for (const s of shifts) all = uniteExtents(all, { lo: add(lo, s), hi: add(hi, s) });
     }
+    return all;
+  }
+  /** Frames everything. */
+  frame(): void {
+    const all = this.extentOf(() => true);
     if (all) this.frameBox(all.lo, all.hi);
   }
 

@@ -40,6 +40,9 @@ export const EN = {
   'pieces.otherTool':
     'Pieces are painted with points, brushes, lines, boxes and fills. Take such a tool, or end painting first.',
   'shape.cutOff': 'Part of the shape lies outside the volume and was left out.',
+  'stroke.nothing.add': 'Nothing was added: all these cells hold this swatch already, or the cutaway keeps them.',
+  'stroke.nothing.erase': 'Nothing was erased: there is no cube of this layer.',
+  'stroke.nothing.paint': 'Nothing was painted: no cube of this layer is there, or all have this swatch already.',
   'fill.letGo': 'The part has changed meanwhile; the fill was let go. Click again.',
   'tidy.none': 'There is nothing of that kind.',
   'tidy.noneAlike': 'No two colours here are almost equal.',

@@ -165,6 +165,12 @@ describe('mounting by proposal', () => {
       run(cap, edits.mountPartEdit, { part: cap.parts[0]!.id, bone: bone(cap, 'Middle').id }).rig.mounts[0]!.t,
     ).toEqual([0, 0, 0]);
   });
+  it('a bone below another is of its side, unless told otherwise', () => {
+    let p = run(post(), edits.addBoneEdit, { name: 'Arm', side: 'left', parent: null, t: [-6, 4, 0] });
+    p = run(p, edits.addBoneEdit, { name: 'Hand', parent: bone(p, 'Arm').id, t: [0, -4, 0] });
+    p = run(p, edits.addBoneEdit, { name: 'Charm', side: 'centre', parent: bone(p, 'Hand').id, t: [0, -1, 0] });
+    expect([bone(p, 'Hand').side, bone(p, 'Charm').side]).toEqual(['left', 'centre']);
+  });
   it('many names change at once, by what they hold', () => {
     const p = run(post(), edits.renameManyEdit, { what: 'bones', find: 'Lamp', replace: 'Lantern' });
     expect(p.rig.bones.map((b) => b.name)).toEqual(['Foot', 'Middle', 'Lantern hook']);

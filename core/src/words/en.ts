@@ -292,6 +292,19 @@ export const EN = {
   'checks.noKeys': 'Clip “{clip}” has no keys and stays out of the file.',
 
   // Labels of edits that count
+  'label.stroke.add': '{what} of {swatch}',
+  'label.stroke.paint': '{what} painted {swatch}',
+  'label.stroke.erase': '{what} erased',
+  'label.shapes': { one: '{n} shape', other: '{n} shapes' },
+  'label.cubes': { one: '{n} cube', other: '{n} cubes' },
+  'label.cube': 'Cube',
+  'label.brush': 'Brush',
+  'label.shape.box': 'Box {size}',
+  'label.shape.ellipsoid': 'Ellipsoid {size}',
+  'label.shape.standing': 'Solid {size}',
+  'label.shape.line': 'Line {size}',
+  'label.shape.steps': 'Steps {size}',
+  'label.shape.curve': 'Curve {size}',
   'label.deleteUnmounted': {
     one: 'Delete {n} part that hangs on no bone',
     other: 'Delete {n} parts that hang on no bone',

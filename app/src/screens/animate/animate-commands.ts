@@ -22,6 +22,7 @@ import {
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
+import { renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
@@ -358,6 +359,7 @@ function clipCommands(): Command[] {
           clip: p.clips.at(-1)!.id,
         })),
     },
+    renameInHand('clip', 'Animate'),
     {
       id: 'clip.delete',
       title: 'Delete the clip (to the bin)',

@@ -8,6 +8,7 @@ import type { Chip, ScreenControl } from '../../shell/screen';
 import { animateCommands } from './animate-commands';
 import type { Beside } from '../../viewport/viewport';
 import { gather } from '@sphalerite/core/scene';
+import { bonesExtent } from '../shared/bones-extent';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
@@ -128,6 +129,8 @@ export function animateControl(): ScreenControl {
         ? NO_OVERLAY
         : { ...NO_OVERLAY, ...handles.overlay(), ...(trail.value ? { lattice: MAT4_IDENTITY, ...trail.value } : {}) },
     pointer: handles.pointer,
+    inHand: () =>
+      bonesExtent(anim.chosen.length > 0 ? [...new Set(anim.chosen.map((k) => k.bone))] : session.view.chosen.bone),
     trail: () => [
       session.project?.name ?? '',
       session.clip?.name ?? 'no clip',

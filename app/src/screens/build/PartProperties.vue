@@ -24,6 +24,7 @@ import { choices } from '../../components/choices';
 import EmptyState from '../../components/EmptyState.vue';
 import FileButton from '../../components/FileButton.vue';
 import FoldSection from '../../components/FoldSection.vue';
+import CheckField from '../../components/CheckField.vue';
 import FormRow from '../../components/FormRow.vue';
 import { common } from '../../components/mixed';
 
@@ -136,6 +137,9 @@ const few = (rows: readonly number[]): string =>
           Coarsen ÷2
         </action-button>
       </div>
+      <check-field v-model="build.growVolume" tip="What is drawn beyond the volume makes it larger" data-keys="W"
+        >strokes grow the volume</check-field
+      >
       <fold-section id="part-volume" title="More of the volume">
         <div class="grid">
           <CommandButton id="volume.double" text="Double" /><CommandButton

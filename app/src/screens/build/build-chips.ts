@@ -1,5 +1,6 @@
 import {
   IconArrowBarToUp,
+  IconArrowsMaximize,
   IconBrush,
   IconCut,
   IconFlipVertical,
@@ -47,6 +48,14 @@ function aidChips(): Chip[] {
   const { radial, guide } = build;
   if (radial) chips.push({ text: `radial ${radial.count} about ${AXIS[radial.axis]}`, tone: 'red', icon: IconRefresh });
   if (guide) chips.push({ text: guideText(guide), tone: 'green', icon: IconLayersSubtract });
+  if (build.growVolume)
+    chips.push({
+      text: 'strokes grow the volume',
+      tone: 'green',
+      icon: IconArrowsMaximize,
+      run: () => (build.growVolume = false),
+      does: 'end',
+    });
   if (build.limit && session.part) {
     const hidden = composite(session.part).count - (build.seen?.count ?? 0);
     chips.push({
@@ -72,12 +81,12 @@ function handChips(strokes: StrokeControl, tinted: string, ruler: Ruler | null):
 
   if (tinted) add(tinted, IconTarget, 'end', () => (build.tint = 'none'));
   if (floats) add(`${floats.title}: floating`, IconHandMove, 'set down', () => selection.settle());
-  const volume = session.part && !build.growVolume ? session.part.bounds : null;
+  const volume = session.part && !build.grows ? session.part.bounds : null;
   if (strokes.outside() ?? (floats && volume && floats.grid.countOutside(volume) > 0))
     chips.push({
       text: 'reaches out of the volume',
       tone: 'red',
-      run: () => (build.growVolume = true),
+      run: () => (build.growOnce = true),
       does: 'grow to fit',
     });
   if (build.strokeTarget) add(build.strokeTarget.text, IconBrush, 'end', () => (build.strokeTarget = null));

@@ -230,11 +230,9 @@ function guideCommands(): Command[] {
       'cut.toggle',
       'Cutaway: hide what is in the way',
       () => {
-        if (build.handles === 'cutaway') {
-          build.handles = null;
-          return;
-        }
-        build.handles = 'cutaway';
+        const ends = build.handles === 'cutaway' || build.limit !== null;
+        if (ends) build.setCut(null);
+        build.handles = ends ? null : 'cutaway';
       },
       ['X'],
       IconCut,

@@ -3,8 +3,9 @@ import type { Id, Project } from '@sphalerite/core/model';
 import type { StrokeVerb } from '@sphalerite/core/sculpt';
 import type { CellSet } from '@sphalerite/core/voxel';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
-import { onOtherProject } from '../../stores/project-settings';
+import { computed, ref, shallowRef, watch } from 'vue';
+import * as z from 'zod';
+import { onOtherProject, projectSetting } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
 import { useCutaway } from './state/cutaway';
 import { useLiveSymmetry } from './state/live-symmetry';
@@ -47,7 +48,13 @@ export const useBuild = defineStore('build', () => {
   const isolate = ref(false);
   const seeThrough = ref(false);
   const tint = ref<Tint>('none');
+  /** Strokes that reach out of the volume make it larger, in this project. */
   const growVolume = ref(false);
+  /** So does the one in hand, alone. */
+  const growOnce = ref(false);
+  const grows = computed(() => growVolume.value || growOnce.value);
+  const keepGrow = projectSetting('growVolume', z.boolean().catch(false), (on) => (growVolume.value = on));
+  watch(growVolume, keepGrow);
   const stamp = ref<Id | null>(null);
   const job = shallowRef<Job | null>(null);
   /** Walls that hollowing out leaves, in cubes. */
@@ -81,6 +88,8 @@ export const useBuild = defineStore('build', () => {
     seeThrough,
     tint,
     growVolume,
+    growOnce,
+    grows,
     stamp,
     job,
     keepWall,

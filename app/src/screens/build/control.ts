@@ -1,3 +1,4 @@
+import { placedExtent } from '@sphalerite/core/math';
 import { sideSuffix } from '@sphalerite/core/model';
 import { type DrawInstance, gather, gridGeometry } from '@sphalerite/core/scene';
 import { shallowRef, watch } from 'vue';
@@ -6,6 +7,7 @@ import type { Command } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
+import { useView } from '../../stores/view';
 import { actAtCursor } from './act-at-cursor';
 import { buildChips } from './build-chips';
 import { buildCommands } from './build-commands';
@@ -71,6 +73,7 @@ function letGo({ strokes, handles, hand }: BuildParts, cancel: () => void): void
   else if (selection.floating || selection.repeat) selection.cancel();
   else if (build.measuring) build.measuring = false;
   else if (build.cursor) build.cursor = null;
+  else if (build.handles) build.handles = null;
   else selection.set(null);
 }
 
@@ -109,6 +112,7 @@ export function buildControl(): ScreenControl {
   const notices = useNotices();
   const colours = useColours();
   const { settings } = useSettings();
+  const view = useView();
   const parts = makeParts();
   const { strokes, handles, tints, hand } = parts;
   const cancel = (): void => {
@@ -186,6 +190,12 @@ export function buildControl(): ScreenControl {
     overlay: buildOverlay(parts),
     labels: () => buildLabels(parts),
     pointer: buildPointer(parts, cancel),
+    inHand() {
+      const { box } = selection;
+      if (box && selection.active) return placedExtent(parts.matrix.value, box);
+      const { part } = session.view.chosen;
+      return view.viewport?.extentOf((i) => part.includes(i.source.part!)) ?? null;
+    },
     trail: () => {
       const part = session.part,
         p = session.project;

@@ -18,6 +18,7 @@ import {
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
+import { renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { scaleVolume } from './volume-actions';
@@ -60,6 +61,7 @@ export function partCommands(): Command[] {
         ),
       ['Shift+N'],
     ),
+    renameInHand('part', 'Part'),
     part(
       'part.duplicate',
       'Duplicate the part',

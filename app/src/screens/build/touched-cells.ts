@@ -17,7 +17,7 @@ const AROUND = 300;
 /** What would be cut off, in the warning tint; nothing while the volume grows to fit. */
 export function lostCells(set: CellSet, bounds: Box, fill: number): Mark[] {
   const outside = set.minus(set.within(intersectBoxes(set.box, bounds)));
-  return outside.isEmpty || useBuild().growVolume ? [] : [{ set: outside, tone: 'danger', fill }];
+  return outside.isEmpty || useBuild().grows ? [] : [{ set: outside, tone: 'danger', fill }];
 }
 
 /** What the tool under the hand would touch: faces, boxes or cells. */

@@ -41,6 +41,7 @@ export function lightControl(): ScreenControl {
       return { project, pose, list: gather(project, { of: 'rig', pose }) };
     },
     overlay: () => NO_OVERLAY,
+    inHand: () => null,
     pointer: {
       down: () => false,
       move: () => undefined,

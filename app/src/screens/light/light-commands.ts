@@ -3,6 +3,7 @@ import type { Camera, Shot } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
+import { renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
@@ -127,6 +128,7 @@ export function shotCommands(follow: () => void): Command[] {
           (p) => ({ shot: p.shots.at(-1)!.id }),
         ),
     },
+    renameInHand('shot', 'Light'),
     {
       id: 'shot.delete',
       title: 'Delete the shot (to the bin)',

@@ -3,6 +3,7 @@ import { IconPlus } from '@tabler/icons-vue';
 import { type Id, constraintTargets, isWorn, sideSuffix } from '@sphalerite/core/model';
 import {
   type MountProposal,
+  each,
   mountPartEdit,
   mountPartsEdit,
   proposeMounts,
@@ -104,7 +105,10 @@ const accepts = (what: Dragged, bone: Id | null): boolean =>
   what.kind === 'part' || (what.kind === 'bone' && (bone === null || !what.ids.includes(bone)));
 function drop(what: Dragged, bone: Id | null): void {
   if (what.kind === 'bone') {
-    for (const id of what.ids) session.apply(reparentBoneEdit, { bone: id, parent: bone });
+    session.apply(
+      each(reparentBoneEdit),
+      what.ids.map((id) => ({ bone: id, parent: bone })),
+    );
     return;
   }
   // On a sealed rig a part that comes onto a bone is tried in place of what is there.
@@ -113,7 +117,12 @@ function drop(what: Dragged, bone: Id | null): void {
     there =
       p.seal && bone ? p.rig.mounts.find((m) => m.bone === bone && m.part !== part && isWorn(p.rig, m)) : undefined;
   if (there) session.apply(tryPartEdit, { part, instead: there.id });
-  else session.apply(mountPartEdit, { part, bone });
+  else if (bone) session.apply(mountPartsEdit, { pairs: what.ids.map((id) => ({ part: id, bone })) });
+  else
+    session.apply(
+      each(mountPartEdit),
+      what.ids.map((id) => ({ part: id, bone })),
+    );
 }
 /** By keys: under the bone above it, or out from under its parent. */
 function nudge(bone: Id, by: 'up' | 'down' | 'in' | 'out'): void {

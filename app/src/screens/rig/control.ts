@@ -6,6 +6,7 @@ import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
 import { gather } from '@sphalerite/core/scene';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { rigCommands } from './rig-commands';
+import { bonesExtent } from '../shared/bones-extent';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
@@ -163,6 +164,7 @@ export function rigControl(): ScreenControl {
         : {}),
     }),
     pointer,
+    inHand: () => bonesExtent(session.view.chosen.bone),
     accepts: (what) => what.kind === 'part',
     drop(what, p) {
       const there = handles.mountUnder(p);

@@ -1,6 +1,6 @@
 import { IconAnchor, IconChartLine, IconHandFinger, IconPointer, IconRotate3d, IconWalk } from '@tabler/icons-vue';
-import type { Axis } from '@sphalerite/core/math';
-import { sideSuffix } from '@sphalerite/core/model';
+import { type Axis, type Vec3, invertQuat, length, mapVec, rotate, scale } from '@sphalerite/core/math';
+import { type Bone, sideSuffix } from '@sphalerite/core/model';
 import {
   addBoneEdit,
   addLimbEdit,
@@ -18,6 +18,7 @@ import {
 import { nextTick } from 'vue';
 import { type Command, runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
+import { renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useAnimate } from '../animate/animate-state';
 import { useRig } from './rig-state';
@@ -150,10 +151,21 @@ function handleCommands(): Command[] {
   ];
 }
 
+/** How far below its parent a bone begins. */
+const BELOW = 4;
+/** Where a bone below another begins: on in the direction that leads to that one, as seen from it. */
+function onwards(b: Bone): Vec3 {
+  const along = rotate(invertQuat(b.rest.q), b.rest.t);
+  return length(along) < 1e-6
+    ? [0, BELOW, 0]
+    : mapVec(scale(along, BELOW / length(along)), (v) => Math.round(v * 2) / 2);
+}
+
 function boneCommands(): Command[] {
   const session = useSession();
   const rig = useRig();
   return [
+    renameInHand('bone', 'Rig'),
     {
       id: 'bone.new',
       title: 'New bone below this one',
@@ -163,7 +175,7 @@ function boneCommands(): Command[] {
       run: () =>
         session.apply(
           addBoneEdit,
-          { name: 'Bone', parent: session.bone?.id ?? null, t: [0, session.bone ? 4 : 0, 0] },
+          { name: 'Bone', parent: session.bone?.id ?? null, t: session.bone ? onwards(session.bone) : [0, 0, 0] },
           (p) => ({ bone: p.rig.bones.at(-1)!.id }),
         ),
     },

@@ -2,6 +2,7 @@ import type { Mat4, Transform, Vec3 } from '@sphalerite/core/math';
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
+import { onOtherProject } from '../../stores/project-settings';
 import type { Snap } from './joint-snap';
 
 /** What the handle of the selected bone does: turns it at rest, moves its joint, or poses it for a try that nothing keeps. */
@@ -28,6 +29,11 @@ export const useRig = defineStore('rig', () => {
   const extruding = ref(false);
   /** A joint swung for its study: the pose, and where light comes through, in a lattice. */
   const swung = shallowRef<{ readonly pose: Pose; readonly matrix: Mat4; readonly open: readonly Vec3[] } | null>(null);
+  onOtherProject(() => {
+    endTry();
+    handle.value = 'turn';
+    swung.value = null;
+  });
   const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);

@@ -23,6 +23,7 @@ export function shipControl(): ScreenControl {
       return project && { project, pose: REST_POSE, list: gather(project, { of: 'rig' }) };
     },
     overlay: () => NO_OVERLAY,
+    inHand: () => null,
     pointer: {
       down: () => false,
       move: () => undefined,

@@ -3,7 +3,7 @@ import { type Vec3, transformPoint, mapVec } from '../../math';
 import { type Project, composite, helperCount, idsFrom, makeProject, partContent, withoutHelpers } from '../../model';
 import { freeByte, makeSwatch } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
-import { NO_SYMMETRY, boxStroke, cutOut } from '../../sculpt';
+import { NO_SYMMETRY, type Shape, boxStroke, cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { type Edit, apply, editContext, summarize } from '..';
 import * as edits from '.';
@@ -284,5 +284,22 @@ describe('pieces, stamps, helpers, references', () => {
     expect(h.p.references).toHaveLength(1);
     expect(() => h.do(edits.setProjectEdit, { target: { faces: -1 } })).toThrow(/zero means no limit/);
     expect(h.do(edits.setProjectEdit, { target: { faces: 4000 } }).p.target).toMatchObject({ faces: 4000, bones: 0 });
+  });
+});
+
+describe('what the history says of a stroke', () => {
+  const h = hand();
+  const { name, byte } = h.p.palettes[0]!.swatches[0]!;
+  const label = (verb: 'add' | 'erase' | 'paint', ...shapes: readonly Shape[]): string =>
+    edits.strokeEdit.label({ ...h.on(), stroke: { verb, value: byte, shapes, symmetry: NO_SYMMETRY } }, h.p);
+  const box = { min: [0, 0, 0], size: [5, 3, 1] } as const;
+  const tip = { form: 'cube', size: 1, axis: 1 } as const;
+  it('names the shape, its size and the swatch', () => {
+    expect(label('add', { kind: 'box', box })).toBe(`Box 5×3×1 of ${name}`);
+    expect(label('paint', { kind: 'ellipsoid', box })).toBe(`Ellipsoid 5×3×1 painted ${name}`);
+    expect(label('erase', { kind: 'set', set: CellSet.ofBox(box) })).toBe('15 cubes erased');
+    expect(label('erase', { kind: 'dabs', tip, centres: [[1, 1, 1]] })).toBe('Cube erased');
+    expect(label('add', { kind: 'dabs', tip: { ...tip, size: 3 }, centres: [[1, 1, 1]] })).toBe(`Brush of ${name}`);
+    expect(label('add', { kind: 'box', box }, { kind: 'box', box })).toBe(`2 shapes of ${name}`);
   });
 });

@@ -21,13 +21,14 @@ const nameOf = (p: Project, id: Id): string => find(p.rig.bones, id)?.name ?? 'b
 const withBones = (p: Project, bones: readonly Bone[]): Project =>
   bones === p.rig.bones ? p : { ...p, rig: { ...p.rig, bones } };
 
+/** A bone at `t` of its parent, of its parent's side where none is given. */
 export const addBoneEdit = defineEdit<{ name: string; parent: Id | null; t: Vec3; side?: Side; q?: Quat }>({
   name: 'addBone',
   label: (a) => `New bone ${a.name}`,
   touches: () => [],
   run(project, a, ctx) {
-    if (a.parent !== null) must(project.rig.bones, a.parent, 'bone');
-    const side = a.side ?? 'centre';
+    const parent = a.parent === null ? null : must(project.rig.bones, a.parent, 'bone');
+    const side = a.side ?? parent?.side ?? 'centre';
     const name = freeName(
       a.name,
       project.rig.bones.filter((b) => b.side === side).map((b) => b.name),

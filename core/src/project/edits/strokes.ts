@@ -13,6 +13,7 @@ import {
   type Extrusion,
   type Half,
   type Opening,
+  type Shape,
   type Stroke,
   type Symmetry,
   applyStroke,
@@ -20,10 +21,12 @@ import {
   extrude,
   mirrorBox,
   mirrorOver,
+  shapeBox,
   strokeBox,
 } from '../../sculpt';
 import { type Swatch, freeByte } from '../../palette';
 import { type CellSet, mapBytes, MAX_EDGE, sameBytes, type VoxelGrid } from '../../voxel';
+import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 
 export interface LayerTarget {
@@ -68,11 +71,23 @@ export function grownBounds(part: Part, box: Box | null): Box {
   return bounds;
 }
 
+/** A shape as the history has it. */
+function shapeName(s: Shape): string {
+  if (s.kind === 'set') return say('label.cubes', { n: s.set.count });
+  if (s.kind === 'dabs') return say(s.centres.length === 1 && s.tip.size === 1 ? 'label.cube' : 'label.brush');
+  return say(`label.shape.${s.kind}`, { size: shapeBox(s).size.join('×') });
+}
+
 /** Adds, erases or paints cells of a layer. With `grow`, an added shape that leaves the volume makes it larger. */
 export const strokeEdit = defineEdit<LayerTarget & { readonly stroke: Stroke; readonly grow?: boolean }>({
   name: 'stroke',
-  label: (a, p) =>
-    `${a.stroke.verb[0]!.toUpperCase()}${a.stroke.verb.slice(1)} in ${must(p.parts, a.part, 'part').name}`,
+  label(a, p) {
+    const { palette } = must(p.parts, a.part, 'part'),
+      { verb, value, shapes } = a.stroke;
+    const swatch = must(p.palettes, palette, 'palette').swatches.find((s) => s.byte === value)?.name;
+    const what = shapes.length === 1 ? shapeName(shapes[0]!) : say('label.shapes', { n: shapes.length });
+    return say(`label.stroke.${verb}`, { what, swatch: swatch || `swatch ${value}` });
+  },
   touches: (a) => [a.part],
   run(project, args) {
     if (args.stroke.verb !== 'erase') checkByte(args.stroke.value);

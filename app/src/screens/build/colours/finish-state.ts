@@ -3,6 +3,7 @@ import { finishEdit } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { type ComputedRef, type Ref, computed, reactive, ref, watch } from 'vue';
 import { useNotices } from '../../../stores/notices';
+import { onOtherProject } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 import { useColours } from './colours-state';
@@ -78,6 +79,13 @@ export const useFinish = defineStore('finish', () => {
   const ownTones = ref(true);
   const shown = ref(false);
   const options = reactive<FinishOptions>({ ...FIRST_OPTIONS });
+  // What suited another project's bricks is no beginning for this one's.
+  onOtherProject(() => {
+    kind.value = 'gradient';
+    scope.value = 'part';
+    onlyHand.value = shown.value = false;
+    Object.assign(options, FIRST_OPTIONS);
+  });
   const active = computed(() => colours.tab === 'finish' && session.part !== null);
   const ramp = useRamp(ownTones);
   const finish = computed<Finish | null>(() =>

@@ -1,9 +1,10 @@
-import { type Box, intersectBoxes } from '@sphalerite/core/math';
+import { type Box, boxContains, boxesEqual, intersectBoxes } from '@sphalerite/core/math';
 import { type Project, composite } from '@sphalerite/core/model';
 import { changedCells } from '@sphalerite/core/sculpt';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
+import { onOtherProject } from '../../../stores/project-settings';
 import { useBuild } from '../build-state';
 
 export const SELECT_MODES = ['new', 'add', 'remove', 'common'] as const;
@@ -26,15 +27,19 @@ export function useChosenCells() {
   const remembered = new WeakMap<Project, { part: string; set: CellSet | null }>();
   /** The last change of the part on the bench; what it made is worked out only when someone asks. */
   const lastChange = shallowRef<{ part: string; before: VoxelGrid; after: VoxelGrid } | null>(null);
-  /** The cubes that the last change made, null when it made none. */
+  /** Whether the last change was of the part on the bench. */
+  const madeHere = computed(() => lastChange.value !== null && lastChange.value.part === session.part?.id);
+  /** The cubes that the last change made in the part on the bench, null when it made none. */
   const made = computed<{ part: string; set: CellSet } | null>(() => {
     const c = lastChange.value;
-    if (!c) return null;
+    if (!c || !madeHere.value) return null;
     const set = changedCells(c.before, c.after).intersect(CellSet.filled(c.after));
     const tight = set.tight;
     return tight && { part: c.part, set: set.within(tight) };
   });
   let unnoted = false;
+  // Parts of copies of a project bear the same ids.
+  onOtherProject(() => (lastChange.value = null));
 
   watch(
     () => session.project,
@@ -53,8 +58,10 @@ export function useChosenCells() {
   function noteMade(before: Project, now: Project, id: string): void {
     const a = before.parts.find((p) => p.id === id),
       b = now.parts.find((p) => p.id === id);
-    if (!a || !b || a.bounds !== b.bounds || a === b) return;
+    if (!a || !b || a === b || !boxContains(b.bounds, a.bounds)) return;
     const [was, after] = [composite(a), composite(b)];
+    // A volume that only became larger made nothing.
+    if (!boxesEqual(a.bounds, b.bounds) && after.count === was.count) return;
     // What only took cubes away leaves the thing made before it as the last one made.
     if (after !== was && after.count >= was.count) lastChange.value = { part: id, before: was, after };
   }
@@ -83,6 +90,6 @@ export function useChosenCells() {
       unnoted = false;
     }
   }
-  return { selected, mode, box, lastChange, made, set, take, quietly };
+  return { selected, mode, box, madeHere, made, set, take, quietly };
 }
 export type ChosenCells = ReturnType<typeof useChosenCells>;

@@ -91,13 +91,13 @@ export function usePlacing(chosen: ChosenCells) {
   /** What is selected, else what was just made, as cubes of the layer in hand. */
   function source(): VoxelGrid | null {
     const made = chosen.made.value;
-    const set = chosen.selected.value ?? (made?.part === session.part?.id ? made!.set : null);
+    const set = chosen.selected.value ?? made?.set ?? null;
     return set && session.layer ? cutOut(session.layer.grid, set) : null;
   }
   function floatArgs(f: Floating): PlaceArgs {
     const { put, clear } = copies.images(f.grid, f.clear);
     const swatches = f.swatches ?? [];
-    return { ...target(), layer: f.layer, clear, put, title: f.title, grow: build.growVolume, swatches };
+    return { ...target(), layer: f.layer, clear, put, title: f.title, grow: build.grows, swatches };
   }
   function repeatArgs(r: Repeat): PlaceArgs | null {
     const piece = source();

@@ -70,10 +70,10 @@ function choosingCommands(): Command[] {
     piece(
       'made',
       'Select what was just made',
-      () => s.made && s.set(s.made.set),
+      () => s.made && s.take(s.made.set, 'new'),
       ['Shift+J'],
       undefined,
-      need(() => s.lastChange !== null, 'nothing was made yet'),
+      need(() => s.madeHere, 'nothing was made in this part yet'),
     ),
     piece(
       'grow',
@@ -139,7 +139,7 @@ function takingCommands(): Command[] {
       () => s.toStamp(),
       ['Ctrl+B'],
       undefined,
-      need(() => s.active || s.lastChange !== null, 'select cubes first, or make some'),
+      need(() => s.active || s.madeHere, 'select cubes first, or make some'),
     ),
   ];
 }
@@ -162,7 +162,7 @@ function placingCommands(): Command[] {
       () => (s.repeat = { count: 3, step: defaultStep(), ring: null }),
       ['R'],
       IconRepeat,
-      need(() => s.selected !== null || s.lastChange !== null, 'select cubes first, or make some'),
+      need(() => s.selected !== null || s.madeHere, 'select cubes first, or make some'),
     ),
     ...AXES.flatMap((a: Axis): Command[] => [
       piece(`turn${AXIS[a]}`, `Turn a quarter about ${AXIS[a]}`, () => s.turn(a, 1), [TURN_KEYS[a]], IconRotate2),

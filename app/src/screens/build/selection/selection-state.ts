@@ -17,7 +17,7 @@ export const useSelection = defineStore('selection', () => {
   const placing = usePlacing(chosen);
   const moving = useMoving(chosen, placing);
   const down = useSettingDown(chosen, placing);
-  const { selected, mode, lastChange, made, set } = chosen;
+  const { selected, mode, madeHere, made, set } = chosen;
   const { floating, repeat, preview } = placing;
 
   const box = computed<Box | null>(() => (floating.value ? floating.value.grid.contentBox() : chosen.box.value));
@@ -39,7 +39,7 @@ export const useSelection = defineStore('selection', () => {
   return {
     selected,
     mode,
-    lastChange,
+    madeHere,
     made,
     set,
     take,

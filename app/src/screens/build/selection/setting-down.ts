@@ -29,8 +29,9 @@ export function useSettingDown(chosen: ChosenCells, placing: Placing) {
     const end = f.grid.contentBox();
     const cells = CellSet.filled(f.grid, end ?? f.grid.bounds);
     const part = session.project?.parts.find((p) => p.id === f.part);
-    const outside = end && part && !build.growVolume ? f.grid.countOutside(part.bounds) : 0;
+    const outside = end && part && !build.grows ? f.grid.countOutside(part.bounds) : 0;
     chosen.quietly(() => session.apply(placeCellsEdit, args));
+    build.growOnce = false;
     if (part && part.id === session.part?.id) chosen.set(cells.within(intersectBoxes(cells.box, part.bounds)));
     if (outside > 0) offerToGrow(outside, args, cells);
   }
@@ -53,6 +54,7 @@ export function useSettingDown(chosen: ChosenCells, placing: Placing) {
     chosen.set(null);
   }
   function cancel(): void {
+    build.growOnce = false;
     floating.value = null;
     repeat.value = null;
   }

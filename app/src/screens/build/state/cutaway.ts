@@ -1,9 +1,10 @@
-import { type Axis, type Box, boxEnd, boxesEqual, intersectBoxes } from '@sphalerite/core/math';
+import { type Axis, type Box, boxEnd, boxesEqual, intersectBoxes, mapVec, sub } from '@sphalerite/core/math';
 import { type Id, composite } from '@sphalerite/core/model';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef } from 'vue';
 import { onOtherProject } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
+import { onOtherCubes } from './finer-lattice';
 
 /** A plane to draw on in mid-air, in half cubes of the part: odd runs through a layer of cubes, even between two. */
 export interface Guide {
@@ -22,6 +23,15 @@ export function useCutaway() {
   onOtherProject(() => {
     guide.value = handles.value = null;
     cuts.value = {};
+  });
+  onOtherCubes((part, by) => {
+    if (guide.value) guide.value = { ...guide.value, at: Math.round(guide.value.at * by) };
+    const cut = cuts.value[part];
+    if (!cut) return;
+    // A cube that is cut through stays in sight.
+    const min = mapVec(cut.min, (v) => Math.floor(v * by)),
+      end = mapVec(boxEnd(cut), (v) => Math.ceil(v * by));
+    cuts.value = { ...cuts.value, [part]: { min, size: sub(end, min) } };
   });
   /** What the cutaway leaves visible of the part; null when nothing is cut. */
   const limit = computed<Box | null>(() => {

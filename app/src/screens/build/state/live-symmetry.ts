@@ -5,6 +5,7 @@ import { middlePlane } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef } from 'vue';
 import { onOtherProject } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
+import { onOtherCubes } from './finer-lattice';
 
 /** Mirror planes and the ring that strokes are repeated by. */
 export function useLiveSymmetry() {
@@ -19,6 +20,10 @@ export function useLiveSymmetry() {
     mirrorOn.value = [false, false, false];
     planes.value = {};
     radialOn.value = false;
+  });
+  onOtherCubes((part, by) => {
+    const at = planes.value[part];
+    if (at) planes.value = { ...planes.value, [part]: mapVec(at, (v) => Math.round(v * by)) };
   });
   const middles = computed<Vec3>(() => {
     const part = session.part;

@@ -35,7 +35,7 @@ export function useChangeArguments() {
     target,
     stroke: (c: StrokeChange & { readonly verb: StrokeVerb }) => ({
       ...target(),
-      grow: build.growVolume,
+      grow: build.grows,
       stroke: { verb: c.verb, value: c.value, shapes: c.shapes, symmetry: build.symmetry },
     }),
     stamp: (c: StampChange) => ({
@@ -43,7 +43,7 @@ export function useChangeArguments() {
       clear: null,
       put: copies.images(c.grid, null).put,
       title: 'Stamp',
-      grow: build.growVolume,
+      grow: build.grows,
     }),
     /** The cells that a stroke covers, with their images. */
     cells: (c: StrokeChange): CellSet => strokeCells(c.shapes, build.symmetry, build.limit ?? session.part!.bounds),

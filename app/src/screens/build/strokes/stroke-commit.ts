@@ -46,9 +46,12 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     if (build.strokeTarget?.takes(verb)) return build.strokeTarget.take(args.cells(c), verb);
     const edit = args.stroke({ ...c, verb });
     if (isLarge(c, pulled)) return void session.applyInBackground(strokeEdit, edit);
-    const box = build.growVolume || verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
+    const box = build.grows || verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
     const inside = !box || boxContains(session.part!.bounds, box);
     const did = session.apply(strokeEdit, edit);
+    // What was refused has told so itself.
+    if (!did && inside && session.tryEdit(strokeEdit, edit, true) === session.project)
+      return void notices.say(say(`stroke.nothing.${verb}`));
     if (inside || build.limit) return;
     const run = (): void => {
       if (did) session.undo();
@@ -88,9 +91,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     else setStroke(c.verb === 'add' && c.query.kind !== 'space' ? 'paint' : c.verb, c.value, cells, target);
   }
 
-  /** `pulled`: cubes that the face in hand adds or takes. */
-  return function run(c: Change, pulled = 0): void {
-    if (!session.part || !session.layer) return;
+  function change(c: Change, pulled: number): void {
     if (build.strokeTarget?.takes('add') && (c.kind === 'extrude' || c.kind === 'opening' || c.kind === 'stamp'))
       return void notices.say(PIECES_ARE_NOT_PAINTED);
     switch (c.kind) {
@@ -105,5 +106,12 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
       case 'region':
         return void fill(c);
     }
+  }
+
+  /** `pulled`: cubes that the face in hand adds or takes. */
+  return function run(c: Change, pulled = 0): void {
+    if (!session.part || !session.layer) return;
+    change(c, pulled);
+    build.growOnce = false;
   };
 }

@@ -103,6 +103,7 @@ export function strokeControl() {
     const ctx = context();
     if (ctx) tool.handle({ type: 'cancel' }, ctx);
     letGo();
+    build.growOnce = false;
     output.value = IDLE;
     show(null);
     view.measure = '';
@@ -115,7 +116,7 @@ export function strokeControl() {
     watch([() => build.card.reach, () => build.index], takeTool),
     watch(() => session.hand.part, cancel),
     // Options, swatch and mirror act on a shape that waits.
-    watch([() => build.card, () => build.byte, () => build.symmetry, () => build.growVolume], () => {
+    watch([() => build.card, () => build.byte, () => build.symmetry, () => build.grows], () => {
       if (output.value.active) feed({ type: 'refresh' });
     }),
   ];
@@ -128,7 +129,7 @@ export function strokeControl() {
       const proud = openingBox(out.preview.opening);
       return boxContains(part.bounds, proud) ? null : proud;
     }
-    if (build.growVolume || build.card.verb !== 'add' || out.shapes.length === 0) return null;
+    if (build.grows || build.card.verb !== 'add' || out.shapes.length === 0) return null;
     const box = strokeBox(out.shapes, build.symmetry);
     return box && !boxContains(part.bounds, box) ? box : null;
   }
