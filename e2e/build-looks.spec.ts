@@ -229,7 +229,7 @@ test.describe('Layers, volumes and looks', () => {
       page.getByRole('radiogroup', { name: 'Tool in hand' }).getByRole('radio', { name: /Lamp glass$/ }),
     ).toBeVisible();
     await page.keyboard.press('9');
-    await expect(page.locator('.el-select', { has: page.getByRole('combobox', { name: 'Profile' }) })).toContainText(
+    await expect(page.locator('.el-select', { has: page.getByRole('combobox', { name: 'Shape' }) })).toContainText(
       'egg',
     );
   });

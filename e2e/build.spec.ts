@@ -50,7 +50,7 @@ test.describe('Build', () => {
     await page.mouse.move(from.x, from.y);
     await page.mouse.down();
     await page.mouse.move(to.x, to.y, { steps: 5 });
-    await expect(page.getByTestId('measure')).toHaveText('drag 3 × 1 × 5 = 15');
+    await expect(page.getByTestId('measure')).toHaveText('drag 3 × 1 × 5 = 15, 30 with its images');
     await page.mouse.up();
     await page.mouse.move(to.x, to.y - 60, { steps: 8 });
     await expect(page.getByTestId('measure')).toContainText(/drag 3 × [2-9] × 5/);

@@ -19,8 +19,8 @@ test('what was just made is of this part and this project, also when strokes gro
     await page.keyboard.press('1');
     await page.getByRole('button', { name: 'by numbers' }).click();
     for (const [names, values] of [
-      [['Shape x', 'Shape y', 'Shape z'], place],
       [['Shape width', 'Shape height', 'Shape depth'], size],
+      [['Shape x', 'Shape y', 'Shape z'], place],
     ] as const)
       for (const [i, name] of names.entries()) {
         const field = page.getByRole('region', { name: 'Bench' }).getByRole('spinbutton', { name, exact: true });

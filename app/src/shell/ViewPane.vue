@@ -134,8 +134,7 @@ watch(
 );
 
 function look(name: ViewName): void {
-  view.viewport?.camera.look(name);
-  view.viewport?.invalidate();
+  view.viewport?.look((c) => c.look(name));
 }
 </script>
 

@@ -28,7 +28,7 @@ export interface ViewLabel {
 }
 
 /** What stands in the view, of which project. */
-export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry'> {
+export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry' | 'floor'> {
   readonly project: Project;
   /** How its bones stand. */
   readonly pose: Pose;

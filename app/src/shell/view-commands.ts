@@ -202,7 +202,7 @@ function cameraCommands(): Command[] {
       title: `Look from ${name === 'top' ? 'above' : name === 'bottom' ? 'below' : `the ${name}`}`,
       group: 'View',
       keys: [KEYS[name]],
-      run: change(() => view.viewport?.camera.look(name)),
+      run: () => view.viewport?.look((c) => c.look(name)),
     })),
   ];
 }

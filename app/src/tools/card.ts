@@ -34,6 +34,8 @@ export type Reach = (typeof REACHES)[number];
 export const PATHS = ['straight', 'steps', 'curve'] as const;
 export type Path = (typeof PATHS)[number];
 export const STANDS = ['surface', 'X', 'Y', 'Z'] as const;
+/** Ends of a hollow shape that are left open: that on which it stands, the other, both or none. */
+export const OPEN_ENDS = ['closed', 'base', 'top', 'both'] as const;
 
 /** Options of all reaches; each reach looks at its own. */
 export interface CardOptions {
@@ -51,8 +53,7 @@ export interface CardOptions {
   readonly wall: number;
   /** Cubes of a hollow wall meet in faces. */
   readonly tight: boolean;
-  /** The end a hollow shape stands on is left open. */
-  readonly open: boolean;
+  readonly ends: (typeof OPEN_ENDS)[number];
   readonly centre: boolean;
   readonly equal: boolean;
   /** What a cylinder stands along. */
@@ -93,7 +94,7 @@ export const CARD_DEFAULTS: CardOptions = {
   run: 2,
   wall: 0,
   tight: false,
-  open: true,
+  ends: 'base',
   centre: false,
   equal: false,
   stand: 'surface',
@@ -148,7 +149,7 @@ export const cardSchema: z.ZodType<ToolCard> = z.object({
   run: cubes('run'),
   wall: cubes('wall'),
   tight: yes('tight'),
-  open: yes('open'),
+  ends: z.enum(OPEN_ENDS).catch(D.ends),
   centre: yes('centre'),
   equal: yes('equal'),
   stand: z.enum(STANDS).catch(D.stand),

@@ -29,6 +29,8 @@ export class OpeningTool implements Tool {
             size: this.face!.size,
           };
         return this.waiting ? this.show(ctx) : IDLE;
+      case 'height':
+        return IDLE;
       case 'box':
         if (this.waiting) this.face = event.box;
         return this.waiting ? this.show(ctx) : IDLE;

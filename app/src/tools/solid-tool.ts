@@ -1,9 +1,23 @@
-import { type Axis, type Box, type Vec3, boxEnd, boxFromCells, boxVolume, floor, mapVec } from '@sphalerite/core/math';
+import {
+  type Axis,
+  type Box,
+  type Vec3,
+  boxEnd,
+  boxFromCells,
+  boxVolume,
+  dot,
+  floor,
+  length,
+  mapVec,
+} from '@sphalerite/core/math';
 import { type Hollow, type Shape, axisOf, shapeCells } from '@sphalerite/core/sculpt';
 import { STANDS } from './card';
 import { alongAxis, onPlane, targetCell } from './geometry';
 import { type Change, IDLE, type Ray, type Tool, type ToolContext, type ToolEvent, type ToolOutput } from './tool';
 import { effectiveVerb, valueAt } from './verbs';
+
+/** Cosine of the angle between eye and height below which the pointer cannot tell it: some ten degrees. */
+const STRAIGHT = 0.985;
 
 /** Cubes of a shape; those of very large round or hollow ones are not counted while the hand moves. */
 const cellCount = (shape: Shape, box: Box): number | null =>
@@ -26,6 +40,8 @@ export class SolidTool implements Tool {
   private from: number | null = null;
   /** The box of a shape that is held by numbers. */
   private held: Box | null = null;
+  /** Whether one looked straight along the height when it was asked for. */
+  private straight = false;
   private value = 1;
   private equal = false;
   private centre = false;
@@ -42,8 +58,13 @@ export class SolidTool implements Tool {
         return this.waits ? this.finish(ctx) : IDLE;
       case 'refresh':
         return this.phase === 'idle' ? IDLE : this.show(ctx);
+      case 'height':
+        return this.waits ? this.higher(event.by, ctx) : IDLE;
       case 'nudge': {
         if (!this.waits) return IDLE;
+        // Where the pointer cannot tell the height, the keys along it do.
+        const along = event.by[axisOf(this.normal)] * this.normal[axisOf(this.normal)]!;
+        if (this.phase === 'height' && this.straight && along !== 0) return this.higher(along, ctx);
         const b = this.box(ctx);
         return this.hold(
           { min: [b.min[0] + event.by[0], b.min[1] + event.by[1], b.min[2] + event.by[2]], size: b.size },
@@ -79,11 +100,12 @@ export class SolidTool implements Tool {
         if (this.through(ctx) !== null || this.equal) return this.finish(ctx);
         this.phase = 'height';
         this.from = this.heightUnder(event.ray);
+        this.straight = this.from === null;
       }
       return this.show(ctx);
     }
     if (this.phase === 'height') {
-      const at = this.heightUnder(event.ray);
+      const at = this.straight ? null : this.heightUnder(event.ray);
       if (at !== null && this.from !== null) {
         // Erase, Paint and Select go inwards, so there the way down counts up.
         const moved = Math.round(at - this.from) * (verb === 'add' ? 1 : -1);
@@ -91,6 +113,19 @@ export class SolidTool implements Tool {
       }
     }
     return event.type === 'down' ? this.finish(ctx) : this.show(ctx);
+  }
+
+  /** So many layers more or, below none, fewer. */
+  private higher(by: number, ctx: ToolContext): ToolOutput {
+    if (this.held) {
+      const axis = axisOf(this.normal);
+      const size = mapVec(this.held.size, (s, i) => (i === axis ? Math.max(1, s + by) : s));
+      return this.hold({ min: this.held.min, size }, ctx);
+    }
+    const next = this.layers + by;
+    // One layer outwards is followed by two inwards: the footprint itself is always in it.
+    this.layers = next < 1 && this.layers >= 1 ? next - 2 : next > -2 && this.layers <= -2 ? next + 2 : next;
+    return this.show(ctx);
   }
 
   private get waits(): boolean {
@@ -115,7 +150,9 @@ export class SolidTool implements Tool {
     return mapVec(c, (v, i) => Math.max(this.anchor[i]! - 255, Math.min(this.anchor[i]! + 255, v)));
   }
 
+  /** Null where one looks so nearly along the height that the pointer cannot tell it. */
   private heightUnder(ray: Ray): number | null {
+    if (Math.abs(dot(ray.dir, this.normal)) > STRAIGHT * length(ray.dir)) return null;
     return alongAxis(ray, [this.corner[0] + 0.5, this.corner[1] + 0.5, this.corner[2] + 0.5], this.normal);
   }
 
@@ -168,14 +205,14 @@ export class SolidTool implements Tool {
     const dir =
       axis === axisOf(this.normal) && this.normal[axis]! * out * Math.sign(this.held ? 1 : this.layers) < 0 ? -1 : 1;
     const ends = card.reach === 'cylinder' || card.reach === 'box';
-    const both = card.reach === 'cylinder' && card.profile === 'straight';
+    const open = (end: 'base' | 'top'): boolean => card.ends === 'both' || card.ends === end;
     const hollow: Hollow | null =
       card.wall === 0
         ? null
         : {
             wall: card.wall,
             faces: card.tight,
-            open: card.open && ends ? { axis, low: both || dir > 0, high: both || dir < 0 } : null,
+            open: ends ? { axis, low: open(dir > 0 ? 'base' : 'top'), high: open(dir > 0 ? 'top' : 'base') } : null,
           };
     if (card.reach === 'box') return { kind: 'box', box, hollow };
     if (card.reach === 'ellipsoid') return { kind: 'ellipsoid', box, hollow };
@@ -202,7 +239,9 @@ export class SolidTool implements Tool {
     const slices = card.slices && card.reach === 'cylinder';
     switch (this.phase) {
       case 'height':
-        return `move for the height, click to set ${slices ? 'the first slice' : 'it'}`;
+        return this.straight
+          ? 'you look straight along the height: wheel, Page Up and Down or a number below give it; click to set'
+          : `move for the height, click to set ${slices ? 'the first slice' : 'it'}`;
       case 'held':
         return `${slices ? `slice ${this.slice + 1}: ` : ''}arrows nudge, Enter or a click sets it`;
       default:
@@ -220,6 +259,7 @@ export class SolidTool implements Tool {
       asks: this.asks(ctx),
       active: true,
       waiting: this.waits ? box : null,
+      wheel: this.phase === 'height' && this.straight,
       measure: { size: box.size, count: cellCount(shape, box) },
     };
   }

@@ -36,6 +36,8 @@ export type ToolEvent =
   | { readonly type: 'refresh' }
   /** A waiting shape moved by whole cubes. */
   | { readonly type: 'nudge'; readonly by: Vec3 }
+  /** Layers more or fewer for a shape whose height is asked for. */
+  | { readonly type: 'height'; readonly by: number }
   /** A waiting shape given by numbers, or a new one begun with them. */
   | { readonly type: 'box'; readonly box: Box };
 
@@ -88,6 +90,8 @@ export interface ToolOutput {
   readonly active: boolean;
   /** A shape that waits and can still be changed by numbers. */
   readonly waiting: Box | null;
+  /** Whether the wheel gives the height, since the pointer cannot. */
+  readonly wheel?: boolean;
 }
 
 export const IDLE: ToolOutput = {

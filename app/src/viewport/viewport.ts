@@ -30,6 +30,8 @@ export interface ViewScene {
   readonly glow: boolean;
   readonly shadows: boolean;
   readonly grid: boolean;
+  /** Height of the floor, in project units; 0 by default. */
+  readonly floor?: number;
   readonly besides?: readonly Beside[];
   /** A hand is moving: shadows follow when it rests. */
   readonly hurry?: boolean;
@@ -67,6 +69,8 @@ export class Viewport {
   private readonly sized: ResizeObserver;
   private waiting = 0;
   private lost = false;
+  /** What was framed last, and where the camera stood for it. */
+  private framed: (Extent & { readonly distance: number; readonly target: Vec3 }) | null = null;
   private current: ViewScene | null = null;
   /** What stands in the view, drawn or left out. */
   list: DrawList = [];
@@ -110,7 +114,8 @@ export class Viewport {
     this.scene.add(this.sun, this.sun.target);
     this.floor = new Mesh(
       new PlaneGeometry(1, 1).rotateX(-Math.PI / 2),
-      new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22 }),
+      // It hides nothing that reaches below it, transparent things included.
+      new ShadowMaterial({ opacity: 0.2, color: 0x3a2f22, depthWrite: false }),
     );
     this.floor.receiveShadow = true;
     this.floor.scale.setScalar(600);
@@ -183,6 +188,7 @@ export class Viewport {
     this.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
     this.uniforms.lit.value = next.lit ? 1 : 0;
     this.uniforms.glow.value = next.glow ? 1 : 0;
+    this.grid.position.y = this.floor.position.y = next.floor ?? 0;
     this.grid.visible = next.grid;
     this.sun.castShadow = next.shadows;
     this.floor.visible = next.shadows;
@@ -219,26 +225,36 @@ export class Viewport {
     }
     return all;
   }
-  /** Frames everything. */
-  frame(): void {
+  /** Frames everything; for a picture that is narrower than the view, `aspect` says how wide. */
+  frame(aspect = this.aspect): void {
     const all = this.extentOf(() => true);
-    if (all) this.frameBox(all.lo, all.hi);
+    if (all) this.frameBox(all.lo, all.hi, Math.min(aspect, this.aspect));
+  }
+
+  /** Looks along another direction. What was framed, and not come nearer to since, is framed again. */
+  look(turn: (camera: OrbitCamera) => void): void {
+    const { framed, camera } = this;
+    const still = framed && framed.distance === camera.distance && framed.target === camera.target;
+    turn(camera);
+    if (still) this.frameBox(framed.lo, framed.hi);
+    else this.invalidate();
   }
 
   /** Frames a box of the world. */
-  frameBox(lo: Vec3, hi: Vec3): void {
+  frameBox(lo: Vec3, hi: Vec3, aspect = this.aspect): void {
     const centre: Vec3 = [(lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2];
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.
     const tall = (hi[1] - lo[1]) / 2 / (1 - 70 / Math.max(260, height));
     const radius = Math.max(
       tall,
-      Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.besides?.length ? 2.4 * this.aspect : 2.4),
+      Math.hypot(hi[0] - lo[0], hi[2] - lo[2]) / (this.current?.besides?.length ? 2.4 * aspect : 2.4),
       3,
     );
-    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, this.aspect);
+    this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, aspect);
     const corners = boxCorners({ min: lo, size: mapVec(hi, (h, a) => h - lo[a]!) });
-    this.camera.includeAll(corners, this.aspect, [0.96, 1 - 110 / Math.max(400, height)]);
+    this.camera.includeAll(corners, aspect, [0.96, 1 - 110 / Math.max(400, height)]);
+    this.framed = { lo, hi, distance: this.camera.distance, target: this.camera.target };
     this.invalidate();
   }
 

@@ -44,6 +44,11 @@ export const EN = {
   'stroke.nothing.erase': 'Nothing was erased: there is no cube of this layer.',
   'stroke.nothing.paint': 'Nothing was painted: no cube of this layer is there, or all have this swatch already.',
   'fill.letGo': 'The part has changed meanwhile; the fill was let go. Click again.',
+  'hollow.takes': 'It takes {cubes} away: those in red.',
+  'hollow.nothing': {
+    one: 'Nothing lies deeper than walls of {n} cube; nothing was hollowed. Select more, or a thicker part.',
+    other: 'Nothing lies deeper than walls of {n} cubes; nothing was hollowed. Choose thinner walls.',
+  },
   'tidy.none': 'There is nothing of that kind.',
   'tidy.noneAlike': 'No two colours here are almost equal.',
   'volume.size': 'A part is 1 to {most} cubes along each axis; {size} is not.',
@@ -133,6 +138,7 @@ export const EN = {
     one: '{size} would cut off {n} cube of “{part}”. Nothing has changed yet.',
     other: '{size} would cut off {n} cubes of “{part}”. Nothing has changed yet.',
   },
+  'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
   'cutaway.hidden': { one: 'cutaway: {n} cube hidden', other: 'cutaway: {n} cubes hidden' },
   'mirror.unpaired': {
     one: '{n} cube without a twin across {axis}',

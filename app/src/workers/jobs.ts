@@ -13,7 +13,7 @@ import {
   planExport,
   runExport,
 } from '@sphalerite/core/files';
-import type { Axis, Box, Steps, Vec3 } from '@sphalerite/core/math';
+import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
@@ -26,9 +26,9 @@ import {
   tileAreas,
   traceArea,
 } from '@sphalerite/core/render';
-import { type RegionQuery, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
+import { type RegionQuery, innerCells, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, clashes, clipFrames, contactReport } from '@sphalerite/core/scene';
-import { type JointStudy, studyJoint } from '@sphalerite/core/rig';
+import { type JointStudy, bestPivots, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
 import {
   type BrickMirror,
@@ -84,9 +84,15 @@ export interface Jobs {
     output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet };
     partial: never;
   };
-  /** How joints behave at several pivots. */
+  /** The cubes that hollowing out would take. */
+  inner: {
+    input: { grid: PackedGrid; wall: number; joined: boolean };
+    output: PackedSet;
+    partial: never;
+  };
+  /** How a joint behaves at the pivots that are given, the first of them its own, and at the best that can be found. */
   study: {
-    input: { limb: PackedSet; body: PackedSet; pivots: readonly Vec3[]; axis: Axis; angles: readonly number[] };
+    input: { limb: PackedSet; body: PackedSet; given: readonly Vec3[]; axis: Axis; angles: readonly number[] };
     output: JointStudy[];
     partial: never;
   };
@@ -186,13 +192,20 @@ export const handlers: Handlers = {
     return { loose: pack(u.loose), loosePieces: u.loosePieces, holes: pack(u.holes), hidden: pack(u.hidden) };
   },
 
-  async study({ limb, body, pivots, axis, angles }, ctx) {
+  async inner({ grid, wall, joined }, ctx) {
+    const { box, words } = innerCells(ctx.bricks.openGrid(grid), wall, joined);
+    return { box, words };
+  },
+
+  async study({ limb, body, given, axis, angles }, ctx) {
     const l = new CellSet(limb.box, limb.words),
       b = new CellSet(body.box, body.words),
       out: JointStudy[] = [];
-    for (const [i, pivot] of pivots.entries()) {
+    // Along the axis a pivot stays where the joint is: nothing swings otherwise for it.
+    const found = (await drive(bestPivots(l, b, axis, angles), ctx)).map((p) => withAxis(p, axis, given[0]![axis]));
+    const same = (a: Vec3, c: Vec3): boolean => a.every((v, i) => v === c[i]);
+    for (const pivot of [...given, ...found.filter((p) => !given.some((g) => same(g, p)))]) {
       out.push(...studyJoint(l, b, [pivot], axis, angles));
-      ctx.report((i + 1) / pivots.length);
       await ctx.breathe();
     }
     return out;

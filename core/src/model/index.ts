@@ -2,6 +2,7 @@ export * from './ids';
 export * from './kinds';
 export * from './records';
 export * from './part';
+export * from './kept-aside';
 export * from './groups';
 export * from './constraints';
 export * from './alternates';

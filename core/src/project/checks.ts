@@ -1,6 +1,6 @@
 import { say } from '../words';
 import { length, sub } from '../math';
-import { type Id, type Project, composite, constraintTargets, partContent, sideSuffix } from '../model';
+import { type Id, type Project, composite, constraintTargets, partContent, partsInUse, sideSuffix } from '../model';
 import { restWorld } from '../rig';
 import { partMiddle } from './mounting';
 
@@ -24,7 +24,7 @@ export function checkRig(project: Project): Finding[] {
   const controls = new Set(constraints.flatMap(constraintTargets));
   const out: Finding[] = [];
   const world = restWorld(project.rig);
-  for (const part of project.parts) {
+  for (const part of partsInUse(project.parts)) {
     const on = mounts.filter((m) => m.part === part.id && m.bone !== null).length;
     if (bones.length > 0 && on === 0)
       out.push({ text: say('checks.unmounted', { part: quoted(part) }), step: 'rig', id: part.id });
@@ -79,7 +79,7 @@ export function checkRig(project: Project): Finding[] {
 export function checkProject(project: Project): Finding[] {
   return [
     ...checkRig(project),
-    ...project.parts
+    ...partsInUse(project.parts)
       .filter((p) => composite(p).count === 0)
       .map((p): Finding => ({ text: say('checks.empty', { part: quoted(p) }), step: 'build', id: p.id })),
     ...project.clips

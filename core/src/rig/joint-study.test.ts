@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { type Box, type Vec3 } from '../math';
+import { type Box, type Vec3, finish } from '../math';
 import { CellSet } from '../voxel';
-import { openPoints, pivotChoices, studyJoint } from '.';
+import { bestPivots, openPoints, studyJoint } from '.';
 
 const box = (min: Vec3, size: Vec3): CellSet => CellSet.ofBox({ min, size } satisfies Box);
 /** Two bars of 4 × 4, one above the other, that meet at height 10. */
@@ -66,15 +66,27 @@ describe('the joint study, against joints worked out by hand', () => {
     expect(s!.gap).toEqual([0, 0]);
     expect(s!.overlap[0]).toBe(0);
   });
-  it('offers the middle of the cut, its edges and the way into both', () => {
-    expect(pivotChoices(limb, body, [0, 20, 0], 0)).toEqual([
-      [0, 20, 0],
-      [4, 20, 4],
-      [4, 18, 4],
-      [4, 22, 4],
-      [4, 20, 0],
-      [4, 20, 8],
-    ]);
-    expect(pivotChoices(limb, box([90, 0, 0], [1, 1, 1]), [1, 2, 3], 0)).toEqual([[1, 2, 3]]);
+  it('finds a pivot that no half cube around beats, looked at one by one; none where nothing touches', () => {
+    const angles = [-60, -30, 30, 60];
+    // An elbow: the upper part is narrower and stands back, so that no place is best by symmetry.
+    const upper = box([0, 10, 1], [4, 8, 3]),
+      lower = limb.union(box([0, 10, 0], [4, 2, 4]));
+    for (const [l, b] of [
+      [limb, body],
+      [lower, upper],
+    ] as const) {
+      const found = finish(bestPivots(l, b, 0, angles));
+      const every: Vec3[] = [];
+      for (let y = 14; y <= 26; y++) for (let z = -4; z <= 12; z++) every.push([4, y, z]);
+      const least = Math.min(...studyJoint(l, b, every, 0, angles).map((s) => s.cost));
+      const costs = studyJoint(l, b, found, 0, angles).map((s) => s.cost);
+      expect(costs[0]).toBeLessThanOrEqual(least + 1e-9);
+      expect(costs).toEqual([...costs].sort((p, q) => p - q));
+    }
+    expect(finish(bestPivots(limb, box([90, 0, 0], [1, 1, 1]), 0, angles))).toEqual([]);
+  });
+  it('ranks by mean gap and mean overlap together, of both directions', () => {
+    const [s] = studyJoint(limb, body, [[4, 20, 2]], 0, [-30, 30]);
+    expect(s!.cost).toBeCloseTo((s!.gap[0]! + s!.gap[1]! + s!.overlap[0]! + s!.overlap[1]!) / 2, 9);
   });
 });

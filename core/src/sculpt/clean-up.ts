@@ -53,9 +53,14 @@ export function outsideOf(grid: VoxelGrid): CellSet {
   return flood(CellSet.filled(grid, box).inverted(box), [box.min]);
 }
 
-/** The cubes deeper than `wall` under the surface: hollowing takes them away. Closed hollows count as inside. */
-export function innerCells(grid: VoxelGrid, wall: number): CellSet {
+/**
+ * The cubes that hollowing takes away: those that no way of `wall` steps from the outside reaches. Closed hollows count as inside.
+ *
+ * @param joined – steps go over edges and corners too, so that the cubes of the wall meet in faces and the wall is thicker
+ * where the surface is stepped; without, the wall is as thick as asked everywhere
+ */
+export function innerCells(grid: VoxelGrid, wall: number, joined = false): CellSet {
   const outside = outsideOf(grid);
-  const near = outside.grown(wall, true, outside.box);
+  const near = outside.grown(wall, joined, outside.box);
   return CellSet.filled(grid, outside.box).minus(near);
 }

@@ -236,6 +236,20 @@ export function splitByPlane(
   return [low, all.minus(low)];
 }
 
+/**
+ * Which half of a cut becomes a piece of its own: the one away from the joint, that is, from what the whole hangs on. Where neither
+ * half touches that, or both as much, the smaller one.
+ */
+export function awayFrom(
+  joint: CellSet,
+  halves: readonly [CellSet, CellSet],
+): { readonly piece: CellSet; readonly stays: CellSet } {
+  const [a, b] = halves;
+  const faces = (s: CellSet): number => contactOf(s, joint)?.faces ?? 0;
+  const by = faces(a) - faces(b) || a.count - b.count;
+  return by > 0 ? { piece: b, stays: a } : { piece: a, stays: b };
+}
+
 /** A piece with a name and a side. */
 export interface NamedCells {
   readonly name: string;

@@ -120,6 +120,8 @@ export const EN = {
   'constraints.noChain': '“{bone}” hangs on nothing, so no chain can bend. Choose the end of a limb.',
   'constraints.amount': 'A constraint counts from 0 to 100 %.',
   'constraints.limits': 'The lower limit of “{bone}” lies above the upper one.',
+  'constraints.noFarEnd':
+    '“{bone}” carries nothing whose end could be found. Mount a part on it, or make a bone at its end.',
   'constraints.shortLimb': '“{bone}” has {above} above it; a limb needs two, such as thigh and shin above a foot.',
   'constraints.hasLimb': '“{bone}” has a limb already.',
   'constraints.noBend': 'Only a limb has a side to bend to.',
@@ -256,6 +258,9 @@ export const EN = {
   'takeApart.coarser':
     '“{old}” has larger cubes than the whole it was taken from. Undo its coarsening, or delete it, and take the whole apart again.',
 
+  // project/edits/standing.ts
+  'standing.noCubes': 'Nothing stands here that has cubes. Draw something first.',
+
   // project/edits/twins.ts
   'twins.itself': '“{part}” cannot follow itself.',
   'twins.chain': '“{source}” follows another part already; choose that one, or make “{source}” independent first.',
@@ -315,6 +320,7 @@ export const EN = {
   'label.pasteKeys': { one: 'Paste a key', other: 'Paste {n} keys' },
   'label.appendSwatches': { one: 'Append a swatch', other: 'Append {n} swatches' },
   'label.joinParts': { one: 'Join a part', other: 'Join {n} parts' },
+  'label.standOnFloor': 'Stand everything on the floor',
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
   'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },

@@ -55,14 +55,10 @@ function icon(c: ToolCard): Component {
   return REACH_ICONS[c.reach] ?? IconBox;
 }
 const more = computed(() => [
-  { text: 'this one again', icon: IconDots, run: () => addCard({ ...build.card, name: `${build.card.name} 2` }) },
-  ...MORE_CARDS.map((c) => ({ text: c.name, icon: icon(c), run: () => addCard(c) })),
+  { text: 'this one again', icon: IconDots, run: () => build.keepAsNew({ name: `${build.card.name} 2` }) },
+  ...MORE_CARDS.map((c) => ({ text: c.name, icon: icon(c), run: () => build.keepAsNew(c) })),
 ]);
 
-function addCard(c: ToolCard): void {
-  build.setCards([...build.cards, c]);
-  build.index = build.cards.length - 1;
-}
 function rename(i: number, name: string): void {
   if (name.trim()) build.setCards(build.cards.with(i, { ...build.cards[i]!, name: name.trim().slice(0, 24) }));
 }
@@ -105,7 +101,7 @@ function menuOf(e: MouseEvent, i: number): void {
           :aria-checked="i === build.index"
           :data-tip="c.name"
           :data-keys="i < 9 ? String(i + 1) : undefined"
-          @click="build.index = i"
+          @click="build.take(i)"
           @dblclick="build.naming = i"
           @contextmenu.prevent="menuOf($event, i)"
           v-drag="() => ({ kind: 'tool', ids: [String(i)], label: c.name })"
@@ -122,7 +118,7 @@ function menuOf(e: MouseEvent, i: number): void {
             @change="(name) => rename(i, name)"
             @leave="build.naming = -1"
           />
-          <span v-else>{{ c.name }}</span>
+          <span v-else>{{ c.name }}{{ i === build.index && build.changed ? ' *' : '' }}</span>
         </button>
       </div>
     </section>

@@ -1,9 +1,18 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconUsers } from '@tabler/icons-vue';
-import { type Vec3, boxVolume, mapVec } from '@sphalerite/core/math';
-import { partContent } from '@sphalerite/core/model';
-import { type Edit, coarsenPartEdit, each, fitPartEdit, renamePartEdit, setPivotEdit } from '@sphalerite/core/project';
+import { type Vec3, boxVolume, mapVec, placedExtent } from '@sphalerite/core/math';
+import { must, partContent } from '@sphalerite/core/model';
+import { gather } from '@sphalerite/core/scene';
+import {
+  type Edit,
+  coarsenPartEdit,
+  each,
+  fitPartEdit,
+  renamePartEdit,
+  setPivotEdit,
+  shiftPartEdit,
+} from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -14,6 +23,7 @@ import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
+import { useHollow } from './hollow/hollow-state';
 import LayersPanel from './LayersPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
@@ -30,11 +40,13 @@ import { common } from '../../components/mixed';
 
 // Fetched when there is something to show in them.
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
+const HollowPanel = defineAsyncComponent(() => import('./hollow/HollowPanel.vue'));
 const ReferencePanel = defineAsyncComponent(() => import('./ReferencePanel.vue'));
 const TargetPanel = defineAsyncComponent(() => import('./TargetPanel.vue'));
 const session = useSession();
 const selection = useSelection();
 const build = useBuild();
+const hollow = useHollow();
 const { settings } = useSettings();
 const part = computed(() => session.part);
 const AXES = ['x', 'y', 'z'] as const;
@@ -51,6 +63,22 @@ function movePivot(axis: number, cubes: number): void {
       part: p.id,
       pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
     })),
+  );
+}
+/** The low corner of each chosen part's volume in the world, at rest. */
+const corners = computed(() => {
+  const p = session.project!;
+  return gather({ ...p, parts: p.parts.map((o) => ({ ...o, hidden: false })) }, { of: 'rig', alternates: 'all' })
+    .filter((i) => chosen.value.some((o) => o.id === i.source.part))
+    .map((i) => ({
+      part: i.source.part!,
+      lo: placedExtent(i.matrix, must(p.parts, i.source.part!, 'part').bounds).lo,
+    }));
+});
+function standAt(axis: number, at: number): void {
+  session.apply(
+    each(shiftPartEdit),
+    corners.value.map(({ part, lo }) => ({ part, by: mapVec(lo, (v, i) => (i === axis ? at - v : 0)) })),
   );
 }
 async function takePictures(files: File[]): Promise<void> {
@@ -90,6 +118,7 @@ const few = (rows: readonly number[]): string =>
 
 <template>
   <div v-if="part">
+    <HollowPanel v-if="hollow.on" />
     <SelectionPanel v-if="selection.active || selection.repeat" />
     <section class="panel-section">
       <div class="panel-head">
@@ -149,7 +178,7 @@ const few = (rows: readonly number[]): string =>
           <CommandButton id="part.refine3" text="Refine ×3" /><CommandButton
             id="part.coarsen3"
             text="Coarsen ÷3"
-          /><CommandButton id="part.clear" text="Clear" />
+          /><CommandButton id="part.clear" text="Clear" /><CommandButton id="tidy.hollow" text="Hollow…" />
           <CommandButton id="part.rowAddX" text="+ row X" /><CommandButton
             id="part.rowAddY"
             text="+ row Y"
@@ -160,6 +189,18 @@ const few = (rows: readonly number[]): string =>
           /><CommandButton id="part.rowRemoveZ" text="− row Z" />
         </div>
         <CommandButton id="part.shrinkAll" text="Shrink all parts to fit" />
+        <h3>Where it stands</h3>
+        <div class="row" role="group" aria-label="Low corner of the volume, in the world">
+          <NumberField
+            v-for="(a, i) in AXES"
+            :key="a"
+            :axis="a"
+            :label="a.toUpperCase()"
+            :name="`Part at ${a.toUpperCase()}`"
+            :model-value="common(corners.map((c) => c.lo[i]!))"
+            @change="(v) => standAt(i, v)"
+          />
+        </div>
         <template v-if="content">
           <h3>Fit the cubes to a size</h3>
           <div class="row">
@@ -247,15 +288,8 @@ const few = (rows: readonly number[]): string =>
           <CommandButton id="tidy.loose" text="− loose" /><CommandButton
             id="tidy.holes"
             text="Fill holes"
-          /><CommandButton id="tidy.hollow" text="Hollow" />
+          /><CommandButton id="tidy.hollow" text="Hollow…" />
         </div>
-        <NumberField
-          label="hollowing leaves walls of"
-          name="Walls that hollowing leaves"
-          :model-value="build.keepWall"
-          :min="1"
-          :max="32"
-          @change="(v) => (build.keepWall = Math.round(v))" />
         <div class="row two">
           <CommandButton id="tidy.colours" text="Unite hues" /><CommandButton id="tidy.helpers" text="− helpers" /></div
       ></template>

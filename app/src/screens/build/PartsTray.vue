@@ -9,9 +9,8 @@ import {
   IconPlus,
   IconTrash,
 } from '@tabler/icons-vue';
-import { composite, sideSuffix } from '@sphalerite/core/model';
+import { composite, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import {
-  addPartEdit,
   deletePartEdit,
   duplicatePartEdit,
   movePartEdit,
@@ -21,6 +20,7 @@ import {
 import { computed, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
 import PartPicture from '../../components/PartPicture.vue';
+import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
@@ -44,7 +44,13 @@ const LOOKS = {
 /** Above so many, a part is found by its name. */
 const MANY = 24;
 const words = ref('');
-const parts = computed(() => new Map(session.project?.parts.map((p) => [p.id, p])));
+/** Wholes that are kept aside are reached from their pieces; one that is in hand is shown all the same. */
+const inUse = computed(() => {
+  const all = session.project?.parts ?? [],
+    used = new Set(partsInUse(all));
+  return all.filter((p) => used.has(p) || p.id === session.hand.part);
+});
+const parts = computed(() => new Map(inUse.value.map((p) => [p.id, p])));
 const rows = computed((): TreeRow[] =>
   [...parts.value.values()].map((p) => ({ id: p.id, name: p.name, ...(p.side === 'centre' ? {} : { more: p.side }) })),
 );
@@ -54,13 +60,6 @@ function facts(id: string): string {
   return p ? `${p.bounds.size.join('×')} · ${composite(p).count.toLocaleString('en')}` : '';
 }
 
-const addPart = (): void => {
-  session.apply(
-    addPartEdit,
-    { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] },
-    (p) => ({ part: p.parts.at(-1)!.id, layer: null }),
-  );
-};
 const order = computed(() => session.project?.parts.map((p) => p.id) ?? []);
 function menuOf(e: MouseEvent, part: string): void {
   if (!session.view.chosen.part.includes(part)) session.choose({ part, layer: null });
@@ -92,7 +91,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
   <div v-if="session.project" class="tray">
     <div class="panel-head tray-head">
       <h2>
-        Parts <span class="figures quiet">{{ session.project.parts.length }}</span>
+        Parts <span class="figures quiet">{{ inUse.length }}</span>
       </h2>
       <span class="heads"
         ><icon-button
@@ -102,7 +101,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
           @click="settings.partsAs = LOOKS[settings.partsAs][0]" /><icon-button
           :icon="IconPlus"
           label="New part"
-          @click="addPart"
+          @click="runCommand('part.new')"
       /></span>
     </div>
     <text-field
@@ -114,7 +113,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
     />
     <div v-if="settings.partsAs === 'pictures'" class="pictures" role="group" aria-label="Parts">
       <list-row
-        v-for="p in session.project.parts"
+        v-for="p in inUse"
         :key="p.id"
         v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })"
         :on="p.id === session.hand.part"
@@ -188,7 +187,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
       </template>
     </tree-view>
     <empty-state v-if="rows.length === 0" text="No parts yet. A part is one volume of cubes.">
-      <action-button look="primary" @click="addPart">New part</action-button>
+      <action-button look="primary" @click="runCommand('part.new')">New part</action-button>
     </empty-state>
     <BinList kind="part" />
   </div>

@@ -14,7 +14,9 @@ import {
 } from '@tabler/icons-vue';
 import { AXES } from '@sphalerite/core/math';
 import { composite } from '@sphalerite/core/model';
+import { heightOverFloor } from '@sphalerite/core/project';
 import type { Chip } from '../../shell/screen';
+import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
@@ -115,6 +117,15 @@ function stateChips(): Chip[] {
     void chips.push({ text, tone: 'resin', icon: IconLoader, run: stop, does: 'stop' });
   if (session.job) working(`${session.job.label} …`, () => session.job?.stop());
   if (build.job) working(`${build.job.label} ${Math.round(build.job.progress * 100)} %`, () => build.job?.stop());
+  const height = session.project && heightOverFloor(session.project);
+  if (height && height < -1e-6)
+    chips.push({
+      text: say('floor.below', { n: Math.round(-height) }),
+      tone: 'green',
+      icon: IconArrowBarToUp,
+      run: () => runCommand('part.stand'),
+      does: 'stand on the floor',
+    });
   if (part?.hidden) chips.push({ text: 'this part is hidden', tone: 'resin' });
   if (layer?.hidden || layer?.locked)
     chips.push({ text: `layer “${layer.name}” is ${layer.hidden ? 'hidden' : 'locked'}`, tone: 'resin' });

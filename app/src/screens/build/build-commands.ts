@@ -63,7 +63,7 @@ function toolCommands(pickColour: () => void): Command[] {
       keys: [String(i + 1)],
       on: () => build.index === i,
       enabled: need(() => build.cards[i] !== undefined, 'there is no such tool'),
-      run: () => (build.index = i),
+      run: () => build.take(i),
     })),
     ...VERBS.map((v): Command => ({
       id: `verb.${v}`,
@@ -106,6 +106,21 @@ function toolCommands(pickColour: () => void): Command[] {
       run: () => (build.naming = build.index),
     },
     {
+      id: 'card.keep',
+      title: 'Keep the tool in hand as a new tool',
+      group: 'Tools',
+      keys: ['Ctrl+Alt+K'],
+      enabled: need(() => build.changed !== null, 'nothing of the tool was changed'),
+      run: () => build.keepAsNew(),
+    },
+    {
+      id: 'card.restore',
+      title: 'The tool as its card has it',
+      group: 'Tools',
+      enabled: need(() => build.changed !== null, 'nothing of the tool was changed'),
+      run: () => build.take(build.index),
+    },
+    {
       id: 'card.duplicate',
       title: 'Another tool like this one',
       group: 'Tools',
@@ -121,7 +136,7 @@ function toolCommands(pickColour: () => void): Command[] {
       group: 'Tools',
       keys: ['Ctrl+Alt+F'],
       run: () => {
-        build.setCards([build.card, ...build.cards.toSpliced(build.index, 1)]);
+        build.setCards([build.cards[build.index]!, ...build.cards.toSpliced(build.index, 1)]);
         build.index = 0;
       },
     },

@@ -10,6 +10,7 @@ import type { BuildParts } from './build-parts';
 import { useBuild } from './build-state';
 import { drops, rulerLines } from './measure-lines';
 import { figureBeside } from './scale-figure';
+import { useHollow } from './hollow/hollow-state';
 import { useSelection } from './selection/selection-state';
 import { extentOf } from './target-meter';
 import { PLANE_AXIS } from './reference-outline';
@@ -20,6 +21,7 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
   const session = useSession();
   const build = useBuild();
   const selection = useSelection();
+  const hollow = useHollow();
   const { settings } = useSettings();
   const { erasing, touchedFaces, touchedCells } = useTouchedCells({ strokes, hand });
   const floatingSet = computed(() => (selection.floating ? CellSet.filled(selection.floating.grid) : null));
@@ -65,7 +67,7 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
 
   /** Tints, and what is selected or floats. */
   function standingMarks(part: Part): Mark[] {
-    const marks: Mark[] = [...tints.marks.value.marks, ...(apart.value?.marks ?? [])];
+    const marks: Mark[] = [...tints.marks.value.marks, ...hollow.marks, ...(apart.value?.marks ?? [])];
     const floats = selection.floating;
     if (floats)
       marks.push(

@@ -112,6 +112,7 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
       }
     },
     wheel(p) {
+      if (strokes.output.value.wheel) return strokes.feed({ type: 'height', by: p.by > 0 ? -1 : 1 });
       if (!p.alt || !build.guide) return false;
       build.stepGuide(p.by > 0 ? -2 : 2);
       return true;

@@ -57,8 +57,6 @@ export const useBuild = defineStore('build', () => {
   watch(growVolume, keepGrow);
   const stamp = ref<Id | null>(null);
   const job = shallowRef<Job | null>(null);
-  /** Walls that hollowing out leaves, in cubes. */
-  const keepWall = ref(2);
   const measuring = ref(false);
   const strokeTarget = shallowRef<StrokeTarget | null>(null);
   /** The shape that waits to be set, for the fields beside the tools; the screen's control keeps it. */
@@ -70,12 +68,15 @@ export const useBuild = defineStore('build', () => {
     const part = session.part;
     if (!part) return;
     const { min, size: room } = cutaway.limit.value ?? part.bounds;
-    const size = mapVec(room, (n) => Math.min(5, n));
+    // As large as the last, where there is room for it.
+    const size = mapVec(room, (n, i) => Math.min(lastNumbers[i]!, n));
     waiting.value?.hold({
       min: [min[0] + ((room[0] - size[0]) >> 1), min[1], min[2] + ((room[2] - size[2]) >> 1)],
       size,
     });
   }
+  let lastNumbers: Vec3 = [5, 5, 5];
+  watch(waiting, (now) => (lastNumbers = now?.box?.size ?? lastNumbers));
   onOtherProject(() => (tint.value = 'none'));
   /** As it looks in the colourway in hand. */
   const palette = computed(() => session.look);
@@ -92,7 +93,6 @@ export const useBuild = defineStore('build', () => {
     grows,
     stamp,
     job,
-    keepWall,
     measuring,
     strokeTarget,
     waiting,

@@ -4,6 +4,7 @@ import { type DrawInstance, gather, gridGeometry } from '@sphalerite/core/scene'
 import { shallowRef, watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
+import { floorUnder } from '../shared/floor';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
@@ -23,6 +24,7 @@ import { colourCommands } from './colours/colour-commands';
 import { useColours } from './colours/colours-state';
 import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles/handles-control';
+import { useHollow } from './hollow/hollow-state';
 import { usePartMatrix } from './picking';
 import { selectionCommands } from './selection/selection-commands';
 import { useSelection } from './selection/selection-state';
@@ -66,11 +68,13 @@ function letGo({ strokes, handles, hand }: BuildParts, cancel: () => void): void
   const session = useSession();
   const build = useBuild();
   const selection = useSelection();
+  const hollow = useHollow();
   if (hand.anchor.value) hand.anchor.value = null;
   else if (build.job) build.job.stop();
   else if (session.job) session.job.stop();
   else if (strokes.output.value.active || handles.holding) cancel();
   else if (selection.floating || selection.repeat) selection.cancel();
+  else if (hollow.on) hollow.on = false;
   else if (build.measuring) build.measuring = false;
   else if (build.cursor) build.cursor = null;
   else if (build.handles) build.handles = null;
@@ -178,6 +182,7 @@ export function buildControl(): ScreenControl {
         project,
         pose,
         list: limit ? list.map((i) => (inHand(i) ? clipped(i, limit) : i)) : list,
+        floor: floorUnder(p),
         hurry: session.preview !== null,
         styleOf: (i) => {
           if (inHand(i)) return build.seeThrough ? 'glass' : 'plain';

@@ -1,13 +1,14 @@
 import { IconHammer } from '@tabler/icons-vue';
+import { partsInUse } from '@sphalerite/core/model';
 import type { Screen } from '../../shell/screen';
 
 export const buildScreen: Screen = {
   id: 'build',
   title: 'Build',
   icon: IconHammer,
-  count: (p) => p.parts.length,
+  count: (p) => partsInUse(p.parts).length,
   wants: (p) => {
-    const empty = p.parts.find((o) => o.layers.every((l) => l.grid.count === 0));
+    const empty = partsInUse(p.parts).find((o) => o.layers.every((l) => l.grid.count === 0));
     return empty ? `“${empty.name}” has no cubes yet` : null;
   },
   benchSize: 22.4,

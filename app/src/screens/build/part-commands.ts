@@ -15,13 +15,14 @@ import {
   setRowEdit,
   shrinkPartEdit,
   shrinkPartsEdit,
+  standOnFloorEdit,
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
-import { scaleVolume } from './volume-actions';
+import { freeVolume, scaleVolume } from './volume-actions';
 
 import { part } from './build-target';
 
@@ -54,11 +55,10 @@ export function partCommands(): Command[] {
       'part.new',
       'New part',
       () =>
-        session.apply(
-          addPartEdit,
-          { name: 'Part', bounds: { min: [-8, 0, -8], size: [16, 16, 16] }, pivot: [0, 0, 0] },
-          (p) => ({ part: p.parts.at(-1)!.id, layer: null }),
-        ),
+        session.apply(addPartEdit, { name: 'Part', bounds: freeVolume(session.project!, [16, 16, 16]) }, (p) => ({
+          part: p.parts.at(-1)!.id,
+          layer: null,
+        })),
       ['Shift+N'],
     ),
     renameInHand('part', 'Part'),
@@ -105,6 +105,7 @@ export function partCommands(): Command[] {
       () => applyToPart(centrePartEdit, { part: session.part!.id, down: true }),
       ['Alt+C'],
     ),
+    part('part.stand', 'Stand everything on the floor', () => session.apply(standOnFloorEdit, {}), ['Alt+G']),
     part('part.clear', 'Clear the part', () => session.apply(clearPartEdit, { part: session.part!.id }), [
       'Ctrl+Delete',
     ]),

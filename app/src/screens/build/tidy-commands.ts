@@ -1,12 +1,13 @@
 import { IconStack2 } from '@tabler/icons-vue';
 import { placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
-import { NO_SYMMETRY, innerCells } from '@sphalerite/core/sculpt';
+import { NO_SYMMETRY } from '@sphalerite/core/sculpt';
 import { helperBytes } from '@sphalerite/core/model';
 import { CellSet } from '@sphalerite/core/voxel';
 import { useNotices } from '../../stores/notices';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useBuild } from './build-state';
+import { useHollow } from './hollow/hollow-state';
 import type { useTints } from './tints';
 
 import { part, target } from './build-target';
@@ -16,6 +17,7 @@ import { say } from '../../words';
 export function tidyCommands(tints: ReturnType<typeof useTints>): Command[] {
   const session = useSession();
   const build = useBuild();
+  const hollow = useHollow();
   const notices = useNotices();
   const tint = (t: typeof build.tint): void => void (build.tint = build.tint === t ? 'none' : t);
   const clear = (cells: CellSet, title: string): void => {
@@ -90,8 +92,10 @@ export function tidyCommands(tints: ReturnType<typeof useTints>): Command[] {
     part(
       'tidy.hollow',
       'Hollow out, leaving walls',
-      () => clear(innerCells(build.seen!, build.keepWall), 'Hollow out'),
+      () => (hollow.on = !hollow.on),
       ['Ctrl+Alt+O'],
+      undefined,
+      () => hollow.on,
     ),
     part(
       'tidy.colours',

@@ -1,5 +1,6 @@
-import { type Box, mapVec } from '@sphalerite/core/math';
-import { type Id, must } from '@sphalerite/core/model';
+import { type Box, type Extent, type Vec3, mapVec, placedExtent } from '@sphalerite/core/math';
+import { type Id, type Project, must } from '@sphalerite/core/model';
+import { gather, instanceExtent } from '@sphalerite/core/scene';
 import { resizePartEdit, resizedBox } from '@sphalerite/core/project';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { useNotices } from '../../stores/notices';
@@ -54,4 +55,19 @@ export function scaleVolume(k: number): void {
         mapVec(part.bounds.size, (s) => Math.max(1, Math.round(s * k))),
       ),
     );
+}
+
+/** A volume on the floor that stands in no other part: in the middle, else beside what is there, to the right. */
+export function freeVolume(project: Project, size: Vec3): Box {
+  const standing = gather(
+    { ...project, parts: project.parts.map((p) => ({ ...p, hidden: false })) },
+    { of: 'rig' },
+  ).map(
+    (i) => instanceExtent(i) ?? (i.geometry.kind === 'grid' ? placedExtent(i.matrix, i.geometry.grid.bounds) : null),
+  );
+  let min: Vec3 = [-(size[0] >> 1), 0, -(size[2] >> 1)];
+  const inTheWay = (): Extent | null =>
+    standing.find((e) => e && [0, 1, 2].every((a) => e.lo[a]! < min[a]! + size[a]! && e.hi[a]! > min[a]!)) ?? null;
+  for (let e = inTheWay(); e; e = inTheWay()) min = [Math.ceil(e.hi[0]) + 1, min[1], min[2]];
+  return { min, size };
 }

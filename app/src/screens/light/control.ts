@@ -7,7 +7,7 @@ import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
-import { pictureCommands, shotCommands } from './light-commands';
+import { isUnset, pictureCommands, shotCommands } from './light-commands';
 import { useLight } from './light-state';
 
 export function lightControl(): ScreenControl {
@@ -19,6 +19,8 @@ export function lightControl(): ScreenControl {
     const shot = session.shot,
       v = view.viewport;
     if (!shot || !v) return;
+    // A shot that was never looked through shows all there is.
+    if (isUnset(shot)) return v.frame(shot.size[0] / shot.size[1]);
     v.camera.follow(shot.camera);
     v.invalidate();
   };

@@ -1,5 +1,5 @@
 import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
-import type { Camera, Shot } from '@sphalerite/core/model';
+import { type Camera, FIRST_CAMERA, type Shot } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
@@ -24,6 +24,9 @@ function cameraOfView(): Camera {
   return { kind, eye: c.eye, target: c.target, fov: c.fov, height: c.span };
 }
 
+/** Whether nobody has set the shot's camera yet. */
+export const isUnset = (shot: Shot): boolean => JSON.stringify(shot.camera) === JSON.stringify(FIRST_CAMERA);
+
 /** Tracing the picture of the shot, stopping and saving it. */
 export function pictureCommands(): Command[] {
   const session = useSession();
@@ -43,7 +46,12 @@ export function pictureCommands(): Command[] {
         needsShot,
         need(() => !light.tracing, 'a picture is being made'),
       ),
-      run: () => void light.trace(session.shot!),
+      run: () => {
+        // What one sees is what is traced, also where no camera was set.
+        if (isUnset(session.shot!))
+          session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } });
+        void light.trace(session.shot!);
+      },
     },
     {
       id: 'light.stop',

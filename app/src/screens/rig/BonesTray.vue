@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import { type Id, constraintTargets, isWorn, sideSuffix } from '@sphalerite/core/model';
+import { type Id, constraintTargets, isWorn, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import {
   type MountProposal,
   each,
@@ -72,7 +72,7 @@ const words = ref('');
 const controls = computed(() => new Set(session.project?.rig.constraints.flatMap(constraintTargets)));
 const loose = computed(() => {
   const p = session.project;
-  return p ? p.parts.filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
+  return p ? partsInUse(p.parts).filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
 });
 
 /** Bones proposed for the parts that hang on none; a bone may be chosen anew, or none. */

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { type Axis, sub, mapVec } from '@sphalerite/core/math';
+import { type Axis, type Vec3, sub, mapVec } from '@sphalerite/core/math';
 import { EditError, type JointCells, jointOf, moveJointEdit, swungAt } from '@sphalerite/core/project';
-import { type JointStudy, openPoints, pivotChoices } from '@sphalerite/core/rig';
+import { type JointStudy, openPoints } from '@sphalerite/core/rig';
 import type { CellSet } from '@sphalerite/core/voxel';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
+import { onOtherProject } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
@@ -22,6 +23,8 @@ const notices = useNotices();
 const rig = useRig();
 /** A colour for each pivot. */
 const LINES = ['--resin', '--verdigris', '--axis-x', '--axis-z', '--axis-y', '--honey', '--quiet'];
+const SUM =
+  'Mean gap and mean overlap over the swing from −60° to +60°, in cubes; the best pivot is the one whose sum is least';
 const ANGLES = Array.from({ length: 13 }, (_, i) => -60 + 10 * i);
 const AXES = (['X', 'Y', 'Z'] as const).map((text, i) => ({ value: i as Axis, text, tip: `Swings about ${text}` }));
 const axis = ref<Axis>(0);
@@ -34,15 +37,30 @@ const ChartView = defineAsyncComponent(() => import('../../components/chart/Char
 const { settings } = useSettings();
 const option = computed(() => jointChart(studies.value, meant.value, (settings.theme, LINES.map(tone))));
 let stop: AbortController | null = null;
+/** Where the joint of each bone has been tried, to compare with: the last few, by bone. */
+const tried = new Map<string, Vec3[]>();
+const MOST_TRIED = 4;
+/** How many of those studied were there before anything was searched. */
+const compared = ref(0);
+onOtherProject(() => tried.clear());
+/** The joint as it is, then the places it was tried at. */
+function withTried(bone: string, now: Vec3): Vec3[] {
+  const before = (tried.get(bone) ?? []).filter((p) => p.some((v, i) => v !== now[i]));
+  const all = [now, ...before].slice(0, 1 + MOST_TRIED);
+  tried.set(bone, all);
+  return all;
+}
 
 const best = computed(() =>
   studies.value.reduce((b, s, i) => (b < 0 || s.cost < studies.value[b]!.cost - 1e-6 ? i : b), -1),
 );
-const about = (s: JointStudy): string => {
+const about = (s: JointStudy, i: number): string => {
   const d = sub(s.pivot, joint.value!.now);
   if (d.every((v) => v === 0)) return 'as it is';
-  return d.flatMap((v, i) => (v === 0 ? [] : [`${'XYZ'[i]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`])).join(', ');
+  const shift = d.flatMap((v, k) => (v === 0 ? [] : [`${'XYZ'[k]} ${v > 0 ? '+' : '−'}${Math.abs(v) / 2}`])).join(', ');
+  return i < compared.value ? `tried ${shift}` : shift;
 };
+const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
 /** The angle at which the joint is looked at; null for the worst of the pivot that is pointed at. */
 const angle = ref<number | null>(null);
 /** The limb swung about a pivot, as it would stand in the view, with where light comes through. */
@@ -93,14 +111,15 @@ async function study(): Promise<void> {
   stop = new AbortController();
   busy.value = true;
   try {
-    const pivots = pivotChoices(limb, body, now, axis.value);
+    const given = withTried(bone.id, now);
     const found = await sharedPool().run(
       'study',
-      () => ({ limb: pack(limb), body: pack(body), pivots, axis: axis.value, angles: ANGLES }),
+      () => ({ limb: pack(limb), body: pack(body), given, axis: axis.value, angles: ANGLES }),
       { signal: stop.signal },
     );
     if (session.project !== project || session.bone?.id !== bone.id) return;
     studies.value = found;
+    compared.value = given.length;
   } catch (e) {
     if (!(e instanceof JobCancelled)) notices.fail(e);
   } finally {
@@ -166,6 +185,9 @@ onBeforeUnmount(clear);
     <div v-else class="result">
       <chart-view class="chart" :option="option" label="Gap and overlap over the angle, for each pivot" />
       <ol class="list" aria-label="Pivots">
+        <li class="quiet heads" :data-tip="SUM">
+          <span /><span><i class="drawn" />gap <i class="dashed" />overlap</span><span>gap + overlap</span><span />
+        </li>
         <li
           v-for="(s, i) in studies"
           :key="i"
@@ -173,9 +195,9 @@ onBeforeUnmount(clear);
           @mouseenter="meant = i"
           @mouseleave="meant = -1"
         >
-          <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s) }}</span
-          ><span class="figures quiet" data-tip="Worst gap and worst overlap, in cubes"
-            >{{ Math.max(...s.gap).toFixed(1) }} · {{ Math.max(...s.overlap).toFixed(1) }}</span
+          <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s, i) }}</span
+          ><span class="figures quiet" :data-tip="SUM"
+            >{{ mean(s.gap).toFixed(1) }} + {{ mean(s.overlap).toFixed(1) }}</span
           ><action-button v-if="i > 0" look="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
             use</action-button
           ><span v-else />
@@ -249,6 +271,18 @@ onBeforeUnmount(clear);
 }
 .list li:hover {
   background: var(--hover, var(--honey-soft));
+}
+/* The two kinds of line in the chart. */
+.heads i {
+  display: inline-block;
+  width: 13px;
+  margin-right: 3px;
+  vertical-align: middle;
+  border-top: 2px solid var(--quiet);
+}
+.heads i.dashed {
+  border-top-style: dashed;
+  margin-left: 5px;
 }
 .list li.best {
   background: var(--honey-soft);

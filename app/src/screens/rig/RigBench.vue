@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partsInUse } from '@sphalerite/core/model';
 import { checkRig } from '@sphalerite/core/project';
 import { computed, defineAsyncComponent } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -89,7 +90,7 @@ const show = (id: string): void => {
         {{
           say('rig.allMounted', {
             bones: counted(session.project?.rig.bones.length ?? 0, 'bones'),
-            parts: counted(session.project?.parts.length ?? 0, 'parts'),
+            parts: counted(partsInUse(session.project?.parts ?? []).length, 'parts'),
           })
         }}
       </p>

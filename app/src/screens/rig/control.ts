@@ -1,5 +1,5 @@
 import { IconAnchor, IconHandFinger, IconShieldLock, IconPointer, IconRotate3d } from '@tabler/icons-vue';
-import { constraintTargets, sideSuffix } from '@sphalerite/core/model';
+import { constraintTargets, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import { moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
 import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
 import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
@@ -7,6 +7,7 @@ import { gather } from '@sphalerite/core/scene';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { rigCommands } from './rig-commands';
 import { bonesExtent } from '../shared/bones-extent';
+import { floorUnder } from '../shared/floor';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
@@ -149,7 +150,7 @@ export function rigControl(): ScreenControl {
     scene: () => {
       const project = session.shown,
         pose = rig.swung?.pose ?? rig.trial;
-      return project && { project, pose, list: gather(project, { of: 'rig', pose }) };
+      return project && { project, pose, list: gather(project, { of: 'rig', pose }), floor: floorUnder(project) };
     },
     overlay: () => ({
       ...NO_OVERLAY,
@@ -182,7 +183,7 @@ export function rigControl(): ScreenControl {
       return {
         left: [
           ['bones', String(p?.rig.bones.length ?? 0)],
-          ['parts', String(p?.parts.length ?? 0)],
+          ['parts', String(p ? partsInUse(p.parts).length : 0)],
           ...(b
             ? [
                 [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sideSuffix } from '@sphalerite/core/model';
+import { partsInUse, sideSuffix } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -36,7 +36,7 @@ const subjects = computed(() => [
   ),
   ...group(
     'one part',
-    (session.project?.parts ?? []).map((p) => ({ value: `part ${p.id}`, text: p.name + sideSuffix(p.side) })),
+    partsInUse(session.project?.parts ?? []).map((p) => ({ value: `part ${p.id}`, text: p.name + sideSuffix(p.side) })),
   ),
 ]);
 </script>

@@ -1,5 +1,5 @@
 import { type Steps, type Vec3, matrixOf, mulMat, scale, translation } from '../../math';
-import { type Clip, type Id, type Part, type Rig, composite, isWorn, must, pivotPoint } from '../../model';
+import { type Clip, type Id, type Part, type Rig, composite, isWorn, keptAside, must, pivotPoint } from '../../model';
 import { type DrawInstance, gather, gridGeometry } from '../../scene';
 import { note } from '../notes';
 import { type ModelMaker, NOWHERE } from './model-maker';
@@ -18,9 +18,10 @@ export function* addRig(maker: ModelMaker): Steps<void> {
     if (bone !== undefined)
       maker.points.push(maker.node(maker.named(t.name, t.side), bone, { t: t.t, q: t.q, s: [1, 1, 1] }));
   }
+  const aside = keptAside(project.parts);
   noteHidden(
     maker,
-    rig.mounts.map((m) => must(project.parts, m.part, 'part')),
+    rig.mounts.filter((m) => !aside.has(m.part)).map((m) => must(project.parts, m.part, 'part')),
   );
   const mounts = new Map<Id, number>();
   for (const [i, instance] of list.entries()) {

@@ -56,10 +56,19 @@ export const DEFAULT_LIGHT: Light = {
   glow: 1,
 };
 
+/** Where a shot looks from before anyone has said so. */
+export const FIRST_CAMERA: Camera = {
+  kind: 'perspective',
+  eye: [38, 34, 62],
+  target: [0, 18, 0],
+  fov: 32,
+  height: 48,
+};
+
 export const makeShot = (id: Id, name: string, more: Partial<Shot> = {}): Shot => ({
   id,
   name,
-  camera: { kind: 'perspective', eye: [38, 34, 62], target: [0, 18, 0], fov: 32, height: 48 },
+  camera: FIRST_CAMERA,
   light: DEFAULT_LIGHT,
   clip: null,
   colourway: null,

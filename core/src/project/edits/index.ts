@@ -26,3 +26,4 @@ export * from './ready-rigs';
 export * from './bring-in';
 export * from './ring';
 export * from './joints';
+export * from './standing';

@@ -108,6 +108,48 @@ describe('the limb helper', () => {
       ).toEqual(q.rig.bones.map((o) => o.rest.t.map((v) => Math.round(v * 1e6) / 1e6 || 0)));
     },
   );
+  it('never bends sideways for a joint a little out of line, but does to one that was modelled well out of it', () => {
+    let p = half();
+    p = run(p, edits.moveJointEdit, { bone: boneOf(p, 'Forearm').id, delta: [1.5, 0, 0] });
+    const q = run(p, edits.addLimbEdit, { tip: boneOf(p, 'Hand').id });
+    expect(ikOf(q, 'Hand').bend).toEqual([0, 0, -1]);
+    // At rest the sideways lean is where it was.
+    expect(at(q, boneOf(q, 'Forearm').id).map((v) => Math.round(v * 1e6) / 1e6)).toEqual([6.5, 25, -0.5]);
+    const wide = run(p, edits.moveJointEdit, { bone: boneOf(p, 'Forearm').id, delta: [3, 0, 0] });
+    expect(ikOf(run(wide, edits.addLimbEdit, { tip: boneOf(wide, 'Hand').id }), 'Hand').bend).toEqual([1, 0, 0]);
+  });
+  it('asks which end is meant where that is in doubt, makes one at the far end, and hangs its goal as chosen', () => {
+    const p = half();
+    const id = (name: string): string => boneOf(p, name).id;
+    expect(edits.limbChoice(p, id('Foot'))).toEqual({
+      ends: [{ bone: id('Foot'), far: false }],
+      doubt: false,
+      along: false,
+    });
+    // A forearm: the hand below it comes first, then its own joint, the elbow.
+    const fore = edits.limbChoice(p, id('Forearm'));
+    expect(fore.doubt).toBe(true);
+    expect(fore.along).toBe(true);
+    expect(fore.ends).toEqual([
+      { bone: id('Hand'), far: false },
+      { bone: id('Forearm'), far: false },
+    ]);
+    // Without a hand it ends where the forearm does: five below its joint.
+    const bare = run(p, edits.deleteBoneEdit, { bone: id('Hand') });
+    expect(edits.limbChoice(bare, id('Forearm')).ends[0]).toEqual({ bone: id('Forearm'), far: true });
+    const made = run(bare, edits.addLimbEdit, { tip: id('Forearm'), far: true, along: true });
+    expect(at(made, boneOf(made, 'Forearm end').id)).toEqual([5, 20, 0]);
+    const ik = ikOf(made, 'Forearm end');
+    // Moving the body takes the goal along, or does not.
+    const goalAt = (q: Project): Vec3 => {
+      const hips = boneOf(q, 'Hips', 'centre');
+      return at(q, ik.goal, new Map([[hips.id, { ...hips.rest, t: [0, 27, 0] }]]));
+    };
+    expect(goalAt(made)).toEqual([5, 27, 0]);
+    const planted = run(made, edits.setLimbAlongEdit, { constraint: ik.id, along: false });
+    expect(goalAt(planted)).toEqual([5, 20, 0]);
+    expect(at(planted, ik.pole!)).toEqual(at(made, ik.pole!));
+  });
   it('keeps a knee that was modelled, and says what a limb needs', () => {
     let p = half();
     p = run(p, edits.moveJointEdit, { bone: boneOf(p, 'Shin').id, delta: [0, 0, -2] });

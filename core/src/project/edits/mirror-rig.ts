@@ -8,6 +8,7 @@ import {
   type Project,
   type Side,
   find,
+  keptAside,
   makeMount,
   mapGrids,
   must,
@@ -58,11 +59,12 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
         ? replaceRecord(bones, bone)
         : bones.toSpliced(bones.findIndex((o) => o.id === b.id) + 1, 0, bone);
     }
+    const aside = keptAside(project.parts);
     let parts: readonly Part[] = project.parts,
       mounts: readonly Mount[] = project.rig.mounts;
     const after = restWorld({ ...project.rig, bones });
     for (const m of project.rig.mounts) {
-      if (m.bone === null || !sources.some((b) => b.id === m.bone)) continue;
+      if (m.bone === null || aside.has(m.part) || !sources.some((b) => b.id === m.bone)) continue;
       const part = must(parts, m.part, 'part');
       // A part that follows the other side is led by it already.
       if (part.twin || part.side === to) continue;

@@ -1,5 +1,5 @@
 import { say } from '../../words';
-import { type Id, type Project, find } from '../../model';
+import { type Id, type Project, find, partsInUse } from '../../model';
 import { partsToBin } from '../bin';
 import { type EditContext, EditError, defineEdit } from '../edit';
 import { sealOf } from '../seal';
@@ -53,7 +53,7 @@ export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
 
 const unmounted = (project: Project): Set<Id> =>
   new Set(
-    project.parts
+    partsInUse(project.parts)
       .filter(
         (p) => !project.rig.mounts.some((m) => m.part === p.id && m.bone !== null && find(project.rig.bones, m.bone)),
       )

@@ -99,6 +99,25 @@ export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells
     }),
 });
 
+/** The cubes of two regions change places, 0 being the rest; names and sides stay. */
+export const swapRegionsEdit = defineEdit<{ part: Id; region: number; other: number }>({
+  name: 'swapRegions',
+  label: (a, p) => `Swap the halves in ${nameOf(p, a.part)}`,
+  touches: (a) => [a.part],
+  run: (project, a) =>
+    changeRegions(project, a.part, (part) => {
+      for (const byte of [a.region, a.other]) if (byte !== 0) listed(part, byte);
+      const now = cellsByRegion(part);
+      return {
+        ...part.regions!,
+        grid: part.regions!.grid.edit((d) => {
+          d.fillSet(now.get(a.region)!, a.other);
+          d.fillSet(now.get(a.other)!, a.region);
+        }),
+      };
+    }),
+});
+
 /** Cells that go to a region, 0 for the rest; with `other`, each goes to the region beside the one that has it. */
 export interface RegionShare {
   readonly cells: CellSet;

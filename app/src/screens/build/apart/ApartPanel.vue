@@ -108,6 +108,12 @@ function setBack(): void {
           @change="(v) => (apart.teeth = Math.round(v))"
         /><span class="quiet hint">{{ apart.teeth === 0 ? 'a straight cut' : 'both sides interlock' }}</span>
       </div>
+      <action-button
+        v-if="apart.swappable"
+        tip="The other half of the last cut becomes the piece"
+        @click="apart.swapHalves()"
+        >Swap the halves</action-button
+      >
       <RegionList />
       <p v-if="apart.regions.length > 0" class="quiet figures">
         {{ say('apart.rest', { n: apart.free.count }) }}

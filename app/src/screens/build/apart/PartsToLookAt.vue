@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Part, composite, sideSuffix } from '@sphalerite/core/model';
+import { type Part, composite, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import { deletePartEdit } from '@sphalerite/core/project';
 import { formOf } from '@sphalerite/core/sculpt';
 import { computed } from 'vue';
@@ -8,7 +8,7 @@ import ActionButton from '../../../components/ActionButton.vue';
 
 /** Parts that were perhaps forgotten: on no bone, empty, or equal to others. */
 const session = useSession();
-const parts = computed(() => session.project?.parts ?? []);
+const parts = computed(() => partsInUse(session.project?.parts ?? []));
 const loose = computed(() =>
   session.project && session.project.rig.bones.length > 0
     ? parts.value.filter(

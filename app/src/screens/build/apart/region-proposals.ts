@@ -1,7 +1,9 @@
 import { composite } from '@sphalerite/core/model';
 import { families } from '@sphalerite/core/palette';
+import { swapRegionsEdit } from '@sphalerite/core/project';
 import {
   type NamedCells,
+  awayFrom,
   mirrorShare,
   splitByColour,
   splitByPatches,
@@ -9,7 +11,7 @@ import {
   splitByPlane,
 } from '@sphalerite/core/sculpt';
 import { CellSet, connectedPieces, piecesSet } from '@sphalerite/core/voxel';
-import { ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { useNotices } from '../../../stores/notices';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
@@ -27,6 +29,7 @@ export function useRegionProposals({ hand, part, regions, cells, free, nextName,
   const notices = useNotices();
   /** Width and depth of the teeth of a cut; 0: a plain cut. */
   const teeth = ref(0);
+  const lastCut = shallowRef<{ part: string; region: number; other: number } | null>(null);
 
   function bySelection(): void {
     const set = selection.selected;
@@ -92,7 +95,21 @@ export function useRegionProposals({ hand, part, regions, cells, free, nextName,
     }
     const region = regions.value.find((r) => r.byte === hand.value);
     const name = region ? `${region.name}, part` : nextName();
-    add([{ name, side: region?.side ?? 'centre', cells: low.count <= high.count ? low : high }], true);
+    // What a region hangs on is all around it; the rest hangs on nothing.
+    const holds = region ? CellSet.filled(composite(part.value)).minus(from) : NO_CELLS;
+    const before = new Set(regions.value.map((r) => r.byte));
+    add([{ name, side: region?.side ?? part.value.side, cells: awayFrom(holds, [low, high]).piece }], true);
+    const fresh = regions.value.find((r) => !before.has(r.byte));
+    lastCut.value = fresh ? { part: part.value.id, region: fresh.byte, other: region?.byte ?? 0 } : null;
   }
-  return { teeth, bySelection, byPieces, byColours, byPatches, byLayers, byPlane };
+  /** The halves of the last cut, while both are there. */
+  const swappable = computed(() => {
+    const c = lastCut.value;
+    const there = (byte: number): boolean => byte === 0 || regions.value.some((r) => r.byte === byte);
+    return c && c.part === part.value?.id && there(c.region) && there(c.other) ? c : null;
+  });
+  function swapHalves(): void {
+    if (swappable.value) session.apply(swapRegionsEdit, swappable.value);
+  }
+  return { swappable, swapHalves, teeth, bySelection, byPieces, byColours, byPatches, byLayers, byPlane };
 }

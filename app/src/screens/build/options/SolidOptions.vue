@@ -5,7 +5,7 @@ import ChoiceField from '../../../components/ChoiceField.vue';
 import NumberField from '../../../components/NumberField.vue';
 import SelectField from '../../../components/SelectField.vue';
 import { choices } from '../../../components/choices';
-import { PROFILES, SECTIONS, STANDS, type CardOptions } from '../../../tools/card';
+import { OPEN_ENDS, PROFILES, SECTIONS, STANDS, type CardOptions } from '../../../tools/card';
 import { useBuild } from '../build-state';
 
 /** Options of boxes, ellipsoids and cylinders. */
@@ -14,17 +14,29 @@ const build = useBuild();
 const c = computed(() => build.card);
 const set = (more: Partial<CardOptions>): void => build.setOption(more);
 const stands = choices(STANDS, (p) => (p === 'surface' ? 'surface' : `on ${p}`));
+const ends = choices(OPEN_ENDS, (e) =>
+  e === 'closed' ? 'closed' : e === 'both' ? 'open at both' : `open at the ${e}`,
+);
 const inside = choices(['solid', 'hollow']);
+/** Round shapes under one name each: a ball, or what stands along an axis by its profile. */
+const SHAPES = ['ellipsoid', ...PROFILES] as const;
+const shapes = choices(SHAPES, (s) => (s === 'straight' ? 'cylinder' : s));
+function shape(s: (typeof SHAPES)[number]): void {
+  if (s === 'ellipsoid') build.setReach('ellipsoid');
+  else build.change({ reach: 'cylinder', profile: s });
+}
 </script>
 
 <template>
-  <div v-if="c.reach === 'cylinder'" class="line">
+  <div v-if="c.reach !== 'box'" class="line">
     <SelectField
-      label="Profile"
-      :model-value="c.profile"
-      :choices="choices(PROFILES)"
-      @change="(profile) => set({ profile })"
+      label="Shape"
+      :model-value="c.reach === 'ellipsoid' ? 'ellipsoid' : c.profile"
+      :choices="shapes"
+      @change="shape"
     />
+  </div>
+  <div v-if="c.reach === 'cylinder'" class="line">
     <SelectField
       label="Section"
       :model-value="c.section"
@@ -65,13 +77,17 @@ const inside = choices(['solid', 'hollow']);
         :max="64"
         @change="(v) => set({ wall: Math.round(v) })"
       />
-      <check-field v-if="c.reach !== 'ellipsoid'" :model-value="c.open" @change="(open) => set({ open })"
-        >open</check-field
-      ><check-field
-        tip="Cubes of the wall meet in faces, which is thicker on slants"
+      <select-field
+        v-if="c.reach !== 'ellipsoid'"
+        label="Open ends"
+        :model-value="c.ends"
+        :choices="ends"
+        @change="(e) => set({ ends: e })"
+      /><check-field
+        tip="Cubes of the wall meet in faces, which is thicker on slants; without, the wall is as thick as asked everywhere"
         :model-value="c.tight"
         @change="(tight) => set({ tight })"
-        >tight</check-field
+        >faces meet</check-field
       ></template
     >
   </div>

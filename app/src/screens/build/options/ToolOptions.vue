@@ -69,7 +69,12 @@ const stamps = computed(() => session.project?.stamps ?? []);
   <section class="tool-options" aria-label="Options of the tool">
     <div class="panel-head">
       <h3>{{ c.name }}</h3>
-      <span class="quiet">{{ HINTS[c.reach] }}</span><action-button
+      <span v-if="build.changed" class="row kept"
+        ><action-button look="link" tip="The card stays as it was unless the change is kept" @click="build.keepAsNew()"
+          >keep as new tool</action-button
+        ><action-button look="link" @click="build.take(build.index)">put back</action-button></span
+      ><span v-else class="quiet">{{ HINTS[c.reach] }}</span
+      ><action-button
         v-if="!waiting && solid && session.part"
         look="link"
         tip="Give size and place by numbers"

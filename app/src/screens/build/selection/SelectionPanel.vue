@@ -5,6 +5,7 @@ import CommandButton from '../../../components/CommandButton.vue';
 import NumberField from '../../../components/NumberField.vue';
 import { useSelection } from './selection-state';
 import ActionButton from '../../../components/ActionButton.vue';
+import CheckField from '../../../components/CheckField.vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
 import { choices } from '../../../components/choices';
 
@@ -96,6 +97,12 @@ function enter(field: HTMLInputElement): void {
         @change="about"
         :choices="choices(AXES, (a) => NAMES[a])"
       />
+      <check-field
+        tip="Empty cells within the piece, such as the recess of a window, are emptied at each copy too"
+        :model-value="s.repeat.hollows"
+        @change="(hollows) => s.repeat && (s.repeat = { ...s.repeat, hollows })"
+        >empty cells too</check-field
+      >
       <div class="row">
         <action-button look="primary" @click="s.setRepeat()">Set the copies</action-button
         ><action-button @click="s.cancel()">Let go</action-button>
@@ -105,6 +112,17 @@ function enter(field: HTMLInputElement): void {
       <div v-if="s.floating" class="row">
         <action-button look="primary" @click="s.settle()">Set down</action-button
         ><action-button @click="s.cancel()">Put back</action-button>
+      </div>
+      <div v-if="s.box" class="row" role="group" aria-label="Where it stands">
+        <NumberField
+          v-for="a in AXES"
+          :key="a"
+          :label="NAMES[a]"
+          :name="`Piece at ${NAMES[a]}`"
+          :axis="(['x', 'y', 'z'] as const)[a]"
+          :model-value="s.box.min[a]"
+          @change="(v) => s.place(a, Math.round(v))"
+        />
       </div>
       <p class="quiet">
         {{

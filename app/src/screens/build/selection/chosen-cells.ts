@@ -37,6 +37,14 @@ export function useChosenCells() {
     const tight = set.tight;
     return tight && { part: c.part, set: set.within(tight) };
   });
+  /** The cells that the same change emptied, null when none: the recess of an opening. */
+  const emptied = computed<CellSet | null>(() => {
+    const c = lastChange.value;
+    if (!c || !madeHere.value) return null;
+    const set = changedCells(c.before, c.after).minus(CellSet.filled(c.after));
+    const tight = set.tight;
+    return tight && set.within(tight);
+  });
   let unnoted = false;
   // Parts of copies of a project bear the same ids.
   onOtherProject(() => (lastChange.value = null));
@@ -90,6 +98,6 @@ export function useChosenCells() {
       unnoted = false;
     }
   }
-  return { selected, mode, box, madeHere, made, set, take, quietly };
+  return { selected, mode, box, madeHere, made, emptied, set, take, quietly };
 }
 export type ChosenCells = ReturnType<typeof useChosenCells>;

@@ -1,4 +1,4 @@
-import { type Axis, type Box, type Vec3, add } from '@sphalerite/core/math';
+import { type Axis, type Box, type Vec3, add, withAxis } from '@sphalerite/core/math';
 import { cutOut, middleOf, mirroredGrid, movedGrid, quarterTurned, resampled } from '@sphalerite/core/sculpt';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { shallowRef } from 'vue';
@@ -42,6 +42,11 @@ export function useMoving(chosen: ChosenCells, { floating }: Placing) {
     const f = floating.value;
     if (f) nudge([by[0] - f.by[0], by[1] - f.by[1], by[2] - f.by[2]]);
   }
+  /** So that the low side of its box stands at a cell of an axis. */
+  function place(axis: Axis, at: number): void {
+    const b = floating.value ? floating.value.grid.contentBox() : chosen.box.value;
+    if (b && b.min[axis] !== at) nudge(withAxis([0, 0, 0], axis, at - b.min[axis]));
+  }
   function reshape(title: string, change: (g: VoxelGrid) => VoxelGrid): void {
     if (float(title)) floating.value = { ...floating.value!, grid: change(floating.value!.grid) };
   }
@@ -54,5 +59,5 @@ export function useMoving(chosen: ChosenCells, { floating }: Placing) {
       b = floating.value ? floating.value.grid.contentBox() : chosen.box.value;
     if (k && b) reshape(`Fit to ${k.size.join('×')}`, (g) => resampled(g, g.contentBox()!, k.size, b.min));
   }
-  return { kept, float, nudge, moveTo, turn, flip, makeAlike };
+  return { kept, float, nudge, moveTo, place, turn, flip, makeAlike };
 }

@@ -3,7 +3,7 @@ import type { Project } from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import { placeCellsEdit } from '@sphalerite/core/project';
 import { cutOut, mirrorSet, mirroredGrid, movedGrid, repeatSteps, turnedGrid } from '@sphalerite/core/sculpt';
-import type { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
+import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
@@ -28,6 +28,8 @@ export interface Repeat {
   readonly count: number;
   readonly step: Vec3;
   readonly ring: Axis | null;
+  /** Whether the empty cells of the piece are repeated too, as the recess of a window. */
+  readonly hollows: boolean;
 }
 export type PlaceArgs = Parameters<typeof placeCellsEdit.run>[1];
 
@@ -71,6 +73,13 @@ export function usePieceCopies() {
   return { spun, images, repeated };
 }
 
+const NO_CELLS = new CellSet({ min: [0, 0, 0], size: [0, 0, 0] });
+/** Cells as a grid of cubes, to be copied like one. */
+function gridOfSet(set: CellSet | null): VoxelGrid | null {
+  const tight = set?.tight;
+  return tight ? VoxelGrid.empty(tight).edit((d) => d.fillSet(set!, 1)) : null;
+}
+
 /** What floats or repeats, and the edit that would set it down. */
 export function usePlacing(chosen: ChosenCells) {
   const session = useSession();
@@ -94,6 +103,13 @@ export function usePlacing(chosen: ChosenCells) {
     const set = chosen.selected.value ?? made?.set ?? null;
     return set && session.layer ? cutOut(session.layer.grid, set) : null;
   }
+  /** The empty cells that belong to what is repeated: those that the last change emptied, or those in the box of the selection. */
+  function hollows(): CellSet | null {
+    const set = chosen.selected.value;
+    if (!set) return chosen.emptied.value;
+    const tight = set.tight;
+    return tight && build.seen ? CellSet.filled(build.seen, tight).inverted(tight) : null;
+  }
   function floatArgs(f: Floating): PlaceArgs {
     const { put, clear } = copies.images(f.grid, f.clear);
     const swatches = f.swatches ?? [];
@@ -102,8 +118,10 @@ export function usePlacing(chosen: ChosenCells) {
   function repeatArgs(r: Repeat): PlaceArgs | null {
     const piece = source();
     if (!piece) return null;
-    const put = copies.repeated(piece, r).flatMap((g) => copies.images(g, null).put);
-    return { ...target(), clear: null, put, title: `Repeat ${r.count} times`, grow: true };
+    const everywhere = (g: VoxelGrid): VoxelGrid[] => copies.repeated(g, r).flatMap((c) => copies.images(c, null).put);
+    const empty = r.hollows ? gridOfSet(hollows()) : null;
+    const clear = empty && everywhere(empty).reduce((all, g) => all.union(CellSet.filled(g)), NO_CELLS);
+    return { ...target(), clear, put: everywhere(piece), title: `Repeat ${r.count} times`, grow: true };
   }
   const args = computed<PlaceArgs | null>(() => {
     const f = floating.value,
@@ -125,6 +143,6 @@ export function usePlacing(chosen: ChosenCells) {
   const preview = computed<Project | null>(() =>
     args.value ? session.tryEdit(placeCellsEdit, args.value, true) : null,
   );
-  return { floating, repeat, args, lastArgs: () => args.value ?? held, preview, target, source, copies };
+  return { floating, repeat, args, lastArgs: () => args.value ?? held, preview, target, source, hollows, copies };
 }
 export type Placing = ReturnType<typeof usePlacing>;

@@ -159,7 +159,7 @@ function placingCommands(): Command[] {
     piece(
       'repeat',
       'Repeat in a row or ring',
-      () => (s.repeat = { count: 3, step: defaultStep(), ring: null }),
+      () => (s.repeat = { count: 3, step: defaultStep(), ring: null, hollows: s.madeWithHollows() }),
       ['R'],
       IconRepeat,
       need(() => s.selected !== null || s.madeHere, 'select cubes first, or make some'),

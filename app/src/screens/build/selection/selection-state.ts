@@ -36,7 +36,14 @@ export const useSelection = defineStore('selection', () => {
     down.settle();
     chosen.take(cells, how);
   }
+  /** Whether what would be repeated is what the last change made, and that emptied cells as well. */
+  function madeWithHollows(): boolean {
+    if (!chosen.emptied.value) return false;
+    const cells = selected.value;
+    return !cells || cells.minus(made.value?.set ?? cells).isEmpty;
+  }
   return {
+    madeWithHollows,
     selected,
     mode,
     madeHere,

@@ -1,6 +1,6 @@
-import { type Box, type Vec3, boxContains, mapVec } from '@sphalerite/core/math';
+import { type Box, type Vec3, boxContains, boxVolume, mapVec } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
-import { strokeBox } from '@sphalerite/core/sculpt';
+import { type Symmetry, strokeBox, strokeCells } from '@sphalerite/core/sculpt';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
@@ -12,14 +12,27 @@ import type { SelectMode } from '../selection/chosen-cells';
 import { useStrokeCommit } from './stroke-commit';
 import { useStrokePreview } from './stroke-preview';
 
+/** Cells above which the images of a shape are not counted with every move. */
+const COUNTED = 200_000;
+/** Cubes of a stroke with all its images; null where nothing is mirrored, or too much. */
+function withImages(out: ToolOutput, symmetry: Symmetry): number | null {
+  const n = out.measure?.count ?? null;
+  if (n === null || n > COUNTED || out.shapes.length === 0) return null;
+  if (!symmetry.radial && symmetry.mirror.every((h) => h === null)) return null;
+  const box = strokeBox(out.shapes, symmetry);
+  return box && boxVolume(box) <= 40 * COUNTED ? strokeCells(out.shapes, symmetry, box).count : null;
+}
+
 /** What the view says of the size in hand; empty when nothing is measured. */
-function readout(out: ToolOutput, card: { readonly reach: string; readonly verb: string }): string {
+function readout(out: ToolOutput, card: { readonly reach: string; readonly verb: string }, symmetry: Symmetry): string {
   const m = out.measure;
   if (!m) return '';
   const count = m.count?.toLocaleString('en');
   if (card.reach === 'extrude') return `extrude ${m.size.find((v) => v !== 0) ?? 0} layers = ${count ?? 0}`;
   const doing = card.verb === 'select' ? 'select' : out.active ? 'drag' : 'place';
-  return `${doing} ${m.size.join(' × ')}${count === undefined ? '' : ` = ${count}`}`;
+  const all = withImages(out, symmetry);
+  const images = all === null ? '' : `, ${all.toLocaleString('en')} with its images`;
+  return `${doing} ${m.size.join(' × ')}${count === undefined ? '' : ` = ${count}`}${images}`;
 }
 
 /** Where an opening's frame stands, proud of its face. */
@@ -92,7 +105,7 @@ export function strokeControl() {
     output.value = out;
     show(out.preview && session.writable ? preview.outcome(out.preview, pulled) : null);
     if (!out.active) letGo();
-    view.measure = readout(out, build.card);
+    view.measure = readout(out, build.card, build.symmetry);
     return out.active;
   }
   function letGo(): void {
