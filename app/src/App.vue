@@ -106,7 +106,7 @@ onUnmounted(() => {
 <template>
   <router-view v-if="ready" />
   <command-search />
-  <notice-list />
+  <notice-list v-if="$route.name !== 'bench'" />
   <tip-host />
   <shortcut-sheet v-if="dialogs.shortcuts" />
   <drag-ghost />

@@ -2,7 +2,7 @@ import { READY_RIGS, buildTamsin } from '@sphalerite/content';
 import { bakeClip } from '@sphalerite/core/files';
 import { type Quat, seededRandom, transformPoint } from '@sphalerite/core/math';
 import { type Clip, PLAIN_CLIP, TICKS } from '@sphalerite/core/model';
-import { allKeys, keysOf, removeKeys, sampleClip, scaleKeys, scaledTime, setKey } from '@sphalerite/core/motion';
+import { allKeys, keysOf, removeKeys, retimeKeys, retimed, sampleClip, setKey } from '@sphalerite/core/motion';
 import { placeParts } from '@sphalerite/core/rig';
 import { clipFrames, contactReport } from '@sphalerite/core/scene';
 import { type Row, median, ms } from './rows';
@@ -33,7 +33,7 @@ function busy(): Clip {
 function manyKeys(): Row {
   const clip = busy(),
     refs = allKeys(clip);
-  const ours = median(9, () => void scaleKeys(clip, refs, 2000, 0.8));
+  const ours = median(9, () => void retimeKeys(clip, refs, { about: 2000, by: 0.8 }));
   const theirs = median(1, () => {
     const taken = refs.map((r) => ({
       r,
@@ -45,7 +45,7 @@ function manyKeys(): Row {
     let out = clip;
     for (const { r } of taken) out = removeKeys(out, [r]);
     for (const { r, key } of taken)
-      out = setKey(out, r.bone, r.channel, { ...key, time: scaledTime(clip, key.time, 2000, 0.8) });
+      out = setKey(out, r.bone, r.channel, { ...key, time: retimed(clip, key.time, { about: 2000, by: 0.8 }) });
   });
   return {
     name: '2,000 keys scaled in time by 0.8',

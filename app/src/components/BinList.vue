@@ -33,6 +33,12 @@ const items = computed(() => session.project?.bin.filter((b) => b.kind === props
   padding: 10px 8px 6px 12px;
   border-top: 1px solid var(--line);
   margin-top: 8px;
+  /* In reach however long the list above it is. */
+  position: sticky;
+  bottom: 0;
+  max-height: 112px;
+  overflow-y: auto;
+  background: var(--panel);
 }
 .item {
   display: flex;

@@ -14,6 +14,7 @@ import CoachCard from './CoachCard.vue';
 import { addCommands, runCommand } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import GuideCard from './GuideCard.vue';
+import NoticeList from './NoticeList.vue';
 import { screenOf, screens } from './screens';
 import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
@@ -247,7 +248,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <span v-for="[k, v] in readout.left" :key="k"
         >{{ k }} <b>{{ v }}</b></span
       >
-      <span class="gap" /><span>{{ readout.right }}</span>
+      <span class="gap" /><notice-list class="here" /><span v-if="notices.list.length === 0">{{ readout.right }}</span>
     </footer>
     <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" />
   </div>
@@ -422,8 +423,13 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
   padding: 0 14px;
   background: var(--bar);
   color: var(--bar-ink);
-  overflow: hidden;
   white-space: nowrap;
+  min-width: 0;
+}
+/* What is told stands in the line of figures, where it covers nothing; figures give way to it. */
+.readout > span {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .readout b {
   color: var(--bar-strong);

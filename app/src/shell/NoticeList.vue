@@ -25,7 +25,7 @@ function act(n: Notice): void {
       v-for="n in notices.list"
       :key="n.id"
       class="notice"
-      :class="n.kind"
+      :class="[n.kind, { long: n.text.length > 90 }]"
       :type="n.kind"
       role="note"
       @close="notices.dismiss(n.id)"
@@ -77,5 +77,47 @@ function act(n: Notice): void {
 }
 .notice .el-alert__close-btn {
   color: var(--bar-ink);
+}
+.notices.here {
+  position: relative;
+  left: auto;
+  bottom: auto;
+  transform: none;
+  display: flex;
+  flex-direction: column-reverse;
+  gap: 0;
+  flex: 0 1 auto;
+  min-width: 0;
+  max-width: 70%;
+  height: 26px;
+  white-space: normal;
+}
+/* The newest in the line, those before it above when one points at it. */
+.notices.here .notice.el-alert {
+  --el-alert-padding: 0 30px 0 10px;
+  flex: none;
+  min-height: 26px;
+  box-shadow: none;
+  border-radius: 0;
+}
+.notices.here:not(:hover, :focus-within) .notice:not(:last-child) {
+  display: none;
+}
+.notices.here .notice {
+  order: -1;
+}
+.notices.here:not(:hover, :focus-within) .notice.long .el-alert__title {
+  font-size: 11.5px;
+  line-height: 13px;
+  max-height: 26px;
+}
+.notices.here:not(:hover, :focus-within) .notice.long .el-alert__title > span {
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+.notices.here .el-alert__close-btn {
+  top: 6px;
 }
 </style>

@@ -157,6 +157,15 @@ function look(name: ViewName): void {
       aria-hidden="true"
       >{{ view.measure }}</output
     >
+    <ol
+      v-if="hand && view.under.length > 1"
+      class="live under"
+      aria-label="Under the pointer"
+      :style="{ left: `${hand.x}px`, top: `${hand.y}px` }"
+    >
+      <li v-for="n in view.under" :key="n">{{ n }}</li>
+      <li class="quiet">click again: the next</li>
+    </ol>
     <p v-if="lost" class="no-graphics">
       This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another
       browser.

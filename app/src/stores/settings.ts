@@ -8,6 +8,7 @@ import { getSetting, putSetting } from '../storage/settings-store';
 const percent = (fallback: number) => z.number().min(0).max(100).catch(fallback);
 const on = z.boolean().catch(true),
   off = z.boolean().catch(false);
+export const BONE_LOOKS = ['shown', 'dimmed', 'hidden'] as const;
 /** Whatever is stored, each setting it leaves open or garbled is as it comes. */
 export const settingsSchema = z.object({
   theme: z.enum(['system', 'daylight', 'dusk']).catch('system'),
@@ -35,6 +36,9 @@ export const settingsSchema = z.object({
   figure: z.enum(['none', 'adult', 'child', 'door', 'metre']).catch('none'),
   neighbours: on,
   grid: on,
+  /** How bones, and controls that steer them, are drawn over the figure. */
+  bones: z.enum(BONE_LOOKS).catch('shown'),
+  controls: z.enum(BONE_LOOKS).catch('shown'),
   shadows: on,
   /** How the view is looked at, to check colours. A check one forgot would make everything look wrong. */
   vision: z.enum(VISIONS).catch('all'),

@@ -12,6 +12,8 @@ export const useView = defineStore('view', () => {
   /** Figures of a drag, size along each axis and count. */
   const measure = ref('');
   const cursor = ref('');
+  /** The names of what lies under the pointer one on another, where a click can mean more than one thing. */
+  const under = ref<readonly string[]>([]);
   /** Whether one looks without perspective. */
   const flat = ref(false);
   /** The pose that is shown now; set from the screen that is open. */
@@ -24,5 +26,5 @@ export const useView = defineStore('view', () => {
     viewport.value = v ? markRaw(v) : null;
     flat.value = v?.camera.orthographic ?? false;
   };
-  return { viewport, cameraTick, measure, cursor, flat, pose, keyUser, inHand, setViewport };
+  return { viewport, cameraTick, measure, cursor, under, flat, pose, keyUser, inHand, setViewport };
 });

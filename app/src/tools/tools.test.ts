@@ -287,6 +287,37 @@ describe('Fill, Stamp and Opening', () => {
   });
 });
 
+describe('a height that one looks straight along', () => {
+  const c = ctx({ reach: 'box' });
+  it('says so, and comes from wheel, keys or numbers; the pointer does not change it', () => {
+    const tool = makeTool('box');
+    const waits = feed(tool, c, [above('down', 1, 1), above('move', 3, 4), above('up', 3, 4)]);
+    expect(waits).toMatchObject({ wheel: true, waiting: { min: [1, 1, 1], size: [3, 1, 4] } });
+    expect(waits.asks).toContain('straight along the height');
+    expect(tool.handle(above('move', 6, 6), c).waiting!.size).toEqual([3, 1, 4]);
+    expect(
+      feed(tool, c, [
+        { type: 'height', by: 1 },
+        { type: 'height', by: 2 },
+      ]).waiting,
+    ).toEqual({
+      min: [1, 1, 1],
+      size: [3, 4, 4],
+    });
+    expect(tool.handle({ type: 'nudge', by: [0, -1, 0] }, c).waiting!.size).toEqual([3, 3, 4]);
+    // Below its footprint it grows the other way.
+    expect(feed(tool, c, [{ type: 'height', by: -3 }]).waiting).toEqual({ min: [1, 0, 1], size: [3, 2, 4] });
+    expect(tool.handle({ type: 'nudge', by: [1, 0, 0] }, c).waiting!.min).toEqual([2, 0, 1]);
+  });
+  it('from any other side the pointer gives it, and the wheel is for the camera', () => {
+    const tool = makeTool('box');
+    feed(tool, c, [above('down', 1, 1), above('move', 3, 4)]);
+    const waits = tool.handle(front('up', 1.5), c);
+    expect(waits.wheel).toBe(false);
+    expect(tool.handle(front('move', 4.5), c).waiting!.size).toEqual([3, 4, 4]);
+  });
+});
+
 describe('cards', () => {
   it('stored ones get options they did not know; nonsense is left out', () => {
     const mine = { name: 'Mine', verb: 'add', reach: 'box' };
@@ -297,5 +328,7 @@ describe('cards', () => {
     ]);
     expect(READY_CARDS.map((c) => cardsSchema.parse([{ ...c }])[0])).toEqual(READY_CARDS);
     expect(cardsSchema.parse('no list')).toEqual([]);
+    // What was only open or not is open at its base.
+    expect(cardsSchema.parse([{ ...mine, open: true }])[0]!.ends).toBe('base');
   });
 });

@@ -28,6 +28,8 @@ export interface JointMark {
   readonly side: 'left' | 'right' | 'centre';
   /** Whether it steers others: a square, where joints are round. */
   readonly control?: boolean;
+  /** Drawn faintly, so that the figure is seen. */
+  readonly dim?: boolean;
 }
 
 /** A handle to drag: a small square at a place of the lattice. */
@@ -106,7 +108,13 @@ export class OverlayView {
 
   /** @param changed – called when something that had to be loaded is there */
   constructor(private readonly changed: () => void = () => undefined) {}
-  private readonly dot = pointMaterial('#ffffff', '#3a322b', 13);
+  /** By side, as in trees and lanes. */
+  private readonly dots = {
+    left: pointMaterial('#ffffff', '#7d5a98', 13),
+    centre: pointMaterial('#ffffff', '#3a322b', 13),
+    right: pointMaterial('#ffffff', '#22766c', 13),
+  };
+  private readonly dimDot = pointMaterial('#ffffff', '#3a322b', 6, false);
   private readonly controlDot = pointMaterial('#cfe8df', '#22665f', 15, true);
   private readonly honeyDot = pointMaterial('#f0b648', '#5a2a0e', 18);
 
@@ -162,9 +170,9 @@ export class OverlayView {
   private addSkeleton(o: Overlay): void {
     for (const p of o.points) this.group.add(segments([...p.at, ...p.to], TONES.honey, 0.95, 24));
     if (o.joints.length === 0) return;
-    for (const selected of [false, true]) {
-      const list = o.joints.filter((j) => j.selected === selected && j.parent);
-      if (list.length > 0) this.group.add(boneBodies(list, selected));
+    for (const kind of ['dim', 'plain', 'selected'] as const) {
+      const list = o.joints.filter((j) => j.parent && kindOf(j) === kind);
+      if (list.length > 0) this.group.add(boneBodies(list, kind));
     }
     const points = (list: readonly JointMark[], material: PointsMaterial): void => {
       if (list.length === 0) return;
@@ -180,11 +188,16 @@ export class OverlayView {
       this.group.add(p);
     };
     points(
-      o.joints.filter((j) => !j.selected && !j.control),
-      this.dot,
+      o.joints.filter((j) => kindOf(j) === 'dim'),
+      this.dimDot,
     );
+    for (const side of ['left', 'centre', 'right'] as const)
+      points(
+        o.joints.filter((j) => kindOf(j) === 'plain' && !j.control && j.side === side),
+        this.dots[side],
+      );
     points(
-      o.joints.filter((j) => !j.selected && j.control),
+      o.joints.filter((j) => kindOf(j) === 'plain' && j.control),
       this.controlDot,
     );
     points(
@@ -228,8 +241,12 @@ const BODY = [
   0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7, 0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7,
 ];
 
+const kindOf = (j: JointMark): 'dim' | 'plain' | 'selected' => (j.selected ? 'selected' : j.dim ? 'dim' : 'plain');
+/** Those that are not meant let the figure through. */
+const BODY_OPACITY = { dim: 0.1, plain: 0.26, selected: 0.85 } as const;
+
 /** Bones from their parents' joints to their own: slim bodies, thick where they begin. One mesh, since a rig may have thousands. */
-export function boneBodies(joints: readonly JointMark[], selected: boolean): Mesh {
+export function boneBodies(joints: readonly JointMark[], kind: 'dim' | 'plain' | 'selected'): Mesh {
   const positions = new Float32Array(joints.length * BODY.length * 3);
   let at = 0;
   for (const j of joints) {
@@ -253,9 +270,9 @@ export function boneBodies(joints: readonly JointMark[], selected: boolean): Mes
   }
   const bodies = new Mesh(
     new BufferGeometry().setAttribute('position', new Float32BufferAttribute(positions, 3)),
-    onTop(selected ? HONEY : 0x3a322b, selected ? 0.85 : 0.42),
+    onTop(kind === 'selected' ? HONEY : 0x3a322b, BODY_OPACITY[kind]),
   );
-  bodies.renderOrder = selected ? 21 : 20;
+  bodies.renderOrder = kind === 'selected' ? 21 : 20;
   return bodies;
 }
 

@@ -178,7 +178,7 @@ describe('marks in the view', () => {
       [4, 0, 0],
       [1, 2, -3],
     ] as const) {
-      const list = points(boneBodies([{ at, parent: [0, 0, 0], selected: false, side: 'centre' }], false));
+      const list = points(boneBodies([{ at, parent: [0, 0, 0], selected: false, side: 'centre' }], 'plain'));
       let volume = 0;
       for (let i = 0; i < list.length; i += 3) {
         const [a, b, c] = list.slice(i, i + 3) as unknown as [Vec3, Vec3, Vec3];

@@ -106,6 +106,7 @@ export const EN = {
   'bones.constraints': { one: '{n} constraint', other: '{n} constraints' },
   'bones.attachments': { one: '{n} attachment point', other: '{n} attachment points' },
   'keys.pasteMirrored': { one: 'Paste a key mirrored', other: 'Paste {n} keys mirrored' },
+  'clips.sealed': 'sealed with {rig}: its keys cannot be changed',
   'clip.without': ', without {list}',
   'clip.withoutMore': { one: ', without {list} and {n} more', other: ', without {list} and {n} more' },
 
@@ -118,6 +119,10 @@ export const EN = {
   'curves.hint': {
     one: '{n} key. Drag it sideways in time, up and down in value.',
     other: '{n} keys. Drag one sideways in time, up and down in value; the two handles bend the way to the next.',
+  },
+  'keys.between': {
+    one: 'At {n} moment keys stand between two frames now; “keys on whole frames” is off.',
+    other: 'At {n} moments keys stand between two frames now; “keys on whole frames” is off.',
   },
   'keys.copied': { one: 'A key is copied.', other: '{n} keys are copied.' },
   'bones.tried': { one: 'a bone tried out: S keys', other: '{n} bones tried out: S keys' },

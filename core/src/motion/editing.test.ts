@@ -32,8 +32,10 @@ import {
   rippleClip,
   sampleClip,
   sampleLane,
-  scaleKeys,
-  scaledTime,
+  betweenFrames,
+  retimeClip,
+  retimeKeys,
+  retimed,
   secondHalfMirrored,
   setKey,
   setSwap,
@@ -84,11 +86,28 @@ describe('many keys at once', () => {
   const clip = busy(1);
   it('2,000 keys scaled about a moment stand where each alone would; back again by undoing the figures', () => {
     const refs = allKeys(clip),
-      out = scaleKeys(clip, refs, 1000, 0.8);
+      out = retimeKeys(clip, refs, { about: 1000, by: 0.8 });
     expect(countKeys(out)).toBe(2000);
     expect(times(out)).toEqual(clip.lanes.map((l) => l.turn.map((k) => Math.round(1000 + (k.time - 1000) * 0.8))));
-    expect(times(scaleKeys(out, allKeys(out), 1000, 1.25))).toEqual(times(clip));
-    expect(scaleKeys(clip, refs, 1000, 1)).toBe(clip);
+    expect(times(retimeKeys(out, allKeys(out), { about: 1000, by: 1.25 }))).toEqual(times(clip));
+    expect(retimeKeys(clip, refs, { about: 1000, by: 1 })).toBe(clip);
+  });
+  it('retimed as a whole, keys come to stand on whole frames, the length goes along, and what is worn too', () => {
+    const c: Clip = {
+      ...busy(2, 2, 6),
+      swaps: [{ alternateSet: 'mouth', keys: [0, 100, 250].map((time) => ({ time, mount: null })) }],
+    };
+    // Six keys, four frames apart at 24 a second, in a clip of 1,300 ticks.
+    const whole = retimeClip(c, { about: 0, by: 1.3, frames: true, length: true });
+    expect(betweenFrames(whole)).toBe(0);
+    expect(times(whole)[0]).toEqual([0, 50, 150, 200, 250, 350]);
+    expect(whole.length).toBe(Math.round((1.3 * 1300) / 50) * 50);
+    expect(whole.swaps[0]!.keys.map((k) => k.time)).toEqual([0, 150, 350]);
+    const free = retimeClip(c, { about: 0, by: 1.3, length: true });
+    expect(times(free)[0]).toEqual([0, 65, 130, 195, 260, 325]);
+    expect(betweenFrames(free)).toBe(5);
+    // Without its length no key leaves the clip.
+    expect(Math.max(...times(retimeClip(c, { about: 0, by: 9, frames: true }))[0]!)).toBe(c.length);
   });
   it('moved keys give way like single ones, whatever is chosen', () => {
     fc.assert(
@@ -160,7 +179,7 @@ describe('many keys at once', () => {
     const cut = rippleClip(c, 100, -150);
     expect(times(cut)[0]!.slice(0, 4)).toEqual([0, 50, 100, 150]);
     expect(cut.lanes[0]!.turn[2]!.value).toEqual(c.lanes[0]!.turn[5]!.value);
-    expect(scaledTime(c, 100, 0, 99)).toBe(c.length);
+    expect(retimed(c, 100, { about: 0, by: 99 })).toBe(c.length);
   });
 });
 

@@ -1,5 +1,5 @@
 import type { Quat, Vec3 } from '../math';
-import { type Channel, CHANNELS, type Clip, type Curve, type Easing, type Id, type Lane } from '../model';
+import { type Channel, CHANNELS, type Clip, type Curve, type Easing, type Id, type Lane, TICKS } from '../model';
 
 export interface AnyKey {
   readonly time: number;
@@ -103,13 +103,50 @@ export function shiftKeys(clip: Clip, refs: readonly KeyRef[], delta: number): C
   return d === 0 ? clip : changeKeys(clip, refs, (k) => ({ ...k, time: k.time + d }));
 }
 
-/** Where a time goes when it is scaled about a moment, in whole ticks, inside the clip. */
-export const scaledTime = (clip: Clip, time: number, about: number, by: number): number =>
-  Math.round(Math.max(0, Math.min(clip.length, about + (time - about) * by)));
+/** How keys are drawn together or apart in time. */
+export interface Retiming {
+  /** The moment that stays, in ticks. */
+  readonly about: number;
+  readonly by: number;
+  /** Whether keys come to stand on whole frames again. */
+  readonly frames?: boolean;
+  /** Whether the clip becomes as much longer or shorter; else keys stay inside it. */
+  readonly length?: boolean;
+}
 
-/** Draws keys together or apart in time about a moment; those that land on one another give way to the later. */
-export const scaleKeys = (clip: Clip, refs: readonly KeyRef[], about: number, by: number): Clip =>
-  by === 1 ? clip : changeKeys(clip, refs, (k) => ({ ...k, time: scaledTime(clip, k.time, about, by) }));
+/** Where a time goes when it is retimed, in whole ticks. */
+export function retimed(clip: Clip, time: number, { about, by, frames, length }: Retiming): number {
+  const one = frames ? TICKS / clip.fps : 1,
+    to = Math.round((about + (time - about) * by) / one) * one;
+  return Math.round(Math.max(0, length ? to : Math.min(clip.length, to)));
+}
+
+/** Draws keys together or apart in time; those that land on one another give way to the later. */
+export function retimeKeys(clip: Clip, refs: readonly KeyRef[], r: Retiming): Clip {
+  if (r.by === 1 && !r.frames) return clip;
+  const frame = TICKS / clip.fps,
+    longer = Math.max(1, Math.round((r.about + (clip.length - r.about) * r.by) / frame)) * frame;
+  const fitted = r.length ? { ...clip, length: Math.max(Math.round(longer), Math.round(frame)) } : clip;
+  return changeKeys(fitted, refs, (k) => ({ ...k, time: Math.min(fitted.length, retimed(clip, k.time, r)) }));
+}
+
+/** {@link retimeKeys} of every key, what is worn from a moment on included. */
+export function retimeClip(clip: Clip, r: Retiming): Clip {
+  const next = retimeKeys(clip, allKeys(clip), r);
+  if (next === clip || clip.swaps.length === 0) return next;
+  const swaps = clip.swaps.map((l) => {
+    const at = new Map(l.keys.map((k) => [Math.min(next.length, retimed(clip, k.time, r)), k] as const));
+    return { ...l, keys: [...at].map(([time, k]) => ({ ...k, time })).sort((a, b) => a.time - b.time) };
+  });
+  return { ...next, swaps };
+}
+
+/** How many moments with keys of a clip lie between two frames. */
+export function betweenFrames(clip: Clip): number {
+  const times = new Set(allKeys(clip).map((k) => k.time));
+  return [...times].filter((t) => Math.abs(t - Math.round(Math.round((t * clip.fps) / TICKS) * (TICKS / clip.fps))) > 0)
+    .length;
+}
 
 /** Every key of a clip, by its address. */
 export const allKeys = (clip: Clip): KeyRef[] =>

@@ -1,11 +1,11 @@
-import type { Box } from '../math';
+import type { Axis, Box } from '../math';
 import type { Palette } from '../palette';
 import { byteTable, type CellSet, type VoxelGrid } from '../voxel';
-import { FACING, toneOfCourse } from './courses';
+import { FACING, girthOf, toneOfCourse } from './courses';
 import type { Blend, Finish, PaintFrame } from './finish';
 import { forOcclusion } from './occlusion';
 import { ordered, scatter } from './scatter';
-import { type OwnTones, ownTones } from './tones';
+import { type OwnTones, nearTones, ownTones } from './tones';
 
 /** Which cubes a finish may touch. */
 export interface FinishLimits {
@@ -100,6 +100,26 @@ export function applyFinish(
       case 'bricks':
       case 'planks': {
         const tones = Math.max(1, finish.ramp.length || 2 * OWN_DEPTH - 1);
+        const near = own && nearTones(palette);
+        const lay = (x: number, y: number, z: number, v: number, t: number): void => {
+          if (t < 0) draft.set(x, y, z, finish.joint || v);
+          else if (near) draft.set(x, y, z, stepped(near, v, t - OWN_DEPTH + 1));
+          else draft.set(x, y, z, finish.ramp[t]!);
+        };
+        if (finish.sides === 'around' && finish.around) {
+          const { axis, centre, radius } = finish.around;
+          const girth = girthOf(finish, radius),
+            [b, c] = [((axis + 1) % 3) as Axis, ((axis + 2) % 3) as Axis];
+          each((x, y, z, v) => {
+            const p = [at(x, 0), at(y, 1), at(z, 2)] as const;
+            const turn = Math.atan2(p[c] - centre[c], p[b] - centre[b]) / (2 * Math.PI) + 0.5;
+            const u = Math.min(turn, 1 - 1e-9) * girth.length,
+              w = p[axis];
+            const [along, over] = finish.upright ? [w, u] : [u, w];
+            lay(x, y, z, v, toneOfCourse(finish, along, over, FACING.z, tones, girth.count));
+          });
+          return;
+        }
         const facingOf =
           finish.sides === 'floor' ? () => 'y' as const : facings(seen, limits.box, finish.sides === 'each');
         each((x, y, z, v) => {
@@ -109,9 +129,7 @@ export function applyFinish(
           const t = finish.upright
             ? toneOfCourse(finish, w, u, FACING[facing], tones)
             : toneOfCourse(finish, u, w, FACING[facing], tones);
-          if (t < 0) draft.set(x, y, z, finish.joint || v);
-          else if (own) draft.set(x, y, z, stepped(own, v, t - OWN_DEPTH + 1));
-          else draft.set(x, y, z, finish.ramp[t]!);
+          lay(x, y, z, v, t);
         });
       }
     }

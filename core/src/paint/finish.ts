@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math';
+import type { Axis, Vec3 } from '../math';
 
 export const FINISH_KINDS = ['gradient', 'speckle', 'dither', 'height', 'occlusion', 'bricks', 'planks'] as const;
 export type FinishKind = (typeof FINISH_KINDS)[number];
@@ -7,9 +7,15 @@ export const BLENDS = ['bands', 'ordered', 'noise'] as const;
 /** How a value between two tones is shown: by the nearer one, by an even pattern of both, or by a scatter of both. */
 export type Blend = (typeof BLENDS)[number];
 
-export const SIDES_PAINTED = ['each', 'walls', 'floor'] as const;
-/** Which way a pattern lies: on each face its own way, on all as on walls, or on all as on a floor. */
+export const SIDES_PAINTED = ['each', 'walls', 'floor', 'around'] as const;
+/** Which way a pattern lies: on each face its own way, on all as on walls, on all as on a floor, or around an axis as on a tower. */
 export type SidesPainted = (typeof SIDES_PAINTED)[number];
+/** What courses go around, in project units: a whole number of bricks fits, counted at `radius`. */
+export interface Around {
+  readonly axis: Axis;
+  readonly centre: Vec3;
+  readonly radius: number;
+}
 
 /**
  * Which tones are used: palette bytes from dark to light, or, when empty, for each cube the darker and lighter
@@ -27,6 +33,8 @@ interface Laid {
   /** Palette byte of the joints; 0 leaves them as they are. */
   readonly joint: number;
   readonly sides: SidesPainted;
+  /** For the sides `around`. */
+  readonly around?: Around;
   /** Runs the other way: upright on walls, along Z on a floor. */
   readonly upright: boolean;
 }

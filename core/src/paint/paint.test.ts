@@ -3,7 +3,17 @@ import { describe, expect, it } from 'vitest';
 import type { Box, Vec3 } from '../math';
 import { READY_PALETTES, makeSwatch, toOklch } from '../palette';
 import { CellSet, VoxelGrid } from '../voxel';
-import { type Finish, FINISH_KINDS, applyFinish, forOcclusion, ordered, ownTones, scatter, toneOfCourse } from '.';
+import {
+  type Finish,
+  FINISH_KINDS,
+  applyFinish,
+  forOcclusion,
+  ordered,
+  ownTones,
+  scatter,
+  toneOfCourse,
+  girthOf,
+} from '.';
 
 const palette = { id: 'p', name: 'Dusk', swatches: READY_PALETTES[1]!.swatches };
 const FRAME = { half: [0, 0, 0] as Vec3, cell: 1 };
@@ -289,6 +299,43 @@ describe('bricks and planks', () => {
     wall.forEach((x, y, _z, v) =>
       expect([third.get(3 * x, 3 * y, 0), third.get(3 * x + 2, 3 * y + 2, 0)]).toEqual([v, v]),
     );
+  });
+  it('go around a tower in whole bricks, closed without a seam, the same ones at every setback', () => {
+    const round = {
+      ...bricks,
+      sides: 'around',
+      around: { axis: 1, centre: [0.5, 0, 0.5], radius: 10 },
+    } as typeof bricks;
+    const girth = girthOf(round, 10);
+    // Bricks of 4 with joints of 1: 2π·10 / 5 is nearly 13 of them.
+    expect(girth).toEqual({ count: 13, length: 65 });
+    const tones = Array.from({ length: 650 }, (_, i) => toneOfCourse(round, i / 10 + 0.05, 3.5, 0, 3, girth.count));
+    expect(tones.filter((t) => t < 0).length).toBe(13 * 10);
+    const begins = tones.filter((t, i) => t < 0 && tones.at(i - 1)! >= 0).length;
+    expect(begins).toBe(13);
+    // The brick that lies across the seam is one brick.
+    expect(tones[0]).toBe(tones.at(-1));
+    const tower = VoxelGrid.empty({ min: [-12, 0, -12], size: [25, 12, 25] }).edit((d) => {
+      for (let y = 0; y < 12; y++)
+        for (let x = -12; x <= 12; x++)
+          for (let z = -12; z <= 12; z++) if (Math.hypot(x, z) <= (y < 6 ? 10 : 7)) d.set(x, y, z, 11);
+    });
+    const painted = paint(tower, { ...round, high: 11, gap: 1, ramp: [11, 12, 13, 14] });
+    for (const [wide, narrow] of [
+      [
+        [9, 2, 0],
+        [6, 8, 0],
+      ],
+      [
+        [0, 2, 9],
+        [0, 8, 6],
+      ],
+      [
+        [-9, 2, 0],
+        [-6, 8, 0],
+      ],
+    ] as const)
+      expect(painted.get(narrow[0], narrow[1], narrow[2])).toBe(painted.get(wide[0], wide[1], wide[2]));
   });
   it('lie on walls by their own face, and on floors along X', () => {
     const g = paint(filled([0, 0, 0], [12, 6, 12]), { ...bricks, ramp: [11] });

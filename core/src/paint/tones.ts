@@ -57,3 +57,23 @@ export function ownTones(palette: Palette): OwnTones {
   }
   return out;
 }
+
+/** Lightness beyond which a neighbour is another colour beside its own, not a tone of it. */
+const NEAR = 0.16;
+const near = new WeakMap<Palette, OwnTones>();
+
+/** {@link ownTones} without those that lie far apart: side by side on a wall they would look like camouflage. */
+export function nearTones(palette: Palette): OwnTones {
+  let out = near.get(palette);
+  if (!out) {
+    const lightness = new Map(palette.swatches.map((s) => [s.byte, toOklch(s.colour).l]));
+    const close = (to: Uint8Array): Uint8Array =>
+      to.map((b, from) => {
+        const [l, m] = [lightness.get(from), lightness.get(b)];
+        return l !== undefined && m !== undefined && Math.abs(l - m) <= NEAR ? b : from;
+      });
+    const { darker, lighter } = ownTones(palette);
+    near.set(palette, (out = { darker: close(darker), lighter: close(lighter) }));
+  }
+  return out;
+}

@@ -2,7 +2,7 @@ import { say } from '../words';
 import { length, sub } from '../math';
 import { type Id, type Project, composite, constraintTargets, partContent, partsInUse, sideSuffix } from '../model';
 import { restWorld } from '../rig';
-import { partMiddle } from './mounting';
+import { branchOf, partMiddle } from './mounting';
 
 /** Steps of the work that a finding leads to. */
 export type CheckStep = 'build' | 'rig' | 'animate';
@@ -25,10 +25,14 @@ export function checkRig(project: Project): Finding[] {
   const out: Finding[] = [];
   const world = restWorld(project.rig);
   for (const part of partsInUse(project.parts)) {
-    const on = mounts.filter((m) => m.part === part.id && m.bone !== null).length;
+    const mine = mounts.filter((m) => m.part === part.id && m.bone !== null),
+      on = mine.length;
     if (bones.length > 0 && on === 0)
       out.push({ text: say('checks.unmounted', { part: quoted(part) }), step: 'rig', id: part.id });
-    if (on > 1) out.push({ text: say('checks.mountedTwice', { part: quoted(part), on }), step: 'rig', id: part.id });
+    // Side by side it is meant, as the bars of a ring; on two bones of one branch it is a slip.
+    const branch = (a: Id): Set<Id> => branchOf(project, a);
+    if (mine.some((m) => mine.some((o) => o !== m && branch(m.bone!).has(o.bone!))))
+      out.push({ text: say('checks.mountedTwice', { part: quoted(part), on }), step: 'rig', id: part.id });
   }
   for (const b of bones) {
     // A control carries nothing: it steers.

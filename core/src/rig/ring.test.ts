@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type RingPlan, ringOfBars, ringSide, ringVariants } from '.';
+import { type RingPlan, innerFor, ringOfBars, ringSide, ringVariants } from '.';
 
 /** Gap and overlap by sampling the whole ring, bar by bar. */
 function byPoints({ sides, inner, thick }: RingPlan, length: number, step = 0.02): { gap: number; overlap: number } {
@@ -65,6 +65,22 @@ describe('the ring builder', () => {
       expect(ring.overlap).toBeCloseTo(overlap, 9);
     }
   });
+  it('closed at the outside no notch is left, by the shortest whole bars; otherwise it says how wide each is', () => {
+    for (const sides of [5, 6, 8, 12]) {
+      const plan = { sides, inner: 6, thick: 2 },
+        outside = 2 * Math.tan(Math.PI / sides) * 8;
+      const [bars, closed] = ringVariants(plan) as [ReturnType<typeof ringOfBars>, ReturnType<typeof ringOfBars>];
+      expect(bars.notch).toBeCloseTo(Math.max(0, outside - bars.length), 9);
+      const shut = closed.kind === 'closed' ? closed : bars;
+      expect([shut.notch, shut.length]).toEqual([0, Math.ceil(outside)]);
+      expect(shut.gap).toBeCloseTo(0, 9);
+      expect(byPoints(plan, shut.length, 0.05).gap).toBeLessThan(0.05);
+    }
+    // Given the length of its bars instead, the ring is as wide as suits them exactly.
+    const inner = innerFor(8, 2, 5);
+    expect(ringSide({ sides: 8, inner, thick: 2 })).toBeCloseTo(5, 9);
+    expect(ringVariants({ sides: 8, inner, thick: 2 })[0]!.length).toBe(5);
+  });
   it('one bar crossed with itself fills a square exactly, an octagon nearly, with half the bones, and needs an even number', () => {
     const square = ringVariants({ sides: 4, inner: 2, thick: 3 }).find((v) => v.kind === 'crossed')!;
     expect(square).toMatchObject({ length: 10, width: 10, bones: 2, triangles: 24 });
@@ -72,6 +88,6 @@ describe('the ring builder', () => {
     const octagon = ringVariants({ sides: 8, inner: 4, thick: 2 }).find((v) => v.kind === 'crossed')!;
     expect([octagon.length, octagon.width, octagon.bones]).toEqual([12, 5, 4]);
     expect(octagon.gap + octagon.overlap).toBeLessThan(0.02 * 12 * 12);
-    expect(ringVariants({ sides: 5, inner: 4, thick: 2 }).map((v) => v.kind)).toEqual(['bars']);
+    expect(ringVariants({ sides: 5, inner: 4, thick: 2 }).map((v) => v.kind)).toEqual(['bars', 'closed']);
   });
 });

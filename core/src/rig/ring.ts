@@ -2,7 +2,7 @@
 export interface RingPlan {
   /** 3 to 64. */
   readonly sides: number;
-  /** From the middle of the ring to the inner face of a bar. */
+  /** From the middle of the ring to the inner face of a bar; any length. */
   readonly inner: number;
   /** Of a bar, away from the middle. */
   readonly thick: number;
@@ -10,8 +10,11 @@ export interface RingPlan {
 
 /** One way of making a ring out of equal bars of whole cubes. */
 export interface RingVariant {
-  /** `bars`: one a side, each hung on the last and turned by 360/n. `crossed`: bars through the middle, each making two sides. */
-  readonly kind: 'bars' | 'crossed';
+  /**
+   * `bars`: one a side, each hung on the last and turned by 360/n, with least gap and overlap. `closed`: the same, long enough to
+   * leave no notch at the outside. `crossed`: one bar through the middle, crossed with itself, each time making two sides.
+   */
+  readonly kind: 'bars' | 'closed' | 'crossed';
   /** Length of a bar along its side (bars), or right across (crossed). */
   readonly length: number;
   /** Height of a bar away from the middle (bars), or its width, which is the length of a side (crossed). */
@@ -20,6 +23,8 @@ export interface RingVariant {
   readonly gap: number;
   /** Area that more than one bar covers, each further bar counted (bars), or that stands out of the shape (crossed). */
   readonly overlap: number;
+  /** How wide each notch between two bars is at the outside, in cubes; 0 for none. */
+  readonly notch: number;
   readonly bones: number;
   /** Triangles as shipped: six faces a bar. */
   readonly triangles: number;
@@ -32,6 +37,13 @@ export interface RingVariant {
 export const ringSide = ({ sides, inner, thick }: RingPlan): number =>
   2 * Math.tan(Math.PI / sides) * (inner + thick / 2);
 
+/** The length of a side at the outside: bars as long as that leave no notch. */
+const outerSide = ({ sides, inner, thick }: RingPlan): number => 2 * Math.tan(Math.PI / sides) * (inner + thick);
+
+/** How far inside a ring begins whose bars are best at a length. May be nothing or less, where the bars are too thick for it. */
+export const innerFor = (sides: number, thick: number, length: number): number =>
+  length / (2 * Math.tan(Math.PI / sides)) - thick / 2;
+
 /** ∫ max(0, s·(y·k − h)) dy over y from a to b, for s = 1 or −1. */
 function beyond(a: number, b: number, k: number, h: number, s: 1 | -1): number {
   const at = Math.min(b, Math.max(a, h / k));
@@ -40,12 +52,13 @@ function beyond(a: number, b: number, k: number, h: number, s: 1 | -1): number {
 }
 
 /** Gap and overlap of a ring of bars of one length: each joint is the same, and its two halves mirror one another. */
-export function ringOfBars(plan: RingPlan, length: number): RingVariant {
+export function ringOfBars(plan: RingPlan, length: number, kind: 'bars' | 'closed' = 'bars'): RingVariant {
   const k = Math.tan(Math.PI / plan.sides),
     out = plan.inner + plan.thick;
   return {
-    kind: 'bars',
+    kind,
     length,
+    notch: Math.max(0, 2 * k * out - length),
     width: plan.thick,
     bones: plan.sides,
     triangles: plan.sides * 12,
@@ -62,9 +75,11 @@ export function ringVariants(plan: RingPlan): RingVariant[] {
   const best = (list: RingVariant[]): RingVariant =>
     list.reduce((a, b) => (b.gap + b.overlap < a.gap + a.overlap - 1e-9 ? b : a));
   const side = ringSide(plan);
-  const out = [best([Math.max(1, Math.floor(side)), Math.ceil(side)].map((l) => ringOfBars(plan, l)))];
+  const bars = best([Math.max(1, Math.floor(side)), Math.ceil(side)].map((l) => ringOfBars(plan, l)));
+  const whole = Math.ceil(outerSide(plan) - 1e-9);
+  const out = [bars, ...(whole > bars.length ? [ringOfBars(plan, whole, 'closed')] : [])];
   if (plan.sides % 2 === 0) {
-    const across = 2 * (plan.inner + plan.thick),
+    const across = Math.max(1, Math.round(2 * (plan.inner + plan.thick))),
       wide = across * Math.tan(Math.PI / plan.sides);
     out.push(best([Math.max(1, Math.floor(wide)), Math.ceil(wide)].map((w) => crossedBars(plan.sides, across, w))));
   }
@@ -95,6 +110,7 @@ function crossedBars(sides: number, across: number, width: number): RingVariant 
     kind: 'crossed',
     length: across,
     width,
+    notch: Math.max(0, across * Math.tan(angle) - width),
     gap: gap * 2 * sides,
     overlap: overlap * 2 * sides,
     bones: sides / 2,

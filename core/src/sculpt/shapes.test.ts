@@ -195,6 +195,29 @@ describe('hollow walls', () => {
       ).toBe(5 * 16);
     }
   });
+  it('a tapered hollow is open at the ends that are asked for, and a closed end is a lid as thick as its wall', () => {
+    const taper = revolvedCells({
+      box: boxOf([12, 9, 12]),
+      axis: 1,
+      dir: 1,
+      profile: 'taper',
+      section: 'round',
+      top: 0.6,
+    });
+    const { min, size } = taper.box;
+    for (const wall of [1, 2])
+      for (const [low, high] of [
+        [false, false],
+        [true, false],
+        [false, true],
+        [true, true],
+      ] as const) {
+        const shell = wallOf(taper, { wall, faces: true, open: { axis: 1, low, high } });
+        // Straight up through the middle: the lids, and nothing between them.
+        const column = Array.from({ length: size[1] }, (_, y) => shell.has(min[0] + 6, min[1] + y, min[2] + 6));
+        expect(column).toEqual(column.map((_, y) => (!low && y < wall) || (!high && y >= size[1] - wall)));
+      }
+  });
   it('a hollow dome that is open below has one way in, from below', () => {
     const dome = wallOf(solid('dome', [15, 8, 15]), {
       wall: 2,

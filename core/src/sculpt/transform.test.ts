@@ -195,6 +195,43 @@ describe('clean-up', () => {
     expect(innerCells(g, 2).count).toBe(26);
     expect(innerCells(g, 1).count).toBe(124);
   });
+  it('hollowed, a stepped body has walls exactly as thick as asked everywhere, or thicker where its cubes meet in faces', () => {
+    // A ball of steps; a slow walk from the outside counts how deep every cube lies, over faces or over corners.
+    const ball = VoxelGrid.empty({ min: [0, 0, 0], size: [15, 15, 15] }).edit((d) => {
+      for (let x = 0; x < 15; x++)
+        for (let y = 0; y < 15; y++)
+          for (let z = 0; z < 15; z++) if (Math.hypot(x - 7, y - 7, z - 7) <= 7) d.set(x, y, z, 1);
+    });
+    const steps = [-1, 0, 1].flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].map((z): Vec3 => [x, y, z])));
+    const depths = (corners: boolean): Map<string, number> => {
+      const out = new Map<string, number>();
+      let rim: Vec3[] = [];
+      for (let depth = 1; ; depth++) {
+        const next: Vec3[] = [];
+        ball.forEach((x, y, z) => {
+          if (out.has(`${x},${y},${z}`)) return;
+          const near = steps.some(([i, j, k]) => {
+            if (!corners && Math.abs(i) + Math.abs(j) + Math.abs(k) !== 1) return false;
+            const c: Vec3 = [x + i, y + j, z + k];
+            return depth === 1 ? ball.get(...c) === 0 : rim.some((r) => r.join() === c.join());
+          });
+          if (near) next.push([x, y, z]);
+        });
+        if (next.length === 0) return out;
+        for (const c of next) out.set(c.join(), depth);
+        rim = next;
+      }
+    };
+    for (const joined of [false, true]) {
+      const depth = depths(joined);
+      for (const wall of [1, 2, 3]) {
+        const inner = innerCells(ball, wall, joined);
+        expect(inner.count).toBe([...depth.values()].filter((d) => d > wall).length);
+        inner.forEach((x, y, z) => expect(depth.get(`${x},${y},${z}`)).toBeGreaterThan(wall));
+      }
+    }
+    expect(innerCells(ball, 1).count).toBeGreaterThan(innerCells(ball, 1, true).count);
+  });
 });
 
 describe('openings', () => {

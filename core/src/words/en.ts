@@ -229,7 +229,9 @@ export const EN = {
 
   // project/edits/ring.ts
   'ring.sides': 'A ring has 3 to 64 sides.',
-  'ring.sizes': 'Hole, thickness and depth of a ring are 1 to 128 whole cubes.',
+  'ring.hole':
+    'The hole of a ring is more than nothing and at most 128 cubes from its middle. Choose longer bars, or fewer sides.',
+  'ring.sizes': 'Thickness and depth of a ring are 1 to 128 whole cubes.',
   'ring.crossed': 'Bars can be crossed for an even number of sides only.',
   'ring.tooLong': 'Those bars would be longer than {most} cubes. Choose a smaller hole or more sides.',
 
@@ -316,6 +318,7 @@ export const EN = {
   },
   'label.removeKeys': { one: 'Remove a key', other: 'Remove {n} keys' },
   'label.moveKeys': { one: 'Move a key', other: 'Move {n} keys' },
+  'label.retimeClip': 'Retime {clip} to {percent} %',
   'label.scaleKeys': { one: 'Scale a key in time by {percent} %', other: 'Scale {n} keys in time by {percent} %' },
   'label.pasteKeys': { one: 'Paste a key', other: 'Paste {n} keys' },
   'label.appendSwatches': { one: 'Append a swatch', other: 'Append {n} swatches' },

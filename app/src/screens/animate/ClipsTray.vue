@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconPlus, IconTrash } from '@tabler/icons-vue';
+import { IconLock, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
 import { deleteClipEdit, setClipEdit } from '@sphalerite/core/project';
 import { computed, defineAsyncComponent, ref } from 'vue';
@@ -20,6 +20,7 @@ const session = useSession();
 const asking = ref(false);
 const clips = computed(() => new Map(session.project?.clips.map((c) => [c.id, c])));
 const rows = computed(() => [...clips.value.values()].map(({ id, name }) => ({ id, name })));
+const sealed = computed(() => new Set(session.project?.seal?.clips));
 const order = computed(() => [...clips.value.keys()]);
 function facts(id: string): string {
   const c = clips.value.get(id);
@@ -59,7 +60,12 @@ function menuOf(e: MouseEvent, clip: string): void {
         <span class="text"
           ><span class="tree-name">{{ row.name }}</span
           ><small class="figures quiet">{{ facts(row.id) }}</small></span
-        ><small class="loop">{{ how(row.id) }}</small>
+        ><IconLock
+          v-if="sealed.has(row.id)"
+          class="lock"
+          aria-label="sealed"
+          :data-tip="`Sealed with ${session.project!.seal!.rig}: unseal the rig to change its keys`"
+        /><small class="loop">{{ how(row.id) }}</small>
       </template>
       <template #acts="{ row }">
         <icon-button
@@ -91,6 +97,14 @@ function menuOf(e: MouseEvent, clip: string): void {
 .from {
   padding: 2px 12px 8px;
   font-size: 12px;
+}
+.lock {
+  flex: none;
+  align-self: start;
+  width: 15px;
+  height: 15px;
+  margin-top: 7px;
+  color: var(--quiet);
 }
 .loop {
   align-self: start;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { TICKS, sideSuffix } from '@sphalerite/core/model';
+import { type Side, TICKS, sideSuffix } from '@sphalerite/core/model';
 import { frameOf, loopGaps } from '@sphalerite/core/motion';
 import type { Clash, ContactReport } from '@sphalerite/core/scene';
 import { closeLoopEdit } from '@sphalerite/core/project';
@@ -34,6 +34,7 @@ const name = (id: string | null): string => {
   const p = session.project?.parts.find((o) => o.id === id);
   return p ? p.name + sideSuffix(p.side) : '';
 };
+const sideOf = (id: string | null): Side => session.project?.parts.find((o) => o.id === id)?.side ?? 'centre';
 const gaps = computed(() => (session.clip?.loop && session.project ? loopGaps(session.clip, session.project.rig) : []));
 const boneName = (id: string): string => {
   const b = session.project?.rig.bones.find((o) => o.id === id);
@@ -53,7 +54,7 @@ const lines = computed(() => {
   // Soles, and whatever else goes through the ground.
   return c.tracks
     .filter((t) => t.sole || Math.min(...t.height) < -0.05)
-    .map((t) => ({ name: name(t.part), height: t.height, slide: t.slide }))
+    .map((t) => ({ name: name(t.part), side: sideOf(t.part), height: t.height, slide: t.slide }))
     .slice(0, 5);
 });
 
@@ -80,10 +81,11 @@ async function check(clips: readonly string[]): Promise<void> {
 // Fetched when it is first looked at.
 const ChartView = defineAsyncComponent(() => import('../../components/chart/ChartView.vue'));
 const { settings } = useSettings();
-const LINES = ['--resin', '--verdigris', '--axis-z', '--axis-x', '--honey'];
+const OTHERS = ['--resin', '--axis-z', '--axis-x', '--honey'];
 const option = computed(() =>
   groundChart(lines.value, session.clip ? (anim.time * session.clip.fps) / TICKS : 0, {
-    lines: (settings.theme, LINES.map(tone)),
+    sides: (settings.theme, { left: tone('--side-left'), right: tone('--side-right') }),
+    others: OTHERS.map(tone),
     ground: tone('--ink'),
     now: tone('--resin'),
   }),

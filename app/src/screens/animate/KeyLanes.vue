@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { type Bone, type Id, TICKS, sideSuffix } from '@sphalerite/core/model';
-import { type KeyRef, framesIn, keyTimes, scaledTime } from '@sphalerite/core/motion';
-import { scaleKeysEdit, shiftKeysEdit } from '@sphalerite/core/project';
+import { type KeyRef, framesIn, keyTimes, retimed } from '@sphalerite/core/motion';
+import { retimeEdit, shiftKeysEdit } from '@sphalerite/core/project';
 import { bonesInOrder } from '@sphalerite/core/rig';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
+import { useDialogs } from '../../stores/dialogs';
+import { LANE_COMMANDS } from './lane-commands';
+import SideTag from '../../components/SideTag.vue';
 
 /** Lanes of keys by bone, then what sets of alternates wear. Only the lanes in sight are drawn, and a drag moves drawn keys without drawing anew. */
+const dialogs = useDialogs();
 const session = useSession();
 const anim = useAnimate();
 const NAMES = 168;
@@ -34,6 +38,18 @@ const marks = computed(() => {
     at: x(Math.round((i * every * TICKS) / c.fps)),
   }));
 });
+
+/** Keys that a seal keeps look as if cast. */
+const sealed = computed(() => session.project?.seal?.clips.includes(clip.value?.id ?? '') ?? false);
+/** The colour of a lane is changed at its dot, or by a right click on its name. */
+function laneMenu(e: MouseEvent, bone: string): void {
+  session.choose({ bone });
+  dialogs.openMenu(e, LANE_COMMANDS);
+}
+function nameDown(e: MouseEvent, bone: string): void {
+  if ((e.target as HTMLElement).tagName === 'I') laneMenu(e, bone);
+  else session.choose({ bone });
+}
 
 type Drawn = ReturnType<typeof keyTimes>[number];
 interface BoneLane {
@@ -154,8 +170,9 @@ function drop(key: { readonly time: number }): void {
   if (drag && c && factor.value !== 1) {
     const by = factor.value,
       about = anim.time;
-    if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
-      anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
+    const how = { about, by, frames: anim.wholeFrames };
+    if (session.apply(retimeEdit, { clip: c.id, keys: [...anim.chosen], ...how }))
+      anim.chosen = anim.chosen.map((k) => ({ ...k, time: retimed(c, k.time, how) }));
   } else if (drag && c && shift.value !== 0) {
     let early = Infinity,
       late = -Infinity;
@@ -193,7 +210,9 @@ function nudge(by: number): void {
 }
 /** Where a chosen key stands while the hand is down. */
 const dragged = (time: number): number =>
-  factor.value !== 1 && clip.value ? scaledTime(clip.value, time, anim.time, factor.value) - time : 0;
+  factor.value !== 1 && clip.value
+    ? retimed(clip.value, time, { about: anim.time, by: factor.value, frames: anim.wholeFrames }) - time
+    : 0;
 
 const box = ref<{ x0: number; y0: number; x1: number; y1: number } | null>(null);
 function boxStart(e: PointerEvent): void {
@@ -287,6 +306,7 @@ watch(
       v-if="clip"
       ref="lanesBox"
       class="lanes"
+      :class="{ sealed }"
       :style="{ '--shift': `${(shift / clip.length) * usable}px` }"
       @scroll="top = ($event.target as HTMLElement).scrollTop"
       @pointerdown.self="boxStart"
@@ -309,9 +329,10 @@ watch(
             type="button"
             class="name"
             :style="{ paddingLeft: `${10 + Math.min(5, depths.get(l.bone.id) ?? 0) * 8}px` }"
-            @click="session.choose({ bone: l.bone.id })"
+            @click="nameDown($event, l.bone.id)"
+            @contextmenu.prevent="laneMenu($event, l.bone.id)"
           >
-            <i aria-hidden="true" />{{ l.bone.name }}{{ sideSuffix(l.bone.side) }}
+            <i aria-hidden="true" data-tip="Colour of the lane" />{{ l.bone.name }}<side-tag :side="l.bone.side" />
           </button>
           <span
             v-if="l.keys.length > 1"
@@ -435,13 +456,24 @@ watch(
   left: 0;
   right: 0;
   height: 22px;
-  --tone: #c98a16;
+  --tone: var(--side-centre);
+}
+.sealed .key {
+  cursor: not-allowed;
+  filter: grayscale(0.85);
+}
+.sealed .all {
+  background: repeating-linear-gradient(
+    -45deg,
+    transparent 0 9px,
+    color-mix(in srgb, var(--line) 34%, transparent) 9px 10px
+  );
 }
 .lane.left {
-  --tone: #7d5a98;
+  --tone: var(--side-left);
 }
 .lane.right {
-  --tone: #2a7a70;
+  --tone: var(--side-right);
 }
 .lane.on {
   background: var(--honey-soft);

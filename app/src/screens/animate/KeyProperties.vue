@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { EASINGS, type Easing, mountsOf } from '@sphalerite/core/model';
-import { easeKeysEdit, removeSwapsEdit, scaleKeysEdit, setClipEdit, swapKeyEdit } from '@sphalerite/core/project';
-import { EVEN_CURVE, type KeyRef, framesIn, nearestFrame, scaledTime } from '@sphalerite/core/motion';
+import { type Clip, EASINGS, type Easing, mountsOf } from '@sphalerite/core/model';
+import { easeKeysEdit, removeSwapsEdit, retimeEdit, setClipEdit, swapKeyEdit } from '@sphalerite/core/project';
+import { EVEN_CURVE, type KeyRef, framesIn, betweenFrames, nearestFrame, retimed } from '@sphalerite/core/motion';
 import type { Vec3 } from '@sphalerite/core/math';
 import { computed, ref } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { useAnimate } from './animate-state';
@@ -19,9 +20,12 @@ import { choices, records } from '../../components/choices';
 import EmptyState from '../../components/EmptyState.vue';
 import FormRow from '../../components/FormRow.vue';
 import SliderField from '../../components/SliderField.vue';
-import { counted } from '../../words';
+import FoldSection from '../../components/FoldSection.vue';
+import { counted, say } from '../../words';
+import SideTag from '../../components/SideTag.vue';
 
 const session = useSession();
+const notices = useNotices();
 const anim = useAnimate();
 const keying = useKeying();
 const AXES = ['x', 'y', 'z'] as const;
@@ -65,13 +69,28 @@ const path = computed(() => {
   return `M8 52 C${px(a)} ${py(b)} ${px(c)} ${py(d)} 152 12`;
 });
 const percent = ref(100);
+/** Whether the clip becomes as much longer when all of it is retimed. */
+const withLength = ref(true);
+/** Says how many keys stand between frames after a retiming that does not keep to whole ones. */
+function told(c: Clip): void {
+  const after = session.project?.clips.find((o) => o.id === c.id),
+    n = after ? betweenFrames(after) : 0;
+  if (n > 0) notices.say(say('keys.between', { n }));
+}
 function scale(v: number): void {
   const c = clip.value!,
-    by = v / 100,
-    about = nearestFrame(c, anim.time);
+    how = { about: nearestFrame(c, anim.time), by: v / 100, frames: anim.wholeFrames };
   percent.value = 100;
-  if (session.apply(scaleKeysEdit, { clip: c.id, keys: [...anim.chosen], about, by }))
-    anim.chosen = anim.chosen.map((k) => ({ ...k, time: scaledTime(c, k.time, about, by) }));
+  if (!session.apply(retimeEdit, { clip: c.id, keys: [...anim.chosen], ...how })) return;
+  anim.chosen = anim.chosen.map((k) => ({ ...k, time: retimed(c, k.time, how) }));
+  told(c);
+}
+function retime(v: number): void {
+  const c = clip.value!;
+  percent.value = 100;
+  const how = { about: 0, by: v / 100, frames: anim.wholeFrames, length: withLength.value };
+  if (session.apply(retimeEdit, { clip: c.id, keys: null, ...how })) told(c);
+  anim.chosen = [];
 }
 /** Sets of alternates that the clip may change: all there are. */
 const alternateSets = computed(() => {
@@ -133,12 +152,31 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         />
       </div>
       <check-field :model-value="clip.loop" @change="setClip({ loop: $event })">Loops</check-field>
+      <fold-section id="clip-retime" title="Retime the clip">
+        <div class="row">
+          <NumberField
+            label="%"
+            name="Retime the whole clip"
+            :model-value="percent"
+            :min="1"
+            :max="10000"
+            :step="5"
+            @change="retime"
+          /><span class="quiet">of its time, all keys</span>
+        </div>
+        <check-field
+          v-model="anim.wholeFrames"
+          tip="Keys come to stand on the nearest frames; without, some may lie between"
+          >keys on whole frames</check-field
+        >
+        <check-field v-model="withLength">the length goes along</check-field>
+      </fold-section>
       <check-field :model-value="clip.ships" @change="setClip({ ships: $event })">Goes into files</check-field>
     </section>
     <section v-if="bone" class="panel-section">
       <div class="panel-head">
         <h2>{{ bone.name }}</h2>
-        <span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span><span class="quiet">bone</span>
+        <side-tag :side="bone.side" /><span class="quiet">bone</span>
       </div>
       <div class="row">
         <NumberField

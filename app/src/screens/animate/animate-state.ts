@@ -26,6 +26,8 @@ export const useAnimate = defineStore('animate', () => {
   const auto = ref(true);
   /** What is tried out at this moment and not keyed yet. */
   const loose = shallowRef<Pose>(REST_POSE);
+  /** Whether keys that are retimed come to stand on whole frames. */
+  const wholeFrames = ref(true);
   const onion = ref(false);
   const trail = ref(false);
   /** Lanes are shown whose name holds this. */
@@ -80,6 +82,7 @@ export const useAnimate = defineStore('animate', () => {
     sheet,
     auto,
     loose,
+    wholeFrames,
     onion,
     trail,
     filter,

@@ -1,4 +1,4 @@
-import { IconArrowsExchange, IconKey, IconPlayerPlay } from '@tabler/icons-vue';
+import { IconArrowsExchange, IconKey, IconLock, IconPlayerPlay } from '@tabler/icons-vue';
 import { MAT4_IDENTITY, transformPoint } from '@sphalerite/core/math';
 import { type Project, TICKS, sideSuffix } from '@sphalerite/core/model';
 import { clipTime, countKeys, frameOf, frameTimes } from '@sphalerite/core/motion';
@@ -9,12 +9,16 @@ import { animateCommands } from './animate-commands';
 import type { Beside } from '../../viewport/viewport';
 import { gather } from '@sphalerite/core/scene';
 import { bonesExtent } from '../shared/bones-extent';
+import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
+import { boneLookCommands } from '../shared/bone-looks';
+import { steeringBones } from '../shared/bone-picking';
 import { boneHandles } from '../shared/bone-handles';
 import { useAnimate } from './animate-state';
 import { shifted } from '../shared/pose-shift';
+import { laneCommands } from './lane-commands';
 import { useKeying } from './keying';
 import { say } from '../../words';
 
@@ -27,12 +31,29 @@ function keyingText(auto: boolean, loose: number, handle: 'turn' | 'move'): stri
   return say('bones.tried', { n: loose });
 }
 
+/** Whether the clip in hand is kept by a seal. */
+function isSealed(): boolean {
+  const { project, clip } = useSession();
+  return clip !== null && (project?.seal?.clips.includes(clip.id) ?? false);
+}
+
 /** Live guides of Animate. */
 function animateChips(): Chip[] {
   const session = useSession();
   const anim = useAnimate();
   return [
-    ...(session.clip && !anim.playing
+    ...(isSealed()
+      ? [
+          {
+            text: say('clips.sealed', { rig: session.project!.seal!.rig }),
+            tone: 'resin' as const,
+            icon: IconLock,
+            run: () => void runCommand('go.rig').then(() => runCommand('rig.unseal')),
+            does: 'unseal…',
+          },
+        ]
+      : []),
+    ...(session.clip && !anim.playing && !isSealed()
       ? [
           {
             text: keyingText(anim.auto, anim.loose.size, anim.handle),
@@ -71,6 +92,8 @@ export function animateControl(): ScreenControl {
   const view = useView();
   const anim = useAnimate();
   const keying = useKeying();
+  const steers = (bone: string | null): boolean =>
+    bone !== null && session.shown !== null && steeringBones(session.shown).has(bone);
   const handles = boneHandles({
     project: () => session.shown,
     pose: () => anim.pose,
@@ -78,7 +101,8 @@ export function animateControl(): ScreenControl {
     selected: () => session.hand.bone,
     chosen: () => session.view.chosen.bone,
     select: (bone, more) => session.pick('bone', bone, { ctrlKey: more, metaKey: false, shiftKey: false }, []),
-    arrows: () => (anim.handle === 'move' ? 'world' : null),
+    // A goal is moved, whatever bones are.
+    arrows: () => (anim.handle === 'move' || steers(session.hand.bone) ? 'world' : null),
     enabled: () => session.writable && !anim.playing && session.clip !== null,
     turn(bone, q, degrees, axis, done) {
       view.measure = done ? '' : `turn ${AXES[axis]!} ${degrees}°`;
@@ -155,6 +179,8 @@ export function animateControl(): ScreenControl {
     menu: ['anim.play', 'anim.key'],
     commands: [
       ...animateCommands(),
+      ...boneLookCommands(),
+      ...laneCommands(),
       {
         id: 'anim.cancel',
         title: 'Cancel what is under way',
@@ -167,7 +193,7 @@ export function animateControl(): ScreenControl {
         },
       },
     ],
-    tools: ['anim.onion', 'anim.trail'],
+    tools: ['anim.onion', 'anim.trail', 'bones.look', 'controls.look'],
     dispose: () => anim.play(false),
   };
 }

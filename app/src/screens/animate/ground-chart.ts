@@ -1,14 +1,18 @@
+import type { Side } from '@sphalerite/core/model';
 import type { ChartOption } from '../../components/chart/theme';
 
 export interface GroundLine {
   readonly name: string;
+  readonly side: Side;
   /** Above the ground, a value a frame. */
   readonly height: readonly number[];
   readonly slide: readonly number[];
 }
 export interface GroundTones {
-  /** A colour for each line. */
-  readonly lines: readonly string[];
+  /** Of lines of one side, as everywhere. */
+  readonly sides: Readonly<Record<'left' | 'right', string>>;
+  /** Of lines of neither. */
+  readonly others: readonly string[];
   readonly ground: string;
   readonly now: string;
 }
@@ -22,7 +26,7 @@ export function groundChart(lines: readonly GroundLine[], frame: number, tones: 
     xAxis: { type: 'value', min: 0, max: Math.max(1, (lines[0]?.height.length ?? 2) - 1), minInterval: 1 },
     yAxis: { type: 'value' },
     series: lines.flatMap((l, i) => {
-      const color = tones.lines[i % tones.lines.length]!;
+      const color = l.side === 'centre' ? tones.others[i % tones.others.length]! : tones.sides[l.side];
       const row = (name: string, values: readonly number[], dashed: boolean) => ({
         type: 'line' as const,
         name,

@@ -32,6 +32,7 @@ import TextField from '../../components/TextField.vue';
 import TreeView from '../../components/TreeView.vue';
 import { type Dragged, type Place, vDrag } from '../../components/drag';
 import { type TreeRow } from '../../components/tree';
+import SideTag from '../../components/SideTag.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -66,6 +67,7 @@ function menuOf(e: MouseEvent, part: string): void {
   dialogs.openMenu(e, [
     'part.hide',
     'part.duplicate',
+    'part.alternate',
     'part.shrink',
     'view.isolate',
     'view.frame',
@@ -153,7 +155,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
       <template #name="{ row }">
         <span class="text"
           ><span class="tree-name"
-            >{{ row.name }} <span v-if="row.more" class="tag">{{ row.more }}</span><span
+            >{{ row.name }} <side-tag :side="parts.get(row.id)?.side" /><span
               v-if="parts.get(row.id)?.twin"
               class="tag"
               data-tip="Follows its other side"

@@ -8,6 +8,7 @@ import {
   coarsenPartEdit,
   deletePartEdit,
   each,
+  duplicateAsAlternateEdit,
   duplicatePartEdit,
   mergeLayerEdit,
   refinePartEdit,
@@ -73,6 +74,16 @@ export function partCommands(): Command[] {
       ['Ctrl+D'],
     ),
     part(
+      'part.alternate',
+      'Duplicate the part as an alternate of it',
+      () =>
+        session.apply(duplicateAsAlternateEdit, { part: session.part!.id }, (p) => ({
+          part: p.parts[p.parts.findIndex((o) => o.id === session.part!.id) + 1]!.id,
+          layer: null,
+        })),
+      ['Ctrl+Alt+A'],
+    ),
+    part(
       'part.delete',
       'Delete the part (to the bin)',
       () =>
@@ -105,7 +116,7 @@ export function partCommands(): Command[] {
       () => applyToPart(centrePartEdit, { part: session.part!.id, down: true }),
       ['Alt+C'],
     ),
-    part('part.stand', 'Stand everything on the floor', () => session.apply(standOnFloorEdit, {}), ['Alt+G']),
+    part('part.stand', 'Stand everything on the floor', () => session.apply(standOnFloorEdit, {}), ['Ctrl+Alt+G']),
     part('part.clear', 'Clear the part', () => session.apply(clearPartEdit, { part: session.part!.id }), [
       'Ctrl+Delete',
     ]),
@@ -123,6 +134,15 @@ export function partCommands(): Command[] {
     part('part.coarsen3', 'Coarsen ÷3', () => applyToPart(coarsenPartEdit, { part: session.part!.id, by: 3 }), [
       'Ctrl+Alt+-',
     ]),
+    ...rowCommands(),
+    ...layerCommands(),
+  ];
+}
+
+/** A row more or less in the middle of the volume. */
+function rowCommands(): Command[] {
+  const session = useSession();
+  return [
     ...AXES.flatMap((a): Command[] =>
       ([1, -1] as const).map((by) =>
         part(
@@ -141,6 +161,12 @@ export function partCommands(): Command[] {
         ),
       ),
     ),
+  ];
+}
+
+function layerCommands(): Command[] {
+  const session = useSession();
+  return [
     part(
       'layer.new',
       'New layer',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Bone, type Mount, type Part, sideSuffix } from '@sphalerite/core/model';
+import { type Bone, type Mount, type Part, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import {
   leaveAlternateSetEdit,
   makeAlternateSetEdit,
@@ -18,7 +18,7 @@ import RadioField from '../../components/RadioField.vue';
 import SelectField from '../../components/SelectField.vue';
 import TextField from '../../components/TextField.vue';
 import { type DropTarget, vDrop } from '../../components/drag';
-import { records } from '../../components/choices';
+import { type Choice, records } from '../../components/choices';
 
 /** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
@@ -40,7 +40,7 @@ const rows = computed(() => {
 });
 /** Parts that could be tried: those on no bone. */
 const loose = computed(() =>
-  session.project!.parts.filter(
+  partsInUse(session.project!.parts).filter(
     (x) => (session.project!.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null,
   ),
 );
@@ -49,7 +49,16 @@ const place = (instead: string): DropTarget => ({
   accepts: (what) => what.kind === 'part',
   drop: (what) => tryIt(what.ids[0]!, instead),
 });
-const tries = computed(() => records(loose.value, (p) => p.name + sideSuffix(p.side)));
+const nameOf = (p: Part): string => p.name + sideSuffix(p.side);
+const tries = computed(() => records(loose.value, nameOf));
+/** Instead of a part that is always there also the others on its bone can be tried: a copy that lies inside it, say. */
+const triesFor = (r: { part: Part }): Choice<string>[] => [
+  ...records(
+    rows.value.always.map((o) => o.part).filter((p) => p.id !== r.part.id),
+    nameOf,
+  ),
+  ...tries.value,
+];
 const scaled = (r: { mount: Mount }): boolean => r.mount.s[0] !== 1;
 const onSeveral = (part: string): boolean =>
   session.project!.rig.mounts.filter((m) => m.part === part && m.bone !== null).length > 1;
@@ -85,11 +94,11 @@ const onSeveral = (part: string): boolean =>
       </p>
       <p class="only acts">
         <SelectField
-          v-if="loose.length > 0"
+          v-if="triesFor(r).length > 0"
           :label="`Try instead of ${r.part.name}`"
           :model-value="undefined"
           placeholder="try instead…"
-          :choices="tries"
+          :choices="triesFor(r)"
           @change="(part) => tryIt(part, r.mount.id)"
         />
         <action-button

@@ -37,6 +37,8 @@ import SelectField from '../../components/SelectField.vue';
 import { records } from '../../components/choices';
 import { common } from '../../components/mixed';
 import { say } from '../../words';
+import { LANE_COLOURS } from '../shared/lane-colours';
+import SideTag from '../../components/SideTag.vue';
 
 const session = useSession();
 const rig = useRig();
@@ -109,21 +111,7 @@ const points = computed(() =>
 );
 const carries = computed(() => mounted.value.length > 0);
 /** Colours that lanes can take; the first is that of the side. */
-const LANES = [
-  { value: '', name: 'That of its side' },
-  ...(
-    [
-      ['amber', '#c98a16'],
-      ['rust', '#b4532a'],
-      ['rose', '#a63d57'],
-      ['violet', '#7d5a98'],
-      ['blue', '#44639c'],
-      ['green-blue', '#2a7a70'],
-      ['leaf', '#5d7f2b'],
-      ['stone', '#6f665c'],
-    ] as const
-  ).map(([name, value]) => ({ value, name })),
-];
+const LANES = [{ value: '', name: 'That of its side' }, ...LANE_COLOURS.map(([name, value]) => ({ value, name }))];
 function play(clip: string): void {
   session.choose({ clip });
   void runCommand('go.animate').catch(notices.fail);
@@ -140,8 +128,7 @@ function play(clip: string): void {
           :disabled="!session.writable"
           @rename="(name) => session.apply(renameBoneEdit, { bone: bone!.id, name })"
         /><span v-if="chosen.length > 1" class="quiet">and {{ chosen.length - 1 }} more</span
-        ><span v-if="bone.side !== 'centre'" class="tag">{{ bone.side }}</span
-        ><span class="quiet">bone</span>
+        ><side-tag :side="bone.side" /><span class="quiet">bone</span>
       </div>
     </section>
     <section class="panel-section">

@@ -29,6 +29,7 @@ import TreeView from '../../components/TreeView.vue';
 import { type Dragged, vDrag } from '../../components/drag';
 import { type TreeRow, seenRows } from '../../components/tree';
 import { counted } from '../../words';
+import SideTag from '../../components/SideTag.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -173,7 +174,7 @@ function menuOf(e: MouseEvent, bone: Id): void {
     >
       <template #picture="{ row }"><i class="dot" :class="bones.get(row.id)?.side" aria-hidden="true" /></template>
       <template #after="{ row }">
-        <span v-if="row.more" class="tag">{{ bones.get(row.id)?.side }}</span>
+        <side-tag :side="bones.get(row.id)?.side" />
         <span v-if="controls.has(row.id)" class="tag" data-tip="Steers other bones">control</span>
         <small v-if="(parts.get(row.id) ?? 0) > 1" class="quiet">{{ counted(parts.get(row.id) ?? 0, 'parts') }}</small>
       </template>
@@ -243,10 +244,10 @@ function menuOf(e: MouseEvent, bone: Id): void {
   background: var(--quiet);
 }
 .dot.left {
-  background: var(--verdigris);
+  background: var(--side-left);
 }
 .dot.right {
-  background: var(--resin);
+  background: var(--side-right);
 }
 .hint {
   padding: 0 12px 8px;

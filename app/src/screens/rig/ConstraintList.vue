@@ -10,6 +10,7 @@ import {
   bendWord,
   changeConstraintEdit,
   deleteConstraintEdit,
+  setLimbAlongEdit,
   turnLimbEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
@@ -45,8 +46,9 @@ const needsTarget = computed(() => ['ik', 'match', 'look'].includes(kind.value))
 const change = (c: Constraint, more: object): void => {
   session.apply(changeConstraintEdit, { constraint: { ...c, ...more } as Constraint });
 };
+const goesAlong = (goal: string): boolean => (find(rig.value.bones, goal)?.parent ?? null) !== null;
 const isLimb = computed(
-  () => !mine.value.some((c) => c.kind === 'ik') && chainOf(rig.value, { bone: props.bone.id, links: 2 }).length === 3,
+  () => !mine.value.some((c) => c.kind === 'ik') && chainOf(rig.value, { bone: props.bone.id, links: 2 }).length >= 2,
 );
 function add(): void {
   const base = { bone: props.bone.id, on: true, amount: 1 };
@@ -133,6 +135,12 @@ function add(): void {
             >end keeps its turn</check-field
           >
         </div>
+        <check-field
+          tip="Its goal hangs on the topmost bone, and goes where the body goes; else it stays where it stands"
+          :model-value="goesAlong(c.goal)"
+          @change="session.apply(setLimbAlongEdit, { constraint: c.id, along: !goesAlong(c.goal) })"
+          >goal goes along with the body</check-field
+        >
         <p class="quiet">
           It bends {{ bendWord(c.bend) }}.
           <action-button look="link" @click="session.apply(turnLimbEdit, { constraint: c.id })">

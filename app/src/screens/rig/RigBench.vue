@@ -16,6 +16,7 @@ import { counted, say } from '../../words';
 // Dialogs are fetched when they are first opened.
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 const ReadyRigDialog = defineAsyncComponent(() => import('./ReadyRigDialog.vue'));
+const LimbDialog = defineAsyncComponent(() => import('./LimbDialog.vue'));
 const RingDialog = defineAsyncComponent(() => import('./RingDialog.vue'));
 const STEPS = [
   { v: 0.5, t: '½', name: 'Half cubes' },
@@ -102,7 +103,7 @@ const show = (id: string): void => {
     </section>
     <BringInDialog v-if="rig.dialog === 'bring'" /><ReadyRigDialog
       v-if="rig.dialog === 'keep' || rig.dialog === 'unseal'"
-    /><RingDialog v-if="rig.dialog === 'ring'" />
+    /><RingDialog v-if="rig.dialog === 'ring'" /><LimbDialog v-if="rig.dialog === 'limb'" />
   </div>
 </template>
 

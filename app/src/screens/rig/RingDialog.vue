@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { buildRingEdit } from '@sphalerite/core/project';
-import { type RingVariant, ringSide, ringVariants } from '@sphalerite/core/rig';
+import { type RingVariant, innerFor, ringSide, ringVariants } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useBuild } from '../build/build-state';
@@ -8,6 +8,8 @@ import { useSession } from '../../stores/session';
 import { useRig } from './rig-state';
 import CardChoice from '../../components/CardChoice.vue';
 import FormRow from '../../components/FormRow.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { choices } from '../../components/choices';
 import TextField from '../../components/TextField.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import DialogBox from '../../components/DialogBox.vue';
@@ -18,9 +20,21 @@ const session = useSession();
 const rig = useRig();
 const build = useBuild();
 const open = ref(true);
+const PLACES = [
+  { value: false, text: `on ${session.bone?.name ?? 'a bone'}` },
+  { value: true, text: 'on the floor, on no bone' },
+];
 const name = ref('Rim');
 const sides = ref(8);
-const inner = ref(6);
+/** Whether its size is given by the hole, or by the length of a bar. */
+const by = ref<'radius' | 'length'>('radius');
+const radius = ref(6);
+const barLength = ref(5);
+const inner = computed(() =>
+  by.value === 'radius' ? radius.value : innerFor(sides.value, thick.value, barLength.value),
+);
+/** Where it goes: on the bone in hand, or on the floor and on no bone. */
+const nowhere = ref(session.bone === null);
 const thick = ref(2);
 const deep = ref(2);
 const plan = computed(() => ({ sides: sides.value, inner: inner.value, thick: thick.value }));
@@ -30,12 +44,16 @@ const chosen = computed(() => variants.value.find((v) => v.kind === kind.value) 
 const ways = computed(() =>
   variants.value.map((v) => ({
     value: v.kind,
-    text: v.kind === 'bars' ? `${v.bones} bars of ${v.length}` : `${v.bones} crossed, ${v.width} by ${v.length}`,
+    text:
+      v.kind === 'crossed'
+        ? `one bar of ${v.width} by ${v.length}, crossed ${v.bones} times`
+        : `${v.bones} bars of ${v.length}${v.kind === 'closed' ? ', closed outside' : ''}`,
   })),
 );
 function figures(kind: RingVariant['kind']): string[] {
   const v = variants.value.find((o) => o.kind === kind)!;
   return [
+    v.notch < 0.005 ? 'no notch at the outside' : `notches of ${v.notch.toFixed(2)} at the outside`,
     `gap ${v.gap.toFixed(1)} · overlap ${v.overlap.toFixed(1)}`,
     `${counted(v.bones, 'bones')} · ${counted(v.triangles, 'triangles')}`,
   ];
@@ -44,7 +62,7 @@ function figures(kind: RingVariant['kind']): string[] {
 const bars = computed(() =>
   Array.from({ length: chosen.value.bones }, (_, i) => ({
     turn: (i * 360) / sides.value,
-    ...(chosen.value.kind === 'bars'
+    ...(chosen.value.kind !== 'crossed'
       ? { x: -chosen.value.length / 2, y: inner.value, w: chosen.value.length, h: thick.value }
       : { x: -chosen.value.width / 2, y: -chosen.value.length / 2, w: chosen.value.width, h: chosen.value.length }),
   })),
@@ -62,7 +80,7 @@ function make(): void {
         kind: chosen.value.kind,
         deep: deep.value,
         name: name.value.trim() || 'Rim',
-        parent: session.bone?.id ?? null,
+        parent: nowhere.value ? null : (session.bone?.id ?? null),
         value: build.swatch?.byte ?? palette.swatches[0]!.byte,
         palette: palette.id,
       },
@@ -97,13 +115,25 @@ function make(): void {
             :min="3"
             :max="64"
             @change="(v) => (sides = whole(v, 3, 64))"
-          /><NumberField
+          /><choice-field v-model="by" label="Given by" :choices="choices(['radius', 'length'])" />
+        </div>
+        <div class="row">
+          <NumberField
+            v-if="by === 'radius'"
             label="inside"
             name="From the middle to the inside"
-            :model-value="inner"
+            :model-value="radius"
             :min="1"
             :max="128"
-            @change="(v) => (inner = whole(v, 1, 128))"
+            @change="(v) => (radius = whole(v, 1, 128))"
+          /><NumberField
+            v-else
+            label="bar"
+            name="Length of a bar"
+            :model-value="barLength"
+            :min="1"
+            :max="256"
+            @change="(v) => (barLength = whole(v, 1, 256))"
           />
         </div>
         <div class="row">
@@ -123,16 +153,18 @@ function make(): void {
             @change="(v) => (deep = whole(v, 1, 128))"
           />
         </div>
-        <p class="quiet">A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through; bars are whole cubes.</p>
+        <p class="quiet">
+          A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through,
+          {{ (2 * Math.tan(Math.PI / sides) * (inner + thick)).toFixed(2) }} at the outside; bars are whole cubes.
+        </p>
         <card-choice v-model="kind" class="ways" label="Ways to make it" :choices="ways">
           <template #default="{ choice }">
             <b>{{ choice.text }}</b>
             <small v-for="line in figures(choice.value)" :key="line" class="figures">{{ line }}</small>
           </template>
         </card-choice>
-        <action-button look="primary" submit
-          >Build it {{ session.bone ? `on ${session.bone.name}` : '' }}</action-button
-        >
+        <choice-field v-if="session.bone" v-model="nowhere" label="Where it goes" :choices="PLACES" />
+        <action-button look="primary" submit>Build it</action-button>
       </div>
     </form>
   </dialog-box>

@@ -7,6 +7,7 @@ import { gather } from '@sphalerite/core/scene';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { rigCommands } from './rig-commands';
 import { bonesExtent } from '../shared/bones-extent';
+import { boneLookCommands } from '../shared/bone-looks';
 import { floorUnder } from '../shared/floor';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -122,6 +123,10 @@ function rigHandles(): ReturnType<typeof boneHandles> {
       else session.preview = session.tryEdit(moveJointEdit, { bone, delta }, true);
     },
     step: () => rig.step,
+    // A goal is pulled to see what it does; at rest nothing would follow it.
+    pull() {
+      if (rig.handle === 'turn') rig.handle = 'try';
+    },
     cancel() {
       if (rig.handle === 'try') rig.trial = rig.held;
       session.preview = null;
@@ -198,9 +203,11 @@ export function rigControl(): ScreenControl {
         right: p ? `1 cube = ${(p.metresPerUnit * 100).toFixed(1)} cm` : '',
       };
     },
+    tools: ['bones.look', 'controls.look'],
     menu: ['rig.turn', 'rig.joint', 'rig.try', 'rig.limb', 'rig.reset'],
     commands: [
       ...rigCommands(),
+      ...boneLookCommands(),
       {
         id: 'rig.cancel',
         title: 'Cancel what is under way',

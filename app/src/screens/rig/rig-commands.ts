@@ -3,16 +3,16 @@ import { type Axis, type Vec3, invertQuat, length, mapVec, rotate, scale } from 
 import { type Bone, sideSuffix } from '@sphalerite/core/model';
 import {
   addBoneEdit,
-  addLimbEdit,
   addPoseTestEdit,
   alignJointsEdit,
-  bendWord,
   deleteBoneEdit,
   each,
   deleteUnmountedEdit,
   emptyRigEdit,
   flipRigEdit,
+  limbChoice,
   mirrorRigEdit,
+  restoreEdit,
   setRestEdit,
 } from '@sphalerite/core/project';
 import { nextTick } from 'vue';
@@ -21,6 +21,7 @@ import { useNotices } from '../../stores/notices';
 import { renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useAnimate } from '../animate/animate-state';
+import { makeLimb } from './limb';
 import { useRig } from './rig-state';
 import { all, need, needsBone, needsBones, needsParts, needsWriting } from '../../stores/needs';
 import { say } from '../../words';
@@ -37,21 +38,13 @@ export const rigCommands = (): Command[] => [
 
 const has = all(needsBone, needsWriting);
 
-/** Makes a limb to the bone in hand, and lets one try it. */
+/** Makes a limb to the bone in hand, or asks which joint is its end where that is in doubt. */
 function limb(): void {
   const session = useSession();
-  const rig = useRig();
-  const notices = useNotices();
-  const tip = session.bone!.id;
-  if (
-    !session.apply(addLimbEdit, { tip }, (p) => ({
-      bone: p.rig.constraints.at(-1)!.kind === 'ik' ? (p.rig.constraints.at(-1) as { goal: string }).goal : tip,
-    }))
-  )
-    return;
-  const made = session.project!.rig.constraints.at(-1)!;
-  rig.handle = 'try';
-  if (made.kind === 'ik') notices.say(say('limb.made', { bend: bendWord(made.bend) }));
+  const bone = session.bone!.id,
+    { doubt, along } = limbChoice(session.project!, bone);
+  if (doubt) useRig().dialog = 'limb';
+  else makeLimb({ tip: bone, along });
 }
 
 /** Says what goes with a bone; the bin has all of it. */
@@ -76,7 +69,20 @@ function remove(): void {
   ).flatMap(([key, n]) => (n > 0 ? [say(key, { n })] : []));
   const bone = b.name + sideSuffix(b.side);
   const what = gone.length > 1 ? say('bones.andMore', { bone, n: gone.length - 1 }) : say('bones.inBin', { bone });
-  notices.say(along.length > 0 ? say('bones.withAll', { what, list: along.join(', ') }) : say('bones.alone', { what }));
+  const items = session.project!.bin.slice(had).map((item) => item.id);
+  notices.say(
+    along.length > 0 ? say('bones.withAll', { what, list: along.join(', ') }) : say('bones.alone', { what }),
+    {
+      action: {
+        label: 'Bring it back',
+        run: () =>
+          session.apply(
+            each(restoreEdit),
+            [...items].reverse().map((item) => ({ item })),
+          ),
+      },
+    },
+  );
 }
 
 /** Makes the reel and shows it moving. */

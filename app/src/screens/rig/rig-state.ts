@@ -34,7 +34,7 @@ export const useRig = defineStore('rig', () => {
     handle.value = 'turn';
     swung.value = null;
   });
-  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | null>(null);
+  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | 'limb' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
   return {

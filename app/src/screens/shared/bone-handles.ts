@@ -7,13 +7,15 @@ import {
   quatFromAxisAngle,
   transformDirection,
 } from '@sphalerite/core/math';
-import type { Mount, Project } from '@sphalerite/core/model';
+import { type Mount, type Project, sideSuffix } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { useView } from '../../stores/view';
 import { type GizmoFrame, WORLD_AXES } from '../../tools/gizmo';
 import type { JointMark, Overlay } from '../../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
-import { jointUnder, mountUnder, originOf, steeringBones } from './bone-picking';
+import { useSettings } from '../../stores/settings';
+import { jointsUnder, mountUnder, originOf, steeringBones } from './bone-picking';
+import { controlPull } from './control-pull';
 import { FREE_STEPS, useGizmo } from './gizmo-control';
 
 /** Units that arrows move by when the screen does not say. */
@@ -41,6 +43,8 @@ export interface HandleHost {
   cancel(): void;
   /** What arrows move by, in project units; 0 for any length. Half a unit when missing. */
   step?(): number;
+  /** Before a control is pulled by its dot. */
+  pull?(): void;
 }
 export interface BoneHandles {
   readonly pointer: PointerUser;
@@ -90,38 +94,86 @@ export function boneHandles(host: HandleHost): BoneHandles {
     const project = host.project();
     return view.viewport && project ? mountUnder(view.viewport, p, project) : null;
   };
+  const pull = controlPull(host);
+  /** The joints under the pointer that are seen, the one that a press takes first. */
+  function under(p: ViewPointer): string[] {
+    const project = host.project();
+    if (!view.viewport || !project) return [];
+    const steering = steeringBones(project);
+    return jointsUnder(view.viewport, p, world(), project).filter(
+      (b) => lookOf(steering.has(b)) !== 'hidden' || host.chosen().includes(b),
+    );
+  }
+  /** Those that the last press was on, and whether it took anew what was in hand already. */
+  let pressed: { readonly joints: readonly string[]; readonly again: boolean } | null = null;
+  const names = (bones: readonly string[]): string[] => {
+    const all = host.project()?.rig.bones ?? [];
+    return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
+  };
   const pointer: PointerUser = {
     down(p) {
       if (gizmo.down(p)) return true;
-      const project = host.project();
-      const joint = view.viewport && project ? jointUnder(view.viewport, p, world(), project) : null;
-      if (joint === null) return false;
-      host.select(joint, p.ctrl);
+      const joints = under(p),
+        inHand = host.selected();
+      if (joints.length === 0) return false;
+      const again = !p.ctrl && inHand !== null && joints.includes(inHand);
+      const bone = again ? inHand : joints[0]!;
+      pressed = { joints, again };
+      if (!again) host.select(bone, p.ctrl);
+      const steers = steeringBones(host.project()!).has(bone);
+      if (steers && host.enabled() && !p.ctrl) pull.begin(bone, originOf(world().get(bone)!), p);
       return true;
     },
     move(p) {
-      if (gizmo.move(p)) return;
+      if (gizmo.move(p) || pull.move(p)) return;
       const over = gizmo.hover(p);
-      if (view.viewport) view.viewport.canvas.style.cursor = over ? 'grab' : '';
+      const joints = over ? [] : under(p);
+      view.under = joints.length > 1 ? names(joints) : [];
+      if (view.viewport) view.viewport.canvas.style.cursor = over || joints.length > 0 ? 'grab' : '';
     },
-    up: () => void gizmo.up(),
+    up() {
+      const was = pressed;
+      pressed = null;
+      if (gizmo.up() || pull.up() || !was?.again || was.joints.length < 2) return;
+      // Dots that lie on one another: each further click takes the next.
+      const at = was.joints.indexOf(host.selected()!);
+      host.select(was.joints[(at + 1) % was.joints.length]!, false);
+    },
     click(p) {
       const bone = mounted(p)?.bone;
       if (bone) host.select(bone, p.ctrl);
     },
-    leave: gizmo.leave,
-    cancel: gizmo.cancel,
+    leave() {
+      gizmo.leave();
+      view.under = [];
+    },
+    cancel() {
+      pull.cancel();
+      gizmo.cancel();
+    },
   };
+  const { settings } = useSettings();
+  const lookOf = (control: boolean): (typeof settings)['bones'] => (control ? settings.controls : settings.bones);
   function joints(p: Project): JointMark[] {
     const w = world(),
       controls = steeringBones(p);
-    return p.rig.bones.map((b) => ({
-      at: originOf(w.get(b.id)!),
-      parent: b.parent === null ? null : originOf(w.get(b.parent)!),
-      selected: host.chosen().includes(b.id),
-      side: b.side,
-      control: controls.has(b.id),
-    }));
+    return p.rig.bones.flatMap((b): JointMark[] => {
+      const control = controls.has(b.id),
+        selected = host.chosen().includes(b.id),
+        look = lookOf(control);
+      if (look === 'hidden' && !selected) return [];
+      return [
+        {
+          at: originOf(w.get(b.id)!),
+          // A control hangs on nothing that is seen.
+          parent: b.parent === null || control ? null : originOf(w.get(b.parent)!),
+          selected,
+          side: b.side,
+          control,
+          dim: look === 'dimmed',
+        },
+      ];
+    });
   }
   return {
     pointer,

@@ -14,17 +14,17 @@ export const originOf = (m: Mat4): Vec3 => [m[12]!, m[13]!, m[14]!];
 /** Bones that steer others: their joints are drawn and picked as controls. */
 export const steeringBones = (p: Project): Set<string> => new Set(p.rig.constraints.flatMap(constraintTargets));
 
-/** The joint under the pointer; `world` holds the matrix of each bone. */
-export function jointUnder(v: Viewport, p: ViewPointer, world: Map<string, Mat4>, project: Project): string | null {
-  let best = REACH,
-    found: string | null = null;
+/** The joints under the pointer, the nearest first; `world` holds the matrix of each bone. */
+export function jointsUnder(v: Viewport, p: ViewPointer, world: Map<string, Mat4>, project: Project): string[] {
   const steering = steeringBones(project);
-  for (const [id, m] of world) {
-    const s = v.screenOf(originOf(m));
-    const d = Math.hypot(s.x - p.x, s.y - p.y) - (steering.has(id) ? CONTROL_FIRST : 0);
-    if (d < best) [best, found] = [d, id];
-  }
-  return found;
+  return [...world]
+    .map(([id, m]) => {
+      const s = v.screenOf(originOf(m));
+      return { id, away: Math.hypot(s.x - p.x, s.y - p.y) - (steering.has(id) ? CONTROL_FIRST : 0) };
+    })
+    .filter((j) => j.away < REACH)
+    .sort((a, c) => a.away - c.away)
+    .map((j) => j.id);
 }
 
 /** The mounted part under the pointer; what hangs on no bone does not count. */

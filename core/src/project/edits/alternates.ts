@@ -12,7 +12,7 @@ import {
 } from '../../model';
 import { EditError, defineEdit } from '../edit';
 import { inOrder } from './constraints';
-import { checkName } from './parts';
+import { checkName, duplicatePartEdit } from './parts';
 
 const partName = (p: Project, mount: Id | null): string =>
   find(p.parts, find(p.rig.mounts, mount)?.part ?? null)?.name ?? 'nothing';
@@ -57,6 +57,21 @@ export const tryPartEdit = defineEdit<{ part: Id; instead: Id }>({
         ? replaceRecord(project.rig.alternateSets, alternateSet)
         : [...project.rig.alternateSets, alternateSet],
     });
+  },
+});
+
+/** A copy of a mounted part as its alternate: in the same set, worn in its place, the first hidden until it is worn again. */
+export const duplicateAsAlternateEdit = defineEdit<{ part: Id }>({
+  name: 'duplicateAsAlternate',
+  label: (a, p) => `An alternate of ${find(p.parts, a.part)?.name ?? 'a part'}`,
+  touches: (a) => [a.part],
+  run(project, a, ctx) {
+    const part = must(project.parts, a.part, 'part');
+    const there = project.rig.mounts.find((m) => m.part === part.id && m.bone !== null);
+    if (!there) throw new EditError('alternates.unmounted', { part: part.name });
+    const copied = duplicatePartEdit.run(project, a, ctx);
+    const copy = copied.parts[copied.parts.findIndex((p) => p.id === part.id) + 1]!;
+    return tryPartEdit.run(copied, { part: copy.id, instead: there.id }, ctx);
   },
 });
 

@@ -5,7 +5,7 @@ import { freeByte, makeSwatch } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
 import { NO_SYMMETRY, type Shape, boxStroke, cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
-import { type Edit, apply, editContext, summarize } from '..';
+import { type Edit, apply, editContext, heightOverFloor, summarize } from '..';
 import * as edits from '.';
 
 let n = 0;
@@ -37,6 +37,57 @@ const places = (p: Project): string[] => {
     );
   return out.sort();
 };
+
+describe('standing', () => {
+  it('on the floor goes all that stands, bones and parts, by one step; clips and what hangs on what stay', () => {
+    const h = hand().add(3, [0, -0, 0], [2, 4, 2]);
+    h.do(edits.addPartEdit, { name: 'Root', bounds: { min: [0, -7, 0], size: [3, 6, 3] }, pivot: [0, 0, 0] });
+    const root = h.p.parts[1]!;
+    h.do(edits.strokeEdit, {
+      part: root.id,
+      layer: root.layers[0]!.id,
+      stroke: boxStroke('add', 2, [{ min: [0, -7, 0], size: [1, 5, 1] }]),
+    });
+    h.do(edits.addBoneEdit, { name: 'Hip', parent: null, t: [0, 2, 0] });
+    const hip = h.p.rig.bones[0]!.id;
+    h.do(edits.addBoneEdit, { name: 'Leg', parent: hip, t: [0, -1, 0] });
+    h.do(edits.mountPartsEdit, { pairs: [{ part: root.id, bone: h.p.rig.bones[1]!.id }] });
+    expect(heightOverFloor(h.p)).toBeCloseTo(-7, 9);
+    const before = places(h.p);
+    h.do(edits.standOnFloorEdit, {});
+    expect(heightOverFloor(h.p)).toBeCloseTo(0, 9);
+    const up = (line: string): string => {
+      const [place, value] = line.split(' ') as [string, string],
+        [x, y, z] = place.split(',').map(Number) as [number, number, number];
+      return `${x},${y + 7},${z} ${value}`;
+    };
+    expect(places(h.p)).toEqual(before.map(up).sort());
+    expect(h.p.rig.bones.map((o) => o.rest.t)).toEqual([
+      [0, 9, 0],
+      [0, -1, 0],
+    ]);
+    // Once more changes nothing; with nothing there it says so.
+    const stood = h.p;
+    h.do(edits.standOnFloorEdit, {});
+    expect(h.p).toBe(stood);
+    expect(() => hand().do(edits.standOnFloorEdit, {})).toThrow(/Nothing stands here/);
+  });
+  it('a part is moved by numbers wherever it hangs, its bone staying', () => {
+    const h = hand().add(3, [0, 0, 0], [2, 2, 2]);
+    h.do(edits.addBoneEdit, { name: 'Hip', parent: null, t: [1, 2, 3], q: [0, Math.SQRT1_2, 0, Math.SQRT1_2] });
+    h.do(edits.mountPartsEdit, { pairs: [{ part: h.body().id, bone: h.p.rig.bones[0]!.id }] });
+    const before = places(h.p),
+      bones = h.p.rig.bones;
+    h.do(edits.shiftPartEdit, { part: h.body().id, by: [5, 0, -2] });
+    expect(h.p.rig.bones).toBe(bones);
+    const moved = (line: string): string => {
+      const [place, value] = line.split(' ') as [string, string],
+        [x, y, z] = place.split(',').map(Number) as [number, number, number];
+      return `${x + 5},${y},${z - 2} ${value}`;
+    };
+    expect(places(h.p)).toEqual(before.map(moved).sort());
+  });
+});
 
 describe('pieces from another palette', () => {
   it('bring their colours along in the one step that sets them down, whatever stands under those bytes by then', () => {

@@ -22,7 +22,9 @@ import {
   removeSwaps,
   retarget,
   rippleClip,
-  scaleKeys,
+  type Retiming,
+  retimeClip,
+  retimeKeys,
   secondHalfMirrored,
   setKey,
   setSwap,
@@ -138,14 +140,17 @@ export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease
   },
 });
 
-/** Draws keys together or apart in time about a moment. */
-export const scaleKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; about: number; by: number }>({
-  name: 'scaleKeys',
-  label: (a) => say('label.scaleKeys', { n: a.keys.length, percent: Math.round(a.by * 100) }),
+/** Draws keys together or apart in time: some, or with null all of the clip with what it wears. */
+export const retimeEdit = defineEdit<Retiming & { readonly clip: Id; readonly keys: readonly KeyRef[] | null }>({
+  name: 'retime',
+  label: (a, p) =>
+    a.keys
+      ? say('label.scaleKeys', { n: a.keys.length, percent: Math.round(a.by * 100) })
+      : say('label.retimeClip', { clip: nameOf(p, a.clip), percent: Math.round(a.by * 100) }),
   touches: (a) => [a.clip],
-  run(project, a) {
-    if (!(a.by > 0 && a.by <= 100)) throw new EditError('clips.timeScale');
-    return changeClip(project, a.clip, (c) => scaleKeys(c, a.keys, a.about, a.by));
+  run(project, { clip, keys, ...r }) {
+    if (!(r.by > 0 && r.by <= 100)) throw new EditError('clips.timeScale');
+    return changeClip(project, clip, (c) => (keys ? retimeKeys(c, keys, r) : retimeClip(c, r)));
   },
 });
 

@@ -16,7 +16,7 @@ import { exportGlb, planGlb } from '../../files/testing';
 import { sampleClip } from '../../motion';
 import { placeParts, restWorld, worldMatrices } from '../../rig';
 import { boxStroke } from '../../sculpt';
-import { type Edit, EditError, apply, editContext } from '..';
+import { type Edit, EditError, apply, editContext, heightOverFloor } from '..';
 import * as edits from '.';
 
 let n = 0;
@@ -76,6 +76,13 @@ const POST = makePost();
 describe('sets of alternates', () => {
   it('three heads are tried in turn on a sealed rig, each in the place of the first; nothing else is touched', () => {
     const sealed = run(POST, edits.sealRigEdit, { name: 'Post', range: 1 });
+    // In one action a copy is its alternate: worn, the first hidden until it is worn again.
+    const two = run(sealed, edits.duplicateAsAlternateEdit, { part: part(sealed, 'Head').id });
+    const copy = two.parts[two.parts.indexOf(part(two, 'Head')) + 1]!;
+    expect(copy.name).toBe('Head 2');
+    expect(placeParts(two).map((o) => o.part.name)).toContain('Head 2');
+    expect(placeParts(two).map((o) => o.part.name)).not.toContain('Head');
+    expect(two.rig.alternateSets).toHaveLength(sealed.rig.alternateSets.length + 1);
     let p = run(sealed, edits.tryPartEdit, { part: part(sealed, 'Second head').id, instead: mount(sealed, 'Head').id });
     expect(shown(p)).toEqual(['Second head', 'Shaft', 'Stand', 'Third head']);
     p = run(p, edits.tryPartEdit, { part: part(p, 'Third head').id, instead: mount(p, 'Second head').id });
@@ -386,6 +393,25 @@ describe('bones', () => {
         2 * 7 * Math.sin(Math.PI / 8),
         9,
       );
+    // Crossed it is one part, there four times; nowhere it stands on the floor.
+    expect(bars).toHaveLength(kind === 'bars' ? count : 1);
+    const free = run(q, edits.buildRingEdit, {
+      kind,
+      sides: 8,
+      inner: 6,
+      thick: 2,
+      deep: 3,
+      name: 'Hoop',
+      parent: null,
+      value: 2,
+      palette: q.palettes[0]!.id,
+    });
+    const hoop = {
+      ...free,
+      parts: free.parts.slice(5),
+      rig: { ...free.rig, mounts: free.rig.mounts.slice(q.rig.mounts.length) },
+    };
+    expect(heightOverFloor(hoop)).toBeCloseTo(0, 9);
     expect(() =>
       run(q, edits.buildRingEdit, {
         kind: 'crossed',

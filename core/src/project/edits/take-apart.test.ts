@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Box, type Vec3, quatFromAxisAngle, transformPoint } from '../../math';
-import { type Project, composite, idsFrom, makeProject } from '../../model';
+import { exportGlb } from '../../files/testing';
+import { type Project, composite, idsFrom, keptAside, makeProject, partsInUse } from '../../model';
 import { REST_POSE, placeParts } from '../../rig';
 import { families, makeSwatch } from '../../palette';
 import {
+  awayFrom,
   boxStroke,
   contactOf,
   contactsOf,
@@ -21,7 +23,7 @@ import {
   withUnder,
 } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
-import { type Edit, apply, editContext } from '..';
+import { type Edit, apply, checkProject, editContext } from '..';
 import * as edits from '.';
 
 let n = 0;
@@ -99,6 +101,58 @@ const named = (turned = true): Project => {
   const p = beast(turned);
   return run(p, edits.addRegionsEdit, { part: p.parts[0]!.id, pieces, half: 0 });
 };
+
+describe('cutting a region in two', () => {
+  const leg = boxes([
+    [2, 0, 3],
+    [2, 6, 2],
+  ]);
+  const rest = CellSet.filled(composite(beast().parts[0]!)).minus(leg);
+  it.each([2, 4])('at height %i the half away from the joint is the piece, be it the larger or the smaller', (at) => {
+    const halves = splitByPlane(leg, 1, at);
+    const { piece, stays } = awayFrom(rest, halves);
+    expect([piece.tight!.min[1], piece.count]).toEqual([0, at * 4]);
+    expect(stays.count).toBe((6 - at) * 4);
+    // With nothing to hang on, the smaller one is.
+    expect(awayFrom(boxes(), halves).piece.count).toBe(Math.min(at, 6 - at) * 4);
+  });
+  it('its halves can be swapped: names and sides stay, every cube is in one of them', () => {
+    const p = named(),
+      part = p.parts[0]!;
+    const before = edits.cellsByRegion(part);
+    const q = run(p, edits.swapRegionsEdit, { part: part.id, region: 1, other: 2 }).parts[0]!;
+    expect(q.regions!.list).toEqual(part.regions!.list);
+    const after = edits.cellsByRegion(q);
+    expect([after.get(1)!.count, after.get(2)!.count]).toEqual([before.get(2)!.count, before.get(1)!.count]);
+    expect(after.get(1)!.minus(before.get(2)!).isEmpty).toBe(true);
+    const rest = run(p, edits.swapRegionsEdit, { part: part.id, region: 1, other: 0 }).parts[0]!;
+    expect(edits.cellsByRegion(rest).get(0)!.count).toBe(before.get(1)!.count);
+    expect(() => run(p, edits.swapRegionsEdit, { part: part.id, region: 99, other: 0 })).toThrow(/no such region/);
+  });
+});
+
+describe('a whole that is kept aside', () => {
+  it('is neither counted nor checked, mirrored, proposed, deleted as unmounted nor told of in files, until it is worked on', async () => {
+    const p = named(false);
+    const q = run(p, edits.takeApartEdit, { ...args, part: p.parts[0]!.id });
+    const whole = q.parts.find((o) => o.hidden)!;
+    expect([...keptAside(q.parts)]).toEqual([whole.id]);
+    expect(partsInUse(q.parts)).toHaveLength(q.parts.length - 1);
+    expect(checkProject(q).filter((f) => f.id === whole.id)).toEqual([]);
+    const swept = run(q, edits.deleteUnmountedEdit, {});
+    expect(swept.parts.some((o) => o.id === whole.id)).toBe(true);
+    const sided = run(q, edits.mountPartEdit, { part: whole.id, bone: q.rig.bones.find((b) => b.side === 'left')!.id });
+    expect(
+      run(sided, edits.mirrorRigEdit, { from: 'left', plane: 0 }).parts.filter((o) => o.name === whole.name),
+    ).toHaveLength(1);
+    expect((await exportGlb(q)).notes.filter((o) => o.includes('hidden'))).toEqual([]);
+    // Shown again it is a part like any other; so is a hidden part that nothing was taken from.
+    const shown = run(q, edits.setPartHiddenEdit, { part: whole.id, hidden: false });
+    expect(keptAside(shown.parts).size).toBe(0);
+    const head = q.parts.find((o) => o.name === 'Head')!;
+    expect(keptAside(run(q, edits.setPartHiddenEdit, { part: head.id, hidden: true }).parts).has(head.id)).toBe(false);
+  });
+});
 
 describe('taking apart', () => {
   it.each([true, false])('keeps every cube in its place and colour, on a bone turned (%s) or on none', (turned) => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { AXES } from '@sphalerite/core/math';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsExchange, IconDice3 } from '@tabler/icons-vue';
 import { BLENDS, FINISH_KINDS, SIDES_PAINTED } from '@sphalerite/core/paint';
@@ -10,6 +11,7 @@ import { useSelection } from '../selection/selection-state';
 import SwatchChip from './SwatchChip.vue';
 import { useColours } from './colours-state';
 import { SCOPES } from './finish-scope';
+import { FIRST_OPTIONS, bricksFor } from './finish-options';
 import { useFinish } from './finish-state';
 import ActionButton from '../../../components/ActionButton.vue';
 import IconButton from '../../../components/IconButton.vue';
@@ -47,7 +49,12 @@ const tones = [
 const scopes = computed(() =>
   SCOPES.map((value) => ({ value, text: WHOLE[value], disabled: value === 'selection' && !selection.selected })),
 );
+/** Bricks that nobody has measured yet are made for the wall. */
 function choose(kind: (typeof FINISH_KINDS)[number]): void {
+  const { long, high, gap } = FIRST_OPTIONS;
+  const h = f.heights;
+  if (kind === 'bricks' && h && o.long === long && o.high === high && o.gap === gap)
+    Object.assign(o, bricksFor(h.high - h.low));
   f.kind = kind;
   f.shown = true;
 }
@@ -230,6 +237,12 @@ onBeforeUnmount(() => (session.preview = null));
           <span class="quiet label">Lie on</span>
           <choice-field label="Lie on" class="grow" wide v-model="o.sides" :choices="choices(SIDES_PAINTED)" />
         </div>
+        <choice-field
+          v-if="o.sides === 'around'"
+          label="Around the axis"
+          v-model="o.about"
+          :choices="choices(AXES, (a) => `around ${'XYZ'[a]}`)"
+        />
         <check-field v-model="o.upright">upright on walls, along Z on floors</check-field>
       </template>
       <div class="row">
@@ -249,7 +262,7 @@ onBeforeUnmount(() => (session.preview = null));
       <div class="row">
         <action-button look="primary" class="grow" :disabled="!f.args" @click="f.paint()">Paint it</action-button
         ><action-button :on="!f.shown" :tip="f.shown ? 'Look without it' : 'Try it out'" @click="f.shown = !f.shown">
-          {{ f.shown ? 'Without' : 'Try it' }}
+          {{ f.shown ? 'Hide the try' : 'Try it' }}
         </action-button>
       </div>
       <p v-if="f.busy" class="quiet" role="status">Trying it out…</p>

@@ -1,5 +1,5 @@
-import type { Vec3 } from '@sphalerite/core/math';
-import type { Finish, FinishKind } from '@sphalerite/core/paint';
+import { type Axis, type Extent, type Vec3, mapVec } from '@sphalerite/core/math';
+import type { Around, Finish, FinishKind, SidesPainted } from '@sphalerite/core/paint';
 
 /** Every number of every finish; each keeps what was set while another is looked at. */
 export interface FinishOptions {
@@ -16,7 +16,9 @@ export interface FinishOptions {
   bond: number;
   gap: number;
   joint: number;
-  sides: 'each' | 'walls' | 'floor';
+  sides: SidesPainted;
+  /** The axis that courses go around. */
+  about: Axis;
   upright: boolean;
   wide: number;
   plankLong: number;
@@ -38,6 +40,7 @@ export const FIRST_OPTIONS: Readonly<FinishOptions> = {
   gap: 1,
   joint: 0,
   sides: 'each',
+  about: 1,
   upright: false,
   wide: 3,
   plankLong: 14,
@@ -49,6 +52,22 @@ export const FIRST_OPTIONS: Readonly<FinishOptions> = {
 export interface FinishPlace {
   readonly line: { readonly from: Vec3; readonly to: Vec3 } | null;
   readonly heights: { readonly low: number; readonly high: number } | null;
+  /** The box of what is painted, in project units. */
+  readonly extent: Extent | null;
+}
+
+/** What courses go around: the middle of what is painted, as wide as that is. */
+function aroundOf(axis: Axis, extent: Extent | null): Around | null {
+  if (!extent) return null;
+  const { lo, hi } = extent;
+  const wide = [0, 1, 2].filter((a) => a !== axis).map((a) => hi[a]! - lo[a]!);
+  return { axis, centre: mapVec(lo, (v, i) => (v + hi[i]!) / 2), radius: Math.max(...wide) / 2 };
+}
+
+/** Bricks that suit a wall of a height: some twelve courses, with joints only where they stay thin. */
+export function bricksFor(height: number): Pick<FinishOptions, 'long' | 'high' | 'gap'> {
+  const high = Math.max(2, Math.min(8, Math.round(height / 12)));
+  return { high, long: Math.round(high * 2.5), gap: high >= 4 ? 1 : 0 };
 }
 
 /** The finish of a kind as its options say; null while it has nothing to lie along. */
@@ -56,10 +75,11 @@ export function finishOf(
   kind: FinishKind,
   o: FinishOptions,
   ramp: readonly number[],
-  { line, heights }: FinishPlace,
+  { line, heights, extent }: FinishPlace,
 ): Finish | null {
   const base = { ramp, seed: o.seed };
-  const laid = { sides: o.sides, upright: o.upright, joint: o.joint };
+  const around = o.sides === 'around' ? aroundOf(o.about, extent) : null;
+  const laid = { sides: o.sides, upright: o.upright, joint: o.joint, ...(around ? { around } : {}) };
   switch (kind) {
     case 'gradient':
       return line && { ...base, kind, ...line, round: o.round, blend: o.blend };

@@ -1,4 +1,5 @@
-import { type Vec3, boxVolume, transformPoint } from '@sphalerite/core/math';
+import { type Extent, type Vec3, boxVolume, placedExtent, transformPoint } from '@sphalerite/core/math';
+import { gather, listExtent } from '@sphalerite/core/scene';
 import { heightsOf } from '@sphalerite/core/project';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
@@ -57,5 +58,13 @@ export function useFinishScope() {
     const [x, , z] = transformPoint(matrix.value, [b.min[0] + b.size[0] / 2, 0, b.min[2] + b.size[2] / 2]);
     return { from: [x, h.low, z] as Vec3, to: [x, h.high, z] as Vec3 };
   });
-  return { scope, ends, targets, cells, within, heights, line };
+  /** The box of what is painted. */
+  const extent = computed((): Extent | null => {
+    const set = within.value;
+    if (set?.tight) return placedExtent(matrix.value, set.tight);
+    if (!session.project) return null;
+    const mine = new Set(parts.value);
+    return listExtent(gather(session.project, { of: 'rig' }).filter((i) => mine.has(i.source.part!)));
+  });
+  return { scope, ends, targets, cells, within, heights, extent, line };
 }

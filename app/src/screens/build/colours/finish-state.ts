@@ -73,7 +73,7 @@ export const useFinish = defineStore('finish', () => {
   const session = useSession();
   const build = useBuild();
   const colours = useColours();
-  const { scope, ends, targets, cells, within, heights, line } = useFinishScope();
+  const { scope, ends, targets, cells, within, heights, extent, line } = useFinishScope();
   const kind = ref<FinishKind>('gradient');
   const onlyHand = ref(false);
   const ownTones = ref(true);
@@ -91,7 +91,7 @@ export const useFinish = defineStore('finish', () => {
   const finish = computed<Finish | null>(() =>
     ramp.value.length === 0 && !ownTones.value
       ? null
-      : finishOf(kind.value, options, ramp.value, { line: line.value, heights: heights.value }),
+      : finishOf(kind.value, options, ramp.value, { line: line.value, heights: heights.value, extent: extent.value }),
   );
   const args = computed<FinishArgs | null>(() => {
     if (!finish.value || targets.value.length === 0) return null;
@@ -106,5 +106,21 @@ export const useFinish = defineStore('finish', () => {
     if (cells.value <= ON_THE_SPOT) session.apply(finishEdit, a);
     else void session.applyInBackground(finishEdit, a);
   }
-  return { kind, scope, onlyHand, ownTones, shown, busy, options, ends, active, ramp, line, finish, args, paint };
+  return {
+    kind,
+    scope,
+    onlyHand,
+    ownTones,
+    shown,
+    busy,
+    options,
+    ends,
+    active,
+    ramp,
+    line,
+    heights,
+    finish,
+    args,
+    paint,
+  };
 });
