@@ -184,7 +184,8 @@ test.describe('Animating', () => {
         lanesOf(halved, 'Walk')
           .find((l) => l.bone === lane.bone)!
           .turn.map((k) => k.time),
-      ).toEqual(lane.turn.map((k) => Math.round(k.time / 2)));
+        // On whole frames of 50 ticks; keys that meet there are one.
+      ).toEqual([...new Set(lane.turn.map((k) => Math.round(k.time / 2 / 50) * 50))]);
     await page.locator('canvas').first().focus();
     await page.keyboard.press('Control+z');
     await b.idle();

@@ -122,7 +122,7 @@ test.describe('Layers, volumes and looks', () => {
     await expect(page.getByText('1 cube without a twin across X')).toBeVisible();
     await page
       .getByRole('region', { name: 'Symmetry' })
-      .getByRole('button', { name: /low half over/i })
+      .getByRole('button', { name: /low half over|−X onto/i })
       .click();
     await b.idle();
     await expect(page.getByText('every cube has its twin across X')).toBeVisible();

@@ -210,8 +210,8 @@ test.describe('Ready rigs', () => {
     await page.getByRole('treeitem', { name: /^Body/ }).click();
     await page.getByRole('button', { name: 'Build a ring of equal bars…' }).click();
     await expect(dialog.getByRole('radio', { name: /8 bars of 6/ })).toBeChecked();
-    await expect(dialog.locator('.el-radio-button', { hasText: '4 crossed' })).toContainText('48 triangles');
-    await dialog.getByRole('button', { name: 'Build it on Body' }).click();
+    await expect(dialog.locator('.el-radio-button', { hasText: 'crossed 4 times' })).toContainText('48 triangles');
+    await dialog.getByRole('button', { name: 'Build it' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
     const ring = (await b.project()).rig.bones.slice(p.rig.bones.length);

@@ -7,7 +7,6 @@ defineProps<{ side: Side | undefined }>();
 
 <template>
   <span v-if="side && side !== 'centre'" class="side-tag" :class="side" :data-tip="`${side} of the character’s own`"
-    ><b aria-hidden="true">{{ side === 'left' ? 'L' : 'R' }}</b
     ><span class="visually-hidden">{{ side }}</span></span
   >
 </template>
@@ -28,7 +27,11 @@ defineProps<{ side: Side | undefined }>();
 .side-tag.right {
   background: var(--side-right);
 }
-.side-tag b {
+.side-tag::before {
+  content: 'L';
   font-weight: 700;
+}
+.side-tag.right::before {
+  content: 'R';
 }
 </style>

@@ -13,6 +13,7 @@ import { useDialogs } from '../stores/dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
 import ActionButton from '../components/ActionButton.vue';
+import NumberField from '../components/NumberField.vue';
 import { type DropTarget, vDrop } from '../components/drag';
 import { firstPictureStands } from '../components/later';
 
@@ -182,9 +183,17 @@ function look(name: ViewName): void {
           >seen {{ VISION_NAMES[settings.vision]
           }}<action-button look="bare" class="chip-act" @click="settings.vision = 'all'">end</action-button></span
         >
-        <span v-for="c in control.chips()" :key="c.text" class="chip" :class="c.tone"
+        <span v-for="c in control.chips()" :key="c.field?.label ?? c.text" class="chip" :class="c.tone"
           ><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text
-          }}<action-button v-if="c.run" look="bare" class="chip-act" @click="c.run()">{{ c.does }}</action-button></span
+          }}<number-field
+            v-if="c.field"
+            class="chip-field"
+            label=""
+            :name="c.field.label"
+            :model-value="c.field.value"
+            :step="c.field.step"
+            @change="c.field.change"
+          /><action-button v-if="c.run" look="bare" class="chip-act" @click="c.run()">{{ c.does }}</action-button></span
         >
       </div>
     </header>
@@ -368,5 +377,21 @@ h1 .last {
 .no-graphics {
   position: absolute;
   inset: 40% 20%;
+}
+.chip-field {
+  width: 58px;
+  margin-left: 5px;
+}
+.under {
+  list-style: none;
+  margin: 0;
+  padding: 4px 9px;
+}
+.under li:first-child {
+  font-weight: 600;
+}
+.under .quiet {
+  color: var(--bar-ink);
+  font-size: 11px;
 }
 </style>

@@ -16,6 +16,13 @@ export interface Chip {
   /** Makes the chip a button: what it does in a word or two. */
   readonly does?: string;
   run?(): unknown;
+  /** A figure that can be typed in it. */
+  readonly field?: {
+    readonly label: string;
+    readonly value: number;
+    readonly step: number;
+    change(value: number): void;
+  };
 }
 
 /** A short text at a place of the world. */
@@ -28,7 +35,7 @@ export interface ViewLabel {
 }
 
 /** What stands in the view, of which project. */
-export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry' | 'floor'> {
+export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry' | 'floor' | 'cube'> {
   readonly project: Project;
   /** How its bones stand. */
   readonly pose: Pose;

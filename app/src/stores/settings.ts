@@ -8,6 +8,8 @@ import { getSetting, putSetting } from '../storage/settings-store';
 const percent = (fallback: number) => z.number().min(0).max(100).catch(fallback);
 const on = z.boolean().catch(true),
   off = z.boolean().catch(false);
+/** How the rest of the figure stands around the part on the bench. */
+export const NEIGHBOURS = ['faint', 'coloured', 'hidden'] as const;
 export const BONE_LOOKS = ['shown', 'dimmed', 'hidden'] as const;
 /** Whatever is stored, each setting it leaves open or garbled is as it comes. */
 export const settingsSchema = z.object({
@@ -34,7 +36,11 @@ export const settingsSchema = z.object({
   /** What stands behind the cubes: the theme's own calm gradient, or a plain tone. */
   backdrop: z.enum(['theme', 'light', 'grey', 'dark']).catch('theme'),
   figure: z.enum(['none', 'adult', 'child', 'door', 'metre']).catch('none'),
-  neighbours: on,
+  // Neighbours were once only on or off.
+  neighbours: z.preprocess(
+    (n) => (typeof n === 'boolean' ? (n ? 'faint' : 'hidden') : n),
+    z.enum(NEIGHBOURS).catch('faint'),
+  ),
   grid: on,
   /** How bones, and controls that steer them, are drawn over the figure. */
   bones: z.enum(BONE_LOOKS).catch('shown'),

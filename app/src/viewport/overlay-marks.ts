@@ -17,6 +17,7 @@ import {
   boxFill,
   boxLines,
   fillMaterial,
+  hatchMaterial,
   lineMaterial,
   onTop,
   segments,
@@ -34,6 +35,8 @@ export interface Mark {
   readonly through?: boolean;
   /** The fill alone. */
   readonly bare?: boolean;
+  /** In stripes, since its tone may be that of the cubes under it. */
+  readonly hatched?: boolean;
 }
 
 /** Cubes that a leg of a corner mark is long at most, and the share of the edge it takes of short ones. */
@@ -80,7 +83,7 @@ export function markOf(m: Mark): Object3D[] {
   if (Array.isArray(m.set))
     return (m.set as readonly Box[]).flatMap((b) => [
       boxLines(b, TONES[m.tone], 1, !m.through, 0.02),
-      ...(m.fill > 0 ? [boxFill(b, TONES[m.tone], m.fill)] : []),
+      ...(m.fill > 0 ? [boxFill(b, TONES[m.tone], m.fill, m.hatched)] : []),
     ]);
   const cells = m.set as CellSet;
   let g = surfaces.get(cells);
@@ -94,7 +97,8 @@ export function markOf(m: Mark): Object3D[] {
   }
   const out: Object3D[] = [];
   if (m.fill > 0) {
-    const fill = new Mesh(g.fill, m.through ? onTop(TONES[m.tone], m.fill) : fillMaterial(TONES[m.tone], m.fill));
+    const material = m.through ? onTop : m.hatched ? hatchMaterial : fillMaterial;
+    const fill = new Mesh(g.fill, material(TONES[m.tone], m.fill));
     fill.renderOrder = 9;
     out.push(fill);
   }

@@ -59,6 +59,20 @@ export const fillMaterial = (color: number, opacity: number): MeshBasicMaterial 
     () => new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false, side: DoubleSide }),
   );
 
+/** Stripes of a colour and white, as wide on every part of the page: told apart on cubes of any colour. */
+export const hatchMaterial = (color: number, opacity: number): MeshBasicMaterial =>
+  shared(`hatch ${color} ${opacity}`, () => {
+    const m = new MeshBasicMaterial({ color, opacity, transparent: true, depthWrite: false, side: DoubleSide });
+    m.onBeforeCompile = (shader) => {
+      shader.fragmentShader = shader.fragmentShader.replace(
+        '#include <dithering_fragment>',
+        `#include <dithering_fragment>
+        if (mod(gl_FragCoord.x + gl_FragCoord.y, 10.0) < 5.0) gl_FragColor.rgb = vec3(1.0);`,
+      );
+    };
+    return m;
+  });
+
 export const onTop = (color: number, opacity: number): MeshBasicMaterial =>
   shared(
     `top ${color} ${opacity}`,
@@ -89,10 +103,10 @@ export function boxLines(b: Box, color: number, opacity: number, behind: boolean
   return l;
 }
 
-export function boxFill(b: Box, color: number, opacity: number): Mesh {
+export function boxFill(b: Box, color: number, opacity: number, hatched = false): Mesh {
   const m = new Mesh(
     new BoxGeometry(b.size[0] + 0.03, b.size[1] + 0.03, b.size[2] + 0.03),
-    fillMaterial(color, opacity),
+    hatched ? hatchMaterial(color, opacity) : fillMaterial(color, opacity),
   );
   const e = boxEnd(b);
   m.position.set((b.min[0] + e[0]) / 2, (b.min[1] + e[1]) / 2, (b.min[2] + e[2]) / 2);

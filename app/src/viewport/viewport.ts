@@ -30,6 +30,8 @@ export interface ViewScene {
   readonly glow: boolean;
   readonly shadows: boolean;
   readonly grid: boolean;
+  /** Edge of a cube of what is worked on: that of a square of the floor; 1 by default. */
+  readonly cube?: number;
   /** Height of the floor, in project units; 0 by default. */
   readonly floor?: number;
   readonly besides?: readonly Beside[];
@@ -119,7 +121,7 @@ export class Viewport {
     );
     this.floor.receiveShadow = true;
     this.floor.scale.setScalar(600);
-    this.grid = new GridHelper(96, 48, 0x8a7f70, 0x8a7f70);
+    this.grid = new GridHelper(96, 96, 0x8a7f70, 0x8a7f70);
     for (const m of [this.grid.material].flat()) {
       m.transparent = true;
       m.opacity = 0.16;
@@ -188,6 +190,8 @@ export class Viewport {
     this.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
     this.uniforms.lit.value = next.lit ? 1 : 0;
     this.uniforms.glow.value = next.glow ? 1 : 0;
+    // A square of the floor is a cube of what is worked on, wherever that is small enough to be seen so.
+    this.grid.scale.setScalar(next.cube ?? 1);
     this.grid.position.y = this.floor.position.y = next.floor ?? 0;
     this.grid.visible = next.grid;
     this.sun.castShadow = next.shadows;

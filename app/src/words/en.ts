@@ -30,10 +30,10 @@ export const EN = {
   'keys.none': 'No key is chosen, and none stands at this frame.',
   'keys.noClip': 'Choose or make a clip first; keys stand in clips.',
   'apart.selectPiece':
-    'Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select hue.',
+    'Select the cubes of a piece first: with a Select tool, or a click of Select piece or Select colour.',
   'apart.noPlane': 'Put the guide plane where the cut goes (Q, then [ and ] or its handle), then choose this again.',
   'apart.planeMisses':
-    'The guide plane does not cross what is to be cut. Move it with [ and ], or take another region in hand.',
+    'The guide plane does not cross what is to be cut. Move it with [ and ], or take another piece in hand.',
   'colour.none': '“{text}” is not a colour. Write it as #rrggbb, or by a name such as teal.',
   'stamps.kept': 'The piece lies on the stamp shelf.',
   'selection.none': 'Nothing is selected. Select some cubes first.',
@@ -143,6 +143,9 @@ export const EN = {
     one: '{size} would cut off {n} cube of “{part}”. Nothing has changed yet.',
     other: '{size} would cut off {n} cubes of “{part}”. Nothing has changed yet.',
   },
+  'project.kind': 'This is a {kind} now; that goes along wherever it is shipped.',
+  'mirror.stillOn': 'Mirror {axes} is still on: strokes in “{part}” change both sides.',
+  'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',
   'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
   'cutaway.hidden': { one: 'cutaway: {n} cube hidden', other: 'cutaway: {n} cubes hidden' },
   'mirror.unpaired': {

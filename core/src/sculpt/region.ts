@@ -1,4 +1,4 @@
-import type { Box, Vec3 } from '../math';
+import { type Axis, type Box, type Vec3, boxEnd } from '../math';
 import { CellSet, type VoxelGrid, flood, floodSteps } from '../voxel';
 import { faceRegion } from './extrude';
 
@@ -42,4 +42,15 @@ export function* regionSteps(grid: VoxelGrid, q: RegionQuery): Generator<number,
   if (filled === (q.kind === 'space')) return regionCells(grid, q);
   yield 0;
   return yield* floodSteps(openTo(grid, q, grid.bounds), [q.cell], q.diagonals);
+}
+
+/** Every cell of a box that lies before or behind a cell of the set along an axis: what a look square on means by a place. */
+export function columnsOf(set: CellSet, axis: Axis, box: Box): CellSet {
+  const out = new CellSet(box),
+    end = boxEnd(box);
+  set.runs((x0, x1, y, z) => {
+    if (axis === 0) out.addRun(box.min[0], end[0], y, z);
+    else for (let k = box.min[axis]; k < end[axis]; k++) out.addRun(x0, x1, axis === 1 ? k : y, axis === 2 ? k : z);
+  });
+  return out;
 }

@@ -217,10 +217,10 @@ export const EN = {
   'references.size': 'A reference picture needs a size above zero and an opacity from 0 to 1.',
 
   // project/edits/regions.ts
-  'regions.gone': '“{part}” has no such region any more.',
-  'regions.taken': 'These cubes belong to a region already, or there are none.',
+  'regions.gone': '“{part}” has no such piece any more.',
+  'regions.taken': 'These cubes belong to a piece already, or there are none.',
   'regions.tooMany':
-    'That would make {count} regions; {most} are the most at once. Tidy loose cubes up first, or choose another way.',
+    'That would make {count} pieces; {most} are the most at once. Tidy loose cubes up first, or choose another way.',
 
   // project/edits/rig.ts
   'rig.circle': '“{bone}” cannot hang on “{parent}”, which already hangs on it.',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
-import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2, IconUsers } from '@tabler/icons-vue';
+import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2 } from '@tabler/icons-vue';
 import { type Vec3, boxVolume, mapVec, placedExtent } from '@sphalerite/core/math';
 import { must, partContent } from '@sphalerite/core/model';
 import { gather } from '@sphalerite/core/scene';
@@ -20,7 +20,7 @@ import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
-import { useSettings } from '../../stores/settings';
+import { NEIGHBOURS, useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { useHollow } from './hollow/hollow-state';
@@ -29,6 +29,7 @@ import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
 import { resizeAxis } from './volume-actions';
 import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { choices } from '../../components/choices';
 import EmptyState from '../../components/EmptyState.vue';
@@ -235,7 +236,7 @@ const few = (rows: readonly number[]): string =>
     <section class="panel-section">
       <div class="panel-head">
         <h2>Pivot</h2>
-        <span class="quiet">half cubes</span>
+        <span class="quiet">in cubes, by ½</span>
       </div>
       <div class="row">
         <NumberField
@@ -256,10 +257,8 @@ const few = (rows: readonly number[]): string =>
     <LayersPanel />
     <section class="panel-section">
       <h2>Beside it</h2>
+      <choice-field v-model="settings.neighbours" label="Neighbours" wide :choices="choices(NEIGHBOURS)" />
       <div class="row two">
-        <action-button :on="settings.neighbours" @click="settings.neighbours = !settings.neighbours">
-          <IconUsers aria-hidden="true" />Neighbours
-        </action-button>
         <action-button :on="build.isolate" @click="build.isolate = !build.isolate">
           <IconFocus2 aria-hidden="true" />Isolate
         </action-button>
@@ -291,10 +290,13 @@ const few = (rows: readonly number[]): string =>
           /><CommandButton id="tidy.hollow" text="Hollow…" />
         </div>
         <div class="row two">
-          <CommandButton id="tidy.colours" text="Unite hues" /><CommandButton id="tidy.helpers" text="− helpers" /></div
+          <CommandButton id="tidy.colours" text="Unite colours" /><CommandButton
+            id="tidy.helpers"
+            text="− helpers"
+          /></div
       ></template>
       <div v-if="build.tint === 'unpaired'" class="row two">
-        <CommandButton id="mirror.low" text="Low half over" /><CommandButton id="mirror.high" text="High half over" />
+        <CommandButton id="mirror.low" text="− side onto +" /><CommandButton id="mirror.high" text="+ side onto −" />
       </div>
     </section>
     <section class="panel-section">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { IconAsterisk } from '@tabler/icons-vue';
+import { computed } from 'vue';
 import { AXES } from '@sphalerite/core/math';
 import CommandButton from '../../components/CommandButton.vue';
 import NumberField from '../../components/NumberField.vue';
@@ -10,6 +11,8 @@ import { choices } from '../../components/choices';
 
 const build = useBuild();
 const NAMES = ['X', 'Y', 'Z'] as const;
+/** The axis that a half would go over: the first live one. */
+const live = computed(() => NAMES[Math.max(0, build.mirrorOn.indexOf(true))]);
 </script>
 
 <template>
@@ -66,8 +69,10 @@ const NAMES = ['X', 'Y', 'Z'] as const;
         :choices="choices(AXES, (a) => NAMES[a])"
       />
     </template>
-    <div v-if="build.mirrorOn.some(Boolean)" class="row field"><CommandButton id="mirror.low" text="low over" /></div>
-    <div v-if="build.mirrorOn.some(Boolean)" class="row field"><CommandButton id="mirror.high" text="high over" /></div>
+    <template v-if="build.mirrorOn.some(Boolean)">
+      <div class="row field"><CommandButton id="mirror.low" :text="`−${live} onto +${live}`" /></div>
+      <div class="row field"><CommandButton id="mirror.high" :text="`+${live} onto −${live}`" /></div>
+    </template>
   </section>
 </template>
 

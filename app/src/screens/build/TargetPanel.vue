@@ -1,11 +1,23 @@
 <script setup lang="ts">
+import { KINDS, type Kind } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import NumberField from '../../components/NumberField.vue';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import FormRow from '../../components/FormRow.vue';
+import SelectField from '../../components/SelectField.vue';
+import { choices } from '../../components/choices';
+import { say } from '../../words';
 
 const session = useSession();
+const notices = useNotices();
 const p = computed(() => session.project!);
+/** The kind follows the asset everywhere, so that a change of it is told. */
+function setKind(kind: Kind): void {
+  if (!session.apply(setProjectEdit, { kind })) return;
+  notices.say(say('project.kind', { kind }), { action: { label: 'Undo', run: () => session.undo() } });
+}
 /** Parts whose cubes are of another size than most. */
 const mixed = computed(() => {
   const sizes = new Map<number, number>();
@@ -17,6 +29,13 @@ const mixed = computed(() => {
 
 <template>
   <div class="sheet" role="group" aria-label="Target sheet">
+    <form-row label="Kind"
+      ><SelectField
+        label="Kind of the project"
+        :model-value="p.kind"
+        :choices="choices(KINDS.filter((k) => k !== 'terrain cube'))"
+        @change="setKind"
+    /></form-row>
     <p class="quiet">What the finished thing keeps to; 0 is no limit.</p>
     <div class="row">
       <NumberField

@@ -29,10 +29,24 @@ import { say } from '../../words';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 
-const guideText = ({ axis, at }: Guide): string => {
-  const place = at % 2 === 0 ? `between ${at / 2 - 1} and ${at / 2}` : String((at - 1) / 2);
-  return `guide plane ${AXIS[axis]} ${place}`;
-};
+/** A guide plane runs through a layer of cubes, or halfway between two. */
+function guideChip({ axis, at }: Guide): Chip {
+  const build = useBuild();
+  const between = at % 2 === 0;
+  return {
+    text: `guide plane ${AXIS[axis]} ${between ? 'between layers, at' : 'through layer'}`,
+    tone: 'green',
+    icon: IconLayersSubtract,
+    field: {
+      label: 'Depth of the guide plane',
+      value: (at - 1) / 2,
+      step: 0.5,
+      change: (v) => build.stepGuide(Math.round(2 * v) + 1 - at),
+    },
+    run: () => (build.guide = null),
+    does: 'end',
+  };
+}
 
 /** Mirror planes, the ring, the guide plane, the cutaway and the pose that strokes keep to. */
 function aidChips(): Chip[] {
@@ -49,7 +63,7 @@ function aidChips(): Chip[] {
   if (posed.on) chips.push({ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' });
   const { radial, guide } = build;
   if (radial) chips.push({ text: `radial ${radial.count} about ${AXIS[radial.axis]}`, tone: 'red', icon: IconRefresh });
-  if (guide) chips.push({ text: guideText(guide), tone: 'green', icon: IconLayersSubtract });
+  if (guide) chips.push(guideChip(guide));
   if (build.growVolume)
     chips.push({
       text: 'strokes grow the volume',

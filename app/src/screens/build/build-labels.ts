@@ -1,4 +1,4 @@
-import { AXES, type Axis, type Box, type Vec3, boxEnd, transformPoint, mapVec } from '@sphalerite/core/math';
+import { AXES, type Axis, type Box, type Vec3, boxEnd, transformPoint, mapVec, withAxis } from '@sphalerite/core/math';
 import type { ViewLabel } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import type { BuildParts } from './build-parts';
@@ -11,10 +11,9 @@ import { useSelection } from './selection/selection-state';
 const NAMES = ['X', 'Y', 'Z'] as const;
 const TONES = ['x', 'y', 'z'] as const;
 
-/** Where the letter of a mirror plane stands: at the far edges of the volume, on the plane. */
-function mirrorPlace(axis: Axis, half: number, end: Vec3): Vec3 {
-  if (axis === 1) return [end[0] + 0.6, half / 2, end[2] + 0.6];
-  return [axis === 0 ? half / 2 : end[0] + 0.6, end[1] + 0.6, axis === 2 ? half / 2 : end[2] + 0.6];
+/** Where the letter of a mirror plane stands: at its handle, in front at the foot of the volume. */
+function mirrorPlace(axis: Axis, half: number, { min }: Box, end: Vec3): Vec3 {
+  return withAxis([end[0] + 0.6, min[1], end[2] + 0.6], axis, half / 2);
 }
 
 /** The middle of the edge of the volume along an axis, nearest to the eye. */
@@ -39,7 +38,7 @@ export function buildLabels({ matrix, hand, apart }: BuildParts): ViewLabel[] {
   for (const a of AXES) {
     const h = build.mirror[a];
     if (h !== null && hand.handCame.value)
-      out.push({ at: at(mirrorPlace(a, h, end)), text: NAMES[a], tone: TONES[a], shift: true });
+      out.push({ at: at(mirrorPlace(a, h, part.bounds, end)), text: NAMES[a], tone: TONES[a], shift: true });
     const size = part.bounds.size[a];
     const text = `${NAMES[a]} ${size}${size % 2 ? ' odd' : ' even'}`;
     if (build.handles === 'volume') out.push({ at: at(edgeMiddle(a, part.bounds, end)), text, tone: TONES[a] });

@@ -108,7 +108,9 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
     }
     if (hand.cursorBox.value) {
       const set = [...mirrorBoxes([hand.cursorBox.value], build.mirror)];
-      const mark: Mark = { set, tone: erasing() ? 'danger' : 'honey', fill: 0.25 };
+      const mark: Mark = erasing()
+        ? { set, tone: 'danger', fill: 0.55, hatched: true }
+        : { set, tone: 'honey', fill: 0.25 };
       return { ...over, erasing: erasing(), marks: [...marks, mark] };
     }
     if (!hand.over.value || hand.overHandle.value || selection.floating) return over;

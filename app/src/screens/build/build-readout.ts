@@ -20,7 +20,8 @@ export function buildReadout({ hand, counts }: BuildParts): { left: Figure[]; ri
   if (!part || !shown) return { left: [], right };
   const left: Figure[] = [];
   if (hand.underHand.value) left.push(['colour', hand.underHand.value]);
-  if (hand.hoverCell.value) left.push(['drop', drops(hand.hoverCell.value, build.limit ?? part.bounds).text]);
+  if (hand.hoverCell.value)
+    left.push(['above the floor', drops(hand.hoverCell.value, build.limit ?? part.bounds).text]);
   if (selection.active && selection.box)
     left.push(['selection', `${selection.box.size.join(' × ')} = ${many(selection.count)}`]);
   const helpers = session.palette ? helperCount(shown, session.palette) : 0;

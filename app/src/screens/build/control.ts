@@ -183,11 +183,12 @@ export function buildControl(): ScreenControl {
         pose,
         list: limit ? list.map((i) => (inHand(i) ? clipped(i, limit) : i)) : list,
         floor: floorUnder(p),
+        cube: session.part?.cell ?? 1,
         hurry: session.preview !== null,
         styleOf: (i) => {
           if (inHand(i)) return build.seeThrough ? 'glass' : 'plain';
-          if (build.isolate || !settings.neighbours) return null;
-          return faint ? 'faint' : 'plain';
+          if (build.isolate || settings.neighbours === 'hidden') return null;
+          return faint && settings.neighbours === 'faint' ? 'faint' : 'plain';
         },
         besides: colours.besides(session.inPaletteColours!, project, pose),
       };

@@ -18,7 +18,7 @@ export function drops(cell: Vec3, b: Box): { lines: Stroke3[]; text: string } {
       { from: mid, to: to(0, b.min[0]), tone: 'x' },
       { from: mid, to: to(2, b.min[2]), tone: 'z' },
     ],
-    text: `floor ${cell[1] - b.min[1]} · X ${cell[0] - b.min[0]}|${e[0] - 1 - cell[0]} · Z ${cell[2] - b.min[2]}|${e[2] - 1 - cell[2]}`,
+    text: `${cell[1] - b.min[1]} · to the walls X ${cell[0] - b.min[0]} and ${e[0] - 1 - cell[0]}, Z ${cell[2] - b.min[2]} and ${e[2] - 1 - cell[2]}`,
   };
 }
 

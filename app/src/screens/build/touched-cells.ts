@@ -51,6 +51,10 @@ export function useTouchedCells({ strokes, hand }: Pick<BuildParts, 'strokes' | 
   };
   const tone = (): Mark['tone'] => (erasing() ? 'danger' : build.card.verb === 'select' ? 'verdigris' : 'honey');
 
+  /** How touched cells are marked; those that show themselves already only by their outline. */
+  const look = (outlined: boolean): Omit<Mark, 'set'> =>
+    erasing() ? { tone: 'danger', fill: 0.55, hatched: true } : { tone: tone(), fill: outlined ? 0 : 0.25 };
+
   /** The faces that the tool under the hand would touch, when it touches faces; null else. */
   function touchedFaces(): Overlay['faces'] | null {
     const out = strokes.output.value;
@@ -75,12 +79,12 @@ export function useTouchedCells({ strokes, hand }: Pick<BuildParts, 'strokes' | 
     const shown = out.active && tone() === 'honey';
     // What is drawn already shows itself; then only its outline is needed.
     if (boxes && boxes.every((b) => boxContains(part.bounds, b)))
-      return [{ set: boxes, tone: tone(), fill: shown && session.preview ? 0 : 0.25 }];
+      return [{ set: boxes, ...look(shown && session.preview !== null) }];
     const set = hovered.value;
     if (!set || set.isEmpty) return [];
     const spill = lostCells(set, part.bounds, 0.45);
     const inside = spill.length > 0 ? set.within(part.bounds) : set;
-    return [{ set: inside, tone: tone(), fill: shown && out.preview ? 0 : 0.25 }, ...spill];
+    return [{ set: inside, ...look(shown && out.preview !== null) }, ...spill];
   }
 
   return { erasing, touchedFaces, touchedCells };

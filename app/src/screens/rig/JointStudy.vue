@@ -184,25 +184,27 @@ onBeforeUnmount(clear);
     </p>
     <div v-else class="result">
       <chart-view class="chart" :option="option" label="Gap and overlap over the angle, for each pivot" />
-      <ol class="list" aria-label="Pivots">
-        <li class="quiet heads" :data-tip="SUM">
-          <span /><span><i class="drawn" />gap <i class="dashed" />overlap</span><span>gap + overlap</span><span />
-        </li>
-        <li
-          v-for="(s, i) in studies"
-          :key="i"
-          :class="{ best: i === best }"
-          @mouseenter="meant = i"
-          @mouseleave="meant = -1"
-        >
-          <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s, i) }}</span
-          ><span class="figures quiet" :data-tip="SUM"
-            >{{ mean(s.gap).toFixed(1) }} + {{ mean(s.overlap).toFixed(1) }}</span
-          ><action-button v-if="i > 0" look="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
-            use</action-button
-          ><span v-else />
-        </li>
-      </ol>
+      <div class="list">
+        <p class="quiet heads" :data-tip="SUM">
+          <span><i />gap <i class="dashed" />overlap</span><span>gap + overlap</span>
+        </p>
+        <ol aria-label="Pivots">
+          <li
+            v-for="(s, i) in studies"
+            :key="i"
+            :class="{ best: i === best }"
+            @mouseenter="meant = i"
+            @mouseleave="meant = -1"
+          >
+            <span class="figures">{{ i + 1 }}</span><span class="name">{{ about(s, i) }}</span
+            ><span class="figures quiet" :data-tip="SUM"
+              >{{ mean(s.gap).toFixed(1) }} + {{ mean(s.overlap).toFixed(1) }}</span
+            ><action-button v-if="i > 0" look="link" :aria-label="`Use pivot ${i + 1}`" @click="use(i)">
+              use</action-button
+            ><span v-else />
+          </li>
+        </ol>
+      </div>
     </div>
   </section>
 </template>
@@ -254,10 +256,17 @@ onBeforeUnmount(clear);
   min-width: 0;
   min-height: 0;
 }
-.list {
+.list ol {
   list-style: none;
   margin: 0;
   padding: 0;
+}
+.heads {
+  display: flex;
+  justify-content: space-between;
+  padding: 0 32px 0 4px;
+}
+.list {
   font-size: 11.5px;
   min-height: 0;
   overflow-y: auto;

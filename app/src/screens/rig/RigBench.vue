@@ -87,7 +87,8 @@ const show = (id: string): void => {
       <div class="row wrap">
         <CommandButton id="rig.reel" text="Test reel" /><CommandButton id="rig.ring" text="Ring…" />
       </div>
-      <p v-if="findings.length === 0" class="good">
+      <p v-if="(session.project?.rig.bones.length ?? 0) === 0" class="quiet">No bones yet.</p>
+      <p v-else-if="findings.length === 0" class="good">
         {{
           say('rig.allMounted', {
             bones: counted(session.project?.rig.bones.length ?? 0, 'bones'),

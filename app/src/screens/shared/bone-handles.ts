@@ -104,8 +104,9 @@ export function boneHandles(host: HandleHost): BoneHandles {
       (b) => lookOf(steering.has(b)) !== 'hidden' || host.chosen().includes(b),
     );
   }
-  /** Those that the last press was on, and whether it took anew what was in hand already. */
+  /** Those that the press is on, and whether it is a further click on what the last one took. */
   let pressed: { readonly joints: readonly string[]; readonly again: boolean } | null = null;
+  let last = { x: -1, y: -1, bone: '' };
   const names = (bones: readonly string[]): string[] => {
     const all = host.project()?.rig.bones ?? [];
     return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
@@ -116,10 +117,11 @@ export function boneHandles(host: HandleHost): BoneHandles {
       const joints = under(p),
         inHand = host.selected();
       if (joints.length === 0) return false;
-      const again = !p.ctrl && inHand !== null && joints.includes(inHand);
-      const bone = again ? inHand : joints[0]!;
-      pressed = { joints, again };
-      if (!again) host.select(bone, p.ctrl);
+      const held = !p.ctrl && inHand !== null && joints.includes(inHand);
+      const bone = held ? inHand : joints[0]!;
+      pressed = { joints, again: held && last.bone === bone && Math.hypot(p.x - last.x, p.y - last.y) < 4 };
+      last = { x: p.x, y: p.y, bone };
+      if (!held) host.select(bone, p.ctrl);
       const steers = steeringBones(host.project()!).has(bone);
       if (steers && host.enabled() && !p.ctrl) pull.begin(bone, originOf(world().get(bone)!), p);
       return true;
@@ -137,7 +139,9 @@ export function boneHandles(host: HandleHost): BoneHandles {
       if (gizmo.up() || pull.up() || !was?.again || was.joints.length < 2) return;
       // Dots that lie on one another: each further click takes the next.
       const at = was.joints.indexOf(host.selected()!);
-      host.select(was.joints[(at + 1) % was.joints.length]!, false);
+      const next = was.joints[(at + 1) % was.joints.length]!;
+      host.select(next, false);
+      last = { ...last, bone: next };
     },
     click(p) {
       const bone = mounted(p)?.bone;

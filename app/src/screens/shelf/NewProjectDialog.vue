@@ -58,6 +58,9 @@ const facts = (r: ReadyRig): string =>
   [counted(r.bones, 'bones'), r.parts === 0 ? 'no parts' : counted(r.parts, 'parts'), r.clips.join(', ').toLowerCase()]
     .filter(Boolean)
     .join(' · ');
+const form = ref<HTMLElement>();
+/** Enter in the name goes on to the next field; making the project is what its button is for. */
+const goOn = (): void => form.value?.querySelector<HTMLInputElement>('input[type="radio"]:checked')?.focus();
 const create = (): void =>
   emit('create', {
     name: name.value,
@@ -70,8 +73,10 @@ const create = (): void =>
 
 <template>
   <dialog-box v-model="open" title="New project" width="480px" @closed="$emit('close')">
-    <form class="new" @submit.prevent="create">
-      <form-row label="Name" stacked><text-field v-model="name" label="Name" eager /></form-row>
+    <form ref="form" class="new" @submit.prevent="create">
+      <form-row label="Name" stacked @keydown.enter.capture.prevent
+        ><text-field v-model="name" label="Name" eager @enter="goOn"
+      /></form-row>
       <fieldset>
         <legend>Kind</legend>
         <choice-field label="Kind" v-model="kind" :choices="choices(kinds)" />

@@ -167,7 +167,9 @@ const when = (t: number): string =>
             @change="(name) => rename(r, name)"
             @leave="renaming = null"
           />
-          <b v-else>{{ r.name }}</b>
+          <action-button v-else look="bare" class="name" @click="showBin ? restore(r) : open(r.id)"
+            ><b>{{ r.name }}</b></action-button
+          >
           <small class="quiet">{{ r.kind }} · {{ counted(r.cubes, 'cubes') }} · {{ when(r.modified) }}</small>
         </div>
         <div class="acts">
@@ -263,6 +265,15 @@ h1 {
   display: grid;
   gap: 2px;
   padding: 10px 12px 2px;
+}
+.name.el-button {
+  justify-content: start;
+  height: auto;
+  padding: 0;
+  text-align: left;
+}
+.name.el-button:hover b {
+  text-decoration: underline;
 }
 .about b {
   font-size: 15px;

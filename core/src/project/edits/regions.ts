@@ -56,7 +56,7 @@ const listed = (part: Part, byte: number): Region => {
 export const addRegionsEdit = defineEdit<{ part: Id; pieces: readonly NamedCells[]; half: number; taken?: boolean }>({
   name: 'addRegions',
   label: (a, p) =>
-    `${a.pieces.length === 1 ? `Region ${a.pieces[0]!.name}` : `${a.pieces.length} regions`} in ${nameOf(p, a.part)}`,
+    `${a.pieces.length === 1 ? `Piece ${a.pieces[0]!.name}` : `${a.pieces.length} pieces`} in ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
   run: (project, a, ctx) =>
     changeRegions(project, a.part, (part) => {
@@ -131,7 +131,7 @@ export const assignRegionEdit = defineEdit<{ part: Id; shares: readonly RegionSh
     const part = must(p.parts, a.part, 'part');
     const to = a.shares[0]?.region ?? 0;
     return to === 'other'
-      ? `Cubes to the region beside, in ${part.name}`
+      ? `Cubes to the piece beside, in ${part.name}`
       : `Cubes to ${to === 0 ? 'the rest' : listed(part, to).name} of ${part.name}`;
   },
   touches: (a) => [a.part],
@@ -172,7 +172,7 @@ export const assignRegionEdit = defineEdit<{ part: Id; shares: readonly RegionSh
 export const changeRegionEdit = defineEdit<{ part: Id; region: number; name?: string; side?: Side }>({
   name: 'changeRegion',
   label: (a, p) =>
-    `Region ${a.name ?? listed(must(p.parts, a.part, 'part'), a.region).name}${a.side && a.side !== 'centre' ? ` ${a.side}` : ''}`,
+    `Piece ${a.name ?? listed(must(p.parts, a.part, 'part'), a.region).name}${a.side && a.side !== 'centre' ? ` ${a.side}` : ''}`,
   touches: (a) => [a.part],
   run: (project, a) =>
     changeRegions(project, a.part, (part) => {
@@ -201,7 +201,7 @@ export const changeRegionEdit = defineEdit<{ part: Id; region: number; name?: st
 /** Gives the cubes of a region back to the rest. */
 export const dropRegionEdit = defineEdit<{ part: Id; region: number }>({
   name: 'dropRegion',
-  label: (a, p) => `No region ${listed(must(p.parts, a.part, 'part'), a.region).name}`,
+  label: (a, p) => `No piece ${listed(must(p.parts, a.part, 'part'), a.region).name}`,
   touches: (a) => [a.part],
   run: (project, a) =>
     changeRegions(project, a.part, (part) => {

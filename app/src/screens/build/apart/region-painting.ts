@@ -1,9 +1,10 @@
 import { composite } from '@sphalerite/core/model';
 import { type RegionShare, assignRegionEdit, handOverEdit } from '@sphalerite/core/project';
-import { type StrokeVerb, splitByPlane, withUnder } from '@sphalerite/core/sculpt';
+import { type StrokeVerb, columnsOf, splitByPlane, withUnder } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { type Ref, ref, watch } from 'vue';
 import { useSession } from '../../../stores/session';
+import { useView } from '../../../stores/view';
 import { type StrokeTarget, useBuild } from '../build-state';
 import { NO_CELLS, type RegionChoice, piece } from './region-choice';
 
@@ -17,6 +18,7 @@ function sideOf(set: CellSet, half: number, left: boolean): CellSet {
 export function useRegionPainting(choice: RegionChoice, active: Ref<boolean>) {
   const session = useSession();
   const build = useBuild();
+  const view = useView();
   const { hand, painting, part, regions, cells, nextName, add } = choice;
   /** Whether what is erased goes to the part beside. */
   const giving = ref(false);
@@ -40,20 +42,27 @@ export function useRegionPainting(choice: RegionChoice, active: Ref<boolean>) {
     const near = { cells: touched.minus(far), region: hand.value };
     return pair && !far.isEmpty ? [near, { cells: far, region: pair.byte }] : [near];
   }
+  /** Without perspective and square on, a stroke means all that lies behind it: one sees a line where there is a row of cubes. */
+  function through(set: CellSet): CellSet {
+    const axis = view.viewport?.camera.square ?? null,
+      box = part.value && (build.limit ?? part.value.bounds);
+    return axis === null || !box ? set : columnsOf(set, axis, box);
+  }
   const regionTarget: StrokeTarget = {
     text: 'strokes paint a piece, not colours',
     takes: () => true,
     tryOut: (set, verb) => {
-      const list = shares(set, verb).filter((g) => !g.cells.isEmpty);
+      const list = shares(through(set), verb).filter((g) => !g.cells.isEmpty);
       return list.length > 0 ? session.tryEdit(assignRegionEdit, { part: part.value!.id, shares: list }, true) : null;
     },
     take: (set, verb) => {
       if (hand.value === null) {
         const seen = composite(part.value!);
-        if (verb !== 'erase') add([piece(nextName(), withUnder(seen, set.intersect(CellSet.filled(seen))))], true);
+        if (verb !== 'erase')
+          add([piece(nextName(), withUnder(seen, through(set).intersect(CellSet.filled(seen))))], true);
         return;
       }
-      session.apply(assignRegionEdit, { part: part.value!.id, shares: shares(set, verb) });
+      session.apply(assignRegionEdit, { part: part.value!.id, shares: shares(through(set), verb) });
     },
   };
   /** What Erase takes from a part of a whole goes to the part beside it. */

@@ -35,7 +35,8 @@ defineProps<{ swatch: Swatch; named?: boolean; count?: number | null; small?: bo
   width: 22px;
   height: 22px;
   border-radius: 5px;
-  border: 1px solid rgb(0 0 0 / 24%);
+  /* Of the ink, so that the darkest and the lightest are seen on either theme. */
+  border: 1px solid color-mix(in srgb, var(--ink) 34%, transparent);
   background: var(--c);
   overflow: hidden;
 }

@@ -62,7 +62,9 @@ export function useHandleList(): () => Handle[] {
     });
   }
   function mirrorPlanes(part: Part): Handle[] {
-    const beside = mapVec(boxEnd(part.bounds), (v) => v + ASIDE);
+    // In front, at the foot of the volume: at its head they would lie under the chips.
+    const end = boxEnd(part.bounds),
+      beside: Vec3 = [end[0] + ASIDE, part.bounds.min[1], end[2] + ASIDE];
     return AXES.flatMap((axis): Handle[] => {
       const half = build.mirror[axis];
       if (half === null) return [];

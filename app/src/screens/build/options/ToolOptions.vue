@@ -49,8 +49,8 @@ const verbs = computed(() =>
 const FACES = { face: 'whole face', colour: 'one colour', plane: 'whole plane' } as const;
 const REGIONS = {
   connected: 'piece',
-  colour: 'hue',
-  'all of colour': 'all of hue',
+  colour: 'colour',
+  'all of colour': 'all of it',
   face: 'face',
   space: 'space',
 } as const;
@@ -106,7 +106,12 @@ const stamps = computed(() => session.project?.stamps ?? []);
       <choice-field label="What is extruded" :model-value="c.face" :choices="faces" @change="(face) => set({ face })" />
     </div>
     <div v-if="c.reach === 'fill'" class="line">
-      <choice-field label="Region" :model-value="c.region" :choices="regions" @change="(region) => set({ region })" />
+      <choice-field
+        label="What it fills"
+        :model-value="c.region"
+        :choices="regions"
+        @change="(region) => set({ region })"
+      />
     </div>
     <check-field
       v-if="c.reach === 'fill' && c.region !== 'face'"

@@ -4,7 +4,7 @@ import { type CardOptions, READY_CARDS, type Reach, type ToolCard, type Verb, ca
 
 /** What a card is called until it gets a name of its own. */
 function nameFor(c: ToolCard): string {
-  if (c.reach === 'extrude') return `Extrude${c.face === 'face' ? '' : c.face === 'colour' ? ' hue' : ' plane'}`;
+  if (c.reach === 'extrude') return `Extrude${c.face === 'face' ? '' : c.face === 'colour' ? ' colour' : ' plane'}`;
   if (c.reach === 'opening') return c.sill ? 'Window' : 'Door';
   const verb = { add: 'Add', erase: 'Erase', paint: 'Paint', select: 'Select' }[c.verb];
   const what =

@@ -11,6 +11,7 @@ import { useBuild } from '../build-state';
 import type { SelectMode } from '../selection/chosen-cells';
 import { useSelection } from '../selection/selection-state';
 import { type StampChange, type StrokeChange, isLarge, useChangeArguments } from './change-arguments';
+import { useMirrorHints } from './mirror-hints';
 import { regionInBackground } from './region-job';
 import { say } from '../../../words';
 
@@ -25,6 +26,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
   const selection = useSelection();
   const view = useView();
   const notices = useNotices();
+  const mirrorHints = useMirrorHints();
   const args = useChangeArguments();
 
   const setStroke = (verb: StrokeVerb, value: number, set: CellSet, target = args.target()): void =>
@@ -48,7 +50,9 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     if (isLarge(c, pulled)) return void session.applyInBackground(strokeEdit, edit);
     const box = build.grows || verb !== 'add' ? null : strokeBox(c.shapes, build.symmetry);
     const inside = !box || boxContains(session.part!.bounds, box);
+    const before = session.part!;
     const did = session.apply(strokeEdit, edit);
+    if (did) mirrorHints.told(before, edit);
     // What was refused has told so itself.
     if (!did && inside && session.tryEdit(strokeEdit, edit, true) === session.project)
       return void notices.say(say(`stroke.nothing.${verb}`));
