@@ -241,13 +241,15 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
     </split-view>
     <p v-else class="opening" role="status">Opening…</p>
     <footer class="readout figures" aria-label="Readout">
-      <span v-if="view.cursor"
-        >cursor <b>{{ view.cursor }}</b></span
-      >
-      <span v-if="view.measure" class="hot" data-testid="measure">{{ view.measure }}</span>
-      <span v-for="[k, v] in readout.left" :key="k"
-        >{{ k }} <b>{{ v }}</b></span
-      >
+      <div class="figures-here">
+        <span v-if="view.cursor"
+          >cursor <b>{{ view.cursor }}</b></span
+        >
+        <span v-if="view.measure" class="hot" data-testid="measure">{{ view.measure }}</span>
+        <span v-for="[k, v] in readout.left" :key="k"
+          >{{ k }} <b>{{ v }}</b></span
+        >
+      </div>
       <span class="gap" /><notice-list class="here" /><span v-if="notices.list.length === 0">{{ readout.right }}</span>
     </footer>
     <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" />
@@ -427,9 +429,15 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
   min-width: 0;
 }
 /* What is told stands in the line of figures, where it covers nothing; figures give way to it. */
-.readout > span {
+.figures-here {
+  display: flex;
+  gap: 20px;
+  min-width: 0;
   overflow: hidden;
-  text-overflow: ellipsis;
+}
+.figures-here > span,
+.readout > span {
+  flex: none;
 }
 .readout b {
   color: var(--bar-strong);
@@ -438,7 +446,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .hot {
   color: var(--bar-honey);
 }
-.gap {
+.readout > .gap {
   flex: 1;
 }
 @media (max-width: 1180px) {

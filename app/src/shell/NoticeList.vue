@@ -86,11 +86,11 @@ function act(n: Notice): void {
   display: flex;
   flex-direction: column-reverse;
   gap: 0;
-  flex: 0 1 auto;
-  min-width: 0;
+  flex: none;
   max-width: 70%;
   height: 26px;
   white-space: normal;
+  font-family: var(--text);
 }
 /* The newest in the line, those before it above when one points at it. */
 .notices.here .notice.el-alert {
@@ -116,6 +116,9 @@ function act(n: Notice): void {
   -webkit-line-clamp: 2;
   -webkit-box-orient: vertical;
   overflow: hidden;
+}
+.notices.here .action.el-button {
+  white-space: nowrap;
 }
 .notices.here .el-alert__close-btn {
   top: 6px;

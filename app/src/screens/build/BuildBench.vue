@@ -139,6 +139,18 @@ function menuOf(e: MouseEvent, i: number): void {
   border-right: 1px solid var(--line);
   min-width: 0;
   overflow: auto;
+  /* A shade at the edge tells that there is more below or above; it goes when one is there. */
+  background:
+    linear-gradient(var(--panel) 40%, transparent) local,
+    linear-gradient(transparent, var(--panel) 60%) 0 100% / 100% 40px local,
+    linear-gradient(color-mix(in srgb, var(--ink) 18%, transparent), transparent) scroll,
+    linear-gradient(transparent, color-mix(in srgb, var(--ink) 18%, transparent)) 0 100% / 100% 14px scroll;
+  background-size:
+    100% 40px,
+    100% 40px,
+    100% 12px,
+    100% 14px;
+  background-repeat: no-repeat;
 }
 .cards {
   display: grid;

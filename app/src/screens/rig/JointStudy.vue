@@ -265,6 +265,8 @@ onBeforeUnmount(clear);
   display: flex;
   justify-content: space-between;
   padding: 0 32px 0 4px;
+  font-size: 11px;
+  white-space: nowrap;
 }
 .list {
   font-size: 11.5px;

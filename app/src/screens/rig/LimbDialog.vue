@@ -23,6 +23,8 @@ function nameOf(e: LimbEnd): string {
     name = b.name + sideSuffix(b.side);
   return e.far ? `the far end of ${name}, with a new bone there` : `the joint of ${name}`;
 }
+// Once: the bones may go while the dialog still fades.
+const names = choice.ends.map(nameOf);
 function make(): void {
   const e = choice.ends[end.value];
   open.value = false;
@@ -42,7 +44,7 @@ function make(): void {
         A limb needs two bones above its end. Make them first, or choose a bone further out.
       </p>
       <div v-else role="radiogroup" aria-label="The end of the limb" class="ends">
-        <radio-field v-for="(e, i) in choice.ends" :key="i" v-model="end" :value="i">{{ nameOf(e) }}</radio-field>
+        <radio-field v-for="(_, i) in choice.ends" :key="i" v-model="end" :value="i">{{ names[i] }}</radio-field>
       </div>
       <check-field v-model="along" tip="A hand moves with the body; a foot stays where it stands"
         >the goal goes along with the body</check-field

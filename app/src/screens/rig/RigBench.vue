@@ -67,7 +67,7 @@ const show = (id: string): void => {
         <CommandButton id="bone.new" text="New below" /><CommandButton
           id="bone.extrude"
           text="By clicks"
-        /><CommandButton id="rig.limb" text="Make a limb" /><CommandButton id="bone.delete" text="Delete" />
+        /><CommandButton id="rig.limb" text="Limb" /><CommandButton id="bone.delete" text="Delete" />
       </div>
       <div class="row">
         <span class="quiet">Straighten</span

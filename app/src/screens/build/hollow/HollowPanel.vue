@@ -37,8 +37,9 @@ const taken = computed(() =>
         :min="1"
         :max="64"
         @change="(v) => (hollow.wall = Math.round(v))"
-      /><choice-field v-model="hollow.joined" label="Kind of wall" :choices="WALLS" />
+      />
     </div>
+    <choice-field v-model="hollow.joined" wide label="Kind of wall" :choices="WALLS" />
     <p class="quiet" data-testid="hollow-takes">{{ taken }}</p>
     <div class="row">
       <action-button look="primary" @click="hollow.apply()">Hollow out</action-button

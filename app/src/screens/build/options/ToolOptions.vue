@@ -82,6 +82,7 @@ const stamps = computed(() => session.project?.stamps ?? []);
         >by numbers</action-button
       >
     </div>
+    <waiting-shape v-if="waiting && (solid || c.reach === 'opening')" :box="waiting" />
     <div v-if="!waiting" class="line">
       <choice-field
         v-if="!fixed"
@@ -141,7 +142,6 @@ const stamps = computed(() => session.project?.stamps ?? []);
       @change="(grow) => set({ grow })"
       >{{ c.reach === 'extrude' ? 'grow colour: each cube keeps that of the one below' : 'grow colour' }}</check-field
     >
-    <waiting-shape v-if="waiting && (solid || c.reach === 'opening')" :box="waiting" />
     <task-progress
       v-if="build.job"
       class="job"
