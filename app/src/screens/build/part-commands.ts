@@ -1,5 +1,5 @@
 import { IconBoxMultiple } from '@tabler/icons-vue';
-import { AXES, boxEnd } from '@sphalerite/core/math';
+import { AXES, boxEnd, mapVec } from '@sphalerite/core/math';
 import {
   addLayerEdit,
   addPartEdit,
@@ -55,11 +55,12 @@ export function partCommands(): Command[] {
     part(
       'part.new',
       'New part',
-      () =>
-        session.apply(addPartEdit, { name: 'Part', bounds: freeVolume(session.project!, [16, 16, 16]) }, (p) => ({
-          part: p.parts.at(-1)!.id,
-          layer: null,
-        })),
+      () => {
+        // Its lattice is the world's, as that of the parts around it.
+        const bounds = freeVolume(session.project!, [16, 16, 16]),
+          at = mapVec(bounds.min, (m, a) => (a === 1 ? m : m + bounds.size[a]! / 2));
+        session.apply(addPartEdit, { name: 'Part', bounds, at }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }));
+      },
       ['Shift+N'],
     ),
     renameInHand('part', 'Part'),

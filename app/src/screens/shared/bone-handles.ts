@@ -53,6 +53,9 @@ export interface BoneHandles {
   mountUnder(p: ViewPointer): string | null;
 }
 
+/** Before anything was clicked, and after something was dragged. */
+const NOWHERE = { x: -1, y: -1, bone: '' };
+
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
 export function boneHandles(host: HandleHost): BoneHandles {
   const view = useView();
@@ -106,7 +109,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
   }
   /** Those that the press is on, and whether it is a further click on what the last one took. */
   let pressed: { readonly joints: readonly string[]; readonly again: boolean } | null = null;
-  let last = { x: -1, y: -1, bone: '' };
+  let last = NOWHERE;
   const names = (bones: readonly string[]): string[] => {
     const all = host.project()?.rig.bones ?? [];
     return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
@@ -136,7 +139,11 @@ export function boneHandles(host: HandleHost): BoneHandles {
     up() {
       const was = pressed;
       pressed = null;
-      if (gizmo.up() || pull.up() || !was?.again || was.joints.length < 2) return;
+      if (gizmo.up() || pull.up()) {
+        last = NOWHERE;
+        return;
+      }
+      if (!was?.again || was.joints.length < 2) return;
       // Dots that lie on one another: each further click takes the next.
       const at = was.joints.indexOf(host.selected()!);
       const next = was.joints[(at + 1) % was.joints.length]!;

@@ -1,5 +1,5 @@
 import { type Box, boxContains, boxesEqual, intersectBoxes } from '@sphalerite/core/math';
-import { type Project, composite } from '@sphalerite/core/model';
+import { type Part, type Project, composite } from '@sphalerite/core/model';
 import { changedCells } from '@sphalerite/core/sculpt';
 import { CellSet, type VoxelGrid } from '@sphalerite/core/voxel';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -70,8 +70,17 @@ export function useChosenCells() {
     const [was, after] = [composite(a), composite(b)];
     // A volume that only became larger made nothing.
     if (!boxesEqual(a.bounds, b.bounds) && after.count === was.count) return;
+    if (after === was) return;
     // What only took cubes away leaves the thing made before it as the last one made.
-    if (after !== was && after.count >= was.count) lastChange.value = { part: id, before: was, after };
+    const took = after.count < was.count && changedCells(was, after).intersect(CellSet.filled(after)).isEmpty;
+    if (!took) lastChange.value = { part: id, before: was, after };
+  }
+
+  /** Takes the last change of the part on the bench for something made, though it may only have taken cubes away: a window. */
+  function wasMade(before: Part): void {
+    const after = session.part;
+    if (after?.id === before.id)
+      lastChange.value = { part: after.id, before: composite(before), after: composite(after) };
   }
 
   const box = computed<Box | null>(() => selected.value?.tight ?? null);
@@ -98,6 +107,6 @@ export function useChosenCells() {
       unnoted = false;
     }
   }
-  return { selected, mode, box, madeHere, made, emptied, set, take, quietly };
+  return { selected, mode, box, madeHere, made, emptied, wasMade, set, take, quietly };
 }
 export type ChosenCells = ReturnType<typeof useChosenCells>;

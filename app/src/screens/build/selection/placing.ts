@@ -117,11 +117,11 @@ export function usePlacing(chosen: ChosenCells) {
   }
   function repeatArgs(r: Repeat): PlaceArgs | null {
     const piece = source();
-    if (!piece) return null;
     const everywhere = (g: VoxelGrid): VoxelGrid[] => copies.repeated(g, r).flatMap((c) => copies.images(c, null).put);
     const empty = r.hollows ? gridOfSet(hollows()) : null;
+    if (!piece && !empty) return null;
     const clear = empty && everywhere(empty).reduce((all, g) => all.union(CellSet.filled(g)), NO_CELLS);
-    return { ...target(), clear, put: everywhere(piece), title: `Repeat ${r.count} times`, grow: true };
+    return { ...target(), clear, put: piece ? everywhere(piece) : [], title: `Repeat ${r.count} times`, grow: true };
   }
   const args = computed<PlaceArgs | null>(() => {
     const f = floating.value,

@@ -148,7 +148,7 @@ function takingCommands(): Command[] {
 function placingCommands(): Command[] {
   const s = useSelection();
   function defaultStep(): Vec3 {
-    const b = (s.selected ?? s.made?.set)?.tight;
+    const b = (s.selected ?? s.made?.set ?? s.emptied)?.tight;
     return [(b?.size[0] ?? 3) + 1, 0, 0];
   }
   return [

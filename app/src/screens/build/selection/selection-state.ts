@@ -44,6 +44,8 @@ export const useSelection = defineStore('selection', () => {
   }
   return {
     madeWithHollows,
+    emptied: chosen.emptied,
+    wasMade: chosen.wasMade,
     selected,
     mode,
     madeHere,

@@ -23,7 +23,7 @@ export const useMirrorHints = defineStore('mirror-hints', () => {
   const known = new Set<string>();
   onOtherProject(() => known.clear());
   watch(
-    () => build.mirrorOn,
+    () => build.mirrorOn.join(),
     () => {
       known.clear();
       if (session.part) known.add(session.part.id);

@@ -70,6 +70,11 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     if (isLarge(c, pulled)) void session.applyInBackground(extrudeEdit, edit);
     else session.apply(extrudeEdit, edit);
   }
+  function opening(c: Change & { readonly kind: 'opening' }): void {
+    const before = session.part!;
+    if (session.apply(openingEdit, { ...args.target(), opening: c.opening, symmetry: build.symmetry }))
+      selection.wasMade(before);
+  }
   function stamp(c: StampChange): void {
     const edit = args.stamp(c);
     if (c.verb === 'add') return void session.apply(placeCellsEdit, edit);
@@ -104,7 +109,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
       case 'extrude':
         return extrude(c, pulled);
       case 'opening':
-        return void session.apply(openingEdit, { ...args.target(), opening: c.opening, symmetry: build.symmetry });
+        return opening(c);
       case 'stamp':
         return stamp(c);
       case 'region':
