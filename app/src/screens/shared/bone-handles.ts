@@ -16,6 +16,7 @@ import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { useSettings } from '../../stores/settings';
 import { jointsUnder, mountUnder, originOf, steeringBones } from './bone-picking';
 import { controlPull } from './control-pull';
+import { jointStack } from './joint-stack';
 import { FREE_STEPS, useGizmo } from './gizmo-control';
 
 /** Units that arrows move by when the screen does not say. */
@@ -52,9 +53,6 @@ export interface BoneHandles {
   /** The mount whose part is under the pointer. */
   mountUnder(p: ViewPointer): string | null;
 }
-
-/** Before anything was clicked, and after something was dragged. */
-const NOWHERE = { x: -1, y: -1, bone: '' };
 
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
 export function boneHandles(host: HandleHost): BoneHandles {
@@ -107,9 +105,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
       (b) => lookOf(steering.has(b)) !== 'hidden' || host.chosen().includes(b),
     );
   }
-  /** Those that the press is on, and whether it is a further click on what the last one took. */
-  let pressed: { readonly joints: readonly string[]; readonly again: boolean } | null = null;
-  let last = NOWHERE;
+  const stack = jointStack();
   const names = (bones: readonly string[]): string[] => {
     const all = host.project()?.rig.bones ?? [];
     return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
@@ -117,14 +113,10 @@ export function boneHandles(host: HandleHost): BoneHandles {
   const pointer: PointerUser = {
     down(p) {
       if (gizmo.down(p)) return true;
-      const joints = under(p),
-        inHand = host.selected();
+      const joints = under(p);
       if (joints.length === 0) return false;
-      const held = !p.ctrl && inHand !== null && joints.includes(inHand);
-      const bone = held ? inHand : joints[0]!;
-      pressed = { joints, again: held && last.bone === bone && Math.hypot(p.x - last.x, p.y - last.y) < 4 };
-      last = { x: p.x, y: p.y, bone };
-      if (!held) host.select(bone, p.ctrl);
+      const bone = stack.press(p, joints, p.ctrl ? null : host.selected());
+      if (p.ctrl || bone !== host.selected()) host.select(bone, p.ctrl);
       const steers = steeringBones(host.project()!).has(bone);
       if (steers && host.enabled() && !p.ctrl) pull.begin(bone, originOf(world().get(bone)!), p);
       return true;
@@ -137,18 +129,9 @@ export function boneHandles(host: HandleHost): BoneHandles {
       if (view.viewport) view.viewport.canvas.style.cursor = over || joints.length > 0 ? 'grab' : '';
     },
     up() {
-      const was = pressed;
-      pressed = null;
-      if (gizmo.up() || pull.up()) {
-        last = NOWHERE;
-        return;
-      }
-      if (!was?.again || was.joints.length < 2) return;
-      // Dots that lie on one another: each further click takes the next.
-      const at = was.joints.indexOf(host.selected()!);
-      const next = was.joints[(at + 1) % was.joints.length]!;
-      host.select(next, false);
-      last = { ...last, bone: next };
+      if (gizmo.up() || pull.up()) return stack.dragged();
+      const next = stack.release();
+      if (next) host.select(next, false);
     },
     click(p) {
       const bone = mounted(p)?.bone;

@@ -127,7 +127,7 @@ describe('cutting a region in two', () => {
     expect(after.get(1)!.minus(before.get(2)!).isEmpty).toBe(true);
     const rest = run(p, edits.swapRegionsEdit, { part: part.id, region: 1, other: 0 }).parts[0]!;
     expect(edits.cellsByRegion(rest).get(0)!.count).toBe(before.get(1)!.count);
-    expect(() => run(p, edits.swapRegionsEdit, { part: part.id, region: 99, other: 0 })).toThrow(/no such region/);
+    expect(() => run(p, edits.swapRegionsEdit, { part: part.id, region: 99, other: 0 })).toThrow(/no such piece/);
   });
 });
 
@@ -468,7 +468,7 @@ describe('regions', () => {
           },
         ],
       }),
-    ).toThrow(/belong to a region already/);
+    ).toThrow(/belong to a piece already/);
     const q = run(run(p, edits.takeApartEdit, { ...args, part: id }), edits.dropRegionEdit, { part: id, region: 5 });
     const r = run(q, edits.addRegionsEdit, {
       part: id,
@@ -485,7 +485,7 @@ describe('regions', () => {
       ],
     });
     expect(r.parts.find((o) => o.id === id)!.regions!.list.at(-1)).toMatchObject({ name: 'Toe', byte: 6 });
-    expect(() => run(p, edits.changeRegionEdit, { part: id, region: 99, name: 'X' })).toThrow(/no such region/);
+    expect(() => run(p, edits.changeRegionEdit, { part: id, region: 99, name: 'X' })).toThrow(/no such piece/);
     expect(
       withSides(
         [
