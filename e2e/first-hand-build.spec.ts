@@ -168,6 +168,16 @@ test('the guide plane is typed in its chip, neighbours come in three ways, and a
   await page.getByRole('button', { name: 'Switch it off' }).click();
   await expect(page.getByText('mirror X at')).toHaveCount(0);
 
+  // Like steps stand in one row of the history, and unfold.
+  for (const n of [4, 6]) await b.click(await b.face(second.name, [x + n, -1, z + 3], [0, 1, 0]));
+  await page.keyboard.press('Control+h');
+  const history = page.getByRole('dialog', { name: 'History' });
+  await expect(history.getByText('Cube of Clay ×3')).toBeVisible();
+  await history.getByRole('button', { name: 'Show all 3 steps “Cube of Clay”' }).click();
+  await expect(history.getByText('Cube of Clay', { exact: true })).toHaveCount(4);
+  await page.keyboard.press('Escape');
+  await expect(history).toHaveCount(0);
+
   const ways = page.getByRole('radiogroup', { name: 'Neighbours' });
   for (const way of ['coloured', 'hidden', 'faint']) {
     await ways.getByRole('radio', { name: way }).click();

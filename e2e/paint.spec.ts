@@ -68,7 +68,7 @@ test('the tea cart is painted: planks on the tray, a ramp up the awning, speckle
   // Planks along the tray, three cubes wide, of three woods: the same board has the same wood.
   await b.pick('Chestnut', 'Walnut', 'Tan');
   await b.finish('planks', true);
-  await page.getByRole('radiogroup', { name: 'Lie on' }).getByRole('radio', { name: 'floor' }).click();
+  await choose(page, 'Lie on', 'a floor');
   await b.number('Grain', 0);
   await b.number('Joint', 0);
   // Tried out first: nothing has changed yet.

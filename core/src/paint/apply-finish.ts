@@ -99,11 +99,14 @@ export function applyFinish(
         return;
       case 'bricks':
       case 'planks': {
-        const tones = Math.max(1, finish.ramp.length || 2 * OWN_DEPTH - 1);
-        const near = own && nearTones(palette);
+        // Boards may differ; bricks of one wall hardly do.
+        const near = own && (finish.kind === 'bricks' ? nearTones(palette) : own);
+        // Between joints a shade darker bricks are as they are or lighter; without joints they are told apart by all their tones.
+        const darkest = near && finish.gap > 0 ? 0 : 1 - OWN_DEPTH,
+          tones = Math.max(1, finish.ramp.length || OWN_DEPTH - darkest);
         const lay = (x: number, y: number, z: number, v: number, t: number): void => {
-          if (t < 0) draft.set(x, y, z, finish.joint || v);
-          else if (near) draft.set(x, y, z, stepped(near, v, t - OWN_DEPTH + 1));
+          if (t < 0) draft.set(x, y, z, finish.joint || (near ? near.darker[v]! : v));
+          else if (near) draft.set(x, y, z, stepped(near, v, t + darkest));
           else draft.set(x, y, z, finish.ramp[t]!);
         };
         if (finish.sides === 'around' && finish.around) {

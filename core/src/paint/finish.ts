@@ -30,7 +30,7 @@ interface Toned {
 interface Laid {
   /** Thickness of the joints; 0 for none. */
   readonly gap: number;
-  /** Palette byte of the joints; 0 leaves them as they are. */
+  /** Palette byte of the joints; 0 leaves them as they are, or, with each cube's own tones, makes them a shade darker. */
   readonly joint: number;
   readonly sides: SidesPainted;
   /** For the sides `around`. */

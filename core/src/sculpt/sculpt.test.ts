@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Box, type Vec3, boxEnd } from '../math';
-import { VoxelGrid, mirrorCell } from '../voxel';
+import { CellSet, VoxelGrid, mirrorCell } from '../voxel';
 import {
   type MirrorPlanes,
   NO_SYMMETRY,
@@ -10,6 +10,7 @@ import {
   boxStroke,
   extrude,
   faceRegion,
+  columnsOf,
   mirrorBoxes,
 } from '.';
 
@@ -166,5 +167,30 @@ describe('extrude', () => {
     });
     expect(out.count).toBe(64);
     expect([out.get(7, 0, 0), out.get(-8, 0, 0), out.get(0, 0, 7), out.get(0, 0, -8)]).toEqual([2, 2, 2, 2]);
+  });
+});
+
+describe('columns', () => {
+  it('of cells reach through a box along an axis, and hold nothing that does not lie before or behind one of them', () => {
+    const box: Box = { min: [-2, 1, 0], size: [5, 4, 6] };
+    const cells = CellSet.ofCells([
+      [-1, 2, 3],
+      [0, 2, 3],
+      [2, 4, 0],
+      [9, 2, 3],
+    ]);
+    for (const axis of [0, 1, 2] as const) {
+      const out = columnsOf(cells, axis, box);
+      const meant = new CellSet(box);
+      for (let x = -2; x < 3; x++)
+        for (let y = 1; y < 5; y++)
+          for (let z = 0; z < 6; z++) {
+            let seen = false;
+            cells.forEach((...c) => (seen ||= c.every((v, i) => i === axis || v === [x, y, z][i])));
+            if (seen) meant.addRun(x, x + 1, y, z);
+          }
+      expect(out.count).toBe(meant.count);
+      expect(out.minus(meant).isEmpty).toBe(true);
+    }
   });
 });

@@ -75,7 +75,10 @@ export function grownBounds(part: Part, box: Box | null): Box {
 function shapeName(s: Shape): string {
   if (s.kind === 'set') return say('label.cubes', { n: s.set.count });
   if (s.kind === 'dabs') return say(s.centres.length === 1 && s.tip.size === 1 ? 'label.cube' : 'label.brush');
-  return say(`label.shape.${s.kind}`, { size: shapeBox(s).size.join('×') });
+  const size = shapeBox(s).size.join('×');
+  return s.kind === 'standing'
+    ? say(`label.profile.${s.solid.profile}`, { size })
+    : say(`label.shape.${s.kind}`, { size });
 }
 
 /** Adds, erases or paints cells of a layer. With `grow`, an added shape that leaves the volume makes it larger. */

@@ -37,6 +37,7 @@ const HINTS = {
   bricks: 'Courses run on level from part to part.',
   planks: 'Boards side by side, each row begun elsewhere.',
 } as const;
+const LIES = { each: 'each face its way', walls: 'walls', floor: 'a floor', around: 'around an axis' } as const;
 const WHOLE = { selection: 'selection', part: 'layer', project: 'all parts' } as const;
 const blends = computed(() => (f.kind === 'dither' ? BLENDS.slice(1) : BLENDS));
 const blended = computed(() => ['gradient', 'dither', 'height', 'occlusion'].includes(f.kind));
@@ -230,12 +231,20 @@ onBeforeUnmount(() => (session.preview = null));
             v-model="o.joint"
             label="Swatch of the joints"
             class="grow"
-            :choices="[{ value: 0, text: 'as they are' }, ...swatchChoices(build.palette?.swatches ?? [])]"
+            :choices="[
+              { value: 0, text: f.ownTones ? 'a shade darker' : 'as they are' },
+              ...swatchChoices(build.palette?.swatches ?? []),
+            ]"
           />
         </div>
         <div class="row">
           <span class="quiet label">Lie on</span>
-          <choice-field label="Lie on" class="grow" wide v-model="o.sides" :choices="choices(SIDES_PAINTED)" />
+          <SelectField
+            label="Lie on"
+            class="grow"
+            v-model="o.sides"
+            :choices="choices(SIDES_PAINTED, (s) => LIES[s])"
+          />
         </div>
         <choice-field
           v-if="o.sides === 'around'"

@@ -64,9 +64,9 @@ function aroundOf(axis: Axis, extent: Extent | null): Around | null {
   return { axis, centre: mapVec(lo, (v, i) => (v + hi[i]!) / 2), radius: Math.max(...wide) / 2 };
 }
 
-/** Bricks that suit a wall of a height: some twelve courses, with joints only where they stay thin. */
+/** Bricks that suit a wall of a height: some fifteen courses, with joints only where they stay thin. */
 export function bricksFor(height: number): Pick<FinishOptions, 'long' | 'high' | 'gap'> {
-  const high = Math.max(2, Math.min(8, Math.round(height / 12)));
+  const high = Math.max(2, Math.min(8, Math.round(height / 15)));
   return { high, long: Math.round(high * 2.5), gap: high >= 4 ? 1 : 0 };
 }
 

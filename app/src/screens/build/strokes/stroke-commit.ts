@@ -1,6 +1,6 @@
 import { boxContains } from '@sphalerite/core/math';
 import { extrudeEdit, openingEdit, placeCellsEdit, strokeEdit } from '@sphalerite/core/project';
-import { NO_SYMMETRY, type StrokeVerb, strokeBox, symmetricSet } from '@sphalerite/core/sculpt';
+import { NO_SYMMETRY, type StrokeVerb, columnsOf, strokeBox, symmetricSet } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import type { Ref } from 'vue';
 import { useNotices } from '../../../stores/notices';
@@ -8,6 +8,7 @@ import { useSession } from '../../../stores/session';
 import { useView } from '../../../stores/view';
 import type { Change } from '../../../tools/tool';
 import { useBuild } from '../build-state';
+import { useColours } from '../colours/colours-state';
 import type { SelectMode } from '../selection/chosen-cells';
 import { useSelection } from '../selection/selection-state';
 import { type StampChange, type StrokeChange, isLarge, useChangeArguments } from './change-arguments';
@@ -26,6 +27,7 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
   const selection = useSelection();
   const view = useView();
   const notices = useNotices();
+  const colours = useColours();
   const mirrorHints = useMirrorHints();
   const args = useChangeArguments();
 
@@ -36,8 +38,12 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     });
 
   function select(c: StrokeChange): void {
-    selection.take(args.cells(c), mode.value);
-    if (!selection.selected || view.viewport?.camera.square === null || build.card.reach !== 'box') return;
+    const square = view.viewport?.camera.square ?? null,
+      cells = args.cells(c);
+    // Whoever takes apart means what lies behind too, with every reach; else a box alone does.
+    const deep = square !== null && colours.tab === 'apart';
+    selection.take(deep ? columnsOf(cells, square, build.limit ?? session.part!.bounds) : cells, mode.value);
+    if (!selection.selected || square === null || !(deep || build.card.reach === 'box')) return;
     const count = selection.count.toLocaleString('en');
     const hidden = build.limit ? '; what the cutaway hides is left out' : '';
     notices.say(`${say('cubes.selectedThrough', { n: count })}${hidden}.`);
