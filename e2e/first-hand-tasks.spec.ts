@@ -41,7 +41,6 @@ test('a balloon in 45: striped envelope, basket with a rim, ropes on all four si
   );
   expect(await b.total()).toBeGreaterThan(striped + 8 * 6 * 4);
   expect(b.actions).toBeLessThanOrEqual(45);
-  console.log(`balloon: ${b.actions}`);
 });
 
 test('two heads switched in a clip in 15', async ({ page }) => {
@@ -68,7 +67,6 @@ test('two heads switched in a clip in 15', async ({ page }) => {
   };
   expect(clip.swaps[0]!.keys.map((k) => k.time)).toEqual([0, 600, 1800]);
   expect(b.actions).toBeLessThanOrEqual(15);
-  console.log(`two heads: ${b.actions}`);
 });
 
 test('a ring, closed outside, and an octagon of one bar crossed with itself, in 20', async ({ page }) => {
@@ -99,7 +97,6 @@ test('a ring, closed outside, and an octagon of one bar crossed with itself, in 
     null,
   ]);
   expect(b.actions).toBeLessThanOrEqual(20);
-  console.log(`ring and octagon: ${b.actions}`);
 });
 
 test('a ready rig, changed and kept, in 30', async ({ page }) => {
@@ -124,7 +121,6 @@ test('a ready rig, changed and kept, in 30', async ({ page }) => {
   await b.press(dialog.getByRole('button', { name: 'Save it' }));
   await expect(page.getByText('“Porter with a hat” is a ready rig now')).toBeVisible();
   expect(b.actions).toBeLessThanOrEqual(30);
-  console.log(`ready rig: ${b.actions}`);
 });
 
 test('an egg with a creature in it in 45: a shell with an opening, a body, a beak and two eyes', async ({ page }) => {
@@ -155,5 +151,4 @@ test('an egg with a creature in it in 45: a shell with an opening, a body, a bea
   // Two eyes; the beak is on the plane of the mirror, once.
   expect(await b.total()).toBeGreaterThanOrEqual(bare + 3);
   expect(b.actions).toBeLessThanOrEqual(45);
-  console.log(`egg: ${b.actions}`);
 });

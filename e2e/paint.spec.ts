@@ -169,6 +169,12 @@ test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, an
   // Bricks with joints of stone: courses three high, the joint on top of each.
   await b.pick('Tile', 'Madder', 'Rust');
   await b.finish('bricks', true);
+  for (const [label, v] of [
+    ['Length of a brick', 6],
+    ['Height of a brick', 2],
+    ['Joint', 1],
+  ] as const)
+    await b.number(label, v);
   await choose(page, 'Swatch of the joints', 'Stone');
   await b.paint();
   let at = await b.all([-8, 0, -8], [16, 36, 16]);
