@@ -17,6 +17,7 @@ export * from './join-parts';
 export * from './regions';
 export * from './twins';
 export * from './constraints';
+export * from './limbs';
 export * from './mirror-rig';
 export * from './attachments';
 export * from './hand-over';
