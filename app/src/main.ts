@@ -20,7 +20,8 @@ import { say } from './words';
 
 const app = createApp(App).use(createPinia());
 // What the bench needs is fetched while the settings are read.
-if (document.documentElement.dataset['first'] || location.pathname.startsWith('/project/')) void fetchBench();
+if (document.documentElement.dataset['first'] || location.pathname.startsWith('/project/'))
+  void fetchBench(location.pathname);
 const seeding = async (): Promise<string | null> => (await import('./screens/shelf/seed-demo')).seedDemo();
 const known = getSetting('seeded', z.boolean().catch(false)).catch(() => true);
 await useSettings()

@@ -5,8 +5,11 @@ import { useScreens } from './shell/screens';
 useScreens(SCREENS);
 
 const bench = () => import('./shell/BenchFrame.vue');
-/** Begins to fetch the bench with its first screen, before it is asked for. */
-export const fetchBench = (): Promise<unknown> => Promise.allSettled([bench(), SCREENS[0]!.pieces()]);
+/** Begins to fetch the bench with the screen that an address leads to, the first one by default, before it is asked for. */
+export function fetchBench(path: string): Promise<unknown> {
+  const screen = SCREENS.find((s) => path.endsWith(`/${s.id}`)) ?? SCREENS[0]!;
+  return Promise.allSettled([bench(), screen.pieces()]);
+}
 
 export const router = createRouter({
   history: createWebHistory(),

@@ -136,11 +136,12 @@ function withEndBone(project: Project, below: Bone, id: Id): Project {
   return { ...project, rig: { ...rig, bones: [...rig.bones, end] } };
 }
 
-/** The topmost bone above a bone. */
-function topAbove(rig: Rig, id: Id): Bone {
-  let bone = must(rig.bones, id, 'bone');
+/** The topmost bone above a bone; null where that is the topmost itself. */
+function topAbove(rig: Rig, id: Id): Bone | null {
+  const own = must(rig.bones, id, 'bone');
+  let bone = own;
   while (bone.parent !== null) bone = must(rig.bones, bone.parent, 'bone');
-  return bone;
+  return bone === own ? null : bone;
 }
 
 /**
@@ -235,7 +236,8 @@ export const setLimbAlongEdit = defineEdit<{ constraint: Id; along: boolean }>({
   run(project, a) {
     const c = must(project.rig.constraints, a.constraint, 'constraint');
     if (c.kind !== 'ik') throw new EditError('constraints.noBend');
-    const parent = a.along ? topAbove(project.rig, c.bone).id : null;
+    // What bends cannot carry its own goal along.
+    const parent = a.along ? (topAbove(project.rig, chainOf(project.rig, c)[0]!)?.id ?? null) : null;
     const rig = [c.goal, ...(c.pole === null ? [] : [c.pole])].reduce(
       (r, id) => (must(r.bones, id, 'bone').parent === parent ? r : reparentKeepingPlace(r, id, parent)),
       project.rig,
