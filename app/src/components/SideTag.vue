@@ -7,7 +7,7 @@ defineProps<{ side: Side | undefined }>();
 
 <template>
   <span v-if="side && side !== 'centre'" class="side-tag" :class="side" :data-tip="`${side} of the character’s own`"
-    ><span class="visually-hidden">{{ side }}</span></span
+    ><span class="visually-hidden">{{ ` ${side}` }}</span></span
   >
 </template>
 

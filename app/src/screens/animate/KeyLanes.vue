@@ -332,7 +332,7 @@ watch(
             @click="nameDown($event, l.bone.id)"
             @contextmenu.prevent="laneMenu($event, l.bone.id)"
           >
-            <i aria-hidden="true" data-tip="Colour of the lane" />{{ l.bone.name }} <side-tag :side="l.bone.side" />
+            <i aria-hidden="true" data-tip="Colour of the lane" />{{ l.bone.name }}<side-tag :side="l.bone.side" />
           </button>
           <span
             v-if="l.keys.length > 1"

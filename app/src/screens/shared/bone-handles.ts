@@ -19,6 +19,8 @@ import { controlPull } from './control-pull';
 import { jointStack } from './joint-stack';
 import { FREE_STEPS, useGizmo } from './gizmo-control';
 
+/** Pixels within which the pointer is right on a dot. */
+const ON_DOT = 5;
 /** Units that arrows move by when the screen does not say. */
 const ARROW_STEP = 0.5;
 
@@ -52,6 +54,31 @@ export interface BoneHandles {
   overlay(): Pick<Overlay, 'joints' | 'gizmo'>;
   /** The mount whose part is under the pointer. */
   mountUnder(p: ViewPointer): string | null;
+}
+
+type BoneLook = ReturnType<typeof useSettings>['settings']['bones'];
+const lookOf = (control: boolean): BoneLook => useSettings().settings[control ? 'controls' : 'bones'];
+
+/** How the joints of a rig are drawn: bones and controls as they are asked for, those that are chosen always. */
+function jointMarks(p: Project, world: ReadonlyMap<string, Mat4>, chosen: readonly string[]): JointMark[] {
+  const controls = steeringBones(p);
+  return p.rig.bones.flatMap((b): JointMark[] => {
+    const control = controls.has(b.id),
+      selected = chosen.includes(b.id),
+      look = lookOf(control);
+    if (look === 'hidden' && !selected) return [];
+    return [
+      {
+        at: originOf(world.get(b.id)!),
+        // A control hangs on nothing that is seen.
+        parent: b.parent === null || control ? null : originOf(world.get(b.parent)!),
+        selected,
+        side: b.side,
+        control,
+        dim: look === 'dimmed',
+      },
+    ];
+  });
 }
 
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
@@ -97,22 +124,33 @@ export function boneHandles(host: HandleHost): BoneHandles {
   };
   const pull = controlPull(host);
   /** The joints under the pointer that are seen, the one that a press takes first. */
-  function under(p: ViewPointer): string[] {
+  function under(p: ViewPointer, reach?: number): string[] {
     const project = host.project();
     if (!view.viewport || !project) return [];
     const steering = steeringBones(project);
-    return jointsUnder(view.viewport, p, world(), project).filter(
+    return jointsUnder(view.viewport, p, world(), project, reach).filter(
       (b) => lookOf(steering.has(b)) !== 'hidden' || host.chosen().includes(b),
     );
   }
   const stack = jointStack();
+  /** Whether the pointer is right on the dot of another joint: it is that which is meant, though a ring or an arrow lies over it. */
+  function onAnother(p: ViewPointer): boolean {
+    const at = host.selected(),
+      own = at === null ? undefined : world().get(at);
+    const v = view.viewport;
+    if (!v || !own) return false;
+    const middle = v.screenOf(originOf(own));
+    const close = under(p, ON_DOT).some((b) => !host.chosen().includes(b));
+    // In the middle of the gizmo the dots lie on one another, and nothing of it is there.
+    return close && Math.hypot(middle.x - p.x, middle.y - p.y) > 2 * ON_DOT;
+  }
   const names = (bones: readonly string[]): string[] => {
     const all = host.project()?.rig.bones ?? [];
     return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
   };
   const pointer: PointerUser = {
     down(p) {
-      if (gizmo.down(p)) return true;
+      if (!onAnother(p) && gizmo.down(p)) return true;
       const joints = under(p);
       if (joints.length === 0) return false;
       const bone = stack.press(p, joints, p.ctrl ? null : host.selected());
@@ -123,7 +161,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
     },
     move(p) {
       if (gizmo.move(p) || pull.move(p)) return;
-      const over = gizmo.hover(p);
+      const over = !onAnother(p) && gizmo.hover(p);
       const joints = over ? [] : under(p);
       view.under = joints.length > 1 ? names(joints) : [];
       if (view.viewport) view.viewport.canvas.style.cursor = over || joints.length > 0 ? 'grab' : '';
@@ -146,34 +184,13 @@ export function boneHandles(host: HandleHost): BoneHandles {
       gizmo.cancel();
     },
   };
-  const { settings } = useSettings();
-  const lookOf = (control: boolean): (typeof settings)['bones'] => (control ? settings.controls : settings.bones);
-  function joints(p: Project): JointMark[] {
-    const w = world(),
-      controls = steeringBones(p);
-    return p.rig.bones.flatMap((b): JointMark[] => {
-      const control = controls.has(b.id),
-        selected = host.chosen().includes(b.id),
-        look = lookOf(control);
-      if (look === 'hidden' && !selected) return [];
-      return [
-        {
-          at: originOf(w.get(b.id)!),
-          // A control hangs on nothing that is seen.
-          parent: b.parent === null || control ? null : originOf(w.get(b.parent)!),
-          selected,
-          side: b.side,
-          control,
-          dim: look === 'dimmed',
-        },
-      ];
-    });
-  }
   return {
     pointer,
     overlay() {
       const p = host.project();
-      return p && view.viewport ? { joints: joints(p), gizmo: gizmo.drawn() } : { joints: [], gizmo: null };
+      return p && view.viewport
+        ? { joints: jointMarks(p, world(), host.chosen()), gizmo: gizmo.drawn() }
+        : { joints: [], gizmo: null };
     },
     mountUnder: (p) => mounted(p)?.id ?? null,
   };

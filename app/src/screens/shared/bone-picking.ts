@@ -15,14 +15,20 @@ export const originOf = (m: Mat4): Vec3 => [m[12]!, m[13]!, m[14]!];
 export const steeringBones = (p: Project): Set<string> => new Set(p.rig.constraints.flatMap(constraintTargets));
 
 /** The joints under the pointer, the nearest first; `world` holds the matrix of each bone. */
-export function jointsUnder(v: Viewport, p: ViewPointer, world: Map<string, Mat4>, project: Project): string[] {
+export function jointsUnder(
+  v: Viewport,
+  p: ViewPointer,
+  world: Map<string, Mat4>,
+  project: Project,
+  reach = REACH,
+): string[] {
   const steering = steeringBones(project);
   return [...world]
     .map(([id, m]) => {
       const s = v.screenOf(originOf(m));
       return { id, away: Math.hypot(s.x - p.x, s.y - p.y) - (steering.has(id) ? CONTROL_FIRST : 0) };
     })
-    .filter((j) => j.away < REACH)
+    .filter((j) => j.away < reach)
     .sort((a, c) => a.away - c.away)
     .map((j) => j.id);
 }
