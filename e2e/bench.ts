@@ -79,6 +79,11 @@ export async function slide(slider: Locator, to: number, key = 1): Promise<void>
 export class Bench {
   constructor(readonly page: Page) {}
 
+  /** Where the guide plane stands, as its chip has it. */
+  get guideDepth(): Locator {
+    return this.page.getByLabel('Depth of the guide plane', { exact: true });
+  }
+
   /** The demo on the bench, from the stored profile. */
   async open(): Promise<void> {
     await this.page.goto('/project/demo-tamsin/build');

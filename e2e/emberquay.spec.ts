@@ -73,7 +73,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     // The tray stands in mid-air over the wheels: the guide plane is its floor.
     await page.keyboard.press('q');
     for (let i = 0; i < 7; i++) await page.keyboard.press('[');
-    await expect(page.getByText(/guide plane Y 7/)).toBeVisible();
+    await expect(b.guideDepth).toHaveValue('7');
     await b.solid(plane(-10, 7, -6), plane(9, 7, 5), { height: 2 });
     meant.box(oak, [-10, 7, -6], [20, 2, 12]);
 
@@ -90,7 +90,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     const clay = await b.swatch('Clay');
     await page.keyboard.press('q');
     for (let i = 0; i < 8; i++) await page.keyboard.press(']');
-    await expect(page.getByText(/guide plane Y 22/)).toBeVisible();
+    await expect(b.guideDepth).toHaveValue('22');
     await b.solid(plane(-12, 22, -8), plane(11, 22, 7));
     meant.box(clay, [-12, 22, -8], [24, 1, 16]);
     await page.keyboard.press('q');
@@ -130,7 +130,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('Alt+q');
     await page.keyboard.press('Control+1');
     for (let i = 0; i < 30; i++)
-      if (!(await page.getByText(/guide plane Z 7/).isVisible())) await page.keyboard.press(']');
+      if ((await b.guideDepth.inputValue()) !== '7') await page.keyboard.press(']');
     await b.stroke(plane(-1, 7, 7), plane(5, 7, 7));
     const spokes = (x: number, y: number): boolean => {
       const dx = x + 1,
@@ -240,8 +240,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('q');
     await page.keyboard.press('Alt+q');
     await page.keyboard.press('Control+1');
-    for (let i = 0; i < 40; i++)
-      if (!(await page.getByText(/guide plane Z 28$/).isVisible())) await page.keyboard.press(']');
+    for (let i = 0; i < 40; i++) if ((await b.guideDepth.inputValue()) !== '28') await page.keyboard.press(']');
     await b.stroke(plane(-30, 48, 28), plane(-1, 62, 28));
     for (let i = 0; i < 30; i++) put(pine, [-30 + i, 48 + Math.floor(i / 2), 28], [1, 1, 1], 1, [0, 0, 0], ['x']);
     await page.keyboard.press('q');

@@ -60,6 +60,8 @@ test('files are dropped and pasted on every screen and on the shelf: each is kno
   await b.says('“post.sphal” stands on the shelf');
   await b.give('drop', 'song.ogg', Buffer.from('OggS nothing of ours'));
   await b.says('“song.ogg” is nothing that can be brought in');
+  // The newest stands in the line, those before it when one points at it.
+  await page.locator('.notices').hover();
   await page.getByRole('button', { name: 'Open it' }).click();
   await page.waitForURL(/\/build$/);
   await expect(page.getByTestId('project-menu')).toContainText('Lamp post');

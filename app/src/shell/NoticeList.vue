@@ -32,6 +32,7 @@ function act(n: Notice): void {
     >
       <template #title>
         <span>{{ n.text }}</span>
+        <b v-if="n === notices.list.at(-1) && notices.list.length > 1" class="more">+{{ notices.list.length - 1 }}</b>
         <action-button v-if="n.action" look="link" @click="act(n)">{{ n.action.label }}</action-button>
       </template>
     </el-alert>
@@ -116,6 +117,15 @@ function act(n: Notice): void {
   -webkit-line-clamp: 2;
   -webkit-box-orient: vertical;
   overflow: hidden;
+}
+/* How many more there are, seen when one points at it. */
+.notice .more {
+  display: none;
+}
+.notices.here:not(:hover, :focus-within) .more {
+  display: inline;
+  color: var(--bar-honey);
+  font-size: 11.5px;
 }
 .notices.here .action.el-button {
   white-space: nowrap;
