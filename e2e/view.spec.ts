@@ -39,7 +39,7 @@ test('a right click offers what can be done with a part, and does it', async ({ 
   const b = new Bench(page);
   await b.open();
   await page.getByRole('treeitem', { name: /^Skirt/ }).click({ button: 'right' });
-  await page.getByRole('menuitem', { name: 'Duplicate the part' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate the part' }).first().click();
   const names = (await b.project()).parts.map((p) => p.name);
   expect(names).toContain('Skirt 2');
   await page.getByRole('treeitem', { name: /^Skirt 2/ }).click({ button: 'right' });

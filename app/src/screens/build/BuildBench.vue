@@ -24,13 +24,15 @@ import type { ToolCard } from '../../tools/card';
 import { MORE_CARDS } from '../../tools/more-cards';
 import { useDialogs } from '../../stores/dialogs';
 import { useBuild } from './build-state';
-import SwatchPanel from './colours/SwatchPanel.vue';
-import SymmetryOptions from './SymmetryOptions.vue';
-import ToolOptions from './options/ToolOptions.vue';
+import { later } from '../../components/later';
 import MenuButton from '../../components/MenuButton.vue';
 import TextField from '../../components/TextField.vue';
 import { type DropTarget, vDrag, vDrop } from '../../components/drag';
 
+// What a first visit waits for are the cubes; these come when they are seen.
+const ToolOptions = later(() => import('./options/ToolOptions.vue'));
+const SwatchPanel = later(() => import('./colours/SwatchPanel.vue'));
+const SymmetryOptions = later(() => import('./SymmetryOptions.vue'));
 const dialogs = useDialogs();
 const build = useBuild();
 const REACH_ICONS: Record<ToolCard['reach'], Component> = {

@@ -12,13 +12,14 @@ import { FACE_REACHES, REACHES, REGION_KINDS, VERBS, type CardOptions } from '..
 import { useBuild } from '../build-state';
 import { SELECT_MODES } from '../selection/chosen-cells';
 import { useSelection } from '../selection/selection-state';
-import LineOptions from './LineOptions.vue';
-import OpeningOptions from './OpeningOptions.vue';
 import SolidOptions from './SolidOptions.vue';
-import WaitingShape from './WaitingShape.vue';
-import BrushOptions from './BrushOptions.vue';
 import { later } from '../../../components/later';
 
+// Fetched when a tool of that kind is first taken up.
+const LineOptions = later(() => import('./LineOptions.vue'));
+const OpeningOptions = later(() => import('./OpeningOptions.vue'));
+const BrushOptions = later(() => import('./BrushOptions.vue'));
+const WaitingShape = later(() => import('./WaitingShape.vue'));
 const TaskProgress = later(() => import('../../../components/TaskProgress.vue'));
 /** What the tool in hand can be told: its verb, its reach, and what that reach has of its own. */
 const build = useBuild();

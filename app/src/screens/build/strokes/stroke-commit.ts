@@ -12,7 +12,6 @@ import { useColours } from '../colours/colours-state';
 import type { SelectMode } from '../selection/chosen-cells';
 import { useSelection } from '../selection/selection-state';
 import { type StampChange, type StrokeChange, isLarge, useChangeArguments } from './change-arguments';
-import { useMirrorHints } from './mirror-hints';
 import { regionInBackground } from './region-job';
 import { say } from '../../../words';
 
@@ -28,7 +27,6 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
   const view = useView();
   const notices = useNotices();
   const colours = useColours();
-  const mirrorHints = useMirrorHints();
   const args = useChangeArguments();
 
   const setStroke = (verb: StrokeVerb, value: number, set: CellSet, target = args.target()): void =>
@@ -58,7 +56,8 @@ export function useStrokeCommit(mode: Ref<SelectMode>) {
     const inside = !box || boxContains(session.part!.bounds, box);
     const before = session.part!;
     const did = session.apply(strokeEdit, edit);
-    if (did) mirrorHints.told(before, edit);
+    // Only to be told, so that it may come when it is first needed.
+    if (did) void import('./mirror-hints').then((m) => m.useMirrorHints().told(before, edit));
     // What was refused has told so itself.
     if (!did && inside && session.tryEdit(strokeEdit, edit, true) === session.project)
       return void notices.say(say(`stroke.nothing.${verb}`));
