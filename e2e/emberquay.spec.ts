@@ -129,8 +129,7 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('q');
     await page.keyboard.press('Alt+q');
     await page.keyboard.press('Control+1');
-    for (let i = 0; i < 30; i++)
-      if ((await b.guideDepth.inputValue()) !== '7') await page.keyboard.press(']');
+    for (let i = 0; i < 30; i++) if ((await b.guideDepth.inputValue()) !== '7') await page.keyboard.press(']');
     await b.stroke(plane(-1, 7, 7), plane(5, 7, 7));
     const spokes = (x: number, y: number): boolean => {
       const dx = x + 1,
