@@ -121,7 +121,7 @@ test('“Cut at guide” keeps the half at the joint, of the same side; the halv
     await page.getByRole('button', { name: 'by numbers' }).click();
     for (const [names, values] of [
       [['Shape width', 'Shape height', 'Shape depth'], size],
-      [['Shape x', 'Shape y', 'Shape z'], min],
+      [['Shape X', 'Shape Y', 'Shape Z'], min],
     ] as const)
       for (const [i, name] of names.entries()) {
         const field = page.getByLabel(name, { exact: true });

@@ -20,7 +20,7 @@ test('what was just made is of this part and this project, also when strokes gro
     await page.getByRole('button', { name: 'by numbers' }).click();
     for (const [names, values] of [
       [['Shape width', 'Shape height', 'Shape depth'], size],
-      [['Shape x', 'Shape y', 'Shape z'], place],
+      [['Shape X', 'Shape Y', 'Shape Z'], place],
     ] as const)
       for (const [i, name] of names.entries()) {
         const field = page.getByRole('region', { name: 'Bench' }).getByRole('spinbutton', { name, exact: true });

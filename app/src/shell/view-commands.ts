@@ -9,7 +9,7 @@ import {
   IconTexture,
   IconUsers,
 } from '@tabler/icons-vue';
-import { NEIGHBOURS, useSettings } from '../stores/settings';
+import { NEIGHBOURS, nextOf, useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
 import type { Command } from '../stores/commands';
@@ -110,13 +110,13 @@ function lookCommands(): Command[] {
     {
       id: 'view.neighbours',
       get title() {
-        return `Neighbours: ${settings.neighbours}; make them ${nextOf(settings.neighbours)}`;
+        return `Neighbours: ${settings.neighbours}; make them ${nextOf(NEIGHBOURS, settings.neighbours)}`;
       },
       group: 'View',
       keys: ['N'],
       icon: IconUsers,
       on: () => settings.neighbours !== 'hidden',
-      run: () => (settings.neighbours = nextOf(settings.neighbours)),
+      run: () => (settings.neighbours = nextOf(NEIGHBOURS, settings.neighbours)),
     },
   ];
 }
@@ -208,10 +208,6 @@ function cameraCommands(): Command[] {
     })),
   ];
 }
-
-/** What neighbours are after they are asked to change. */
-const nextOf = (now: (typeof NEIGHBOURS)[number]): (typeof NEIGHBOURS)[number] =>
-  NEIGHBOURS[(NEIGHBOURS.indexOf(now) + 1) % NEIGHBOURS.length]!;
 
 /** Commands of the view, the same on every screen that has one. */
 export const viewCommands = (): Command[] => [...lookCommands(), ...cameraCommands()];

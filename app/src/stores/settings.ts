@@ -11,6 +11,8 @@ const on = z.boolean().catch(true),
 /** How the rest of the figure stands around the part on the bench. */
 export const NEIGHBOURS = ['faint', 'coloured', 'hidden'] as const;
 export const BONE_LOOKS = ['shown', 'dimmed', 'hidden'] as const;
+/** What comes after a choice when one goes through them; the first after the last. */
+export const nextOf = <T>(choices: readonly T[], now: T): T => choices[(choices.indexOf(now) + 1) % choices.length]!;
 /** Whatever is stored, each setting it leaves open or garbled is as it comes. */
 export const settingsSchema = z.object({
   theme: z.enum(['system', 'daylight', 'dusk']).catch('system'),

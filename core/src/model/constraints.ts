@@ -14,6 +14,14 @@ export function constraintTargets(c: Constraint): readonly Id[] {
   }
 }
 
+const steering = new WeakMap<Rig['constraints'], ReadonlySet<Id>>();
+/** The bones that steer others, by any constraint: controls. Memoised by the constraints. */
+export function steeringBones({ constraints }: Pick<Rig, 'constraints'>): ReadonlySet<Id> {
+  let known = steering.get(constraints);
+  if (!known) steering.set(constraints, (known = new Set(constraints.flatMap(constraintTargets))));
+  return known;
+}
+
 /** The bones of a chain from its root to its tip; fewer than asked where the skeleton ends. */
 export function chainOf(rig: Rig, c: Pick<IkConstraint, 'bone' | 'links'>): readonly Id[] {
   const chain = [c.bone];

@@ -3,6 +3,7 @@ export * from './kinds';
 export * from './records';
 export * from './part';
 export * from './kept-aside';
+export * from './loose-parts';
 export * from './groups';
 export * from './constraints';
 export * from './alternates';

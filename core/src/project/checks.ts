@@ -1,6 +1,6 @@
 import { say } from '../words';
 import { length, sub } from '../math';
-import { type Id, type Project, composite, constraintTargets, partContent, partsInUse, sideSuffix } from '../model';
+import { type Id, type Project, composite, partContent, partsInUse, sideSuffix, steeringBones } from '../model';
 import { restWorld } from '../rig';
 import { branchOf, partMiddle } from './mounting';
 
@@ -20,8 +20,8 @@ const quoted = (r: { name: string; side: Parameters<typeof sideSuffix>[0] }): st
 
 /** Parts on no bone or on two, or far from it; bones that carry nothing or stand on the wrong side; sides that differ; too many bones. */
 export function checkRig(project: Project): Finding[] {
-  const { bones, mounts, constraints } = project.rig;
-  const controls = new Set(constraints.flatMap(constraintTargets));
+  const { bones, mounts } = project.rig;
+  const controls = steeringBones(project.rig);
   const out: Finding[] = [];
   const world = restWorld(project.rig);
   for (const part of partsInUse(project.parts)) {

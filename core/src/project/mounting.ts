@@ -10,7 +10,17 @@ import {
   sub,
   mapVec,
 } from '../math';
-import { type Bone, type Id, type Part, type Project, find, makeMount, partContent, pivotPoint } from '../model';
+import {
+  type Bone,
+  type Id,
+  type Part,
+  type Project,
+  find,
+  looseParts,
+  makeMount,
+  partContent,
+  pivotPoint,
+} from '../model';
 import { restWorld } from '../rig';
 
 /** A bone for a part, with the reason. */
@@ -65,8 +75,8 @@ export function proposeMounts(project: Project): MountProposal[] {
   if (open.length === 0) return [];
   const world = restWorld(project.rig);
   const carries = (b: Id): boolean => mounts.some((m) => m.bone === b);
-  return project.parts
-    .filter((p) => !p.hidden && mounts.every((m) => m.part !== p.id || m.bone === null))
+  return looseParts(project)
+    .filter((p) => !p.hidden)
     .map((part): MountProposal => {
       const at = partMiddle(project, part, world);
       const far = (b: Bone): number => {

@@ -1,4 +1,4 @@
-import { type Axis, type Steps, type Vec3, boxEnd, mapVec, quatFromAxisAngle, rotate, scale } from '../math';
+import { type Axis, type Steps, type Vec3, boxEnd, mapVec, max, min, quatFromAxisAngle, rotate, scale } from '../math';
 import { cutPoints } from '../sculpt';
 import { CellSet, type VoxelGrid } from '../voxel';
 
@@ -169,8 +169,9 @@ export function* bestPivots(
     both = limb.intersect(body).tight;
   const corners: Vec3[] = [...cut.map((c) => c.at), ...(both ? [both.min, boxEnd(both)] : [])];
   if (corners.length === 0) return [];
-  const lo = mapVec([0, 1, 2], (a) => Math.round(2 * Math.min(...corners.map((c) => c[a]!)))),
-    hi = mapVec([0, 1, 2], (a) => Math.round(2 * Math.max(...corners.map((c) => c[a]!))));
+  const halves = (v: Vec3): Vec3 => mapVec(v, (x) => Math.round(2 * x));
+  const lo = halves(corners.reduce((a, b) => min(a, b))),
+    hi = halves(corners.reduce((a, b) => max(a, b)));
   const [u, v] = ([0, 1, 2] as Axis[]).filter((a) => a !== axis) as [Axis, Axis];
   const wide = Math.min(AROUND, Math.max(4, hi[u] - lo[u], hi[v] - lo[v]));
   const place = (pu: number, pv: number): Vec3 =>

@@ -38,7 +38,7 @@ export const ringSide = ({ sides, inner, thick }: RingPlan): number =>
   2 * Math.tan(Math.PI / sides) * (inner + thick / 2);
 
 /** The length of a side at the outside: bars as long as that leave no notch. */
-const outerSide = ({ sides, inner, thick }: RingPlan): number => 2 * Math.tan(Math.PI / sides) * (inner + thick);
+export const outerSide = ({ sides, inner, thick }: RingPlan): number => 2 * Math.tan(Math.PI / sides) * (inner + thick);
 
 /** How far inside a ring begins whose bars are best at a length. May be nothing or less, where the bars are too thick for it. */
 export const innerFor = (sides: number, thick: number, length: number): number =>

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
+import VectorField from '../../components/VectorField.vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
@@ -28,7 +29,6 @@ const session = useSession();
 const notices = useNotices();
 const anim = useAnimate();
 const keying = useKeying();
-const AXES = ['x', 'y', 'z'] as const;
 const clip = computed(() => session.clip);
 const bone = computed(() => session.bone);
 const local = computed(() => (bone.value ? (anim.pose.get(bone.value.id) ?? bone.value.rest) : null));
@@ -178,31 +178,19 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         <h2>{{ bone.name }}</h2>
         <side-tag :side="bone.side" /><span class="quiet">bone</span>
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Turn ${a.toUpperCase()}`"
-          :model-value="degrees[i]!"
-          :step="5"
-          unit="°"
-          @change="(v) => keying.turn(bone!.id, fromDegrees(withComponent(degrees, i, v)), true)"
-        />
-      </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Place ${a.toUpperCase()}`"
-          :model-value="local!.t[i]!"
-          :step="0.5"
-          @change="(v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
-        />
-      </div>
+      <vector-field
+        name="Turn"
+        :model-value="degrees"
+        :step="5"
+        unit="°"
+        @change="(i, v) => keying.turn(bone!.id, fromDegrees(withComponent(degrees, i, v)), true)"
+      />
+      <vector-field
+        name="Place"
+        :model-value="local!.t"
+        :step="0.5"
+        @change="(i, v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
+      />
       <CommandButton id="anim.key" text="Set a key here" />
     </section>
     <empty-state v-else text="Click a joint to turn it at this frame." />

@@ -1,6 +1,6 @@
 import { IconArrowsExchange, IconKey, IconLock, IconPlayerPlay } from '@tabler/icons-vue';
 import { MAT4_IDENTITY, transformPoint } from '@sphalerite/core/math';
-import { type Project, TICKS, sideSuffix } from '@sphalerite/core/model';
+import { type Project, TICKS, sideSuffix, steeringBones } from '@sphalerite/core/model';
 import { clipTime, countKeys, frameOf, frameTimes } from '@sphalerite/core/motion';
 import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
 import { computed } from 'vue';
@@ -14,7 +14,6 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { boneLookCommands } from '../shared/bone-looks';
-import { steeringBones } from '../shared/bone-picking';
 import { boneHandles } from '../shared/bone-handles';
 import { useAnimate } from './animate-state';
 import { shifted } from '../shared/pose-shift';
@@ -93,7 +92,7 @@ export function animateControl(): ScreenControl {
   const anim = useAnimate();
   const keying = useKeying();
   const steers = (bone: string | null): boolean =>
-    bone !== null && session.shown !== null && steeringBones(session.shown).has(bone);
+    bone !== null && session.shown !== null && steeringBones(session.shown.rig).has(bone);
   const handles = boneHandles({
     project: () => session.shown,
     pose: () => anim.pose,

@@ -1,23 +1,22 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2 } from '@tabler/icons-vue';
-import { type Vec3, boxVolume, mapVec, placedExtent } from '@sphalerite/core/math';
-import { must, partContent } from '@sphalerite/core/model';
-import { gather } from '@sphalerite/core/scene';
+import { type Axis, type Vec3, boxVolume, scale, withAxis } from '@sphalerite/core/math';
+import { partContent } from '@sphalerite/core/model';
 import {
   type Edit,
   coarsenPartEdit,
   each,
   fitPartEdit,
   renamePartEdit,
+  restVolumes,
   setPivotEdit,
-  shiftPartEdit,
 } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
-import NumberField from '../../components/NumberField.vue';
+import VectorField from '../../components/VectorField.vue';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { NEIGHBOURS, useSettings } from '../../stores/settings';
@@ -27,7 +26,7 @@ import { useHollow } from './hollow/hollow-state';
 import LayersPanel from './LayersPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
-import { resizeAxis } from './volume-actions';
+import { resizeAxis, standAt } from './volume-actions';
 import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import SelectField from '../../components/SelectField.vue';
@@ -37,7 +36,7 @@ import FileButton from '../../components/FileButton.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import CheckField from '../../components/CheckField.vue';
 import FormRow from '../../components/FormRow.vue';
-import { common } from '../../components/mixed';
+import { commonOf } from '../../components/mixed';
 
 // Fetched when there is something to show in them.
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
@@ -50,38 +49,26 @@ const build = useBuild();
 const hollow = useHollow();
 const { settings } = useSettings();
 const part = computed(() => session.part);
-const AXES = ['x', 'y', 'z'] as const;
 const bone = computed(() => {
   const m = session.project?.rig.mounts.find((o) => o.part === part.value?.id);
   return session.project?.rig.bones.find((b) => b.id === m?.bone)?.name ?? null;
 });
 /** All that are chosen, the one in hand among them: a pivot that is given counts for each. */
 const chosen = computed(() => session.project!.parts.filter((p) => session.view.chosen.part.includes(p.id)));
-function movePivot(axis: number, cubes: number): void {
+function movePivot(axis: Axis, cubes: number): void {
   session.apply(
     each(setPivotEdit),
     chosen.value.map((p) => ({
       part: p.id,
-      pivot: mapVec(p.pivot, (v, i) => (i === axis ? Math.round(cubes * 2) : v)),
+      pivot: withAxis(p.pivot, axis, Math.round(cubes * 2)),
     })),
   );
 }
 /** The low corner of each chosen part's volume in the world, at rest. */
 const corners = computed(() => {
-  const p = session.project!;
-  return gather({ ...p, parts: p.parts.map((o) => ({ ...o, hidden: false })) }, { of: 'rig', alternates: 'all' })
-    .filter((i) => chosen.value.some((o) => o.id === i.source.part))
-    .map((i) => ({
-      part: i.source.part!,
-      lo: placedExtent(i.matrix, must(p.parts, i.source.part!, 'part').bounds).lo,
-    }));
+  const volumes = restVolumes(session.project!);
+  return chosen.value.flatMap((p) => (volumes.has(p.id) ? [volumes.get(p.id)!.lo] : []));
 });
-function standAt(axis: number, at: number): void {
-  session.apply(
-    each(shiftPartEdit),
-    corners.value.map(({ part, lo }) => ({ part, by: mapVec(lo, (v, i) => (i === axis ? at - v : 0)) })),
-  );
-}
 async function takePictures(files: File[]): Promise<void> {
   await (await import('../../shell/files/dispatcher')).takeFiles(files, 'reference');
 }
@@ -130,19 +117,7 @@ const few = (rows: readonly number[]): string =>
           @rename="(name) => session.apply(renamePartEdit, { part: part!.id, name })"
         /><span class="quiet">{{ chosen.length > 1 ? `and ${chosen.length - 1} more` : 'part' }}</span>
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="['W', 'H', 'D'][i]!"
-          :name="['Width', 'Height', 'Depth'][i]!"
-          :model-value="part.bounds.size[i]!"
-          :min="1"
-          :max="MAX_EDGE"
-          @change="(v) => resizeAxis(i, v)"
-        />
-      </div>
+      <vector-field size :model-value="part.bounds.size" :min="1" :max="MAX_EDGE" @change="resizeAxis" />
       <div class="row two">
         <action-button @click="runCommand('part.shrink')">
           <IconArrowsMinimize aria-hidden="true" />Shrink to fit</action-button
@@ -191,34 +166,23 @@ const few = (rows: readonly number[]): string =>
         </div>
         <CommandButton id="part.shrinkAll" text="Shrink all parts to fit" />
         <h3>Where it stands</h3>
-        <div class="row" role="group" aria-label="Low corner of the volume, in the world">
-          <NumberField
-            v-for="(a, i) in AXES"
-            :key="a"
-            :axis="a"
-            :label="a.toUpperCase()"
-            :name="`Part at ${a.toUpperCase()}`"
-            :model-value="common(corners.map((c) => c.lo[i]!))"
-            @change="(v) => standAt(i, v)"
-          />
-        </div>
+        <vector-field
+          name="Part at"
+          role="group"
+          aria-label="Low corner of the volume, in the world"
+          :model-value="commonOf(corners)"
+          @change="(axis, at) => standAt(chosen, axis, at)"
+        />
         <template v-if="content">
           <h3>Fit the cubes to a size</h3>
-          <div class="row">
-            <NumberField
-              v-for="(a, i) in AXES"
-              :key="a"
-              :axis="a"
-              :label="['W', 'H', 'D'][i]!"
-              :name="`Fit ${['width', 'height', 'depth'][i]}`"
-              :model-value="(fit ?? content.size)[i]!"
-              :min="1"
-              :max="MAX_EDGE"
-              @change="
-                (v) => (fit = (fit ?? content!.size).map((o, k) => (k === i ? Math.round(v) : o)) as unknown as Vec3)
-              "
-            />
-          </div>
+          <vector-field
+            size
+            name="Fit"
+            :model-value="fit ?? content.size"
+            :min="1"
+            :max="MAX_EDGE"
+            @change="(axis, v) => (fit = withAxis(fit ?? content!.size, axis, Math.round(v)))"
+          />
           <p v-if="fitText" class="quiet">{{ fitText }}</p>
           <action-button
             v-if="fit"
@@ -238,18 +202,12 @@ const few = (rows: readonly number[]): string =>
         <h2>Pivot</h2>
         <span class="quiet">in cubes, by ½</span>
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Pivot ${a.toUpperCase()}`"
-          :model-value="common(chosen.map((p) => p.pivot[i]! / 2))"
-          :step="0.5"
-          @change="(v) => movePivot(i, v)"
-        />
-      </div>
+      <vector-field
+        name="Pivot"
+        :model-value="commonOf(chosen.map((p) => scale(p.pivot, 0.5)))"
+        :step="0.5"
+        @change="movePivot"
+      />
       <p class="quiet">
         {{ bone ? `Mounted on ${bone}. The cubes keep their place when the pivot moves.` : 'Not mounted on a bone.' }}
       </p>

@@ -1,7 +1,6 @@
-import { type Box, type Extent, type Vec3, mapVec, placedExtent } from '@sphalerite/core/math';
-import { type Id, type Project, must } from '@sphalerite/core/model';
-import { gather, instanceExtent } from '@sphalerite/core/scene';
-import { resizePartEdit, resizedBox } from '@sphalerite/core/project';
+import { AXES, type Axis, type Box, type Extent, type Vec3, mapVec, withAxis } from '@sphalerite/core/math';
+import { type Id, type Part, type Project, must } from '@sphalerite/core/model';
+import { each, resizePartEdit, resizedBox, restVolumes, shiftPartEdit } from '@sphalerite/core/project';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
@@ -32,16 +31,9 @@ export function resizePart(part: Id, bounds: Box): void {
 }
 
 /** Width and depth grow on both sides, so that a symmetric part stays centred; height grows upwards. */
-export function resizeAxis(axis: number, size: number): void {
+export function resizeAxis(axis: Axis, size: number): void {
   const part = useSession().part;
-  if (part)
-    resizePart(
-      part.id,
-      resizedBox(
-        part.bounds,
-        mapVec(part.bounds.size, (s, i) => (i === axis ? Math.round(size) : s)),
-      ),
-    );
+  if (part) resizePart(part.id, resizedBox(part.bounds, withAxis(part.bounds.size, axis, Math.round(size))));
 }
 
 /** All three sides times a factor. */
@@ -57,17 +49,25 @@ export function scaleVolume(k: number): void {
     );
 }
 
-/** A volume on the floor that stands in no other part: in the middle, else beside what is there, to the right. */
-export function freeVolume(project: Project, size: Vec3): Box {
-  const standing = gather(
-    { ...project, parts: project.parts.map((p) => ({ ...p, hidden: false })) },
-    { of: 'rig' },
-  ).map(
-    (i) => instanceExtent(i) ?? (i.geometry.kind === 'grid' ? placedExtent(i.matrix, i.geometry.grid.bounds) : null),
+/** Puts parts so that the low side of their volumes stands at a place along an axis of the world. */
+export function standAt(parts: readonly Part[], axis: Axis, at: number): void {
+  const session = useSession();
+  const volumes = restVolumes(session.project!);
+  session.apply(
+    each(shiftPartEdit),
+    parts.flatMap(({ id }) => {
+      const lo = volumes.get(id)?.lo;
+      return lo ? { part: id, by: withAxis([0, 0, 0], axis, at - lo[axis]) } : [];
+    }),
   );
+}
+
+/** A volume on the floor that stands in the volume of no other part: in the middle, else beside what is there, to the right. */
+export function freeVolume(project: Project, size: Vec3): Box {
+  const standing = [...restVolumes(project).values()];
   let min: Vec3 = [-(size[0] >> 1), 0, -(size[2] >> 1)];
-  const inTheWay = (): Extent | null =>
-    standing.find((e) => e && [0, 1, 2].every((a) => e.lo[a]! < min[a]! + size[a]! && e.hi[a]! > min[a]!)) ?? null;
+  const inTheWay = (): Extent | undefined =>
+    standing.find((e) => AXES.every((a) => e.lo[a] < min[a] + size[a] && e.hi[a] > min[a]));
   for (let e = inTheWay(); e; e = inTheWay()) min = [Math.ceil(e.hi[0]) + 1, min[1], min[2]];
   return { min, size };
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Bone, type Mount, type Part, partsInUse, sideSuffix } from '@sphalerite/core/model';
+import { type Bone, type Mount, type Part, looseParts, sideSuffix } from '@sphalerite/core/model';
 import {
   leaveAlternateSetEdit,
   makeAlternateSetEdit,
@@ -39,11 +39,7 @@ const rows = computed(() => {
   };
 });
 /** Parts that could be tried: those on no bone. */
-const loose = computed(() =>
-  partsInUse(session.project!.parts).filter(
-    (x) => (session.project!.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null,
-  ),
-);
+const loose = computed(() => looseParts(session.project!));
 const tryIt = (part: string, instead: string): unknown => session.apply(tryPartEdit, { part, instead });
 const place = (instead: string): DropTarget => ({
   accepts: (what) => what.kind === 'part',

@@ -3,7 +3,7 @@ import { IconPlus, IconX } from '@tabler/icons-vue';
 import type { Bone } from '@sphalerite/core/model';
 import { addAttachmentEdit, changeAttachmentEdit, deleteAttachmentEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
-import NumberField from '../../components/NumberField.vue';
+import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import TextField from '../../components/TextField.vue';
@@ -12,7 +12,6 @@ import IconButton from '../../components/IconButton.vue';
 /** Named places on the bone, where effects and wearables meet it; empty nodes in an export. */
 const props = defineProps<{ bone: Bone }>();
 const session = useSession();
-const AXES = ['x', 'y', 'z'] as const;
 const mine = computed(() => session.shown!.rig.attachments.filter((t) => t.bone === props.bone.id));
 </script>
 
@@ -40,37 +39,25 @@ const mine = computed(() => session.shown!.rig.attachments.filter((t) => t.bone 
           @click="session.apply(deleteAttachmentEdit, { attachment: t.id })"
         />
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Point ${a.toUpperCase()}`"
-          :model-value="t.t[i]!"
-          :step="0.5"
-          @change="(v) => session.apply(changeAttachmentEdit, { attachment: t.id, t: withComponent(t.t, i, v) })"
-        />
-      </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Point turn ${a.toUpperCase()}`"
-          :model-value="toDegrees(t.q)[i]!"
-          :step="15"
-          unit="°"
-          @change="
-            (v) =>
-              session.apply(changeAttachmentEdit, {
-                attachment: t.id,
-                q: fromDegrees(withComponent(toDegrees(t.q), i, v)),
-              })
-          "
-        />
-      </div>
+      <vector-field
+        name="Point"
+        :model-value="t.t"
+        :step="0.5"
+        @change="(i, v) => session.apply(changeAttachmentEdit, { attachment: t.id, t: withComponent(t.t, i, v) })"
+      />
+      <vector-field
+        name="Point turn"
+        :model-value="toDegrees(t.q)"
+        :step="15"
+        unit="°"
+        @change="
+          (i, v) =>
+            session.apply(changeAttachmentEdit, {
+              attachment: t.id,
+              q: fromDegrees(withComponent(toDegrees(t.q), i, v)),
+            })
+        "
+      />
     </div>
     <p v-if="mine.length === 0" class="quiet">None. They go out as empty nodes.</p>
   </section>

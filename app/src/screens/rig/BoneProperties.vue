@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconAnchor, IconRotate2 } from '@tabler/icons-vue';
-import { type Vec3, sub } from '@sphalerite/core/math';
+import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
 import { type Bone, type Part, composite, sideSuffix } from '@sphalerite/core/model';
 import {
   branchOf,
@@ -16,7 +16,7 @@ import { clipsTouching } from '@sphalerite/core/motion';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
 import { computed } from 'vue';
 import NameField from '../../components/NameField.vue';
-import NumberField from '../../components/NumberField.vue';
+import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
 import AttachmentList from './AttachmentList.vue';
 import ConstraintList from './ConstraintList.vue';
@@ -35,7 +35,7 @@ import FormRow from '../../components/FormRow.vue';
 import CheckField from '../../components/CheckField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { records } from '../../components/choices';
-import { common } from '../../components/mixed';
+import { commonOf } from '../../components/mixed';
 import { say } from '../../words';
 import { LANE_COLOURS } from '../shared/lane-colours';
 import SideTag from '../../components/SideTag.vue';
@@ -43,7 +43,6 @@ import SideTag from '../../components/SideTag.vue';
 const session = useSession();
 const rig = useRig();
 const notices = useNotices();
-const AXES = ['x', 'y', 'z'] as const;
 const bone = computed(() => session.bone);
 const joint = computed<Vec3>(() =>
   bone.value && session.shown ? restWorld(session.shown.rig).get(bone.value.id)!.t : [0, 0, 0],
@@ -60,7 +59,7 @@ const mounted = computed(() => {
     ? p.rig.mounts.filter((m) => m.bone === bone.value?.id).flatMap((m) => p.parts.filter((x) => x.id === m.part))
     : [];
 });
-const turn = (axis: number, v: number): unknown =>
+const turn = (axis: Axis, v: number): unknown =>
   session.apply(
     each(setRestEdit),
     chosen.value.map((b) => ({
@@ -70,7 +69,7 @@ const turn = (axis: number, v: number): unknown =>
       keepLook: rig.keepLook,
     })),
   );
-const move = (axis: number, v: number): unknown => {
+const move = (axis: Axis, v: number): unknown => {
   const to = rig.step > 0 ? Math.round(v / rig.step) * rig.step : v;
   const moved = chosen.value.map((b) => ({ bone: b.id, delta: sub(withComponent(jointOf(b), axis, to), jointOf(b)) }));
   if (!rig.carry) return session.apply(each(moveJointEdit), moved);
@@ -141,19 +140,7 @@ function play(clip: string): void {
           @click="runCommand('rig.reset').catch(notices.fail)"
         />
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Turn ${a.toUpperCase()}`"
-          :model-value="common(chosen.map((b) => degreesOf(b)[i]!))"
-          :step="5"
-          unit="°"
-          @change="(v) => turn(i, v)"
-        />
-      </div>
+      <vector-field name="Turn" :model-value="commonOf(chosen.map(degreesOf))" :step="5" unit="°" @change="turn" />
       <check-field v-model="rig.alone">alone: what hangs on it stays</check-field>
     </section>
     <section class="panel-section">
@@ -161,18 +148,7 @@ function play(clip: string): void {
         <h2>Joint</h2>
         <span class="quiet">{{ rig.step === 0 ? 'any length' : rig.step === 1 ? 'cubes' : 'half cubes' }}</span>
       </div>
-      <div class="row">
-        <NumberField
-          v-for="(a, i) in AXES"
-          :key="a"
-          :axis="a"
-          :label="a.toUpperCase()"
-          :name="`Joint ${a.toUpperCase()}`"
-          :model-value="common(chosen.map((b) => jointOf(b)[i]!))"
-          :step="rig.step || 0.1"
-          @change="(v) => move(i, v)"
-        />
-      </div>
+      <vector-field name="Joint" :model-value="commonOf(chosen.map(jointOf))" :step="rig.step || 0.1" @change="move" />
       <check-field v-model="rig.carry">carry parts and bones along</check-field>
       <p v-if="!rig.carry" class="quiet keep">
         <IconAnchor aria-hidden="true" />Parts and bones below keep their place.

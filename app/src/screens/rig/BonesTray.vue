@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconPlus } from '@tabler/icons-vue';
-import { type Id, constraintTargets, isWorn, partsInUse, sideSuffix } from '@sphalerite/core/model';
+import { type Id, isWorn, looseParts, sideSuffix, steeringBones } from '@sphalerite/core/model';
 import {
   type MountProposal,
   each,
@@ -70,11 +70,8 @@ const boneChoices = computed(() => [
 /** Above so many, a bone is found by its name. */
 const MANY = 20;
 const words = ref('');
-const controls = computed(() => new Set(session.project?.rig.constraints.flatMap(constraintTargets)));
-const loose = computed(() => {
-  const p = session.project;
-  return p ? partsInUse(p.parts).filter((x) => (p.rig.mounts.find((m) => m.part === x.id)?.bone ?? null) === null) : [];
-});
+const controls = computed(() => (session.project ? steeringBones(session.project.rig) : new Set<Id>()));
+const loose = computed(() => (session.project ? looseParts(session.project) : []));
 
 /** Bones proposed for the parts that hang on none; a bone may be chosen anew, or none. */
 const proposals = ref<{ part: Id; name: string; bone: Id; why: MountProposal['why'] }[]>([]);

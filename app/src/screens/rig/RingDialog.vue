@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { buildRingEdit } from '@sphalerite/core/project';
-import { type RingVariant, innerFor, ringSide, ringVariants } from '@sphalerite/core/rig';
+import { type RingVariant, innerFor, outerSide, ringSide, ringVariants } from '@sphalerite/core/rig';
 import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useBuild } from '../build/build-state';
@@ -154,8 +154,8 @@ function make(): void {
           />
         </div>
         <p class="quiet">
-          A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through,
-          {{ (2 * Math.tan(Math.PI / sides) * (inner + thick)).toFixed(2) }} at the outside; bars are whole cubes.
+          A side is {{ ringSide(plan).toFixed(2) }} cubes halfway through, {{ outerSide(plan).toFixed(2) }} at the
+          outside; bars are whole cubes.
         </p>
         <card-choice v-model="kind" class="ways" label="Ways to make it" :choices="ways">
           <template #default="{ choice }">

@@ -1,5 +1,5 @@
 import { IconBone } from '@tabler/icons-vue';
-import { keptAside } from '@sphalerite/core/model';
+import { looseParts } from '@sphalerite/core/model';
 import type { Screen } from '../../shell/screen';
 import { say } from '../../words';
 
@@ -9,10 +9,7 @@ export const rigScreen: Screen = {
   icon: IconBone,
   count: (p) => p.rig.bones.length,
   wants: (p) => {
-    const loose =
-      p.rig.bones.length > 0
-        ? p.rig.mounts.filter((m) => m.bone === null && !keptAside(p.parts).has(m.part)).length
-        : 0;
+    const loose = p.rig.bones.length > 0 ? looseParts(p).length : 0;
     return loose > 0 ? say('rig.partsLoose', { n: loose }) : null;
   },
   benchSize: 25,

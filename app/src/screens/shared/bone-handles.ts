@@ -7,14 +7,14 @@ import {
   quatFromAxisAngle,
   transformDirection,
 } from '@sphalerite/core/math';
-import { type Mount, type Project, sideSuffix } from '@sphalerite/core/model';
+import { type Mount, type Project, type Rig, sideSuffix, steeringBones } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { useView } from '../../stores/view';
 import { type GizmoFrame, WORLD_AXES } from '../../tools/gizmo';
 import type { JointMark, Overlay } from '../../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { useSettings } from '../../stores/settings';
-import { jointsUnder, mountUnder, originOf, steeringBones } from './bone-picking';
+import { jointsUnder, mountUnder, originOf } from './bone-picking';
 import { controlPull } from './control-pull';
 import { jointStack } from './joint-stack';
 import { FREE_STEPS, useGizmo } from './gizmo-control';
@@ -61,7 +61,7 @@ const lookOf = (control: boolean): BoneLook => useSettings().settings[control ? 
 
 /** How the joints of a rig are drawn: bones and controls as they are asked for, those that are chosen always. */
 function jointMarks(p: Project, world: ReadonlyMap<string, Mat4>, chosen: readonly string[]): JointMark[] {
-  const controls = steeringBones(p);
+  const controls = steeringBones(p.rig);
   return p.rig.bones.flatMap((b): JointMark[] => {
     const control = controls.has(b.id),
       selected = chosen.includes(b.id),
@@ -84,7 +84,15 @@ function jointMarks(p: Project, world: ReadonlyMap<string, Mat4>, chosen: readon
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
 export function boneHandles(host: HandleHost): BoneHandles {
   const view = useView();
-  const world = (): Map<string, Mat4> => (host.project() ? worldMatrices(host.project()!.rig, host.pose()) : new Map());
+  /** What stands now: a move of the hand asks for it several times. */
+  let placed: { readonly rig: Rig; readonly pose: Pose; readonly world: Map<string, Mat4> } | null = null;
+  function world(): ReadonlyMap<string, Mat4> {
+    const rig = host.project()?.rig,
+      pose = host.pose();
+    if (!rig) return new Map();
+    if (placed?.rig !== rig || placed.pose !== pose) placed = { rig, pose, world: worldMatrices(rig, pose) };
+    return placed.world;
+  }
   /** The bone in hand, where its handles stand and along which axes. */
   function frame(): GizmoFrame | null {
     const bone = host.selected();
@@ -127,7 +135,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
   function under(p: ViewPointer, reach?: number): string[] {
     const project = host.project();
     if (!view.viewport || !project) return [];
-    const steering = steeringBones(project);
+    const steering = steeringBones(project.rig);
     return jointsUnder(view.viewport, p, world(), project, reach).filter(
       (b) => lookOf(steering.has(b)) !== 'hidden' || host.chosen().includes(b),
     );
@@ -155,7 +163,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
       if (joints.length === 0) return false;
       const bone = stack.press(p, joints, p.ctrl ? null : host.selected());
       if (p.ctrl || bone !== host.selected()) host.select(bone, p.ctrl);
-      const steers = steeringBones(host.project()!).has(bone);
+      const steers = steeringBones(host.project()!.rig).has(bone);
       if (steers && host.enabled() && !p.ctrl) pull.begin(bone, originOf(world().get(bone)!), p);
       return true;
     },

@@ -1,5 +1,5 @@
 import type { Mat4, Vec3 } from '@sphalerite/core/math';
-import { type Mount, type Project, constraintTargets, find } from '@sphalerite/core/model';
+import { type Mount, type Project, find, steeringBones } from '@sphalerite/core/model';
 import { type DrawInstance, pickInstance } from '@sphalerite/core/scene';
 import type { ViewPointer } from '../../viewport/view-input';
 import type { Viewport } from '../../viewport/viewport';
@@ -11,22 +11,19 @@ const CONTROL_FIRST = 3;
 
 export const originOf = (m: Mat4): Vec3 => [m[12]!, m[13]!, m[14]!];
 
-/** Bones that steer others: their joints are drawn and picked as controls. */
-export const steeringBones = (p: Project): Set<string> => new Set(p.rig.constraints.flatMap(constraintTargets));
-
 /** The joints under the pointer, the nearest first; `world` holds the matrix of each bone. */
 export function jointsUnder(
   v: Viewport,
   p: ViewPointer,
-  world: Map<string, Mat4>,
+  world: ReadonlyMap<string, Mat4>,
   project: Project,
   reach = REACH,
 ): string[] {
-  const steering = steeringBones(project);
+  const steers = steeringBones(project.rig);
   return [...world]
     .map(([id, m]) => {
       const s = v.screenOf(originOf(m));
-      return { id, away: Math.hypot(s.x - p.x, s.y - p.y) - (steering.has(id) ? CONTROL_FIRST : 0) };
+      return { id, away: Math.hypot(s.x - p.x, s.y - p.y) - (steers.has(id) ? CONTROL_FIRST : 0) };
     })
     .filter((j) => j.away < reach)
     .sort((a, c) => a.away - c.away)

@@ -15,12 +15,7 @@ export function controlPull(host: Pick<HandleHost, 'move' | 'cancel' | 'pull'>) 
   let drag: { bone: string; from: Vec3; start: Vec3 | null; x: number; y: number; delta: Vec3 | null } | null = null;
 
   const inPlane = (p: ViewPointer, at: Vec3): Vec3 | null =>
-    view.viewport &&
-    onPlane(
-      p.ray,
-      at,
-      mapVec(view.viewport.camera.ahead, (v) => -v),
-    );
+    view.viewport && onPlane(p.ray, at, view.viewport.camera.ahead);
   return {
     begin(bone: string, at: Vec3, p: ViewPointer): void {
       drag = { bone, from: at, start: inPlane(p, at), x: p.x, y: p.y, delta: null };

@@ -1,11 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { type Vec3, transformPoint, mapVec } from '../../math';
-import { type Project, composite, helperCount, idsFrom, makeProject, partContent, withoutHelpers } from '../../model';
+import {
+  type Project,
+  composite,
+  helperCount,
+  idsFrom,
+  looseParts,
+  makeProject,
+  partContent,
+  withoutHelpers,
+} from '../../model';
 import { freeByte, makeSwatch } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
 import { NO_SYMMETRY, type Shape, boxStroke, cutOut } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
-import { type Edit, apply, editContext, heightOverFloor, summarize } from '..';
+import { type Edit, apply, editContext, heightOverFloor, restVolumes, summarize } from '..';
 import * as edits from '.';
 
 let n = 0;
@@ -86,6 +95,19 @@ describe('standing', () => {
       return `${x + 5},${y},${z - 2} ${value}`;
     };
     expect(places(h.p)).toEqual(before.map(moved).sort());
+  });
+  it('the volume of each part is known where it stands, hidden or not, and which hang on no bone', () => {
+    const h = hand();
+    h.do(edits.addPartEdit, { name: 'Keel', bounds: { min: [1, 2, 3], size: [4, 5, 6] }, at: [10, 0, -10] });
+    const [body, keel] = h.p.parts.map((o) => o.id) as [string, string];
+    const { lo, hi } = restVolumes(h.p).get(keel)!;
+    expect(mapVec(hi, (v, i) => v - lo[i]!)).toEqual([4, 5, 6]);
+    h.do(edits.shiftPartEdit, { part: keel, by: [1, 0, 0] });
+    h.do(edits.setPartHiddenEdit, { part: keel, hidden: true });
+    expect(restVolumes(h.p).get(keel)!.lo).toEqual([lo[0] + 1, lo[1], lo[2]]);
+    h.do(edits.addBoneEdit, { name: 'Hip', parent: null, t: [0, 0, 0] });
+    h.do(edits.mountPartsEdit, { pairs: [{ part: body, bone: h.p.rig.bones[0]!.id }] });
+    expect(looseParts(h.p).map((o) => o.id)).toEqual([keel]);
   });
 });
 

@@ -23,12 +23,12 @@ import {
   type Rig,
   type Side,
   chainOf,
-  constraintTargets,
   find,
   freeName,
   must,
   partContent,
   replaceRecord,
+  steeringBones,
 } from '../../model';
 import { moveJoint, placeParts, reparentKeepingPlace, restWorld, squareTo } from '../../rig';
 import { type EditContext, EditError, defineEdit } from '../edit';
@@ -87,7 +87,7 @@ export interface LimbChoice {
 export function limbChoice(project: Project, id: Id): LimbChoice {
   const { rig } = project;
   const bone = must(rig.bones, id, 'bone');
-  const steering = new Set(rig.constraints.flatMap(constraintTargets));
+  const steering = steeringBones(rig);
   const above = chainOf(rig, { bone: id, links: 2 }).map((b) => must(rig.bones, b, 'bone'));
   const below = rig.bones.filter((b) => b.parent === id && !steering.has(b.id));
   const carries = rig.mounts.some((m) => m.bone === id);

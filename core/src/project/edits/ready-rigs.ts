@@ -1,5 +1,5 @@
 import { say } from '../../words';
-import { type Id, type Project, find, partsInUse } from '../../model';
+import { type Id, type Project, looseParts } from '../../model';
 import { partsToBin } from '../bin';
 import { type EditContext, EditError, defineEdit } from '../edit';
 import { sealOf } from '../seal';
@@ -43,19 +43,10 @@ export const emptyRigEdit = defineEdit<Record<string, never>>({
 /** Every part that hangs on no bone to the bin. */
 export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
   name: 'deleteUnmounted',
-  label: (_a, p) => say('label.deleteUnmounted', { n: unmounted(p).size }),
+  label: (_a, p) => say('label.deleteUnmounted', { n: looseParts(p).length }),
   touches: () => [],
   run(project, _a, ctx) {
-    const loose = unmounted(project);
+    const loose = new Set(looseParts(project).map((p) => p.id));
     return withoutParts(project, (id) => loose.has(id), ctx);
   },
 });
-
-const unmounted = (project: Project): Set<Id> =>
-  new Set(
-    partsInUse(project.parts)
-      .filter(
-        (p) => !project.rig.mounts.some((m) => m.part === p.id && m.bone !== null && find(project.rig.bones, m.bone)),
-      )
-      .map((p) => p.id),
-  );

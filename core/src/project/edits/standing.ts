@@ -1,13 +1,30 @@
-import { type Vec3, type Transform, add, invertQuat, mapVec, rotate } from '../../math';
+import { type Extent, type Vec3, type Transform, add, invertQuat, mapVec, placedExtent, rotate } from '../../math';
 import { type Id, type Mount, type Project, must } from '../../model';
-import { restWorld } from '../../rig';
+import { REST_POSE, placeParts, restWorld } from '../../rig';
 import { gather, listExtent } from '../../scene';
 import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 
-/** How far the lowest cube of what stands at rest is above the floor, in project units: negative below it. Null for no cubes. */
+const heights = new WeakMap<Project, { readonly height: number | null }>();
+/** How far the lowest cube of what stands at rest is above the floor, in project units: negative below it. Null for no cubes. Memoised. */
 export function heightOverFloor(project: Project): number | null {
-  return listExtent(gather(project, { of: 'rig' }))?.lo[1] ?? null;
+  let known = heights.get(project);
+  if (!known) heights.set(project, (known = { height: listExtent(gather(project, { of: 'rig' }))?.lo[1] ?? null }));
+  return known.height;
+}
+
+const volumes = new WeakMap<Project, ReadonlyMap<Id, Extent>>();
+/** The volume of every part in rig space at rest, hidden parts included; of a part that is there more than once, the first. Memoised. */
+export function restVolumes(project: Project): ReadonlyMap<Id, Extent> {
+  let known = volumes.get(project);
+  if (!known) {
+    const all = { ...project, parts: project.parts.map((p) => (p.hidden ? { ...p, hidden: false } : p)) };
+    const found = placeParts(all, REST_POSE, 'all').map(
+      ({ part, matrix }) => [part.id, placedExtent(matrix, part.bounds)] as const,
+    );
+    volumes.set(project, (known = new Map(found.reverse())));
+  }
+  return known;
 }
 
 const raised = <T extends Transform>(r: T, by: number): T => ({ ...r, t: add(r.t, [0, by, 0]) });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Part, composite, partsInUse, sideSuffix } from '@sphalerite/core/model';
+import { type Part, composite, looseParts, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import { deletePartEdit } from '@sphalerite/core/project';
 import { formOf } from '@sphalerite/core/sculpt';
 import { computed } from 'vue';
@@ -10,11 +10,7 @@ import ActionButton from '../../../components/ActionButton.vue';
 const session = useSession();
 const parts = computed(() => partsInUse(session.project?.parts ?? []));
 const loose = computed(() =>
-  session.project && session.project.rig.bones.length > 0
-    ? parts.value.filter(
-        (p) => !p.hidden && session.project!.rig.mounts.every((m) => m.part !== p.id || m.bone === null),
-      )
-    : [],
+  session.project && session.project.rig.bones.length > 0 ? looseParts(session.project).filter((p) => !p.hidden) : [],
 );
 const empty = computed(() => parts.value.filter((p) => p.layers.every((l) => l.grid.count === 0)));
 const equal = computed(() => {

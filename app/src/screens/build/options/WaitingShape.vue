@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { type Box, mapVec } from '@sphalerite/core/math';
+import { type Axis, type Box, withAxis } from '@sphalerite/core/math';
 import { resizedBox } from '@sphalerite/core/project';
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import ActionButton from '../../../components/ActionButton.vue';
-import NumberField from '../../../components/NumberField.vue';
+import VectorField from '../../../components/VectorField.vue';
 import { useSession } from '../../../stores/session';
 import { useBuild } from '../build-state';
 
@@ -11,15 +11,9 @@ import { useBuild } from '../build-state';
 const props = defineProps<{ box: Box }>();
 const build = useBuild();
 const session = useSession();
-const SIZES = [
-  ['W', 'width'],
-  ['H', 'height'],
-  ['D', 'depth'],
-] as const;
-const PLACES = ['x', 'y', 'z'] as const;
 /** A size grows on both sides of its middle, a height upwards, as volumes do. */
-function hold(what: 'min' | 'size', axis: number, v: number): void {
-  const next = mapVec(props.box[what], (o, i) => (i === axis ? Math.round(v) : o));
+function hold(what: 'min' | 'size', axis: Axis, v: number): void {
+  const next = withAxis(props.box[what], axis, Math.round(v));
   build.waiting?.hold(what === 'size' ? resizedBox(props.box, next) : { ...props.box, min: next });
 }
 function fill(): void {
@@ -30,25 +24,14 @@ function fill(): void {
 
 <template>
   <div class="numbers" role="group" aria-label="The shape that waits">
-    <number-field
-      v-for="([letter, name], i) in SIZES"
-      :key="letter"
-      :label="letter"
-      :name="`Shape ${name}`"
-      :model-value="box.size[i]!"
+    <vector-field
+      size
+      name="Shape"
+      :model-value="box.size"
       :min="1"
       :max="MAX_EDGE"
-      @change="(v) => hold('size', i, v)"
-    />
-    <number-field
-      v-for="(a, i) in PLACES"
-      :key="a"
-      :label="a"
-      :axis="a"
-      :name="`Shape ${a}`"
-      :model-value="box.min[i]!"
-      @change="(v) => hold('min', i, v)"
-    />
+      @change="(axis, v) => hold('size', axis, v)"
+    /><vector-field name="Shape" :model-value="box.min" @change="(axis, v) => hold('min', axis, v)" />
   </div>
   <action-button look="primary" class="set" @click="build.waiting?.set()">Set it</action-button>
   <action-button tip="As large as the volume, or what the cutaway leaves of it" @click="fill"
@@ -59,9 +42,13 @@ function fill(): void {
 <style scoped>
 .numbers {
   display: grid;
-  grid-template-columns: repeat(6, 1fr);
+  grid-template-columns: 1fr 1fr;
   gap: 4px;
   flex: 0 0 100%;
+}
+.numbers :deep(.row) {
+  gap: 4px;
+  min-width: 0;
 }
 .numbers :deep(.el-input__wrapper) {
   padding: 0 4px;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { AXES, type Axis } from '@sphalerite/core/math';
+import { AXES, type Axis, withAxis } from '@sphalerite/core/math';
 import { computed, nextTick, ref, watch } from 'vue';
 import CommandButton from '../../../components/CommandButton.vue';
 import NumberField from '../../../components/NumberField.vue';
+import VectorField from '../../../components/VectorField.vue';
 import { useSelection } from './selection-state';
 import ActionButton from '../../../components/ActionButton.vue';
 import CheckField from '../../../components/CheckField.vue';
@@ -37,14 +38,9 @@ watch(
     fields.value?.querySelector<HTMLInputElement>(FIELD)?.focus();
   },
 );
-const step = (a: Axis, v: number): void =>
-  void (
-    s.repeat &&
-    (s.repeat = {
-      ...s.repeat,
-      step: s.repeat.step.map((o, i) => (i === a ? Math.round(v) : o)) as unknown as [number, number, number],
-    })
-  );
+function step(axis: Axis, v: number): void {
+  if (s.repeat) s.repeat = { ...s.repeat, step: withAxis(s.repeat.step, axis, Math.round(v)) };
+}
 /** Enter goes on to the next field; in the last it sets the copies. */
 function enter(field: HTMLInputElement): void {
   const all = [...fields.value!.querySelectorAll<HTMLInputElement>(FIELD)];
@@ -78,18 +74,13 @@ function enter(field: HTMLInputElement): void {
           @change="(v) => about(v === 'row' ? null : 1)"
         />
       </div>
-      <div v-if="s.repeat.ring === null" class="row">
-        <NumberField
-          v-for="a in AXES"
-          :key="a"
-          :label="NAMES[a]"
-          :name="`Step ${NAMES[a]}`"
-          @enter="enter"
-          :axis="(['x', 'y', 'z'] as const)[a]"
-          :model-value="s.repeat.step[a]"
-          @change="(v) => step(a, v)"
-        />
-      </div>
+      <vector-field
+        v-if="s.repeat.ring === null"
+        name="Step"
+        :model-value="s.repeat.step"
+        @change="step"
+        @enter="enter"
+      />
       <choice-field
         v-else
         label="Ring about"
@@ -113,17 +104,14 @@ function enter(field: HTMLInputElement): void {
         <action-button look="primary" @click="s.settle()">Set down</action-button
         ><action-button @click="s.cancel()">Put back</action-button>
       </div>
-      <div v-if="s.box" class="row" role="group" aria-label="Where it stands">
-        <NumberField
-          v-for="a in AXES"
-          :key="a"
-          :label="NAMES[a]"
-          :name="`Piece at ${NAMES[a]}`"
-          :axis="(['x', 'y', 'z'] as const)[a]"
-          :model-value="s.box.min[a]"
-          @change="(v) => s.place(a, Math.round(v))"
-        />
-      </div>
+      <vector-field
+        v-if="s.box"
+        name="Piece at"
+        role="group"
+        aria-label="Where it stands"
+        :model-value="s.box.min"
+        @change="(a, v) => s.place(a, Math.round(v))"
+      />
       <p class="quiet">
         {{
           s.floating

@@ -12,12 +12,13 @@ import type { SelectMode } from '../selection/chosen-cells';
 import { useStrokeCommit } from './stroke-commit';
 import { useStrokePreview } from './stroke-preview';
 
-/** Cells above which the images of a shape are not counted with every move. */
-const COUNTED = 200_000;
+/** Cells above which the images of a shape are not counted with every move: turned images are many and dear. */
+const COUNTED = 200_000,
+  TURNED = 1_500;
 /** Cubes of a stroke with all its images; null where nothing is mirrored, or too much. */
 function withImages(out: ToolOutput, symmetry: Symmetry): number | null {
   const n = out.measure?.count ?? null;
-  if (n === null || n > COUNTED || out.shapes.length === 0) return null;
+  if (n === null || n > (symmetry.radial ? TURNED : COUNTED) || out.shapes.length === 0) return null;
   if (!symmetry.radial && symmetry.mirror.every((h) => h === null)) return null;
   const box = strokeBox(out.shapes, symmetry);
   return box && boxVolume(box) <= 40 * COUNTED ? strokeCells(out.shapes, symmetry, box).count : null;
