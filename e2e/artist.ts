@@ -65,7 +65,7 @@ export class Artist extends Bench {
   async solid(
     from: Spot,
     to: Spot,
-    typed: Partial<Record<'width' | 'height' | 'depth' | 'x' | 'y' | 'z', number>> = {},
+    typed: Partial<Record<'width' | 'height' | 'depth' | 'X' | 'Y' | 'Z', number>> = {},
   ): Promise<void> {
     const [a, b] = [await this.spot(from), await this.spot(to)];
     await this.page.mouse.move(a.x, a.y);
@@ -81,7 +81,7 @@ export class Artist extends Bench {
     await this.page.getByRole('button', { name: 'by numbers' }).click();
     for (const [i, k] of (['width', 'height', 'depth'] as const).entries())
       await this.number(`Shape ${k}`, size[i]!, false);
-    for (const [i, k] of (['x', 'y', 'z'] as const).entries()) await this.number(`Shape ${k}`, min[i]!, false);
+    for (const [i, k] of (['X', 'Y', 'Z'] as const).entries()) await this.number(`Shape ${k}`, min[i]!, false);
     await this.page.getByRole('button', { name: 'Set it' }).click();
     await this.idle();
   }

@@ -301,7 +301,7 @@ test.describe('Full volumes', () => {
     });
 
     await b.take('Paint fill');
-    await page.getByRole('radiogroup', { name: 'Region' }).getByRole('radio', { name: 'piece' }).click();
+    await page.getByRole('radiogroup', { name: 'What it fills' }).getByRole('radio', { name: 'piece' }).click();
     const at = await b.spot(top(100, 199, 100));
     await b.click(at);
     expect((await b.project()).history.at(-1)).toMatch(/^[\d,]+ cubes painted /);

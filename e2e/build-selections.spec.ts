@@ -192,7 +192,7 @@ test.describe('Selections', () => {
     expect(await b.total()).toBe(480 + 24);
     await page.keyboard.press('m');
 
-    await b.take('Select hue');
+    await b.take('Select colour');
     await b.tap([
       [4, 6, -2],
       [0, 0, 1],

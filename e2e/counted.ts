@@ -56,7 +56,7 @@ export class Counted extends Artist {
     await this.press(this.page.getByRole('radio', { name, exact: true }));
   }
   /** A solid by numbers: only what differs from what stands there is typed. */
-  async typed(numbers: Partial<Record<'width' | 'height' | 'depth' | 'x' | 'y' | 'z', number>>): Promise<void> {
+  async typed(numbers: Partial<Record<'width' | 'height' | 'depth' | 'X' | 'Y' | 'Z', number>>): Promise<void> {
     await this.press(this.button('by numbers'));
     for (const [k, v] of Object.entries(numbers)) await this.field(`Shape ${k}`, v);
     await this.press(this.button('Set it'));

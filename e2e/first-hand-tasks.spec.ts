@@ -16,12 +16,12 @@ test('a balloon in 45: striped envelope, basket with a rim, ropes on all four si
   // The envelope, in stripes that go around it.
   await b.tool('Ball');
   await b.colour('Clay');
-  await b.typed({ width: 21, height: 22, depth: 21, y: 18 });
+  await b.typed({ width: 21, height: 22, depth: 21, Y: 18 });
   expect((await b.content()).size).toEqual([21, 22, 21]);
   await b.key('Alt+r');
   await b.tool('Paint box');
   await b.colour('Straw');
-  await b.typed({ width: 3, height: 22, depth: 12, x: -1, y: 18, z: 0 });
+  await b.typed({ width: 3, height: 22, depth: 12, X: -1, Y: 18, Z: 0 });
   await b.key('Alt+r');
   const striped = await b.total();
   // The basket: hollow, open at its top, and a rim of another wood around it.
@@ -113,7 +113,7 @@ test('a ready rig, changed and kept, in 30', async ({ page }) => {
   await b.key('Control+a');
   await b.key('Shift+p');
   await b.key('1');
-  await b.typed({ width: 10, height: 2, depth: 10, y: 40 });
+  await b.typed({ width: 10, height: 2, depth: 10, Y: 40 });
   await b.to('Rig');
   await b.press(b.button('Save as a ready rig…'));
   const dialog = page.getByRole('dialog');
@@ -135,12 +135,12 @@ test('an egg with a creature in it in 45: a shell with an opening, a body, a bea
   const shell = await b.total();
   // Broken open at the front and the top.
   await b.press(page.getByRole('radio', { name: 'Erase box' }));
-  await b.typed({ width: 17, height: 10, depth: 8, y: 10, z: 2 });
+  await b.typed({ width: 17, height: 10, depth: 8, Y: 10, Z: 2 });
   expect(await b.total()).toBeLessThan(shell);
   // The chick: a ball, a beak, two eyes by the mirror.
   await b.tool('Ball');
   await b.colour('Straw');
-  await b.typed({ width: 9, height: 10, depth: 9, y: 5 });
+  await b.typed({ width: 9, height: 10, depth: 9, Y: 5 });
   const bare = await b.total();
   await b.key('m');
   await b.key('2');
@@ -210,8 +210,8 @@ test('a brick tower with a roof, a tree and its ground in 100', async ({ page })
   // The tower in two setbacks and a cone; bricks go around it.
   await b.tool('Tube');
   await b.colour('Clay');
-  await b.typed({ width: 22, height: 26, depth: 22, x: -28, y: 2, z: -11 });
-  await b.typed({ width: 18, height: 16, depth: 18, x: -26, y: 28, z: -9 });
+  await b.typed({ width: 22, height: 26, depth: 22, X: -28, Y: 2, Z: -11 });
+  await b.typed({ width: 18, height: 16, depth: 18, X: -26, Y: 28, Z: -9 });
   await b.press(page.getByRole('tab', { name: 'Finish' }));
   await b.press(page.getByRole('radio', { name: 'bricks' }));
   await choose(page, 'Lie on', 'around an axis');
@@ -222,19 +222,19 @@ test('a brick tower with a roof, a tree and its ground in 100', async ({ page })
   expect(painted.history.at(-1)).toBe('Bricks on Body');
   await b.tool('Cone');
   await b.colour('Slate');
-  await b.typed({ width: 24, height: 16, depth: 24, x: -29, y: 44, z: -12 });
+  await b.typed({ width: 24, height: 16, depth: 24, X: -29, Y: 44, Z: -12 });
   await b.tool('Door');
   await b.colour('Bark');
   await b.at(await b.face('Body', [-17, 3, 10], [0, 0, 1]));
   await b.press(b.button('Set it'));
   // The tree: a trunk that tapers, and a crown of two balls.
   await b.tool('Taper');
-  await b.typed({ width: 5, height: 22, depth: 5, x: 15, y: 2, z: 0 });
+  await b.typed({ width: 5, height: 22, depth: 5, X: 15, Y: 2, Z: 0 });
   await b.tool('Ball');
   await b.colour('Pine');
-  await b.typed({ width: 18, height: 14, depth: 18, x: 8, y: 20, z: -7 });
+  await b.typed({ width: 18, height: 14, depth: 18, X: 8, Y: 20, Z: -7 });
   await b.colour('Moss');
-  await b.typed({ width: 12, height: 10, depth: 12, x: 15, y: 26, z: -2 });
+  await b.typed({ width: 12, height: 10, depth: 12, X: 15, Y: 26, Z: -2 });
   expect((await b.content()).size).toEqual([64, 60, 40]);
   expect(b.actions).toBeLessThanOrEqual(100);
 });
@@ -250,12 +250,12 @@ test('a figure from nothing to IK in 90: sculpted by the mirror, taken apart by 
     await b.typed(numbers);
   };
   await b.key('1');
-  await block('Slate', { width: 8, height: 10, depth: 5, y: 14 });
-  await block('Blush', { height: 7, depth: 6, y: 24 });
-  await block('Pine', { width: 3, height: 6, depth: 3, x: 4, y: 18, z: -1 });
-  await block('Reed', { x: 5, y: 12, z: -1 });
-  await block('Bark', { height: 7, x: 1, y: 7, z: -1 });
-  await block('Soot', { x: 1, z: -1 });
+  await block('Slate', { width: 8, height: 10, depth: 5, Y: 14 });
+  await block('Blush', { height: 7, depth: 6, Y: 24 });
+  await block('Pine', { width: 3, height: 6, depth: 3, X: 4, Y: 18, Z: -1 });
+  await block('Reed', { X: 5, Y: 12, Z: -1 });
+  await block('Bark', { height: 7, X: 1, Y: 7, Z: -1 });
+  await block('Soot', { X: 1, Z: -1 });
   // One piece a patch of colour; left and right are told by the mirror.
   await b.key('Shift+4');
   await b.press(b.button('Patches'));
