@@ -79,7 +79,7 @@ try {
   await page.getByRole('treeitem', { name: /^Head/ }).first().click();
   await run('view.frame');
   await page.getByRole('button', { name: 'Add a tool' }).click();
-  await page.getByRole('menuitem', { name: 'Select hue' }).click();
+  await page.getByRole('menuitem', { name: 'Select colour' }).click();
   const hat = await view('Head', [0, 36, 9], [0, 0, 1]);
   await page.mouse.move(hat.x, hat.y);
   await page.mouse.down();
@@ -133,7 +133,7 @@ try {
     await run('tab.part');
     await run('guide.toggle');
     await page.getByRole('button', { name: 'Add a tool' }).click();
-    await page.getByRole('menuitem', { name: 'Select hue' }).click();
+    await page.getByRole('menuitem', { name: 'Select colour' }).click();
   }
   await run('guide.toggle');
   await run('card.remove');
@@ -232,9 +232,9 @@ try {
       await page.getByRole('button', { name: 'by numbers' }).click();
       for (const [i, k] of ['width', 'height', 'depth'].entries())
         await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(size[i]));
-      for (const [i, k] of ['x', 'y', 'z'].entries())
+      for (const [i, k] of ['X', 'Y', 'Z'].entries())
         await page.getByLabel(`Shape ${k}`, { exact: true }).fill(String(min[i]));
-      await page.getByLabel('Shape z', { exact: true }).press('Enter');
+      await page.getByLabel('Shape Z', { exact: true }).press('Enter');
       await page.getByRole('button', { name: 'Set it' }).click();
       await run('apart.selection');
       await piece(name);
