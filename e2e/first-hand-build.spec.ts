@@ -220,3 +220,53 @@ test('a new project: Enter in its name goes on to the next field, a click on a n
     expect(s.y).toBeLessThan(view.y + view.height);
   }
 });
+
+test('a new volume is whole in the view, from every direction; looked straight along, a height comes from wheel, keys or a number', async ({
+  page,
+}) => {
+  const b = new Artist(page);
+  await b.open();
+  await b.fresh('Counting house', [48, 24, 40]);
+  const view = (await page.getByRole('region', { name: 'View', exact: true }).boundingBox())!;
+  const whole = async (from: string): Promise<void> => {
+    for (const x of [-24, 23])
+      for (const y of [0, 23])
+        for (const z of [-20, 19]) {
+          const at = await b.hint({ part: 'Body', cell: [x, y, z], face: [Math.sign(x), 0, 0] });
+          expect(Math.abs(at.x - view.x - view.width / 2), `${from}: ${x}, ${y}, ${z}`).toBeLessThan(view.width / 2);
+          expect(Math.abs(at.y - view.y - view.height / 2), `${from}: ${x}, ${y}, ${z}`).toBeLessThan(view.height / 2);
+        }
+  };
+  await whole('at first');
+  for (const keys of ['Control+1', 'Control+Alt+1', 'Control+2', 'Control+Alt+2', 'Control+Alt+3', 'Control+3']) {
+    await page.keyboard.press(keys);
+    await b.idle();
+    await whole(keys);
+  }
+
+  await page.keyboard.press('1');
+  const footprint = async (from: [number, number], to: [number, number]): Promise<void> => {
+    await b.drag(await b.spot(top(from[0], -1, from[1])), await b.spot(top(to[0], -1, to[1])));
+    await expect(page.getByText(/you look straight along the height/).first()).toBeVisible();
+  };
+  const high = async (cell: [number, number]): Promise<number> =>
+    (await b.cells('Body', [cell[0], 0, cell[1]], [1, 24, 1])).filter((v) => v !== 0).length;
+  await footprint([-20, -10], [-15, -6]);
+  for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -100);
+  await b.idle();
+  await page.mouse.down();
+  await page.mouse.up();
+  await b.idle();
+  expect(await high([-18, -8])).toBe(5);
+  // The camera has not come nearer by it.
+  await whole('after the wheel');
+  await footprint([-5, -10], [0, -6]);
+  for (const key of ['PageUp', 'PageUp', 'PageDown', 'PageUp', 'Enter']) await page.keyboard.press(key);
+  await b.idle();
+  expect(await high([-3, -8])).toBe(3);
+  await footprint([8, -10], [13, -6]);
+  await b.number('Shape height', 9, false);
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await b.idle();
+  expect(await high([10, -8])).toBe(9);
+});

@@ -185,9 +185,7 @@ onBeforeUnmount(clear);
     <div v-else class="result">
       <chart-view class="chart" :option="option" label="Gap and overlap over the angle, for each pivot" />
       <div class="list">
-        <p class="quiet heads" :data-tip="SUM">
-          <span><i />gap <i class="dashed" />overlap</span><span>gap + overlap</span>
-        </p>
+        <p class="quiet heads" :data-tip="SUM"><i />gap + <i class="dashed" />overlap</p>
         <ol aria-label="Pivots">
           <li
             v-for="(s, i) in studies"
@@ -263,7 +261,9 @@ onBeforeUnmount(clear);
 }
 .heads {
   display: flex;
-  justify-content: space-between;
+  gap: 4px;
+  align-items: center;
+  justify-content: flex-end;
   padding: 0 32px 0 4px;
   font-size: 11px;
   white-space: nowrap;
@@ -287,13 +287,10 @@ onBeforeUnmount(clear);
 .heads i {
   display: inline-block;
   width: 13px;
-  margin-right: 3px;
-  vertical-align: middle;
   border-top: 2px solid var(--quiet);
 }
 .heads i.dashed {
   border-top-style: dashed;
-  margin-left: 5px;
 }
 .list li.best {
   background: var(--honey-soft);

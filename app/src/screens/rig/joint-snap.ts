@@ -8,7 +8,7 @@ export const SNAPS = ['any', 'corner', 'edge', 'face', 'cube', 'part', 'free'] a
 /** What of a cube under the pointer a joint comes to rest on: its corners, edge and face middles, its or its part's centre, or any point. */
 export type Snap = (typeof SNAPS)[number];
 export const SNAP_NAMES: Record<Snap, string> = {
-  any: 'corners, edges, faces',
+  any: 'the nearest',
   corner: 'cube corners',
   edge: 'edge middles',
   face: 'face centres',
