@@ -1,4 +1,5 @@
 export * from './steps';
+export * from './tree';
 export * from './vec3';
 export * from './quat';
 export * from './transform';

@@ -6,6 +6,7 @@ import {
   boxVolume,
   composeTransform,
   eulerFromQuat,
+  heaviestTree,
   intersectBoxes,
   mirrorQuatX,
   quatFromAxisAngle,
@@ -14,6 +15,7 @@ import {
   rotate,
   seededRandom,
   uniteBoxes,
+  type Arc,
   type Vec3,
 } from '.';
 
@@ -95,5 +97,41 @@ describe('seededRandom', () => {
     expect(list.reduce((n, v) => n + v, 0) / list.length).toBeCloseTo(0.5, 1);
     expect(Math.min(...list)).toBeGreaterThanOrEqual(0);
     expect(Math.max(...list)).toBeLessThan(1);
+  });
+});
+
+describe('trees', () => {
+  /** The most that a tree over all that is reached can weigh, by trying every arc for every node. */
+  function heaviest(nodes: number, arcs: readonly Arc[]): number {
+    const hangs = (parents: readonly number[], node: number): boolean => {
+      let at = node;
+      for (let i = 0; i <= nodes && at > 0; i++) at = parents[at]!;
+      return at === 0;
+    };
+    const choices = (node: number): (Arc | null)[] => [null, ...arcs.filter((a) => a.child === node)];
+    let most = { over: 0, weight: 0 };
+    const go = (node: number, parents: number[], weight: number): void => {
+      if (node === nodes) {
+        const over = parents.filter((_p, i) => i > 0 && hangs(parents, i)).length;
+        const all = parents.every((p, i) => p === -1 || hangs(parents, i));
+        if (all && (over > most.over || (over === most.over && weight > most.weight))) most = { over, weight };
+        return;
+      }
+      for (const a of choices(node)) go(node + 1, [...parents, a ? a.parent : -1], weight + (a?.weight ?? 0));
+    };
+    go(1, [-1], 0);
+    return most.weight;
+  }
+  it('no other tree over the same nodes weighs more', () => {
+    const arc = fc.record({ parent: fc.nat(4), child: fc.nat(4), weight: fc.integer({ min: 1, max: 20 }) });
+    fc.assert(
+      fc.property(fc.array(arc, { maxLength: 11 }), (any) => {
+        const arcs = any.filter((a) => a.parent !== a.child);
+        const tree = heaviestTree(5, 0, arcs);
+        expect(new Set(tree.map((a) => a.child)).size).toBe(tree.length);
+        expect(tree.every((a) => arcs.includes(a))).toBe(true);
+        expect(tree.reduce((sum, a) => sum + a.weight, 0)).toBe(heaviest(5, arcs));
+      }),
+    );
   });
 });

@@ -1,27 +1,43 @@
-import { FACE_DIRECTIONS, type Axis, type Vec3, boxEnd, mapVec, FNV_START, fnv1a } from '../math';
+import {
+  AXES,
+  FACE_DIRECTIONS,
+  type Axis,
+  type Box,
+  type Vec3,
+  boxEnd,
+  heaviestTree,
+  mapVec,
+  uniteBoxes,
+  FNV_START,
+  fnv1a,
+} from '../math';
 import { byteTable, CellSet, connectedPieces, piecesSet, type VoxelGrid } from '../voxel';
 
 /** Where two sets of cells touch face to face. */
 export interface Contact {
   readonly faces: number;
+  /** How many of them look along each axis. */
+  readonly along: Vec3;
   /** Middle of these faces, in half cubes. */
   readonly centre: Vec3;
 }
 
 /** The faces at which `a` touches `b`; null when they do not touch. */
 export function contactOf(a: CellSet, b: CellSet): Contact | null {
-  let faces = 0;
-  const sum = [0, 0, 0];
+  const along: [number, number, number] = [0, 0, 0],
+    sum = [0, 0, 0];
   for (const step of FACE_DIRECTIONS) {
+    const axis = step.findIndex((v) => v !== 0) as Axis;
     // Cells of a whose neighbour in that direction belongs to b.
     a.intersect(b.moved([-step[0], -step[1], -step[2]])).forEach((x, y, z) => {
-      faces++;
+      along[axis]++;
       sum[0]! += 2 * x + 1 + step[0];
       sum[1]! += 2 * y + 1 + step[1];
       sum[2]! += 2 * z + 1 + step[2];
     });
   }
-  return faces === 0 ? null : { faces, centre: mapVec(sum, (v) => Math.round(v / faces)) };
+  const faces = along[0] + along[1] + along[2];
+  return faces === 0 ? null : { faces, along, centre: mapVec(sum, (v) => Math.round(v / faces)) };
 }
 
 /** The contacts of every two of up to 255 pieces that share no cell, in one pass over their cells; by `i · n + j` with i < j. */
@@ -40,11 +56,16 @@ export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Cont
       labels[x - min[0] + (y - min[1] + (z - min[2]) * ny) * nx] = i + 1;
     }),
   );
-  const faces = new Float64Array(n * n),
-    sums = [new Float64Array(n * n), new Float64Array(n * n), new Float64Array(n * n)] as const;
-  const meet = (a: number, b: number, x: number, y: number, z: number, axis: number): void => {
+  const perAxis = (): readonly [Float64Array, Float64Array, Float64Array] => [
+    new Float64Array(n * n),
+    new Float64Array(n * n),
+    new Float64Array(n * n),
+  ];
+  const along = perAxis(),
+    sums = perAxis();
+  const meet = (a: number, b: number, x: number, y: number, z: number, axis: Axis): void => {
     const k = a < b ? (a - 1) * n + b - 1 : (b - 1) * n + a - 1;
-    faces[k]!++;
+    along[axis][k]!++;
     sums[0][k]! += 2 * x + (axis === 0 ? 2 : 1);
     sums[1][k]! += 2 * y + (axis === 1 ? 2 : 1);
     sums[2][k]! += 2 * z + (axis === 2 ? 2 : 1);
@@ -61,41 +82,46 @@ export function contactsOf(pieces: readonly CellSet[]): ReadonlyMap<number, Cont
         if (up !== 0 && up !== a) meet(a, up, x, y, z, 1);
         if (front !== 0 && front !== a) meet(a, front, x, y, z, 2);
       }
-  faces.forEach((f, k) => {
-    if (f > 0)
-      out.set(k, {
-        faces: f,
-        centre: mapVec([0, 1, 2], (c) => Math.round(sums[c as 0 | 1 | 2][k]! / f + 2 * min[c as 0 | 1 | 2])),
-      });
-  });
+  for (let k = 0; k < n * n; k++) {
+    const each: Vec3 = [along[0][k]!, along[1][k]!, along[2][k]!],
+      faces = each[0] + each[1] + each[2];
+    if (faces > 0)
+      out.set(k, { faces, along: each, centre: mapVec(min, (v, c) => Math.round(sums[c][k]! / faces + 2 * v)) });
+  }
   return out;
 }
 
 /**
- * Which piece each hangs on, by the largest faces on the way to the root; −1 for the root and for what touches nothing.
+ * How much a contact looks like the joint that a piece in box `own` hangs by: its faces, more where they lie at the end of a
+ * long piece than along its flank (a forearm that touches the trunk still hangs on its upper arm), and more the higher they
+ * are (limbs hang down: of an arm against the trunk the upper arm is what hangs on it). By trial.
+ */
+function jointLike(contact: Contact, own: Box, all: Box): number {
+  const mean = Math.cbrt(own.size[0] * own.size[1] * own.size[2]);
+  const atEnds = AXES.reduce<number>((sum, c) => sum + contact.along[c] * (own.size[c] / mean) ** 2, 0);
+  return atEnds * (1 + (contact.centre[1] / 2 - all.min[1]) / all.size[1]);
+}
+
+/**
+ * Which piece each hangs on, by the contacts that are most like joints on the way to the root; −1 for the root and for what
+ * nothing joins to it.
  */
 export function hangingOn(
   pieces: readonly CellSet[],
   root: number,
 ): { readonly parent: number; readonly contact: Contact | null }[] {
   const out = pieces.map(() => ({ parent: -1, contact: null as Contact | null }));
-  const joined = new Set([root]);
-  const contacts = contactsOf(pieces);
-  const between = (i: number, j: number): Contact | undefined =>
-    contacts.get(i < j ? i * pieces.length + j : j * pieces.length + i);
-  for (;;) {
-    let best: { i: number; j: number; contact: Contact } | null = null;
-    for (let i = 0; i < pieces.length; i++) {
-      if (joined.has(i)) continue;
-      for (const j of joined) {
-        const contact = between(i, j);
-        if (contact && (!best || contact.faces > best.contact.faces)) best = { i, j, contact };
-      }
-    }
-    if (!best) return out;
-    joined.add(best.i);
-    out[best.i] = { parent: best.j, contact: best.contact };
-  }
+  const boxes = pieces.map((p) => p.tight),
+    all = boxes.reduce<Box | null>((u, b) => (u && b ? uniteBoxes(u, b) : (u ?? b)), null);
+  const arcs = [...contactsOf(pieces)].flatMap(([k, contact]) => {
+    const [i, j] = [Math.floor(k / pieces.length), k % pieces.length];
+    return [
+      { parent: i, child: j, weight: jointLike(contact, boxes[j]!, all!), contact },
+      { parent: j, child: i, weight: jointLike(contact, boxes[i]!, all!), contact },
+    ];
+  });
+  for (const { parent, child, contact } of heaviestTree(pieces.length, root, arcs)) out[child] = { parent, contact };
+  return out;
 }
 
 /**

@@ -197,6 +197,36 @@ describe('taking apart', () => {
     expect([whole.name, composite(whole).count]).toEqual(['Body, whole', composite(p.parts[0]!).count]);
     for (const m of q.rig.mounts) if (m.part !== whole.id && m.part !== part('Body').id) expect(m.t).toEqual([0, 0, 0]);
   });
+  it('an arm against the trunk turns at its shoulder, and the forearm at the upper arm', () => {
+    const at = (min: Vec3, size: Vec3): CellSet => boxes([min, size]);
+    const cubes = [at([-4, 12, -2], [8, 12, 4]), at([4, 17, -1], [3, 7, 3]), at([4, 9, -1], [3, 8, 3])] as const;
+    const bare = makeProject('p', 'Figure', idsFrom('figure'), 'character', [16, 32, 16]),
+      { id, layers } = bare.parts[0]!;
+    const built = run(bare, edits.strokeEdit, {
+      part: id,
+      layer: layers[0]!.id,
+      stroke: boxStroke(
+        'add',
+        2,
+        cubes.map((c) => c.tight!),
+      ),
+    });
+    const p = run(built, edits.addRegionsEdit, {
+      part: id,
+      half: 0,
+      pieces: [
+        { name: 'Upper arm', side: 'left', cells: cubes[1] },
+        { name: 'Forearm', side: 'left', cells: cubes[2] },
+      ],
+    });
+    const { parent, pivots } = edits.piecesOf(p.parts[0]!, 'Trunk');
+    expect(parent).toEqual([-1, 0, 1]);
+    // The shoulder at the trunk’s side, as far below the arm’s upper end as the arm is thick to its middle.
+    expect(pivots.slice(1)).toEqual([
+      [8, 45, 1],
+      [11, 34, 1],
+    ]);
+  });
   it('plugs go into the body in the limb’s colours, no deeper than asked, and nothing shows at rest', () => {
     const p = named(),
       before = places(p);
@@ -667,13 +697,50 @@ describe('ways to find pieces', () => {
         [20, 0, 0],
         [1, 1, 1],
       ]);
-    expect(contactOf(arm, body)).toEqual({ faces: 4, centre: [12, 4, 4] });
+    expect(contactOf(arm, body)).toEqual({ faces: 4, along: [4, 0, 0], centre: [12, 4, 4] });
     expect(contactOf(far, body)).toBeNull();
     expect([...contactsOf([body, arm, hand, far])]).toEqual([
       [1, contactOf(arm, body)],
       [6, contactOf(hand, arm)],
     ]);
     expect(hangingOn([body, arm, hand, far], 0).map((h) => h.parent)).toEqual([-1, 0, 1, -1]);
+    // An arm that lies against the trunk, and a tail of the coat against a leg, hang where they end.
+    const figure: [Vec3, Vec3][] = [
+      [
+        [-4, 12, -2],
+        [8, 12, 4],
+      ],
+      [
+        [4, 18, -2],
+        [3, 6, 3],
+      ],
+      [
+        [4, 12, -2],
+        [3, 6, 3],
+      ],
+      [
+        [4, 9, -2],
+        [3, 3, 3],
+      ],
+      [
+        [-4, 0, -2],
+        [4, 12, 4],
+      ],
+      [
+        [-4, 2, 2],
+        [4, 9, 1],
+      ],
+      [
+        [-4, 11, 2],
+        [8, 3, 1],
+      ],
+    ];
+    expect(
+      hangingOn(
+        figure.map((b) => boxes(b)),
+        0,
+      ).map((h) => h.parent),
+    ).toEqual([-1, 0, 1, 2, 0, 6, 0]);
     const grid = VoxelGrid.empty({ min: [0, 0, 0], size: [24, 8, 8] }).edit((d) => {
       d.fillSet(body, 2);
       d.fillSet(arm, 5);

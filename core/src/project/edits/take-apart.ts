@@ -1,4 +1,12 @@
-import { type Transform, type Vec3, TRANSFORM_IDENTITY, composeTransform, relativeTransform, mapVec } from '../../math';
+import {
+  AXES,
+  type Transform,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  composeTransform,
+  relativeTransform,
+  mapVec,
+} from '../../math';
 import {
   type Bone,
   type Id,
@@ -17,7 +25,7 @@ import {
   withPartBounds,
 } from '../../model';
 import { restWorld } from '../../rig';
-import { type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
+import { type Contact, type NamedCells, cutOut, hangingOn, plugOf, refined } from '../../sculpt';
 import { CellSet } from '../../voxel';
 import { type EditContext, EditError, defineEdit } from '../edit';
 import { partsToBin } from '../bin';
@@ -40,11 +48,22 @@ export interface TakeApart {
   readonly keepWhole: boolean;
 }
 
-/** Where a piece turns: the middle of the cut to the piece it hangs on, or the middle of its own foot. In half cubes. */
-function proposedPivot(cells: CellSet, cut: Vec3 | null): Vec3 {
-  if (cut) return cut;
+/**
+ * Where a piece turns, in half cubes: in the middle of its cut, or of its own foot when it hangs on nothing. A long piece that
+ * lies with its flank against the other, as an arm against the trunk, turns at one end of it: away from what hangs on it, or
+ * at the top.
+ *
+ * @param below – the cuts of what hangs on it
+ */
+function proposedPivot(cells: CellSet, cut: Contact | null, below: readonly Contact[]): Vec3 {
   const { min, size } = cells.tight!;
-  return [2 * min[0] + size[0], 2 * min[1], 2 * min[2] + size[2]];
+  if (!cut) return [2 * min[0] + size[0], 2 * min[1], 2 * min[2] + size[2]];
+  const long = AXES.reduce((a, b) => (size[b] > size[a] ? b : a)),
+    thick = Math.min(...AXES.filter((a) => a !== long).map((a) => size[a]));
+  if (size[long] < 1.5 * thick || cut.along[long] > 0 || (below.length === 0 && long !== 1)) return cut.centre;
+  const middle = 2 * min[long] + size[long],
+    upward = below.reduce((sum, c) => sum + c.centre[long] - middle, 0) <= 0;
+  return mapVec(cut.centre, (v, a) => (a === long ? middle + (upward ? 1 : -1) * (size[long] - thick) : v));
 }
 
 /** What becomes a part: a region's cubes, or the rest (region 0). */
@@ -81,7 +100,15 @@ export function piecesOf(part: Part, rest: string): Pieces {
     pieces,
     root,
     parent: tree.map((t) => t.parent),
-    pivots: pieces.map((p, i) => (i === root ? part.pivot : proposedPivot(p.cells, tree[i]!.contact?.centre ?? null))),
+    pivots: pieces.map((p, i) =>
+      i === root
+        ? part.pivot
+        : proposedPivot(
+            p.cells,
+            tree[i]!.contact,
+            tree.flatMap((t) => (t.parent === i ? t.contact! : [])),
+          ),
+    ),
   };
 }
 
