@@ -16,6 +16,7 @@ export interface ProjectJson {
   readonly rig: {
     bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[];
     mounts: { part: string; bone: string | null; t: Triple }[];
+    alternateSets: { id: string; name: string; worn: string | null }[];
   };
   readonly clips: {
     id: string;

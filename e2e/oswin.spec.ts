@@ -251,10 +251,10 @@ test('Oswin, sculpted as one piece, becomes body, neck in three, head, beak, win
     .getByRole('button', { name: 'Close this card for good' })
     .click({ timeout: 2000 })
     .catch(() => undefined);
-  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+  await page.getByRole('treeitem', { name: /^Foot\s*left/ }).click();
   await b.press('i');
   // Whatever has wings or a beak bends its knees backward.
-  await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+  await page.getByRole('treeitem', { name: /^Foot\s*left/ }).click();
   await expect(page.getByRole('region', { name: 'Steering' })).toContainText('It bends backward.');
   await b.press('m');
   for (const [bone, below] of [

@@ -131,15 +131,15 @@ test.describe('Ready rigs', () => {
     expect([[-3, -2].includes(corner[0]), [12, 13].includes(corner[1]), corner[2]]).toEqual([true, true, 7]);
 
     await page.keyboard.press('Shift+B');
-    await expect(chip(b, 'click where the next joint goes')).toBeVisible();
+    await expect(chip(b, 'click where the joint goes of')).toBeVisible();
     await choose(page, 'A dragged joint snaps to', 'face centres');
     await b.click(await b.face('Coat', [-3, 16, 3], [0, 0, 1]));
     await b.click(await b.face('Coat', [-2, 19, 3], [0, 0, 1]));
     await page.keyboard.press('Escape');
     const p = await b.project(),
       [one, two] = p.rig.bones.slice(-2);
-    expect([one!.name, two!.name, one!.side]).toEqual(['Bone', 'Bone 2', 'right']);
-    expect([jointAt(p, 'Bone'), jointAt(p, 'Bone 2')]).toEqual([
+    expect([one!.name, two!.name, one!.side]).toEqual(['Satchel 2', 'Satchel 3', 'right']);
+    expect([jointAt(p, 'Satchel 2'), jointAt(p, 'Satchel 3')]).toEqual([
       [-2.5, 16.5, 4],
       [-1.5, 19.5, 4],
     ]);

@@ -10,7 +10,7 @@ test.describe('Limbs and joints', () => {
     await b.step('Rig');
     await b.dropControls();
     const before = await b.project();
-    await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Foot\s*left/ }).click();
     await page.keyboard.press('i');
     await expect(page.getByText('It bends forward.', { exact: false }).first()).toBeVisible();
     await page.keyboard.press('m');
@@ -26,7 +26,7 @@ test.describe('Limbs and joints', () => {
     await expect(page.getByRole('region', { name: 'Checks' })).toContainText('all mounted');
 
     // The goal is pulled up by its arrow: the foot goes along, the knee forward.
-    await page.getByRole('treeitem', { name: /Foot goal\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Foot goal\s*left/ }).click();
     const goal = await b.joint('Foot goal left'),
       knee = await b.joint('Shin left'),
       foot = await b.joint('Foot left');
@@ -51,7 +51,7 @@ test.describe('Limbs and joints', () => {
     expect((await b.project()).rig).toEqual(p.rig);
 
     // Bent the other way, looked at: each a step of the history; a circle gets a sentence and changes nothing.
-    await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Foot\s*left/ }).click();
     await page.getByRole('button', { name: 'Bend the other way' }).click();
     await expect(page.getByRole('region', { name: 'Steering' })).toContainText('It bends backward.');
     await page.getByRole('treeitem', { name: /^Head/ }).click();
@@ -75,7 +75,7 @@ test.describe('Limbs and joints', () => {
     await b.open();
     await b.step('Rig');
     await b.dropControls();
-    await page.getByRole('treeitem', { name: /Foot\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Foot\s*left/ }).click();
     await page.keyboard.press('i');
     await b.idle();
     await b.step('Animate');
@@ -103,7 +103,7 @@ test.describe('Limbs and joints', () => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
-    await page.getByRole('treeitem', { name: /Forearm\s*right/ }).click();
+    await page.getByRole('treeitem', { name: /^Forearm\s*right/ }).click();
     await b.idle();
     const places = () =>
       page.evaluate(() =>
@@ -194,7 +194,7 @@ test.describe('Limbs and joints', () => {
     const shin = await b.joint('Pole'),
       boot = await b.joint('Lantern');
     await b.step('Rig');
-    await page.getByRole('treeitem', { name: /Forearm\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Forearm\s*left/ }).click();
     await expect(page.getByRole('region', { name: 'Clips it moves in' })).toContainText('Walk');
     await page.getByLabel('when the rest changes, clips keep their look').check();
     await page.getByLabel('Turn X', { exact: true }).fill('25');

@@ -36,7 +36,7 @@ test.describe('Rig', () => {
     const b = new Bench(page);
     await b.open();
     await b.step('Rig');
-    await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Thigh\s*left/ }).click();
     const places = () =>
       page.evaluate(() =>
         [

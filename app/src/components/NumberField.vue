@@ -27,7 +27,11 @@ const props = withDefaults(
   }>(),
   { name: '', step: 1, min: -Infinity, max: Infinity, unit: '' },
 );
-const emit = defineEmits<{ change: [value: number]; enter: [field: HTMLInputElement] }>();
+const emit = defineEmits<{
+  change: [value: number];
+  'update:modelValue': [value: number];
+  enter: [field: HTMLInputElement];
+}>();
 
 const field = useTemplateRef<InstanceType<typeof ElInputNumber>>('field');
 /** What is typed and not yet told. */
@@ -44,7 +48,9 @@ const within = (v: number): number => Math.min(props.max, Math.max(props.min, v)
 function commit(value: number): void {
   if (!Number.isFinite(value)) return;
   const v = within(value);
-  if (props.modelValue === null || Math.abs(v - props.modelValue) > 1e-9) emit('change', v);
+  if (props.modelValue !== null && Math.abs(v - props.modelValue) <= 1e-9) return;
+  emit('update:modelValue', v);
+  emit('change', v);
 }
 function end(): void {
   if (typed === null) return;

@@ -38,8 +38,10 @@ const props = withDefaults(
     /** Rows take what is dropped on them. */
     nests?: boolean;
     canRename?: boolean;
-    /** Rows open by double click and Enter. */
-    opens?: boolean;
+    /** Rows that open by double click and Enter; a double click on others is for the name. */
+    opens?: (id: string) => boolean;
+    /** What is dragged by a row that is not of the kind of the others. */
+    dragged?: (id: string) => Dragged | null;
   }>(),
   {
     size: 28,
@@ -50,6 +52,8 @@ const props = withDefaults(
     most: undefined,
     accepts: undefined,
     canRename: true,
+    opens: () => false,
+    dragged: () => null,
   },
 );
 const emit = defineEmits<{
@@ -95,9 +99,13 @@ function fold(id: string, on: boolean): void {
 /** What is chosen elsewhere is brought into sight. */
 watch(
   () => props.hand,
-  (id) => {
-    if (id && seen.value.length * props.size > height.value) tree.value?.scrollToNode(id);
+  async (id) => {
+    if (!id) return;
+    if (seen.value.length * props.size > height.value) tree.value?.scrollToNode(id);
+    await nextTick();
+    rowOf(id)?.scrollIntoView({ block: 'nearest' });
   },
+  { immediate: true },
 );
 
 /** Roles and places that the library leaves out, told on its own element around the row. */
@@ -110,7 +118,7 @@ interface Told {
 function tell(el: HTMLElement, { row, level, selected, reached }: Told): void {
   const item = el.closest<HTMLElement>('[role="treeitem"]');
   if (!item) return;
-  item.setAttribute('aria-label', row.more ? `${row.name} ${row.more}` : row.name);
+  item.setAttribute('aria-label', row.label ?? (row.more ? `${row.name} ${row.more}` : row.name));
   item.setAttribute('aria-level', String(level));
   item.setAttribute('aria-selected', String(selected));
   item.setAttribute('tabindex', reached ? '0' : '-1');
@@ -132,10 +140,12 @@ const told = (row: TreeRow, level: number): Told => ({
 function cameByKeys(e: FocusEvent): void {
   if (e.target instanceof HTMLElement && e.target.matches(':focus-visible')) clicked = false;
 }
+const rowOf = (id: string): HTMLElement | null | undefined =>
+  host.value?.querySelector<HTMLElement>(`[data-key="${id}"]`);
 async function focus(id: string): Promise<void> {
   tree.value?.scrollToNode(id);
   await nextTick();
-  host.value?.querySelector<HTMLElement>(`[data-key="${id}"]`)?.focus();
+  rowOf(id)?.focus();
 }
 /** Whether the hand came here by the pointer last; the browser's own word on it changes with the first key. */
 let clicked = false;
@@ -171,7 +181,7 @@ function key(e: KeyboardEvent): void {
     if (here.row.children && !open.value.has(id)) fold(id, true);
     else go(here.parent);
   } else if (e.key === 'F2') begin(id);
-  else if (e.key === 'Enter' && props.opens) emit('open', id);
+  else if (e.key === 'Enter' && props.opens(id)) emit('open', id);
   else if (e.key === ' ') emit('pick', id, e);
   else return;
   e.preventDefault();
@@ -195,14 +205,15 @@ watch(
   { immediate: true, flush: 'post' },
 );
 const source = (row: TreeRow) => (): Dragged | null =>
-  props.kind && renaming.value !== row.id
+  props.dragged(row.id) ??
+  (props.kind && renaming.value !== row.id
     ? {
         kind: props.kind,
         ids: props.chosen.includes(row.id) ? props.chosen : [row.id],
         label:
           props.chosen.includes(row.id) && props.chosen.length > 1 ? `${props.chosen.length} ${props.kind}s` : row.name,
       }
-    : null;
+    : null);
 const target = (id: string | null) => ({
   between: (props.ordered ?? false) && id !== null,
   on: props.nests ?? false,
@@ -246,7 +257,7 @@ defineExpose({ rename: begin });
           v-drop="target(data.id)"
           class="tree-row"
           :class="{ on: data.id === hand, also: chosen.includes(data.id) }"
-          @dblclick="opens ? emit('open', data.id) : begin(data.id)"
+          @dblclick="opens(data.id) ? emit('open', data.id) : begin(data.id)"
         >
           <slot name="picture" :row="data" />
           <text-field

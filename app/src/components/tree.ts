@@ -4,6 +4,8 @@ export interface TreeRow {
   readonly name: string;
   /** What else is said of it to who cannot see it, such as its side. */
   readonly more?: string;
+  /** What it is called to who cannot see it, where the name alone would mislead. */
+  readonly label?: string;
   readonly children?: readonly TreeRow[];
 }
 

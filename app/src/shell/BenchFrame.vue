@@ -10,22 +10,25 @@ import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
-import CoachCard from './CoachCard.vue';
 import { addCommands, runCommand } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
-import GuideCard from './GuideCard.vue';
 import NoticeList from './NoticeList.vue';
 import { screenOf, screens } from './screens';
 import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
 import ActionButton from '../components/ActionButton.vue';
+import { later } from '../components/later';
 import SplitView from '../components/SplitView.vue';
 
 const dialogs = useDialogs();
+// What tells a new user what to do has time until there is something to see.
+const CoachCard = later(() => import('./CoachCard.vue'));
+const GuideCard = later(() => import('./GuideCard.vue'));
 // Dialogs are fetched when they are first opened.
 const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'));
 const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
+const RenameManyDialog = defineAsyncComponent(() => import('./RenameManyDialog.vue'));
 
 const route = useRoute();
 const router = useRouter();
@@ -60,6 +63,7 @@ async function openScreen(s: Screen): Promise<void> {
   view.measure = '';
   view.cursor = '';
   session.where = s.title;
+  view.screen = s.id;
   pieces.value = next;
   control.value = next.control();
   view.inHand = () => control.value?.inHand() ?? null;
@@ -252,7 +256,9 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       </div>
       <span class="gap" /><notice-list class="here" /><span v-if="notices.list.length === 0">{{ readout.right }}</span>
     </footer>
-    <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" />
+    <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" /><RenameManyDialog
+      v-if="dialogs.renameMany"
+    />
   </div>
 </template>
 

@@ -14,6 +14,7 @@ import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
 import ActionButton from '../components/ActionButton.vue';
 import NumberField from '../components/NumberField.vue';
+import TextField from '../components/TextField.vue';
 import { type DropTarget, vDrop } from '../components/drag';
 import { firstPictureStands } from '../components/later';
 
@@ -193,6 +194,12 @@ function look(name: ViewName): void {
             :model-value="c.field.value"
             :step="c.field.step"
             @change="c.field.change"
+          /><text-field
+            v-if="c.words"
+            class="chip-words"
+            :label="c.words.label"
+            :model-value="c.words.value"
+            @change="c.words.change"
           /><action-button v-if="c.run" look="bare" class="chip-act" @click="c.run()">{{ c.does }}</action-button></span
         >
       </div>
@@ -378,9 +385,15 @@ h1 .last {
   position: absolute;
   inset: 40% 20%;
 }
-.chip-field {
+.chip-field,
+.chip-words {
   width: 58px;
   margin-left: 5px;
+  pointer-events: auto;
+}
+.chip-words {
+  width: 104px;
+  margin-left: 0;
 }
 .under {
   list-style: none;

@@ -23,6 +23,8 @@ export interface Chip {
     readonly step: number;
     change(value: number): void;
   };
+  /** Words that can be typed in it. */
+  readonly words?: { readonly label: string; readonly value: string; change(text: string): void };
 }
 
 /** A short text at a place of the world. */

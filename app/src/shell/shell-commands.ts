@@ -14,6 +14,7 @@ import type { Router } from 'vue-router';
 import { useNotices } from '../stores/notices';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
+import { useWayBack } from '../stores/way-back';
 import { type Command, addCommands } from '../stores/commands';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
@@ -37,12 +38,57 @@ function goCommands(router: Router): Command[] {
   }));
 }
 
+/** What concerns the project as a whole: where it lies, its name, its file. */
+function projectCommands(router: Router): Command[] {
+  const dialogs = useDialogs();
+  const session = useSession();
+  const notices = useNotices();
+  return [
+    {
+      id: 'project.shelf',
+      title: 'To the shelf',
+      group: 'Project',
+      keys: ['Alt+0'],
+      icon: IconBooks,
+      run: () => router.push('/'),
+    },
+    {
+      id: 'project.rename',
+      title: 'Rename the project',
+      group: 'Project',
+      icon: IconPencil,
+      enabled: all(needsProject, needsWriting),
+      run: () => (dialogs.rename = true),
+    },
+    {
+      id: 'project.export',
+      title: 'Save a project file (.sphal)',
+      group: 'Project',
+      keys: ['Ctrl+Shift+S'],
+      icon: IconFileExport,
+      enabled: needsProject,
+      run: () => saveProjectFile(session.project!),
+    },
+    {
+      id: 'project.save',
+      title: 'Save now',
+      group: 'Project',
+      keys: ['Ctrl+S'],
+      enabled: needsProject,
+      run: async () => {
+        await session.flush();
+        notices.say(say('save.done'));
+      },
+    },
+  ];
+}
+
 /** Commands that are there on every screen. */
 export function addShellCommands(router: Router): () => void {
   const dialogs = useDialogs();
   const session = useSession();
   const { settings } = useSettings();
-  const notices = useNotices();
+  const way = useWayBack();
   return addCommands([
     {
       id: 'edit.undo',
@@ -104,41 +150,15 @@ export function addShellCommands(router: Router): () => void {
       run: () => (dialogs.coach = true),
     },
     {
-      id: 'project.shelf',
-      title: 'To the shelf',
-      group: 'Project',
-      keys: ['Alt+0'],
-      icon: IconBooks,
-      run: () => router.push('/'),
+      id: 'part.back',
+      title: 'Back to where the part was opened from',
+      group: 'Steps',
+      keys: ['Shift+Enter'],
+      icon: IconArrowBackUp,
+      enabled: need(() => way.from !== null, 'no part was opened from another screen'),
+      run: way.back,
     },
-    {
-      id: 'project.rename',
-      title: 'Rename the project',
-      group: 'Project',
-      icon: IconPencil,
-      enabled: all(needsProject, needsWriting),
-      run: () => (dialogs.rename = true),
-    },
-    {
-      id: 'project.export',
-      title: 'Save a project file (.sphal)',
-      group: 'Project',
-      keys: ['Ctrl+Shift+S'],
-      icon: IconFileExport,
-      enabled: needsProject,
-      run: () => saveProjectFile(session.project!),
-    },
-    {
-      id: 'project.save',
-      title: 'Save now',
-      group: 'Project',
-      keys: ['Ctrl+S'],
-      enabled: needsProject,
-      run: async () => {
-        await session.flush();
-        notices.say(say('save.done'));
-      },
-    },
+    ...projectCommands(router),
     {
       id: 'look.theme',
       title: 'Change the theme: Daylight or Dusk',

@@ -1,3 +1,4 @@
+import type { ToRename } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 
@@ -7,6 +8,8 @@ export const useDialogs = defineStore('dialogs', () => {
   const rename = ref(false);
   /** The record whose name is to be written anew in its tray. */
   const renaming = ref<string | null>(null);
+  /** What is renamed by one rule. */
+  const renameMany = shallowRef<ToRename | null>(null);
   const coach = ref(false);
   const search = ref(false);
   const shortcuts = ref(false);
@@ -15,5 +18,5 @@ export const useDialogs = defineStore('dialogs', () => {
   function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
     menu.value = { x: e.clientX, y: e.clientY, commands };
   }
-  return { history, rename, renaming, coach, search, shortcuts, menu, openMenu };
+  return { history, rename, renaming, renameMany, coach, search, shortcuts, menu, openMenu };
 });

@@ -47,6 +47,8 @@ export const settingsSchema = z.object({
   /** How bones, and controls that steer them, are drawn over the figure. */
   bones: z.enum(BONE_LOOKS).catch('shown'),
   controls: z.enum(BONE_LOOKS).catch('shown'),
+  /** Whether the tree of bones shows what hangs on them. */
+  partsOnBones: on,
   shadows: on,
   /** How the view is looked at, to check colours. A check one forgot would make everything look wrong. */
   vision: z.enum(VISIONS).catch('all'),

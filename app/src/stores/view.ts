@@ -7,6 +7,8 @@ import type { Viewport } from '../viewport/viewport';
 /** The one view of the bench and what the readout under it says. */
 export const useView = defineStore('view', () => {
   const viewport = shallowRef<Viewport | null>(null);
+  /** The id of the screen that is open. */
+  const screen = ref('');
   /** Rises when the camera came nearer or went farther, for handles that keep their size on screen. */
   const cameraTick = ref(0);
   /** Figures of a drag, size along each axis and count. */
@@ -26,5 +28,5 @@ export const useView = defineStore('view', () => {
     viewport.value = v ? markRaw(v) : null;
     flat.value = v?.camera.orthographic ?? false;
   };
-  return { viewport, cameraTick, measure, cursor, under, flat, pose, keyUser, inHand, setViewport };
+  return { viewport, screen, cameraTick, measure, cursor, under, flat, pose, keyUser, inHand, setViewport };
 });

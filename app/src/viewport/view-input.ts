@@ -18,6 +18,8 @@ export interface PointerUser {
   up(p: ViewPointer): void;
   /** A press that was not work and did not move: a plain click. */
   click?(p: ViewPointer): void;
+  /** A double click on what is no work. */
+  open?(p: ViewPointer): void;
   leave(): void;
   /** Gives true when a turn of the wheel was meant for it. */
   wheel?(p: { readonly by: number; readonly alt: boolean; readonly ctrl: boolean }): boolean;
@@ -51,6 +53,7 @@ export class ViewInput {
     this.on(c, 'pointermove', (e) => this.move(e));
     this.on(c, 'pointerup', (e) => this.up(e));
     this.on(c, 'pointercancel', (e) => this.abort(e));
+    this.on(c, 'dblclick', (e) => this.user()?.open?.(this.pointer(e)));
     this.on(c, 'pointerleave', () => this.mode === 'none' && this.user()?.leave());
     this.on(c, 'wheel', (e) => this.wheel(e));
     this.on(c, 'contextmenu', (e) => e.preventDefault());
@@ -79,7 +82,7 @@ export class ViewInput {
     this.off.push(() => target.removeEventListener(type, f as EventListener));
   }
 
-  private pointer(e: PointerEvent, x = e.clientX, y = e.clientY): ViewPointer {
+  private pointer(e: MouseEvent, x = e.clientX, y = e.clientY): ViewPointer {
     return { ray: this.view.rayAt(x, y), x, y, shift: e.shiftKey, alt: e.altKey, ctrl: e.ctrlKey || e.metaKey };
   }
 

@@ -102,6 +102,7 @@ export const EN = {
   'bones.andMore': { one: '“{bone}” and {n} more are in the bin', other: '“{bone}” and {n} more are in the bin' },
   'bones.alone': '{what}. It can be brought back.',
   'bones.withAll': '{what}, and with it: {list}. It can be brought back with all of it.',
+  'bones.along': { one: 'with {n} bone that hangs on it', other: 'with {n} bones that hang on it' },
   'bones.partsLoose': { one: '{n} part comes loose', other: '{n} parts come loose' },
   'bones.constraints': { one: '{n} constraint', other: '{n} constraints' },
   'bones.attachments': { one: '{n} attachment point', other: '{n} attachment points' },
@@ -110,6 +111,9 @@ export const EN = {
   'clip.without': ', without {list}',
   'clip.withoutMore': { one: ', without {list} and {n} more', other: ', without {list} and {n} more' },
 
+  'rename.title': { one: 'Rename {n} of the {of}', other: 'Rename {n} {of}' },
+  'rename.do': { one: 'Rename {n}', other: 'Rename {n}' },
+  'rename.taken': '“{wanted}” is taken there, so it is called “{name}”.',
   'rig.allMounted': '{bones}, {parts}, all mounted',
   'rig.partsLoose': { one: '{n} part hangs on no bone', other: '{n} parts hang on no bone' },
   'rig.facesMeet': { one: '{n} face lies in that of {other}.', other: '{n} faces lie in those of {other}.' },

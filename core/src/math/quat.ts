@@ -1,5 +1,5 @@
 import { quat, vec3 as glVec3 } from 'gl-matrix';
-import type { Vec3 } from './vec3';
+import type { Axis, Vec3 } from './vec3';
 
 /** A rotation as a unit quaternion `[x, y, z, w]`. */
 export type Quat = readonly [number, number, number, number];
@@ -45,5 +45,6 @@ export const eulerFromQuat = ([x, y, z, w]: Quat): Vec3 => {
   return [ex, Math.atan2(-2 * (x * z - w * y), 1 - 2 * (y * y + z * z)), 0];
 };
 
-/** Mirrors a rotation across the YZ plane (X reversed). */
-export const mirrorQuatX = ([x, y, z, w]: Quat): Quat => [x, -y, -z, w];
+/** A turn as it is in a mirror square to `axis`. */
+export const mirrorQuat = (q: Quat, axis: Axis): Quat =>
+  q.map((c, i) => (i === axis || i === 3 ? c : -c)) as unknown as Quat;

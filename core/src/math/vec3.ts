@@ -48,6 +48,8 @@ export const FACE_DIRECTIONS: readonly Vec3[] = [
   [0, 0, 1],
   [0, 0, -1],
 ];
+/** A vector as it is in a mirror square to `axis`; never −0. */
+export const mirrorVec = (v: Vec3, axis: Axis): Vec3 => mapVec(v, (c, i) => (i === axis && c !== 0 ? -c : c));
 /** `a` with its component on `axis` replaced. */
 export const withAxis = (a: Vec3, axis: Axis, value: number): Vec3 => {
   const r: [number, number, number] = [a[0], a[1], a[2]];

@@ -1,4 +1,4 @@
-import { type Quat, type Vec3, mirrorQuatX } from '../math';
+import { type Quat, type Vec3, mirrorQuat } from '../math';
 import { CHANNELS, type Channel, type Clip, type Id, type Lane, type Rig } from '../model';
 import { type AnyKey, type CopiedKeys, emptyLane, keysOf } from './keys';
 
@@ -18,7 +18,7 @@ const flip = (v: number): number => (v === 0 ? 0 : -v);
 /** What a key's value is across the plane x = 0: shifts along X and turns about Y and Z are the other way round. */
 export function mirroredValue(channel: Channel, value: Vec3 | Quat): Vec3 | Quat {
   if (channel === 'scale') return value;
-  if (channel === 'turn') return mirrorQuatX(value as Quat);
+  if (channel === 'turn') return mirrorQuat(value as Quat, 0);
   const [x, y, z] = value as Vec3;
   return [flip(x), y, z];
 }

@@ -171,19 +171,6 @@ describe('mounting by proposal', () => {
     p = run(p, edits.addBoneEdit, { name: 'Charm', side: 'centre', parent: bone(p, 'Hand').id, t: [0, -1, 0] });
     expect([bone(p, 'Hand').side, bone(p, 'Charm').side]).toEqual(['left', 'centre']);
   });
-  it('many names change at once, by what they hold', () => {
-    const p = run(post(), edits.renameManyEdit, { what: 'bones', find: 'Lamp', replace: 'Lantern' });
-    expect(p.rig.bones.map((b) => b.name)).toEqual(['Foot', 'Middle', 'Lantern hook']);
-    expect(
-      run(p, edits.renameManyEdit, { what: 'bones', find: 'o', replace: '0' }).rig.bones.map((b) => b.name),
-    ).toEqual(['F00t', 'Middle', 'Lantern h00k']);
-    expect(() => run(p, edits.renameManyEdit, { what: 'parts', find: 'Lamp', replace: '' })).toThrow(
-      /No part has “Lamp” in its name/,
-    );
-    expect(() => run(p, edits.renameManyEdit, { what: 'bones', find: '', replace: 'x' })).toThrow(
-      /Say what is to be replaced/,
-    );
-  });
 });
 
 describe('another rest, with clips there', () => {

@@ -1,11 +1,11 @@
 import {
   type Axis,
-  type Quat,
   type Transform,
   type Vec3,
   TRANSFORM_IDENTITY,
   composeTransform,
   equals,
+  mirrorQuat,
   relativeTransform,
   rotate,
   sub,
@@ -28,8 +28,7 @@ import { CellSet, type VoxelGrid, mirrorImage } from '../voxel';
 
 /** The mirror image of a place across a plane square to `axis`. Scales stay positive: what stands there is mirrored itself. */
 export function mirroredTransform(m: Transform, axis: Axis, plane: number): Transform {
-  const q = m.q.map((c, i) => (i === axis || i === 3 ? c : -c)) as unknown as Quat;
-  return { t: withAxis(m.t, axis, 2 * plane - m.t[axis]), q, s: m.s };
+  return { t: withAxis(m.t, axis, 2 * plane - m.t[axis]), q: mirrorQuat(m.q, axis), s: m.s };
 }
 
 /**

@@ -6,7 +6,7 @@ import {
   type Vec3,
   eulerFromQuat,
   length,
-  mirrorQuatX,
+  mirrorQuat,
   mulQuat,
   quatFromAxisAngle,
   quatFromEuler,
@@ -179,7 +179,7 @@ describe('IK of two bones', () => {
         const left = limb({ pole: 'pole', bend: [0.6, 0, 0.8] }, [bone('pole', null, [2, 6, 8])]);
         const right: Rig = {
           ...left,
-          bones: left.bones.map((b) => ({ ...b, rest: { ...b.rest, t: flip(b.rest.t), q: mirrorQuatX(b.rest.q) } })),
+          bones: left.bones.map((b) => ({ ...b, rest: { ...b.rest, t: flip(b.rest.t), q: mirrorQuat(b.rest.q, 0) } })),
           constraints: [ik({ pole: 'pole', bend: [-0.6, 0, 0.8] })],
         };
         const a = solvePose(left, put(left, { goal: { t: g }, pole: { t: p } })),

@@ -4,3 +4,4 @@ export * from './chain';
 export * from './constraints';
 export * from './joint-study';
 export * from './ring';
+export * from './bone-names';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Transform, type Vec3, matrixOf, mulMat, quatFromAxisAngle, transformPoint } from '../math';
-import { EMPTY_RIG, type Project, idsFrom, makeProject } from '../model';
+import { type Transform, type Vec3, matrixOf, mulMat, quatFromAxisAngle, sub, transformPoint } from '../math';
+import { type Bone, EMPTY_RIG, PLAIN_BONE, type Project, type Rig, idsFrom, makeProject } from '../model';
 import {
   addBoneEdit,
   addPartEdit,
@@ -12,7 +12,7 @@ import {
   setPivotEdit,
   setRestEdit,
 } from '../project';
-import { mountMatrix, placeParts, worldMatrices } from '.';
+import { mountMatrix, placeParts, proposedName, restWorld, worldMatrices } from '.';
 
 let step = 0;
 const ctx = () => editContext(`rig test ${step++}`);
@@ -120,5 +120,58 @@ describe('matrices', () => {
   it('scale first, then turn, then move', () => {
     const t: Transform = { t: [1, 2, 3], q: quatFromAxisAngle([0, 1, 0], Math.PI / 2), s: [2, 3, 4] };
     close(transformPoint(matrixOf(t), [1, 1, 1]), [1 + 4, 2 + 3, 3 - 2]);
+  });
+});
+
+describe('usual names', () => {
+  it('are proposed in order from the hips to head, hand and foot; a tail counts on', () => {
+    let rig: Rig = EMPTY_RIG;
+    const grow = (parent: string | null, at: Vec3): string => {
+      const above = rig.bones.find((b) => b.name === parent) ?? null;
+      const name = proposedName(rig, above?.id ?? null, at);
+      const t = above ? sub(at, restWorld(rig).get(above.id)!.t) : at;
+      const rest = { t, q: [0, 0, 0, 1], s: [1, 1, 1] } as const;
+      const bone: Bone = {
+        id: `b${rig.bones.length}`,
+        name,
+        side: 'centre',
+        parent: above?.id ?? null,
+        rest,
+        ...PLAIN_BONE,
+      };
+      rig = { ...rig, bones: [...rig.bones, bone] };
+      return name;
+    };
+    expect([
+      grow(null, [0, 12, 0]),
+      grow('Hips', [0, 15, 0]),
+      grow('Spine', [0, 20, 0]),
+      grow('Chest', [0, 24, 0]),
+      grow('Neck', [0, 26, 0]),
+      grow('Chest', [4, 23, 0]),
+      grow('Upper arm', [6, 18, 0]),
+      grow('Forearm', [6, 13, 0]),
+      grow('Hips', [2, 10, 0]),
+      grow('Thigh', [2, 6, 0]),
+      grow('Shin', [2, 1, 0]),
+      grow(null, [9, 0, 0]),
+      grow('Bone', [9, 1, 0]),
+      grow('Bone 2', [9, 2, 0]),
+    ]).toEqual([
+      'Hips',
+      'Spine',
+      'Chest',
+      'Neck',
+      'Head',
+      'Upper arm',
+      'Forearm',
+      'Hand',
+      'Thigh',
+      'Shin',
+      'Foot',
+      'Bone',
+      'Bone 2',
+      'Bone 3',
+    ]);
   });
 });

@@ -173,6 +173,10 @@ export const EN = {
     'The selection holds no cubes of “{part}” that can be taken. Select some, or unlock their layer.',
 
   // project/edits/mirror-rig.ts
+  'branches.none': 'Choose a bone first.',
+  'branches.apart':
+    '“{bone}” and “{other}” hang on different bones, so no bone can stand above both. Hang them on one bone first.',
+  'branches.count': 'From 1 to 64 copies are made at once.',
   'mirrorRig.noSide':
     'No bone is on the {from} side, so there is nothing to mirror. Say which side the bones are on first.',
 
@@ -198,8 +202,6 @@ export const EN = {
   },
   'parts.empty': '“{part}” is empty, so there is nothing to fit.',
   'parts.pivot': 'A pivot stands on half cubes: give whole numbers of half cubes.',
-  'parts.findNothing': 'Say what is to be replaced in the names.',
-  'parts.notFound': 'No {what} has “{find}” in its name.',
   'parts.slightly': 'Slightly is from 50 to 150 %.',
 
   // project/edits/poses.ts

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { IconLock, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { framesIn } from '@sphalerite/core/motion';
-import { deleteClipEdit, setClipEdit } from '@sphalerite/core/project';
+import { type Edit, deleteClipEdit, setClipEdit } from '@sphalerite/core/project';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import { renamed } from '../shared/renamed';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
@@ -53,7 +54,10 @@ function menuOf(e: MouseEvent, clip: string): void {
       :chosen="session.view.chosen.clip"
       :can-rename="session.writable"
       @pick="(id, e) => session.pick('clip', id, e, order)"
-      @rename="(clip, name) => session.apply(setClipEdit, { clip, name })"
+      @rename="
+        (clip, name) =>
+          renamed(setClipEdit as Edit<{ clip: string; name: string }>, { clip, name }, () => clips.get(clip)?.name)
+      "
       @menu="menuOf"
     >
       <template #name="{ row }">

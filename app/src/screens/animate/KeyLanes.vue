@@ -5,7 +5,10 @@ import { retimeEdit, shiftKeysEdit } from '@sphalerite/core/project';
 import { bonesInOrder } from '@sphalerite/core/rig';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { useWayBack } from '../../stores/way-back';
+import { partOn } from '../shared/open-part';
 import { useAnimate } from './animate-state';
 import { useDialogs } from '../../stores/dialogs';
 import { LANE_COMMANDS } from './lane-commands';
@@ -14,6 +17,7 @@ import SideTag from '../../components/SideTag.vue';
 /** Lanes of keys by bone, then what sets of alternates wear. Only the lanes in sight are drawn, and a drag moves drawn keys without drawing anew. */
 const dialogs = useDialogs();
 const session = useSession();
+const notices = useNotices();
 const anim = useAnimate();
 const NAMES = 168;
 const PAD = 12;
@@ -49,6 +53,13 @@ function laneMenu(e: MouseEvent, bone: string): void {
 function nameDown(e: MouseEvent, bone: string): void {
   if ((e.target as HTMLElement).tagName === 'I') laneMenu(e, bone);
   else session.choose({ bone });
+}
+
+const way = useWayBack();
+/** A double click on a bone's name leads to its part. */
+function openPart(bone: string): void {
+  const part = partOn(bone);
+  if (part) void way.open(part).catch(notices.fail);
 }
 
 type Drawn = ReturnType<typeof keyTimes>[number];
@@ -330,6 +341,7 @@ watch(
             class="name"
             :style="{ paddingLeft: `${10 + Math.min(5, depths.get(l.bone.id) ?? 0) * 8}px` }"
             @click="nameDown($event, l.bone.id)"
+            @dblclick="openPart(l.bone.id)"
             @contextmenu.prevent="laneMenu($event, l.bone.id)"
           >
             <i aria-hidden="true" data-tip="Colour of the lane" />{{ l.bone.name }}<side-tag :side="l.bone.side" />

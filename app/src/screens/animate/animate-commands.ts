@@ -22,7 +22,8 @@ import {
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
-import { renameInHand } from '../shared/rename-in-hand';
+import { openPartCommand } from '../shared/open-part';
+import { renameByRule, renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
@@ -360,6 +361,8 @@ function clipCommands(): Command[] {
         })),
     },
     renameInHand('clip', 'Animate'),
+    renameByRule('clip', 'Animate'),
+    openPartCommand('Animate'),
     {
       id: 'clip.delete',
       title: 'Delete the clip (to the bin)',

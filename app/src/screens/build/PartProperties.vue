@@ -11,6 +11,7 @@ import {
   renamePartEdit,
   restVolumes,
   setPivotEdit,
+  setSideEdit,
 } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
@@ -36,6 +37,8 @@ import FileButton from '../../components/FileButton.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import CheckField from '../../components/CheckField.vue';
 import FormRow from '../../components/FormRow.vue';
+import SideField from '../../components/SideField.vue';
+import { renamed } from '../shared/renamed';
 import { commonOf } from '../../components/mixed';
 
 // Fetched when there is something to show in them.
@@ -114,8 +117,13 @@ const few = (rows: readonly number[]): string =>
           :name="part.name"
           label="Name of the part"
           :disabled="!session.writable"
-          @rename="(name) => session.apply(renamePartEdit, { part: part!.id, name })"
-        /><span class="quiet">{{ chosen.length > 1 ? `and ${chosen.length - 1} more` : 'part' }}</span>
+          @rename="(name) => renamed(renamePartEdit, { part: part!.id, name }, () => session.part?.name)"
+        /><span v-if="chosen.length > 1" class="quiet">and {{ chosen.length - 1 }} more</span
+        ><side-field
+          label="Side of the part"
+          :model-value="chosen.every((p) => p.side === part!.side) ? part.side : null"
+          @change="(side) => session.apply(setSideEdit, { of: 'parts', ids: chosen.map((p) => p.id), side })"
+        />
       </div>
       <vector-field size :model-value="part.bounds.size" :min="1" :max="MAX_EDGE" @change="resizeAxis" />
       <div class="row two">

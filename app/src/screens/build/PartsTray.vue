@@ -18,7 +18,7 @@ import {
   setPartHiddenEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
-import BinList from '../../components/BinList.vue';
+import { later } from '../../components/later';
 import PartPicture from '../../components/PartPicture.vue';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
@@ -32,8 +32,10 @@ import TextField from '../../components/TextField.vue';
 import TreeView from '../../components/TreeView.vue';
 import { type Dragged, type Place, vDrag } from '../../components/drag';
 import { type TreeRow } from '../../components/tree';
+import { renamed } from '../shared/renamed';
 import SideTag from '../../components/SideTag.vue';
 
+const BinList = later(() => import('../../components/BinList.vue'));
 const dialogs = useDialogs();
 const session = useSession();
 const { settings } = useSettings();
@@ -141,7 +143,7 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
       :accepts="(what) => what.kind === 'part'"
       ordered
       @pick="(id, e) => session.pick('part', id, e, order)"
-      @rename="(part, name) => session.apply(renamePartEdit, { part, name })"
+      @rename="(part, name) => renamed(renamePartEdit, { part, name }, () => parts.get(part)?.name)"
       @menu="menuOf"
       @drop="drop"
       @nudge="nudge"

@@ -1,4 +1,5 @@
 import {
+  IconArrowBackUp,
   IconArrowBarToUp,
   IconArrowsMaximize,
   IconBrush,
@@ -18,6 +19,7 @@ import { heightOverFloor } from '@sphalerite/core/project';
 import type { Chip } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
+import { useWayBack } from '../../stores/way-back';
 import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { type Ruler, rulerText } from './measure-lines';
@@ -146,11 +148,19 @@ function stateChips(): Chip[] {
   return chips;
 }
 
+/** The way back to where the part was opened from. */
+function backChips(): Chip[] {
+  const way = useWayBack();
+  return way.from
+    ? [{ text: `opened from ${way.from.title}`, tone: 'green', icon: IconArrowBackUp, run: way.back, does: 'back' }]
+    : [];
+}
+
 /** What is live in Build, as chips under the line that says where one is; some are buttons that end it. */
 export function buildChips(o: {
   readonly strokes: StrokeControl;
   readonly tints: ReturnType<typeof useTints>;
   readonly ruler: Ruler | null;
 }): Chip[] {
-  return [...aidChips(), ...handChips(o.strokes, o.tints.marks.value.text, o.ruler), ...stateChips()];
+  return [...backChips(), ...aidChips(), ...handChips(o.strokes, o.tints.marks.value.text, o.ruler), ...stateChips()];
 }

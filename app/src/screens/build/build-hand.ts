@@ -3,6 +3,7 @@ import { composite } from '@sphalerite/core/model';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
+import { useWayBack } from '../../stores/way-back';
 import { targetCell } from '../../tools/geometry';
 import type { Pick, ToolEvent } from '../../tools/tool';
 import { pickPart, toLattice } from '../../viewport/pick';
@@ -20,8 +21,8 @@ export function useBuildHand(matrix: ReturnType<typeof usePartMatrix>, strokes: 
   const view = useView();
   const colours = useColours();
   const pickNow = shallowRef<Pick | null>(null);
-  /** Until the hand comes over the view, everything stands there in its own colours. */
-  const handCame = ref(false);
+  /** Until the hand comes over the view, or a part was opened from elsewhere, everything stands there in its own colours. */
+  const handCame = ref(useWayBack().from !== null);
   const over = ref(false);
   const overHandle = ref(false);
   const ruler = shallowRef<(Ruler & { readonly set: boolean }) | null>(null);

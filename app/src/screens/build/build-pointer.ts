@@ -1,3 +1,5 @@
+import type { Id } from '@sphalerite/core/model';
+import { pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
@@ -35,6 +37,14 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
     strokes.feed(hand.pickAt(mid).event, false);
     fillGap(mid, b, depth + 1);
     hand.pickAt(b);
+  }
+
+  /** The part beside that a click beside the one on the bench means. */
+  function neighbourUnder(p: ViewPointer): Id | null {
+    const hit =
+      view.viewport &&
+      pickInstance(view.viewport.list, p.ray.origin, p.ray.dir, (i) => i.source.part !== (session.part?.id ?? ''));
+    return hit?.instance.source.part ?? null;
   }
 
   return {
@@ -101,6 +111,10 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
         return;
       }
       if (session.part && strokes.output.value.active) strokes.feed({ ...hand.pickAt(p).event, type: 'up' });
+    },
+    click(p) {
+      const neighbour = neighbourUnder(p);
+      if (neighbour) session.choose({ part: neighbour, layer: null });
     },
     leave() {
       hand.over.value = false;

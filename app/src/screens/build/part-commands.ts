@@ -20,7 +20,7 @@ import {
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
-import { renameInHand } from '../shared/rename-in-hand';
+import { nameInPlace, renameByRule, renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { freeVolume, scaleVolume } from './volume-actions';
@@ -59,19 +59,28 @@ export function partCommands(): Command[] {
         // Its lattice is the world's, as that of the parts around it.
         const bounds = freeVolume(session.project!, [16, 16, 16]),
           at = mapVec(bounds.min, (m, a) => (a === 1 ? m : m + bounds.size[a]! / 2));
-        session.apply(addPartEdit, { name: 'Part', bounds, at }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }));
+        if (
+          session.apply(addPartEdit, { name: 'Part', bounds, at }, (p) => ({ part: p.parts.at(-1)!.id, layer: null }))
+        )
+          nameInPlace(session.part!.id);
       },
       ['Shift+N'],
     ),
     renameInHand('part', 'Part'),
+    renameByRule('part', 'Part'),
     part(
       'part.duplicate',
       'Duplicate the part',
-      () =>
-        session.apply(
+      () => {
+        const before = new Set(session.project!.parts.map((p) => p.id));
+        const made = session.apply(
           each(duplicatePartEdit),
           parts().map((part) => ({ part })),
-        ),
+          (p) => ({ part: p.parts.filter((o) => !before.has(o.id)).map((o) => o.id), layer: null }),
+        );
+        // Several are named by one rule, one in its row.
+        if (made && session.view.chosen.part.length === 1) nameInPlace(session.part!.id);
+      },
       ['Ctrl+D'],
     ),
     part(

@@ -13,6 +13,7 @@ import {
 import { computed } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
+import { useWayBack } from '../../stores/way-back';
 import ActionButton from '../../components/ActionButton.vue';
 import RadioField from '../../components/RadioField.vue';
 import SelectField from '../../components/SelectField.vue';
@@ -23,6 +24,7 @@ import { type Choice, records } from '../../components/choices';
 /** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
 const session = useSession();
+const way = useWayBack();
 const rows = computed(() => {
   const p = session.project!;
   const mine = p.rig.mounts
@@ -67,7 +69,9 @@ const onSeveral = (part: string): boolean =>
       <span class="quiet figures">{{ rows.count }}</span>
     </div>
     <div v-for="r in rows.always" :key="r.mount.id" class="mounted" v-drop="place(r.mount.id)">
-      <PartPicture :project="session.project!" :part="r.part" /><span>{{ r.part.name }}</span
+      <action-button look="bare" class="look" :aria-label="`Open ${r.part.name} in Build`" @click="way.open(r.part.id)"
+        ><PartPicture :project="session.project!" :part="r.part" /></action-button
+      ><span>{{ r.part.name }}</span
       ><action-button @click="session.apply(mountPartEdit, { part: r.part.id, bone: null })"> Unmount </action-button>
       <action-button
         v-if="onSeveral(r.part.id)"
@@ -127,7 +131,13 @@ const onSeveral = (part: string): boolean =>
         v-drop="place(r.mount.id)"
         :class="{ on: s.alternateSet.worn === r.mount.id }"
       >
-        <PartPicture :project="session.project!" :part="r.part" />
+        <action-button
+          look="bare"
+          class="look"
+          :aria-label="`Open ${r.part.name} in Build`"
+          @click="way.open(r.part.id)"
+          ><PartPicture :project="session.project!" :part="r.part"
+        /></action-button>
         <radio-field
           :model-value="s.alternateSet.worn"
           :value="r.mount.id"
@@ -185,6 +195,10 @@ const onSeveral = (part: string): boolean =>
 }
 .worn.on {
   background: var(--honey-soft);
+}
+.look.el-button {
+  height: auto;
+  padding: 0;
 }
 .head {
   display: grid;

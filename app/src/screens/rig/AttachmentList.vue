@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { IconPlus, IconX } from '@tabler/icons-vue';
 import type { Bone } from '@sphalerite/core/model';
-import { addAttachmentEdit, changeAttachmentEdit, deleteAttachmentEdit } from '@sphalerite/core/project';
+import { addAttachmentEdit, changeAttachmentEdit, deleteAttachmentEdit, setSideEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import TextField from '../../components/TextField.vue';
 import IconButton from '../../components/IconButton.vue';
+import SideField from '../../components/SideField.vue';
 
 /** Named places on the bone, where effects and wearables meet it; empty nodes in an export. */
 const props = defineProps<{ bone: Bone }>();
@@ -32,6 +33,10 @@ const mine = computed(() => session.shown!.rig.attachments.filter((t) => t.bone 
           :model-value="t.name"
           label="Name of the attachment point"
           @change="(name) => session.apply(changeAttachmentEdit, { attachment: t.id, name })"
+        /><side-field
+          :label="`Side of ${t.name}`"
+          :model-value="t.side"
+          @change="(side) => session.apply(setSideEdit, { of: 'attachments', ids: [t.id], side })"
         /><icon-button
           :icon="IconX"
           class="small"
@@ -74,7 +79,7 @@ const mine = computed(() => session.shown!.rig.attachments.filter((t) => t.bone 
 }
 .head {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 20px;
+  grid-template-columns: minmax(0, 1fr) auto 20px;
   gap: 4px;
   align-items: center;
 }

@@ -11,6 +11,7 @@ import {
   moveJointEdit,
   renameBoneEdit,
   setRestEdit,
+  setSideEdit,
 } from '@sphalerite/core/project';
 import { clipsTouching } from '@sphalerite/core/motion';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
@@ -38,7 +39,8 @@ import { records } from '../../components/choices';
 import { commonOf } from '../../components/mixed';
 import { say } from '../../words';
 import { LANE_COLOURS } from '../shared/lane-colours';
-import SideTag from '../../components/SideTag.vue';
+import SideField from '../../components/SideField.vue';
+import { renamed } from '../shared/renamed';
 
 const session = useSession();
 const rig = useRig();
@@ -50,6 +52,9 @@ const joint = computed<Vec3>(() =>
 const shownBone = computed(() => session.shown?.rig.bones.find((b) => b.id === bone.value?.id) ?? bone.value);
 /** All that are chosen, the one in hand among them: a number that is given counts for each. */
 const chosen = computed(() => session.project!.rig.bones.filter((b) => session.view.chosen.bone.includes(b.id)));
+const commonSide = computed(() =>
+  chosen.value.every((b) => b.side === bone.value?.side) ? (bone.value?.side ?? null) : null,
+);
 const degreesOf = (b: Bone): Vec3 => toDegrees((b.id === bone.value?.id ? (shownBone.value ?? b) : b).rest.q);
 const jointOf = (b: Bone): Vec3 =>
   b.id === bone.value?.id ? joint.value : restWorld(session.project!.rig).get(b.id)!.t;
@@ -125,9 +130,13 @@ function play(clip: string): void {
           :name="bone.name"
           label="Name of the bone"
           :disabled="!session.writable"
-          @rename="(name) => session.apply(renameBoneEdit, { bone: bone!.id, name })"
+          @rename="(name) => renamed(renameBoneEdit, { bone: bone!.id, name }, () => session.bone?.name)"
         /><span v-if="chosen.length > 1" class="quiet">and {{ chosen.length - 1 }} more</span
-        ><side-tag :side="bone.side" /><span class="quiet">bone</span>
+        ><side-field
+          label="Side of the bone"
+          :model-value="commonSide"
+          @change="(side) => session.apply(setSideEdit, { of: 'bones', ids: chosen.map((b) => b.id), side })"
+        />
       </div>
     </section>
     <section class="panel-section">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { IconPlus } from '@tabler/icons-vue';
-import { type Id, isWorn, looseParts, sideSuffix, steeringBones } from '@sphalerite/core/model';
+import { IconBoxMultiple, IconPlus } from '@tabler/icons-vue';
+import { type Id, find, isWorn, looseParts, sideSuffix, steeringBones } from '@sphalerite/core/model';
 import {
   type MountProposal,
   each,
@@ -8,7 +8,7 @@ import {
   mountPartsEdit,
   proposeMounts,
   renameBoneEdit,
-  renameManyEdit,
+  renamePartEdit,
   reparentBoneEdit,
   tryPartEdit,
 } from '@sphalerite/core/project';
@@ -19,6 +19,8 @@ import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { useSettings } from '../../stores/settings';
+import { useWayBack } from '../../stores/way-back';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
 import EmptyState from '../../components/EmptyState.vue';
@@ -29,11 +31,15 @@ import TreeView from '../../components/TreeView.vue';
 import { type Dragged, vDrag } from '../../components/drag';
 import { type TreeRow, seenRows } from '../../components/tree';
 import { counted } from '../../words';
+import { renamed } from '../shared/renamed';
+import PartPicture from '../../components/PartPicture.vue';
 import SideTag from '../../components/SideTag.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
 const notices = useNotices();
+const way = useWayBack();
+const { settings } = useSettings();
 
 const bones = computed(() => new Map(session.project?.rig.bones.map((b) => [b.id, b])));
 const count = computed(() => bones.value.size);
@@ -43,13 +49,32 @@ const parts = computed(() => {
   for (const { bone } of session.project?.rig.mounts ?? []) if (bone) n.set(bone, (n.get(bone) ?? 0) + 1);
   return n;
 });
+/** What hangs on bones, by the id of its mount: a part may hang on several. */
+const mounted = computed(
+  () =>
+    new Map(
+      (session.project?.rig.mounts ?? []).flatMap((mount) => {
+        const part = mount.bone !== null && find(session.project!.parts, mount.part);
+        return part ? [[mount.id, { mount, part, bone: mount.bone! }] as const] : [];
+      }),
+    ),
+);
+/** The row of a part that was chosen here last; else the bone in hand is. */
+const partRow = ref('');
+const boneOf = (row: Id | null): Id | null => (row === null ? null : (mounted.value.get(row)?.bone ?? row));
 const rows = computed((): readonly TreeRow[] => {
   const p = session.project;
   if (!p) return [];
   const children = childrenOf(p.rig);
+  const onBone = new Map<Id, TreeRow[]>();
+  if (settings.partsOnBones)
+    for (const [id, { part, bone }] of mounted.value) {
+      const row = { id, name: part.name, label: `Part ${part.name}${sideSuffix(part.side)}` };
+      onBone.set(bone, [...(onBone.get(bone) ?? []), row]);
+    }
   const below = (parent: Id | null): TreeRow[] =>
     (children.get(parent) ?? []).map((b): TreeRow => {
-      const list = below(b.id);
+      const list = [...(onBone.get(b.id) ?? []), ...below(b.id)];
       return {
         id: b.id,
         name: b.name,
@@ -59,7 +84,11 @@ const rows = computed((): readonly TreeRow[] => {
     });
   return below(null);
 });
-const order = computed(() => seenRows(rows.value, new Set()).map((s) => s.row.id));
+const order = computed(() =>
+  seenRows(rows.value, new Set())
+    .map((s) => s.row.id)
+    .filter((id) => bones.value.has(id)),
+);
 const boneChoices = computed(() => [
   { value: '', text: 'none' },
   ...order.value.map((id) => {
@@ -70,6 +99,11 @@ const boneChoices = computed(() => [
 /** Above so many, a bone is found by its name. */
 const MANY = 20;
 const words = ref('');
+/** One of several alternates, which another is worn instead of. */
+function notWorn(id: Id): boolean {
+  const on = mounted.value.get(id);
+  return on !== undefined && !isWorn(session.project!.rig, on.mount);
+}
 const controls = computed(() => (session.project ? steeringBones(session.project.rig) : new Set<Id>()));
 const loose = computed(() => (session.project ? looseParts(session.project) : []));
 
@@ -91,17 +125,32 @@ function mount(): void {
 watch(loose, (now) => {
   proposals.value = proposals.value.filter((p) => now.some((o) => o.id === p.part));
 });
-const find = ref('');
-const replace = ref('');
-const renaming = ref(false);
-function rename(): void {
-  if (session.apply(renameManyEdit, { what: 'bones', find: find.value, replace: replace.value }))
-    find.value = replace.value = '';
+function pick(id: Id, e: MouseEvent | KeyboardEvent): void {
+  const on = mounted.value.get(id);
+  partRow.value = on ? id : '';
+  if (on) session.choose({ bone: on.bone, part: on.part.id, layer: null });
+  else session.pick('bone', id, e, order.value);
 }
-
-const accepts = (what: Dragged, bone: Id | null): boolean =>
-  what.kind === 'part' || (what.kind === 'bone' && (bone === null || !what.ids.includes(bone)));
-function drop(what: Dragged, bone: Id | null): void {
+watch(
+  () => session.hand.bone,
+  (bone) => {
+    if (mounted.value.get(partRow.value)?.bone !== bone) partRow.value = '';
+  },
+);
+const openRow = (id: Id): void => void way.open(mounted.value.get(id)!.part.id).catch(notices.fail);
+function renameRow(id: Id, name: string): void {
+  const part = mounted.value.get(id)?.part.id;
+  if (part) renamed(renamePartEdit, { part, name }, (p) => find(p.parts, part)?.name);
+  else renamed(renameBoneEdit, { bone: id, name }, (p) => find(p.rig.bones, id)?.name);
+}
+function draggedRow(id: Id): Dragged | null {
+  const on = mounted.value.get(id);
+  return on ? { kind: 'part', ids: [on.part.id], label: on.part.name } : null;
+}
+const accepts = (what: Dragged, row: Id | null): boolean =>
+  what.kind === 'part' || (what.kind === 'bone' && (row === null || !what.ids.includes(boneOf(row)!)));
+function drop(what: Dragged, row: Id | null): void {
+  const bone = boneOf(row);
   if (what.kind === 'bone') {
     session.apply(
       each(reparentBoneEdit),
@@ -124,6 +173,12 @@ function drop(what: Dragged, bone: Id | null): void {
 }
 /** By keys: under the bone above it, or out from under its parent. */
 function nudge(bone: Id, by: 'up' | 'down' | 'in' | 'out'): void {
+  const on = mounted.value.get(bone);
+  if (on) {
+    const to = order.value[order.value.indexOf(on.bone) + (by === 'up' || by === 'out' ? -1 : 1)];
+    if (to) session.apply(mountPartsEdit, { pairs: [{ part: on.part.id, bone: to }] });
+    return;
+  }
   const all = bones.value,
     parent = all.get(bone)?.parent ?? null;
   const siblings = order.value.filter((id) => (all.get(id)?.parent ?? null) === parent);
@@ -132,8 +187,25 @@ function nudge(bone: Id, by: 'up' | 'down' | 'in' | 'out'): void {
   if (by === 'in' && above) session.apply(reparentBoneEdit, { bone, parent: above });
 }
 function menuOf(e: MouseEvent, bone: Id): void {
+  if (mounted.value.has(bone)) {
+    pick(bone, e);
+    dialogs.openMenu(e, ['part.open', 'part.unmount']);
+    return;
+  }
   if (!session.view.chosen.bone.includes(bone)) session.choose({ bone });
-  dialogs.openMenu(e, ['rig.turn', 'rig.joint', 'rig.reset', 'bone.new', 'bone.delete']);
+  dialogs.openMenu(e, [
+    'part.open',
+    'bone.partNew',
+    'bone.new',
+    'bone.above',
+    'bone.duplicate',
+    'bone.flipX',
+    'bone.root',
+    'rig.turn',
+    'rig.joint',
+    'rig.reset',
+    'bone.delete',
+  ]);
 }
 </script>
 
@@ -143,7 +215,17 @@ function menuOf(e: MouseEvent, bone: Id): void {
       <h2>
         Bones <span class="figures quiet">{{ count }}</span>
       </h2>
-      <icon-button :icon="IconPlus" label="New bone" keys="B" @click="runCommand('bone.new').catch(notices.fail)" />
+      <span class="heads"
+        ><icon-button
+          :icon="IconBoxMultiple"
+          :label="settings.partsOnBones ? 'Show bones alone' : 'Show the parts on the bones'"
+          :aria-pressed="settings.partsOnBones"
+          @click="settings.partsOnBones = !settings.partsOnBones" /><icon-button
+          :icon="IconPlus"
+          label="New bone"
+          keys="B"
+          @click="runCommand('bone.new').catch(notices.fail)"
+      /></span>
     </div>
     <text-field
       v-if="count > MANY"
@@ -158,22 +240,38 @@ function menuOf(e: MouseEvent, bone: Id): void {
       kind="bone"
       :size="27"
       :words="words"
-      :hand="session.hand.bone"
+      :hand="partRow || session.hand.bone"
       :chosen="session.view.chosen.bone"
       :can-rename="session.writable"
       :accepts="accepts"
+      :opens="(id) => mounted.has(id)"
+      :dragged="draggedRow"
       nests
-      @pick="(id, e) => session.pick('bone', id, e, order)"
-      @rename="(bone, name) => session.apply(renameBoneEdit, { bone, name })"
+      @pick="pick"
+      @open="openRow"
+      @rename="renameRow"
       @menu="menuOf"
       @drop="drop"
       @nudge="nudge"
     >
-      <template #picture="{ row }"><i class="dot" :class="bones.get(row.id)?.side" aria-hidden="true" /></template>
+      <template #picture="{ row }"
+        ><PartPicture
+          v-if="mounted.has(row.id)"
+          class="small"
+          :project="session.inActiveColourway!"
+          :part="mounted.get(row.id)!.part" /><i v-else class="dot" :class="bones.get(row.id)?.side" aria-hidden="true"
+      /></template>
+      <template #name="{ row }"
+        ><span class="tree-name" :class="{ quiet: mounted.has(row.id), off: notWorn(row.id) }">{{
+          row.name
+        }}</span></template
+      >
       <template #after="{ row }">
         <side-tag :side="bones.get(row.id)?.side" />
         <span v-if="controls.has(row.id)" class="tag" data-tip="Steers other bones">control</span>
-        <small v-if="(parts.get(row.id) ?? 0) > 1" class="quiet">{{ counted(parts.get(row.id) ?? 0, 'parts') }}</small>
+        <small v-if="!settings.partsOnBones && (parts.get(row.id) ?? 0) > 1" class="quiet">{{
+          counted(parts.get(row.id) ?? 0, 'parts')
+        }}</small>
       </template>
     </tree-view>
     <template v-if="loose.length > 0">
@@ -210,19 +308,10 @@ function menuOf(e: MouseEvent, bone: Id): void {
         </li>
       </ul>
     </template>
-    <div v-if="count > 1" class="many">
-      <action-button look="link" :aria-expanded="renaming" @click="renaming = !renaming">Rename many…</action-button>
-      <div v-if="renaming" class="row">
-        <text-field v-model="find" label="Replace in names" placeholder="replace" /><text-field
-          v-model="replace"
-          label="By"
-          placeholder="by"
-          @enter="rename"
-        /><action-button :disabled="find === ''" @click="rename">Do</action-button>
-      </div>
-    </div>
     <div class="many rigs">
-      <action-button look="link" @click="runCommand('rig.bring').catch(notices.fail)">Bring in a rig…</action-button
+      <action-button v-if="count > 1" look="link" @click="runCommand('bone.renameMany').catch(notices.fail)">
+        Rename many…</action-button
+      ><action-button look="link" @click="runCommand('rig.bring').catch(notices.fail)">Bring in a rig…</action-button
       ><action-button v-if="count > 0" look="link" @click="runCommand('rig.keep').catch(notices.fail)">
         Save as a ready rig…
       </action-button>
@@ -233,6 +322,18 @@ function menuOf(e: MouseEvent, bone: Id): void {
 </template>
 
 <style scoped>
+.heads {
+  display: flex;
+}
+.small.picture {
+  flex: none;
+  width: 22px;
+  height: 22px;
+}
+.off {
+  text-decoration: line-through;
+  text-decoration-color: var(--line);
+}
 .dot {
   flex: none;
   width: 7px;

@@ -2,6 +2,9 @@
 import { partsInUse } from '@sphalerite/core/model';
 import { checkRig } from '@sphalerite/core/project';
 import { computed, defineAsyncComponent } from 'vue';
+import { IconDots } from '@tabler/icons-vue';
+import IconButton from '../../components/IconButton.vue';
+import { useDialogs } from '../../stores/dialogs';
 import CommandButton from '../../components/CommandButton.vue';
 import { useSession } from '../../stores/session';
 import JointStudy from './JointStudy.vue';
@@ -17,6 +20,7 @@ import { counted, say } from '../../words';
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 const ReadyRigDialog = defineAsyncComponent(() => import('./ReadyRigDialog.vue'));
 const LimbDialog = defineAsyncComponent(() => import('./LimbDialog.vue'));
+const DuplicateBonesDialog = defineAsyncComponent(() => import('./DuplicateBonesDialog.vue'));
 const RingDialog = defineAsyncComponent(() => import('./RingDialog.vue'));
 const STEPS = [
   { v: 0.5, t: '½', name: 'Half cubes' },
@@ -24,6 +28,8 @@ const STEPS = [
   { v: 0, t: 'free', name: 'Any length' },
 ] as const;
 
+const FLIPS = ['rig.flipY', 'rig.flipZ', 'bone.flipX', 'bone.flipY', 'bone.flipZ'];
+const dialogs = useDialogs();
 const session = useSession();
 const rig = useRig();
 const findings = computed(() => (session.project ? checkRig(session.project) : []));
@@ -67,6 +73,9 @@ const show = (id: string): void => {
         <CommandButton id="bone.new" text="New below" /><CommandButton
           id="bone.extrude"
           text="By clicks"
+        /><CommandButton id="bone.above" text="New above" /><CommandButton
+          id="bone.duplicate"
+          text="Duplicate…"
         /><CommandButton id="rig.limb" text="Limb" /><CommandButton id="bone.delete" text="Delete" />
       </div>
       <div class="row">
@@ -79,7 +88,14 @@ const show = (id: string): void => {
       <CommandButton id="rig.mirrorLeft" text="Left to right" /><CommandButton
         id="rig.mirrorRight"
         text="Right to left"
-      /><CommandButton id="rig.flip" text="Flip" />
+      />
+      <div class="flips">
+        <CommandButton id="rig.flip" text="Flip" /><icon-button
+          :icon="IconDots"
+          label="Flip otherwise"
+          @click="(e: MouseEvent) => dialogs.openMenu(e, FLIPS)"
+        />
+      </div>
     </section>
     <JointStudy />
     <section aria-label="Checks">
@@ -104,7 +120,9 @@ const show = (id: string): void => {
     </section>
     <BringInDialog v-if="rig.dialog === 'bring'" /><ReadyRigDialog
       v-if="rig.dialog === 'keep' || rig.dialog === 'unseal'"
-    /><RingDialog v-if="rig.dialog === 'ring'" /><LimbDialog v-if="rig.dialog === 'limb'" />
+    /><RingDialog v-if="rig.dialog === 'ring'" /><LimbDialog v-if="rig.dialog === 'limb'" /><DuplicateBonesDialog
+      v-if="rig.dialog === 'duplicate'"
+    />
   </div>
 </template>
 
@@ -122,6 +140,11 @@ section {
   grid-template-columns: minmax(0, 1fr);
   gap: 5px;
   align-content: start;
+}
+.flips {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px;
 }
 .wrap {
   flex-wrap: wrap;

@@ -1,6 +1,6 @@
 import { IconAnchor, IconHandFinger, IconShieldLock, IconPointer, IconRotate3d } from '@tabler/icons-vue';
 import { constraintTargets, partsInUse, sideSuffix } from '@sphalerite/core/model';
-import { moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
+import { each, mountPartEdit, mountPartsEdit, moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
 import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
 import { REST_POSE, worldMatrices } from '@sphalerite/core/rig';
 import { gather } from '@sphalerite/core/scene';
@@ -41,9 +41,14 @@ function rigChips(): Chip[] {
     ...(rig.extruding
       ? [
           {
-            text: 'click where the next joint goes',
+            text: 'click where the joint goes of',
             tone: 'resin' as const,
             icon: IconPointer,
+            words: {
+              label: 'Name of the next bone',
+              value: rig.nextName || rig.proposed || 'Bone',
+              change: (text: string) => (rig.nextName = text.trim()),
+            },
             run: () => (rig.extruding = false),
             does: 'end',
           },
@@ -138,6 +143,7 @@ function rigHandles(): ReturnType<typeof boneHandles> {
 export function rigControl(): ScreenControl {
   const session = useSession();
   const rig = useRig();
+  const view = useView();
   const notices = useNotices();
   const handles = rigHandles();
   const pointer = useJointPointer(handles.pointer);
@@ -173,8 +179,16 @@ export function rigControl(): ScreenControl {
     inHand: () => bonesExtent(session.view.chosen.bone),
     accepts: (what) => what.kind === 'part',
     drop(what, p) {
-      const there = handles.mountUnder(p);
-      if (there) session.apply(tryPartEdit, { part: what.ids[0]!, instead: there });
+      const bone = handles.boneUnder(p),
+        there = handles.mountUnder(p),
+        mounted = what.ids.filter((id) => session.project!.rig.mounts.some((m) => m.part === id && m.bone !== null));
+      if (bone) session.apply(mountPartsEdit, { pairs: what.ids.map((part) => ({ part, bone })) });
+      else if (there) session.apply(tryPartEdit, { part: what.ids[0]!, instead: there });
+      else if (mounted.length > 0)
+        session.apply(
+          each(mountPartEdit),
+          mounted.map((part) => ({ part, bone: null })),
+        );
       else notices.say(say('alternates.dropOnPart'), { kind: 'error' });
     },
     trail: () => [
@@ -210,12 +224,14 @@ export function rigControl(): ScreenControl {
       ...boneLookCommands(),
       {
         id: 'rig.cancel',
-        title: 'Cancel what is under way',
+        title: 'Cancel what is under way, then let go of the bones',
         group: 'Rig',
         keys: ['Esc'],
         run: () => {
+          const idle = !rig.extruding && session.preview === null && view.keyUser === null;
           rig.extruding = false;
           pointer.cancel();
+          if (idle) session.choose({ bone: null });
         },
       },
     ],

@@ -1,7 +1,7 @@
 import { type Vec3, TRANSFORM_IDENTITY, relativeTransform, sub, mapVec } from '@sphalerite/core/math';
 import { type Side, must } from '@sphalerite/core/model';
 import { addBoneEdit, moveJointEdit } from '@sphalerite/core/project';
-import { restWorld } from '@sphalerite/core/rig';
+import { proposedName, restWorld } from '@sphalerite/core/rig';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
@@ -42,13 +42,14 @@ export function useJointPointer(rest: PointerUser): PointerUser {
     session.apply(
       addBoneEdit,
       {
-        name: 'Bone',
+        name: rig.nextName || proposedName(session.project!.rig, parent?.id ?? null, at),
         side,
         parent: parent?.id ?? null,
         t: round(relativeTransform(above, { ...TRANSFORM_IDENTITY, t: at }).t),
       },
       (p) => ({ bone: p.rig.bones.at(-1)!.id }),
     );
+    rig.nextName = '';
   }
   const pointUnder = (p: ViewPointer): SnapPoint | null =>
     view.viewport && snapUnder(view.viewport, p, rig.snap, (id) => must(session.project!.parts, id, 'part').name);
@@ -74,6 +75,7 @@ export function useJointPointer(rest: PointerUser): PointerUser {
       if (rig.extruding && view.viewport) {
         const point = pointUnder(p);
         view.measure = point ? `${point.what} ${point.at.map((v) => Math.round(v * 10) / 10).join(', ')}` : '';
+        if (point) rig.proposed = proposedName(session.project!.rig, session.bone?.id ?? null, point.at);
       }
       if (!drag) {
         rest.move(p, settle);

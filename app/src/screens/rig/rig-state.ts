@@ -29,12 +29,15 @@ export const useRig = defineStore('rig', () => {
   const extruding = ref(false);
   /** A joint swung for its study: the pose, and where light comes through, in a lattice. */
   const swung = shallowRef<{ readonly pose: Pose; readonly matrix: Mat4; readonly open: readonly Vec3[] } | null>(null);
+  /** What the next bone that is set by a click is called: as typed, or as proposed for the place under the pointer. */
+  const nextName = ref('');
+  const proposed = ref('');
   onOtherProject(() => {
     endTry();
     handle.value = 'turn';
     swung.value = null;
   });
-  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | 'limb' | null>(null);
+  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | 'limb' | 'duplicate' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
   return {
@@ -49,6 +52,8 @@ export const useRig = defineStore('rig', () => {
     step,
     snap,
     extruding,
+    nextName,
+    proposed,
     swung,
     dialog,
     studies,

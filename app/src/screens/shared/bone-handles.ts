@@ -10,6 +10,7 @@ import {
 import { type Mount, type Project, type Rig, sideSuffix, steeringBones } from '@sphalerite/core/model';
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { useView } from '../../stores/view';
+import { useWayBack } from '../../stores/way-back';
 import { type GizmoFrame, WORLD_AXES } from '../../tools/gizmo';
 import type { JointMark, Overlay } from '../../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
@@ -17,6 +18,7 @@ import { useSettings } from '../../stores/settings';
 import { jointsUnder, mountUnder, originOf } from './bone-picking';
 import { controlPull } from './control-pull';
 import { jointStack } from './joint-stack';
+import { partOn } from './open-part';
 import { FREE_STEPS, useGizmo } from './gizmo-control';
 
 /** Pixels within which the pointer is right on a dot. */
@@ -52,6 +54,8 @@ export interface HandleHost {
 export interface BoneHandles {
   readonly pointer: PointerUser;
   overlay(): Pick<Overlay, 'joints' | 'gizmo'>;
+  /** The bone whose joint is under the pointer. */
+  boneUnder(p: ViewPointer): string | null;
   /** The mount whose part is under the pointer. */
   mountUnder(p: ViewPointer): string | null;
 }
@@ -183,6 +187,11 @@ export function boneHandles(host: HandleHost): BoneHandles {
       const bone = mounted(p)?.bone;
       if (bone) host.select(bone, p.ctrl);
     },
+    open(p) {
+      const [bone] = under(p);
+      const part = bone === undefined ? mounted(p)?.part : partOn(bone);
+      if (part) void useWayBack().open(part);
+    },
     leave() {
       gizmo.leave();
       view.under = [];
@@ -200,6 +209,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
         ? { joints: jointMarks(p, world(), host.chosen()), gizmo: gizmo.drawn() }
         : { joints: [], gizmo: null };
     },
+    boneUnder: (p) => under(p)[0] ?? null,
     mountUnder: (p) => mounted(p)?.id ?? null,
   };
 }

@@ -12,7 +12,8 @@ import {
 } from '../../model';
 import { EditError, defineEdit } from '../edit';
 import { inOrder } from './constraints';
-import { checkName, duplicatePartEdit } from './parts';
+import { checkName } from './names';
+import { duplicatePartEdit } from './parts';
 
 const partName = (p: Project, mount: Id | null): string =>
   find(p.parts, find(p.rig.mounts, mount)?.part ?? null)?.name ?? 'nothing';

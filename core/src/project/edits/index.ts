@@ -1,4 +1,5 @@
 export * from './strokes';
+export * from './names';
 export * from './parts';
 export * from './rig';
 export * from './clips';
@@ -19,6 +20,9 @@ export * from './twins';
 export * from './constraints';
 export * from './limbs';
 export * from './mirror-rig';
+export * from './flip';
+export * from './branches';
+export * from './sides';
 export * from './attachments';
 export * from './hand-over';
 export * from './alternates';

@@ -1,5 +1,6 @@
-import { type Vec3, composeTransform, mirrorQuatX, relativeTransform, TRANSFORM_IDENTITY } from '../../math';
+import { composeTransform, mirrorQuat, mirrorVec, relativeTransform, TRANSFORM_IDENTITY } from '../../math';
 import {
+  type AlternateSet,
   type Bone,
   type Constraint,
   type Id,
@@ -8,21 +9,21 @@ import {
   type Project,
   type Side,
   find,
+  freeName,
   keptAside,
   makeMount,
-  mapGrids,
   must,
   replaceRecord,
 } from '../../model';
 import { bonesInOrder, restWorld } from '../../rig';
-import { mirrorImage } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
 import { mirroredTransform } from '../twins';
 import { inOrder } from './constraints';
+import { mirroredConstraint } from './flip';
 
 /**
  * Makes or refreshes the other side of everything on one side, across the plane x = `plane`: bones, parts (as mirrored twins) with
- * their mounts, and constraints. What is there already keeps its identity, so that clips go on moving it.
+ * their mounts and alternates, and constraints. What is there already keeps its identity, so that clips go on moving it.
  */
 export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number; bones?: readonly Id[] }>({
   name: 'mirrorRig',
@@ -63,6 +64,22 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
     let parts: readonly Part[] = project.parts,
       mounts: readonly Mount[] = project.rig.mounts;
     const after = restWorld({ ...project.rig, bones });
+    let alternateSets: readonly AlternateSet[] = project.rig.alternateSets;
+    const sets = new Map<Id, Id>();
+    /** The set on the other side: the one that a mount there is in already, or a new one. */
+    const setOf = (source: Id, there: Mount | undefined): Id => {
+      const known = sets.get(source) ?? there?.alternateSet ?? null;
+      const set = known ?? ctx.newId();
+      if (known === null) {
+        const name = freeName(
+          must(alternateSets, source, 'set of alternates').name,
+          alternateSets.map((s) => s.name),
+        );
+        alternateSets = [...alternateSets, { id: set, name, worn: null }];
+      }
+      sets.set(source, set);
+      return set;
+    };
     for (const m of project.rig.mounts) {
       if (m.bone === null || aside.has(m.part) || !sources.some((b) => b.id === m.bone)) continue;
       const part = must(parts, m.part, 'part');
@@ -92,8 +109,15 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
         mirroredTransform(composeTransform(world.get(m.bone)!, m), 0, a.plane),
       );
       const old = mounts.find((o) => o.part === id);
-      const mount: Mount = { ...(old ?? makeMount(ctx.newId(), id, bone)), bone, ...local };
+      const mount: Mount = {
+        ...(old ?? makeMount(ctx.newId(), id, bone)),
+        bone,
+        ...local,
+        alternateSet: m.alternateSet === null ? null : setOf(m.alternateSet, old),
+      };
       mounts = old ? replaceRecord(mounts, mount) : [...mounts, mount];
+      if (find(project.rig.alternateSets, m.alternateSet)?.worn === m.id)
+        alternateSets = alternateSets.map((s) => (s.id === mount.alternateSet ? { ...s, worn: mount.id } : s));
     }
     let constraints = project.rig.constraints;
     const ids = new Set(sources.map((b) => b.id));
@@ -106,106 +130,21 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
         if (same) gone.delete(same.id);
         return {
           old: same ?? null,
-          made: { ...mirroredConstraint(c, over), id: same?.id ?? ctx.newId() } as Constraint,
+          made: { ...mirroredConstraint(c, 0, over), id: same?.id ?? ctx.newId() } as Constraint,
         };
       });
     constraints = constraints.filter((c) => !gone.has(c.id));
     for (const { old, made } of fresh) constraints = old ? replaceRecord(constraints, made) : [...constraints, made];
     let attachments = project.rig.attachments;
     for (const t of project.rig.attachments.filter((o) => ids.has(o.bone))) {
-      const place = { t: flipX(t.t), q: mirrorQuatX(t.q) },
+      const place = { t: mirrorVec(t.t, 0), q: mirrorQuat(t.q, 0) },
         bone = over(t.bone);
       const same = attachments.find((o) => o.name === t.name && o.side === to);
       attachments = same
         ? replaceRecord(attachments, { ...same, ...place, bone })
         : [...attachments, { ...t, ...place, id: ctx.newId(), side: to, bone }];
     }
-    const rig = inOrder(project, { ...project.rig, bones, mounts, constraints, attachments });
+    const rig = inOrder(project, { ...project.rig, bones, mounts, constraints, attachments, alternateSets });
     return { ...project, parts, rig } satisfies Project;
-  },
-});
-
-const flipX = (v: Vec3): Vec3 => [v[0] === 0 ? 0 : -v[0], v[1], v[2]];
-
-function mirroredConstraint(c: Constraint, over: (id: Id) => Id): Constraint {
-  const bone = over(c.bone);
-  switch (c.kind) {
-    case 'ik':
-      return { ...c, bone, goal: over(c.goal), pole: c.pole === null ? null : over(c.pole), bend: flipX(c.bend) };
-    case 'match':
-      return { ...c, bone, target: over(c.target) };
-    case 'look':
-      return { ...c, bone, target: over(c.target), axis: flipX(c.axis) };
-    // Turns about Y and Z are the other way round in a mirror.
-    case 'limit':
-      return { ...c, bone, min: [c.min[0], -c.max[1], -c.max[2]], max: [c.max[0], -c.min[1], -c.min[2]] };
-    default:
-      return { ...c, bone };
-  }
-}
-
-const swapped: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', centre: 'centre' };
-
-/**
- * Turns the whole figure into its mirror image across the plane x = `plane`: bones, cubes, mounts, constraints, attachment points and
- * clips; left and right change names. Twice is the figure again.
- */
-export const flipRigEdit = defineEdit<{ plane: number }>({
-  name: 'flipRig',
-  label: () => 'Flip the whole rig',
-  touches: () => [],
-  run(project, a) {
-    const world = restWorld(project.rig);
-    const bones = project.rig.bones.map((b): Bone => {
-      const parent = b.parent === null ? TRANSFORM_IDENTITY : mirroredTransform(world.get(b.parent)!, 0, a.plane);
-      return {
-        ...b,
-        side: swapped[b.side],
-        rest: relativeTransform(parent, mirroredTransform(world.get(b.id)!, 0, a.plane)),
-      };
-    });
-    // In its own lattice a part is mirrored across the origin; its mount mirrors in the frame of its bone.
-    const parts = project.parts.map((p): Part => ({
-      ...mapGrids(p, (g) => mirrorImage(g, 0)),
-      side: swapped[p.side],
-      pivot: flipX(p.pivot),
-      bounds: { min: [-p.bounds.min[0] - p.bounds.size[0], p.bounds.min[1], p.bounds.min[2]], size: p.bounds.size },
-      regions: p.regions && {
-        ...p.regions,
-        list: p.regions.list.map((r) => ({ ...r, side: swapped[r.side] })),
-        grid: mirrorImage(p.regions.grid, 0),
-      },
-      twin: p.twin && { ...p.twin, plane: 2 * a.plane - p.twin.plane },
-    }));
-    const mounts = project.rig.mounts.map((m): Mount => ({
-      ...m,
-      ...mirroredTransform(m, 0, m.bone === null ? a.plane : 0),
-    }));
-    const over = (id: Id): Id => id;
-    const clips = project.clips.map((c) => ({
-      ...c,
-      lanes: c.lanes.map((l) => ({
-        ...l,
-        move: l.move.map((k) => ({ ...k, value: flipX(k.value) })),
-        turn: l.turn.map((k) => ({ ...k, value: mirrorQuatX(k.value) })),
-      })),
-    }));
-    return {
-      ...project,
-      parts,
-      clips,
-      rig: {
-        ...project.rig,
-        bones,
-        mounts,
-        constraints: project.rig.constraints.map((c) => mirroredConstraint(c, over)),
-        attachments: project.rig.attachments.map((t) => ({
-          ...t,
-          side: swapped[t.side],
-          t: flipX(t.t),
-          q: mirrorQuatX(t.q),
-        })),
-      },
-    };
   },
 });

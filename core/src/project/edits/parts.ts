@@ -1,6 +1,7 @@
 import { say } from '../../words';
 import {
   type Box,
+  type Quat,
   type Vec3,
   TRANSFORM_IDENTITY,
   add,
@@ -31,6 +32,8 @@ import {
 import { hungOn, loosened, movePivot, restWorld } from '../../rig';
 import { partsToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
+import { copiedPart } from './copied-part';
+import { checkName } from './names';
 
 const changePart = (project: Project, id: Id, change: (part: Part) => Part): Project => {
   const part = must(project.parts, id, 'part');
@@ -38,13 +41,6 @@ const changePart = (project: Project, id: Id, change: (part: Part) => Part): Pro
   return parts === project.parts ? project : { ...project, parts };
 };
 const nameOf = (p: Project, id: Id): string => find(p.parts, id)?.name ?? 'part';
-/** A name without spaces around it. @throws EditError when it is empty or too long */
-export const checkName = (name: string): string => {
-  const n = name.trim();
-  if (n === '' || n.length > 120) throw new EditError('name.length');
-  return n;
-};
-
 /** Adds an empty part, mounted on a bone or loose at the rig's origin. */
 export const addPartEdit = defineEdit<{
   name: string;
@@ -55,6 +51,8 @@ export const addPartEdit = defineEdit<{
   palette?: Id;
   cell?: number;
   at?: Vec3;
+  /** How it is turned on its bone. */
+  turn?: Quat;
 }>({
   name: 'addPart',
   label: (a) => `New part ${a.name}`,
@@ -73,7 +71,7 @@ export const addPartEdit = defineEdit<{
     });
     const bone = a.bone ?? null;
     if (bone !== null) must(project.rig.bones, bone, 'bone');
-    const mount = makeMount(ctx.newId(), part.id, bone, a.at);
+    const mount = { ...makeMount(ctx.newId(), part.id, bone, a.at), ...(a.turn ? { q: a.turn } : {}) };
     return {
       ...project,
       parts: [...project.parts, part],
@@ -110,18 +108,7 @@ export const duplicatePartEdit = defineEdit<{ part: Id }>({
   touches: (a) => [a.part],
   run(project, a, ctx) {
     const part = must(project.parts, a.part, 'part');
-    const copy: Part = {
-      ...part,
-      id: ctx.newId(),
-      name: freeName(
-        part.name,
-        project.parts.filter((p) => p.side === part.side).map((p) => p.name),
-      ),
-      layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
-      regions: part.regions && { ...part.regions, id: ctx.newId() },
-      twin: null,
-      origin: null,
-    };
+    const copy = copiedPart(part, project.parts, ctx);
     const mounts = project.rig.mounts
       .filter((m) => m.part === part.id)
       .map((m) => ({ ...m, id: ctx.newId(), part: copy.id }));
@@ -244,40 +231,6 @@ export const mountPartsEdit = defineEdit<{ pairs: readonly { readonly part: Id; 
       return [...list.filter((m) => m.part !== part), mount];
     }, project.rig.mounts);
     return { ...project, rig: { ...project.rig, mounts } };
-  },
-});
-
-/** Renames many at once: every bone or part whose name holds `find` gets `replace` in its place. */
-export const renameManyEdit = defineEdit<{ what: 'bones' | 'parts'; find: string; replace: string }>({
-  name: 'renameMany',
-  label: (a) => `Rename ${a.what}: ${a.find} to ${a.replace === '' ? 'nothing' : a.replace}`,
-  touches: () => [],
-  run(project, a) {
-    if (a.find === '') throw new EditError('parts.findNothing');
-    const renamed = <R extends { readonly id: Id; readonly name: string; readonly side: Side }>(
-      list: readonly R[],
-    ): readonly R[] => {
-      let out = list;
-      for (const r of list) {
-        const wanted = r.name.replaceAll(a.find, a.replace).trim();
-        if (wanted === r.name) continue;
-        out = replaceRecord(out, {
-          ...r,
-          name: freeName(
-            checkName(wanted),
-            out.filter((o) => o.id !== r.id && o.side === r.side).map((o) => o.name),
-          ),
-        });
-      }
-      return out;
-    };
-    const next =
-      a.what === 'bones'
-        ? { ...project, rig: { ...project.rig, bones: renamed(project.rig.bones) } }
-        : { ...project, parts: renamed(project.parts) };
-    if (next.parts === project.parts && next.rig.bones === project.rig.bones)
-      throw new EditError('parts.notFound', { what: a.what === 'bones' ? 'bone' : 'part', find: a.find });
-    return next;
   },
 });
 

@@ -12,7 +12,7 @@ import {
 } from '../../model';
 import { type CopiedKeys, mirroredKeys } from '../../motion';
 import { EditError, defineEdit } from '../edit';
-import { checkName } from './parts';
+import { checkName } from './names';
 
 const FIELD: Record<Channel, keyof Transform> = { move: 't', turn: 'q', scale: 's' };
 const AT_REST: Record<Channel, string> = { move: '0,0,0', turn: '0,0,0,1', scale: '1,1,1' };

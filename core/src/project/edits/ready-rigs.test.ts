@@ -178,7 +178,14 @@ describe('seals', () => {
       edits.setRestEdit,
       { bone: bone(sealed, 'Top').id, rest: { q: quatFromAxisAngle([0, 0, 1], 0.1) } },
     ],
-    ['renaming many', edits.renameManyEdit, { what: 'bones', find: 'Top', replace: 'Tip' }],
+    [
+      'renaming many',
+      edits.renameManyEdit,
+      {
+        what: { of: 'bones', ids: sealed.rig.bones.map((b) => b.id) },
+        rule: { ...edits.SAME_NAMES, find: 'Top', replace: 'Tip' },
+      },
+    ],
     ['flipping it', edits.flipRigEdit, { plane: 1 }],
     ['a joint too far', edits.moveJointEdit, { bone: bone(sealed, 'Top').id, delta: [0, 1.5, 0] }],
     [

@@ -3,7 +3,7 @@ import { type Id, type Project, looseParts } from '../../model';
 import { partsToBin } from '../bin';
 import { type EditContext, EditError, defineEdit } from '../edit';
 import { sealOf } from '../seal';
-import { checkName } from './parts';
+import { checkName } from './names';
 
 /** Keeps bones, what steers them, and clips from accident; joints may still move by `range` project units. Parts are free. */
 export const sealRigEdit = defineEdit<{ name: string; range: number }>({

@@ -13,7 +13,7 @@ import {
 import { type NamedCells, withSides } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
 import { EditError, defineEdit } from '../edit';
-import { checkName } from './parts';
+import { checkName } from './names';
 
 const MOST = 64;
 const known = new WeakMap<Regions, { seen: VoxelGrid; cells: Map<number, CellSet> }>();

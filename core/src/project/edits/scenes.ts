@@ -16,7 +16,7 @@ import {
 } from '../../model';
 import { TRANSFORM_IDENTITY } from '../../math';
 import { EditError, defineEdit } from '../edit';
-import { checkName } from './parts';
+import { checkName } from './names';
 
 /** The colour of a scene's first layer. */
 const LAYER_COLOUR = '#c98a2b';

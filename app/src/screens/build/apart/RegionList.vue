@@ -1,15 +1,12 @@
 <script setup lang="ts">
 import { IconBrush, IconX } from '@tabler/icons-vue';
-import { SIDES } from '@sphalerite/core/model';
 import { useApart } from './apart-state';
 import IconButton from '../../../components/IconButton.vue';
-import ChoiceField from '../../../components/ChoiceField.vue';
+import SideField from '../../../components/SideField.vue';
 import TextField from '../../../components/TextField.vue';
 
 /** The pieces that the part is to become: numbered, named, counted; the brush takes one in hand to paint it. */
 const apart = useApart();
-const LETTERS = { left: 'L', centre: '–', right: 'R' } as const;
-const sides = SIDES.map((value) => ({ value, text: LETTERS[value], name: value }));
 </script>
 
 <template>
@@ -36,10 +33,9 @@ const sides = SIDES.map((value) => ({ value, text: LETTERS[value], name: value }
         @leave="apart.hovered = null"
         @change="(name) => apart.change(r.byte, { name: name.trim() || r.name })"
       />
-      <choice-field
+      <side-field
         :model-value="r.side"
         :label="`Side of piece ${i + 1}`"
-        :choices="sides"
         @change="(side) => apart.change(r.byte, { side })"
       />
       <span class="figures quiet">{{ (apart.cells.get(r.byte)?.count ?? 0).toLocaleString('en') }}</span>
