@@ -90,6 +90,9 @@ test('no dialog, menu or list that opens has one; Escape closes it, and the keys
   await look('Bringing in', () => command('bring in a rig'));
   await look('Ready rig', () => command('save as a ready rig'));
   await look('Ring', () => command('ring of equal bars'));
+  await look('Many names', () => command('rename many bones'));
+  await page.getByRole('treeitem', { name: /^Satchel$/ }).click();
+  await look('Duplicating', () => page.keyboard.press('Control+d'));
   await b.step('Animate');
   await look('A clip of another', () => page.getByRole('button', { name: /another figure|another project/i }).click());
   await page.keyboard.press('Alt+0');

@@ -15,7 +15,7 @@ export interface ProjectJson {
   }[];
   readonly rig: {
     bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[];
-    mounts: { part: string; bone: string | null; t: Triple }[];
+    mounts: { id: string; part: string; bone: string | null; t: Triple }[];
     alternateSets: { id: string; name: string; worn: string | null }[];
   };
   readonly clips: {
@@ -24,6 +24,7 @@ export interface ProjectJson {
     length: number;
     loop: boolean;
     lanes: { bone: string; turn: { time: number; value: number[] }[] }[];
+    swaps: { alternateSet: string; keys: { time: number; mount: string | null }[] }[];
   }[];
   readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];
   readonly palettes: { swatches: { byte: number; name: string; colour: string }[] }[];

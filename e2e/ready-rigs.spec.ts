@@ -145,12 +145,12 @@ test.describe('Ready rigs', () => {
     ]);
     expect([p.rig.bones.find((o) => o.id === one!.parent)!.name, two!.parent]).toEqual(['Satchel', one!.id]);
     await page
-      .getByRole('treeitem', { name: /^Bone\s*right/ })
+      .getByRole('treeitem', { name: /^Satchel 2\s*right/ })
       .first()
       .click();
     await page.getByRole('button', { name: 'Align the joints below in X' }).click();
     await b.idle();
-    expect(jointAt(await b.project(), 'Bone 2')).toEqual([-2.5, 19.5, 4]);
+    expect(jointAt(await b.project(), 'Satchel 3')).toEqual([-2.5, 19.5, 4]);
   });
 
   test('another rig comes in at an attachment point with a clip; parts of the same name take the place of one’s own; a ring closes; a reel swings', async ({

@@ -107,6 +107,7 @@ export const EN = {
   'bones.constraints': { one: '{n} constraint', other: '{n} constraints' },
   'bones.attachments': { one: '{n} attachment point', other: '{n} attachment points' },
   'keys.pasteMirrored': { one: 'Paste a key mirrored', other: 'Paste {n} keys mirrored' },
+  'clips.toCome': { one: 'one clip after another: {n} to come', other: 'one clip after another: {n} to come' },
   'clips.sealed': 'sealed with {rig}: its keys cannot be changed',
   'clip.without': ', without {list}',
   'clip.withoutMore': { one: ', without {list} and {n} more', other: ', without {list} and {n} more' },

@@ -29,6 +29,13 @@ export function setSwap(clip: Clip, alternateSet: Id, time: number, mount: Id | 
   };
 }
 
+/** A swap key at another time, where it takes the place of one that stands there. The same clip when there is none to move. */
+export function moveSwap(clip: Clip, alternateSet: Id, time: number, to: number): Clip {
+  const key = clip.swaps.find((l) => l.alternateSet === alternateSet)?.keys.find((k) => k.time === time);
+  if (!key || time === to) return clip;
+  return setSwap(removeSwaps(clip, alternateSet, [time]), alternateSet, to, key.mount);
+}
+
 /** Without the swap keys of a set of alternates at these times; a lane without keys goes away. */
 export function removeSwaps(clip: Clip, alternateSet: Id, times: readonly number[]): Clip {
   return {

@@ -12,6 +12,7 @@ import { partOn } from '../shared/open-part';
 import { useAnimate } from './animate-state';
 import { useDialogs } from '../../stores/dialogs';
 import { LANE_COMMANDS } from './lane-commands';
+import SwapLanes from './SwapLanes.vue';
 import SideTag from '../../components/SideTag.vue';
 
 /** Lanes of keys by bone, then what sets of alternates wear. Only the lanes in sight are drawn, and a drag moves drawn keys without drawing anew. */
@@ -86,25 +87,8 @@ const boneLanes = computed<BoneLane[]>(() => {
     return [{ bone, keys: lane ? keyTimes(lane) : [] }];
   });
 });
-const alternateSetLanes = computed(() => {
-  const c = clip.value,
-    p = session.project;
-  if (!c || !p || anim.filter || anim.side !== 'all') return [];
-  return p.rig.alternateSets.flatMap((alternateSet) => {
-    const lane = c.swaps.find((l) => l.alternateSet === alternateSet.id);
-    return lane
-      ? [
-          {
-            alternateSet,
-            keys: lane.keys.map((k) => ({
-              time: k.time,
-              name: p.parts.find((o) => o.id === p.rig.mounts.find((m) => m.id === k.mount)?.part)?.name ?? 'nothing',
-            })),
-          },
-        ]
-      : [];
-  });
-});
+/** Lanes of alternates; while bones are sought they stand aside. */
+const swaps = computed(() => (anim.filter || anim.side !== 'all' ? 0 : (clip.value?.swaps.length ?? 0)));
 const lanesBox = ref<HTMLElement>();
 const top = ref(0);
 const { height } = useElementSize(lanesBox);
@@ -114,7 +98,7 @@ const seen = computed(() =>
     .slice(first.value, first.value + Math.ceil(height.value / LANE) + 4)
     .map((l, i) => ({ ...l, at: (first.value + i) * LANE })),
 );
-const total = computed(() => (boneLanes.value.length + alternateSetLanes.value.length) * LANE);
+const total = computed(() => (boneLanes.value.length + swaps.value) * LANE);
 
 /** Very many keys in sight are drawn as one outline a lane, and found by where the pointer is; fewer are buttons. */
 const dense = computed(() => seen.value.reduce((n, l) => n + l.keys.length, 0) > 240);
@@ -218,6 +202,38 @@ function nudge(by: number): void {
   if (Math.min(...times) + delta < 0 || Math.max(...times) + delta > c.length) return;
   if (session.apply(shiftKeysEdit, { clip: c.id, keys: [...anim.chosen], delta }))
     anim.chosen = anim.chosen.map((k) => ({ ...k, time: k.time + delta }));
+}
+/** A box from the key that has the keys to where Shift and the arrows led: over lanes, and from moment to moment with keys. */
+let keyBox: { readonly lane: number; readonly time: number; readonly toLane: number; readonly toTime: number } | null =
+  null;
+function extend(e: KeyboardEvent, lane: number, time: number): void {
+  const from = keyBox?.lane === lane && keyBox.time === time ? keyBox : { lane, time, toLane: lane, toTime: time };
+  const times = [...new Set(boneLanes.value.flatMap((l) => l.keys.map((k) => k.time)))].sort((a, b) => a - b),
+    at = times.indexOf(from.toTime);
+  const across = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0,
+    down = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
+  const box = {
+    ...from,
+    toTime: times[at + across] ?? from.toTime,
+    toLane: Math.max(0, Math.min(boneLanes.value.length - 1, from.toLane + down)),
+  };
+  keyBox = box;
+  const [first, last] = [Math.min(box.lane, box.toLane), Math.max(box.lane, box.toLane)],
+    [early, late] = [Math.min(box.time, box.toTime), Math.max(box.time, box.toTime)];
+  anim.chosen = boneLanes.value
+    .slice(first, last + 1)
+    .flatMap(({ bone, keys }) =>
+      keys.filter((k) => k.time >= early && k.time <= late).flatMap((k) => refsOf(bone.id, k)),
+    );
+}
+/** Arrows on a key move what is chosen by a frame; with Shift they choose a box of keys. */
+function arrow(e: KeyboardEvent, bone: Id, time: number): void {
+  const lane = boneLanes.value.findIndex((l) => l.bone.id === bone);
+  if (e.shiftKey) extend(e, lane, time);
+  else if (e.key === 'ArrowLeft' || e.key === 'ArrowRight') nudge(e.key === 'ArrowLeft' ? -1 : 1);
+  else return;
+  e.preventDefault();
+  e.stopPropagation();
 }
 /** Where a chosen key stands while the hand is down. */
 const dragged = (time: number): number =>
@@ -368,31 +384,20 @@ watch(
             @pointermove="pull"
             @pointerup.stop="drop(k)"
             @keydown.enter.prevent="press($event, l.bone.id, k)"
-            @keydown.left.prevent.stop="nudge(-1)"
-            @keydown.right.prevent.stop="nudge(1)"
+            @keydown.left="arrow($event, l.bone.id, k.time)"
+            @keydown.right="arrow($event, l.bone.id, k.time)"
+            @keydown.up="arrow($event, l.bone.id, k.time)"
+            @keydown.down="arrow($event, l.bone.id, k.time)"
           />
         </div>
-        <div
-          v-for="(l, i) in alternateSetLanes"
-          :key="l.alternateSet.id"
-          class="lane swap"
-          :style="{ top: `${(boneLanes.length + i) * LANE}px` }"
-        >
-          <span class="name">{{ l.alternateSet.name }} <small class="quiet">wears</small></span>
-          <!-- eslint-disable-next-line vue/no-restricted-html-elements -- part of a lane: stands at its time -->
-          <button
-            v-for="k in l.keys"
-            :key="k.time"
-            type="button"
-            class="worn"
-            :style="{ left: `${x(k.time)}px` }"
-            :data-tip="k.name"
-            :aria-label="`${l.alternateSet.name} wears ${k.name} from frame ${Math.round((k.time * clip.fps) / TICKS)}`"
-            @click="anim.scrub(k.time)"
-          >
-            {{ k.name }}
-          </button>
-        </div>
+        <swap-lanes
+          v-if="swaps > 0"
+          :clip="clip"
+          :x="x"
+          :per-pixel="clip.length / usable"
+          :top="boneLanes.length * LANE"
+          :size="LANE"
+        />
         <span class="needle" :style="{ left: `${x(anim.time)}px` }" />
       </div>
       <p v-if="boneLanes.length === 0" class="quiet hint">
@@ -507,9 +512,6 @@ watch(
   overflow: hidden;
   font-size: 12px;
 }
-.swap .name {
-  padding-left: 10px;
-}
 .name i {
   flex: none;
   width: 4px;
@@ -565,21 +567,6 @@ watch(
   stroke: var(--ink);
   stroke-width: 2;
   transform: translateX(var(--shift));
-}
-.worn {
-  position: absolute;
-  top: 2px;
-  height: 18px;
-  max-width: 90px;
-  padding: 0 5px;
-  border-radius: 3px;
-  background: var(--honey-soft);
-  border: 1px solid var(--honey);
-  font-size: 11px;
-  line-height: 16px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .needle {
   position: absolute;

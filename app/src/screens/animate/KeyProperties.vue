@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { type Clip, EASINGS, type Easing, mountsOf } from '@sphalerite/core/model';
-import { easeKeysEdit, removeSwapsEdit, retimeEdit, setClipEdit, swapKeyEdit } from '@sphalerite/core/project';
+import {
+  easeKeysEdit,
+  removeSwapsEdit,
+  retimeEdit,
+  setClipEdit,
+  swapKeyEdit,
+  wearEverywhereEdit,
+} from '@sphalerite/core/project';
 import { EVEN_CURVE, type KeyRef, framesIn, betweenFrames, nearestFrame, retimed } from '@sphalerite/core/motion';
 import type { Vec3 } from '@sphalerite/core/math';
 import { computed, ref } from 'vue';
@@ -256,6 +263,14 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
             "
           >
             no key here
+          </action-button>
+          <action-button
+            look="link"
+            tip="At rest and in every clip, wherever what is worn at rest would be"
+            :aria-label="`${s.alternateSet.name}: in every clip`"
+            @click="session.apply(wearEverywhereEdit, { alternateSet: s.alternateSet.id, mount: s.wears })"
+          >
+            in every clip
           </action-button>
         </div>
       </div>

@@ -58,6 +58,14 @@ function playbackCommands(): Command[] {
       run: () => anim.play(),
     },
     {
+      id: 'anim.playAll',
+      title: 'Play every clip, one after another',
+      group: 'Animate',
+      keys: ['Shift+P'],
+      enabled: needsClip,
+      run: () => anim.playAll(useSession().project!.clips.map((c) => c.id)),
+    },
+    {
       id: 'anim.start',
       title: 'To the first frame',
       group: 'Animate',

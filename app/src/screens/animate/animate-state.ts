@@ -1,4 +1,4 @@
-import type { Clip, Project, Side } from '@sphalerite/core/model';
+import type { Clip, Id, Project, Side } from '@sphalerite/core/model';
 import {
   type CopiedKeys,
   type KeyRef,
@@ -10,7 +10,7 @@ import {
 } from '@sphalerite/core/motion';
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { usePlayback } from './playback';
 
@@ -40,7 +40,34 @@ export const useAnimate = defineStore('animate', () => {
   const clip = computed<Clip | null>(
     () => session.shown?.clips.find((c) => c.id === session.hand.clip) ?? session.clip,
   );
-  const { time, rewind, ...playback } = usePlayback(clip, () => (loose.value = REST_POSE));
+  /** Clips that are still to be played, one after another. */
+  const tour = shallowRef<readonly Id[]>([]);
+  const { time, rewind, ...playback } = usePlayback(clip, () => (loose.value = REST_POSE), onward);
+  /** On to the next clip of the tour; false when there is none. */
+  function onward(): boolean {
+    if (tour.value.length === 0) return false;
+    void playAll(tour.value);
+    return true;
+  }
+  /** Plays clips once each, one after another. */
+  async function playAll([first, ...rest]: readonly Id[]): Promise<void> {
+    if (first === undefined) return;
+    tour.value = [];
+    session.choose({ clip: first });
+    // The other clip rewinds first.
+    await nextTick();
+    time.value = 0;
+    playback.play(true);
+    tour.value = rest;
+  }
+  const play = (on?: boolean): void => {
+    tour.value = [];
+    playback.play(on);
+  };
+  const scrub = (ticks: number): void => {
+    tour.value = [];
+    playback.scrub(ticks);
+  };
   const poseAt = (ticks: number): Pose => {
     const c = clip.value,
       p = session.shown,
@@ -68,6 +95,7 @@ export const useAnimate = defineStore('animate', () => {
   watch(
     () => session.hand.clip,
     () => {
+      tour.value = [];
       rewind();
       chosen.value = [];
       blend.value = null;
@@ -77,6 +105,10 @@ export const useAnimate = defineStore('animate', () => {
   return {
     time,
     ...playback,
+    play,
+    scrub,
+    tour,
+    playAll,
     chosen,
     handle,
     sheet,

@@ -82,6 +82,16 @@ function animateChips(): Chip[] {
           },
         ]
       : []),
+    ...(anim.tour.length > 0
+      ? [
+          {
+            text: say('clips.toCome', { n: anim.tour.length }),
+            tone: 'green' as const,
+            run: () => anim.play(false),
+            does: 'stop',
+          },
+        ]
+      : []),
     ...(anim.playing ? [{ text: `playing at ${anim.speed}×`, tone: 'green' as const, icon: IconPlayerPlay }] : []),
   ];
 }

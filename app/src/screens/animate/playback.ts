@@ -4,9 +4,9 @@ import { type ComputedRef, ref } from 'vue';
 
 /**
  * The moment of a clip that is shown, and playing it. `letGo` is called before another moment is shown: what was tried
- * out at this one is over.
+ * out at this one is over. `ended` is asked at the end of the clip: whether something else goes on from there.
  */
-export function usePlayback(clip: ComputedRef<Clip | null>, letGo: () => void) {
+export function usePlayback(clip: ComputedRef<Clip | null>, letGo: () => void, ended: () => boolean) {
   /** In ticks; between frames only while playing. */
   const time = ref(0);
   const playing = ref(false);
@@ -34,7 +34,9 @@ export function usePlayback(clip: ComputedRef<Clip | null>, letGo: () => void) {
     if (!playing.value || !c) return;
     const past = ((now - last) / 1000) * TICKS * speed.value;
     last = now;
-    const next = atEnds(time.value + (back ? -past : past), c);
+    const to = time.value + (back ? -past : past);
+    if (to >= c.length && ended()) return;
+    const next = atEnds(to, c);
     if (next === null) {
       time.value = c.length;
       playing.value = false;

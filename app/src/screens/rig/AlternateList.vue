@@ -9,11 +9,15 @@ import {
   shrinkSlightlyEdit,
   tryPartEdit,
   wearEdit,
+  wearEverywhereEdit,
 } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
 import { useWayBack } from '../../stores/way-back';
+import { runCommand } from '../../stores/commands';
+import { useNotices } from '../../stores/notices';
+import { useAnimate } from '../animate/animate-state';
 import ActionButton from '../../components/ActionButton.vue';
 import RadioField from '../../components/RadioField.vue';
 import SelectField from '../../components/SelectField.vue';
@@ -25,6 +29,7 @@ import { type Choice, records } from '../../components/choices';
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
 const session = useSession();
 const way = useWayBack();
+const notices = useNotices();
 const rows = computed(() => {
   const p = session.project!;
   const mine = p.rig.mounts
@@ -57,6 +62,12 @@ const triesFor = (r: { part: Part }): Choice<string>[] => [
   ),
   ...tries.value,
 ];
+/** Worn everywhere, and looked at in one clip after another. */
+async function wearAndPlay(alternateSet: string, mount: string): Promise<void> {
+  session.apply(wearEverywhereEdit, { alternateSet, mount });
+  await runCommand('go.animate').catch(notices.fail);
+  await useAnimate().playAll(session.project!.clips.map((c) => c.id));
+}
 const scaled = (r: { mount: Mount }): boolean => r.mount.s[0] !== 1;
 const onSeveral = (part: string): boolean =>
   session.project!.rig.mounts.filter((m) => m.part === part && m.bone !== null).length > 1;
@@ -145,6 +156,15 @@ const onSeveral = (part: string): boolean =>
           >{{ r.part.name }}</radio-field
         >
         <action-button
+          v-if="session.project!.clips.length > 0"
+          look="link"
+          :aria-label="`Wear ${r.part.name} in every clip`"
+          tip="At rest and in every clip, then plays them"
+          @click="wearAndPlay(s.alternateSet.id, r.mount.id)"
+        >
+          every clip
+        </action-button>
+        <action-button
           look="link"
           :aria-label="`${r.part.name} is always there`"
           tip="Out of the alternates"
@@ -192,6 +212,10 @@ const onSeveral = (part: string): boolean =>
   border: 1px solid var(--line);
   border-radius: var(--radius);
   background: var(--raised);
+}
+/* A row of alternates says more than a mounted part: its words stand below it. */
+.worn {
+  grid-template-columns: 40px minmax(0, 1fr) auto auto;
 }
 .worn.on {
   background: var(--honey-soft);

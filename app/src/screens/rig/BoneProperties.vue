@@ -26,6 +26,7 @@ import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shifted } from '../shared/pose-shift';
+import { useAnimate } from '../animate/animate-state';
 import { useRig } from './rig-state';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
@@ -116,6 +117,11 @@ const points = computed(() =>
 const carries = computed(() => mounted.value.length > 0);
 /** Colours that lanes can take; the first is that of the side. */
 const LANES = [{ value: '', name: 'That of its side' }, ...LANE_COLOURS.map(([name, value]) => ({ value, name }))];
+/** One clip after another, the worst first where they were looked at. */
+async function playAll(ids: readonly string[]): Promise<void> {
+  await runCommand('go.animate').catch(notices.fail);
+  await useAnimate().playAll(ids);
+}
 function play(clip: string): void {
   session.choose({ clip });
   void runCommand('go.animate').catch(notices.fail);
@@ -202,7 +208,9 @@ function play(clip: string): void {
     <section v-if="clips.length > 0" class="panel-section" aria-label="Clips it moves in">
       <div class="panel-head">
         <h2>Moves in</h2>
-        <span class="quiet figures">{{ clips.length }}</span>
+        <action-button v-if="clips.length > 1" look="link" @click="playAll(clips.map((c) => c.id))">
+          play all {{ clips.length }}
+        </action-button>
       </div>
       <p class="clips">
         <action-button v-for="c in clips" :key="c.id" look="link" tip="Show it in Animate" @click="play(c.id)">

@@ -93,6 +93,27 @@ export const wearEdit = defineEdit<{ alternateSet: Id; mount: Id | null }>({
   },
 });
 
+/**
+ * Worn at rest and in every clip: wherever a clip put on what was worn at rest, it puts on this. Swaps between others, a blink say,
+ * stay.
+ */
+export const wearEverywhereEdit = defineEdit<{ alternateSet: Id; mount: Id | null }>({
+  name: 'wearEverywhere',
+  label: (a, p) => `Wear ${partName(p, a.mount)} in every clip`,
+  touches: (a) => [a.alternateSet],
+  run(project, a, ctx) {
+    const { worn } = must(project.rig.alternateSets, a.alternateSet, 'set of alternates');
+    const next = wearEdit.run(project, a, ctx);
+    const clips = project.clips.map((c) => {
+      const lane = c.swaps.find((l) => l.alternateSet === a.alternateSet);
+      if (!lane?.keys.some((k) => k.mount === worn && worn !== a.mount)) return c;
+      const keys = lane.keys.map((k) => (k.mount === worn ? { ...k, mount: a.mount } : k));
+      return { ...c, swaps: c.swaps.map((l) => (l === lane ? { ...l, keys } : l)) };
+    });
+    return clips.every((c, i) => c === project.clips[i]) ? next : { ...next, clips };
+  },
+});
+
 export const renameAlternateSetEdit = defineEdit<{ alternateSet: Id; name: string }>({
   name: 'renameAlternateSet',
   label: (a) => `Rename alternates to ${a.name}`,

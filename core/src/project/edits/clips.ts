@@ -19,6 +19,7 @@ import {
   closedLoop,
   pasteKeys,
   removeKeys,
+  moveSwap,
   removeSwaps,
   retarget,
   rippleClip,
@@ -211,6 +212,17 @@ export const swapKeyEdit = defineEdit<{ clip: Id; alternateSet: Id; time: number
       ),
     );
   },
+});
+
+/** A swap key is moved in time, within the clip. */
+export const moveSwapEdit = defineEdit<{ clip: Id; alternateSet: Id; time: number; to: number }>({
+  name: 'moveSwap',
+  label: () => 'Move a swap key',
+  touches: (a) => [a.clip],
+  run: (project, a) =>
+    changeClip(project, a.clip, (c) =>
+      moveSwap(c, a.alternateSet, a.time, Math.max(0, Math.min(c.length, Math.round(a.to)))),
+    ),
 });
 
 export const removeSwapsEdit = defineEdit<{ clip: Id; alternateSet: Id; times: readonly number[] }>({

@@ -100,6 +100,45 @@ describe('sets of alternates', () => {
     expect(shown(showingPart(back, part(back, 'Third head').id))).toContain('Third head');
     expect(() => migrateProject(projectToJson(back))).not.toThrow();
   });
+  it('one is worn in every clip: where what was worn is put on, other swaps stay; a swap key is moved within its clip', () => {
+    let p = run(POST, edits.tryPartEdit, { part: part(POST, 'Second head').id, instead: mount(POST, 'Head').id });
+    p = run(p, edits.tryPartEdit, { part: part(p, 'Third head').id, instead: mount(p, 'Head').id });
+    const set = p.rig.alternateSets[0]!.id,
+      [head, second, third] = ['Head', 'Second head', 'Third head'].map((name) => mount(p, name).id);
+    const clip = p.clips[0]!.id;
+    for (const [time, worn] of [
+      [300, head!],
+      [600, third!],
+    ] as const)
+      p = run(p, edits.swapKeyEdit, { clip, alternateSet: set, time, mount: worn });
+    const keys = (o: Project) => o.clips[0]!.swaps[0]!.keys.map((k) => [k.time, k.mount]);
+    expect(keys(p)).toEqual([
+      [0, third],
+      [300, head],
+      [600, third],
+    ]);
+    const q = run(p, edits.wearEverywhereEdit, { alternateSet: set, mount: second! });
+    expect(q.rig.alternateSets[0]!.worn).toBe(second);
+    expect(keys(q)).toEqual([
+      [0, second],
+      [300, head],
+      [600, second],
+    ]);
+    expect(run(q, edits.wearEverywhereEdit, { alternateSet: set, mount: second! })).toBe(q);
+    const move = (to: number) => run(p, edits.moveSwapEdit, { clip, alternateSet: set, time: 300, to });
+    expect(keys(move(450))).toEqual([
+      [0, third],
+      [450, head],
+      [600, third],
+    ]);
+    // On another it takes its place; beyond the end it stops there.
+    expect(keys(move(600))).toEqual([
+      [0, third],
+      [600, head],
+    ]);
+    expect(keys(move(99_999)).at(-1)).toEqual([p.clips[0]!.length, head]);
+    expect(run(p, edits.moveSwapEdit, { clip, alternateSet: set, time: 301, to: 5 })).toBe(p);
+  });
   it('what is worn and deleted gives way to the next; the last to leave takes the set of alternates along; a part on no bone is refused', () => {
     const q = POST,
       two = run(q, edits.tryPartEdit, { part: part(q, 'Second head').id, instead: mount(q, 'Head').id });

@@ -1,0 +1,65 @@
+import { Counted } from './counted';
+import { expect, test } from './test';
+
+test('a head is swapped and looked at in every clip in 3; its keys are dragged and moved by arrows; keys are boxed by keyboard', async ({
+  page,
+}) => {
+  const b = new Counted(page);
+  await b.open();
+  await b.part(/^Head$/);
+  await page.keyboard.press('Control+Alt+a');
+  await b.idle();
+  await b.step('Rig');
+  await page.getByRole('treeitem', { name: /^Head$/ }).click();
+  const set = page.getByRole('radiogroup', { name: 'Alternates Head' });
+  await expect(set.getByRole('radio', { name: 'Head 2', exact: true })).toBeChecked();
+  // One action: worn everywhere, and played from the first clip to the last.
+  await page.getByRole('button', { name: 'Wear Head in every clip' }).click();
+  await page.waitForURL(/\/animate$/);
+  await expect(page.getByText(/one clip after another: 3 to come/)).toBeVisible();
+  await expect(page.getByText(/one clip after another: 1 to come/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Climb');
+  await page.getByRole('button', { name: 'stop', exact: true }).click();
+  const { rig, parts } = await b.project();
+  const worn = rig.mounts.find((m) => m.part === parts.find((p) => p.name === 'Head')!.id)!;
+  expect(rig.alternateSets[0]!.worn).toBe(worn.id);
+
+  // A swap key in Walk, dragged by eight frames and one more by its arrow.
+  await page.getByRole('treeitem', { name: /^Walk/ }).click();
+  for (let i = 0; i < 6; i++) await page.keyboard.press('.');
+  await page.getByRole('radiogroup', { name: 'Head wears' }).getByRole('radio', { name: 'Head 2' }).click();
+  await b.idle();
+  const times = async (): Promise<number[]> =>
+    (await b.project()).clips.find((c) => c.name === 'Walk')!.swaps[0]!.keys.map((k) => k.time / 50);
+  expect(await times()).toEqual([0, 6]);
+  const key = page.getByRole('button', { name: /^Head wears Head 2 from frame/ });
+  await key.scrollIntoViewIfNeeded();
+  const at = (await key.boundingBox())!;
+  const mark = async (frame: number): Promise<number> =>
+    (await page.getByTestId('ruler').getByText(String(frame), { exact: true }).first().boundingBox())!.x;
+  const by = (await mark(18)) - (await mark(10));
+  await b.drag({ x: at.x + 6, y: at.y + 8 }, { x: at.x + 6 + by, y: at.y + 8 });
+  expect(await times()).toEqual([0, 14]);
+  await key.focus();
+  await page.keyboard.press('ArrowRight');
+  await b.idle();
+  expect(await times()).toEqual([0, 15]);
+  await page.keyboard.press('Delete');
+  await b.idle();
+  expect(await times()).toEqual([0]);
+
+  // From a key with Shift and the arrows: two lanes, two moments.
+  await page
+    .getByRole('button', { name: /^Key of .* at frame 0$/ })
+    .first()
+    .focus();
+  const chosen = page.locator('.key.on');
+  await page.keyboard.press('Shift+ArrowRight');
+  const across = await chosen.count();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  expect(await chosen.count()).toBeGreaterThan(across);
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('Shift+ArrowLeft');
+  expect(await chosen.count()).toBe(across);
+});
