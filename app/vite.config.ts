@@ -22,7 +22,7 @@ const FIRST_ICONS = [
 /** Controls of the job line, the bench and the notices. */
 const FIRST_CONTROLS = [
   'hooks/use-(?:aria|common-props|empty-values|namespace|prop|size|id)',
-  'components/(?:alert|button|checkbox|form|icon|input|input-number|segmented|splitter)',
+  'components/(?:alert|button|checkbox|form|icon|input|segmented|splitter)',
 ];
 
 /**

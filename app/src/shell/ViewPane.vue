@@ -13,11 +13,12 @@ import { useDialogs } from '../stores/dialogs';
 import OrientationCube from './OrientationCube.vue';
 import type { ScreenControl } from './screen';
 import ActionButton from '../components/ActionButton.vue';
-import NumberField from '../components/NumberField.vue';
 import TextField from '../components/TextField.vue';
 import { type DropTarget, vDrop } from '../components/drag';
-import { firstPictureStands } from '../components/later';
+import { firstPictureStands, later } from '../components/later';
 
+// No chip asks for a number before there is something to see.
+const NumberField = later(() => import('../components/NumberField.vue'));
 const dialogs = useDialogs();
 const props = defineProps<{ control: ScreenControl | null }>();
 const host = ref<HTMLElement>();
