@@ -23,7 +23,11 @@ export interface ProjectJson {
     name: string;
     length: number;
     loop: boolean;
-    lanes: { bone: string; turn: { time: number; value: number[] }[] }[];
+    lanes: {
+      bone: string;
+      turn: { time: number; value: number[] }[];
+      hinge: { time: number; value: number[] }[];
+    }[];
     swaps: { alternateSet: string; keys: { time: number; mount: string | null }[] }[];
   }[];
   readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];

@@ -63,3 +63,28 @@ test('a head is swapped and looked at in every clip in 3; its keys are dragged a
   await page.keyboard.press('Shift+ArrowLeft');
   expect(await chosen.count()).toBe(across);
 });
+
+test('a wheel spins ten times in 3, and in the file too', async ({ page }) => {
+  const b = new Counted(page);
+  await b.open();
+  await b.step('Animate');
+  await page.getByRole('treeitem', { name: /^Walk/ }).click();
+  await b.idle();
+  b.actions = 0;
+  await b.press(page.getByRole('button', { name: 'Lantern', exact: true }));
+  const ruler = page.getByTestId('ruler');
+  const end = (await ruler.getByText('24', { exact: true }).boundingBox())!;
+  await b.at({ x: end.x + end.width / 2, y: end.y + end.height / 2 });
+  await b.field('Spin X', 3600);
+  await b.idle();
+  expect(b.actions).toBe(3);
+  const walk = (await b.project()).clips.find((c) => c.name === 'Walk')!;
+  const lane = walk.lanes.find((l) => l.hinge.length > 0)!;
+  expect(lane.hinge.map((k) => [k.time, Math.round(k.value[0]! * 1e6) / 1e6])).toEqual([
+    [0, 0],
+    [1200, Math.round(20 * Math.PI * 1e6) / 1e6],
+  ]);
+  await page.keyboard.press('2');
+  await page.getByRole('radiogroup', { name: 'Channel' }).getByRole('radio', { name: 'spin' }).click();
+  await expect(page.getByText('1800°')).toBeVisible();
+});

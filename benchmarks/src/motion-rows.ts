@@ -20,6 +20,7 @@ function busy(): Clip {
     lanes: Array.from({ length: 20 }, (_l, i) => ({
       bone: `b${i}`,
       move: [],
+      hinge: [],
       scale: [],
       turn: Array.from({ length: 100 }, (_k, k) => ({
         time: 50 * k,

@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(7);
+    expect(FORMAT_VERSION).toBe(8);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -50,6 +50,7 @@ describe('project files of older formats', () => {
     expect(result.rig.mounts.every((m) => m.alternateSet === null)).toBe(true);
     expect(result.rig.alternateSets).toEqual([]);
     const keys = result.clips.flatMap((c) => c.lanes.flatMap((l) => [...l.move, ...l.turn, ...l.scale]));
+    expect(result.clips.every((c) => c.lanes.every((l) => l.hinge.length === 0))).toBe(true);
     const eases = new Map<string, number>();
     for (const { ease } of keys) eases.set(ease, (eases.get(ease) ?? 0) + 1);
     expect([...eases.keys()].sort()).toEqual(['ease', 'linear']);
@@ -77,5 +78,15 @@ describe('project files of older formats', () => {
     ]);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(projectToJson(again)).toEqual(projectToJson(result));
+  });
+  it('and one saved as format 7, whose bones could not spin, those in the bin neither', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-7.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    const kept = result.bin.flatMap((b) => (b.kind === 'bone' ? b.kept.lanes.map((l) => l.lane) : []));
+    const lanes = [...kept, ...result.clips.flatMap((c) => c.lanes)];
+    expect([kept.length, lanes.length]).toEqual([1, 4]);
+    expect(lanes.every((l) => l.hinge.length === 0)).toBe(true);
   });
 });

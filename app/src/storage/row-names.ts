@@ -7,6 +7,7 @@ import {
   mapMarked,
   projectSchema,
   upgradeProject,
+  upgradePiece,
   upgradeRecord,
 } from '@sphalerite/core/model';
 import type { RecordRow, StepRow } from './database';
@@ -29,10 +30,15 @@ export const noNames = (): Names => ({ records: new Map(), grids: new Set(), fil
 export const rootOfStep = (row: StepRow): LooseJson => whole(() => upgradeProject(rootOf(row), row.format));
 
 /** What a record says, in the form of today, and the files that stood in an older one. @throws UnreadableError, FormatError */
-export function jsonOfRecord(row: RecordRow, { of }: Apart): { readonly json: unknown; readonly found: FoundBlob[] } {
+export function jsonOfRecord(
+  row: RecordRow,
+  { of, upgrades }: Apart,
+): { readonly json: unknown; readonly found: FoundBlob[] } {
   const kind = ALL_KINDS.find((k) => k.name === of);
   const found: FoundBlob[] = [];
-  const json = kind ? whole(() => upgradeRecord(kind, row.json, row.format, (b) => void found.push(b))) : row.json;
+  const json = kind
+    ? whole(() => upgradeRecord(kind, row.json, row.format, (b) => void found.push(b)))
+    : whole(() => upgradePiece(row.json, row.format, upgrades));
   return { json, found };
 }
 

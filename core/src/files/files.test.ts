@@ -9,8 +9,9 @@ import {
   type MappingList,
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
-import { seededRandom, quatFromAxisAngle } from '../math';
+import { type Quat, seededRandom, slerp, quatFromAxisAngle } from '../math';
 import {
+  type Clip,
   type Project,
   idsFrom,
   makeProject,
@@ -33,6 +34,7 @@ import {
   setKeyEdit,
   strokeEdit,
 } from '../project';
+import { emptyLane, sampleClip } from '../motion';
 import { boxStroke } from '../sculpt';
 import { FileError, bakeClip, readProjectFile, sheetLayout, writeProjectFile } from '.';
 import { exportGlb, planGlb } from './testing';
@@ -285,4 +287,67 @@ describe('GLB', () => {
     };
     expect(bakeClip(stepped, p.rig)[0]).toMatchObject({ interpolation: 'STEP' });
   });
+  it.each([
+    ['linear', 'LINEAR'],
+    ['ease', 'CUBICSPLINE'],
+    ['step', 'STEP'],
+  ] as const)(
+    'a wheel that spins ten times (%s) spins as often where keys take the short way',
+    (ease, interpolation) => {
+      const p = lamp(),
+        bone = p.rig.bones[0]!.id;
+      const spins: Clip = {
+        ...p.clips[0]!,
+        lanes: [
+          {
+            ...emptyLane(bone),
+            hinge: [
+              { time: 0, ease, value: [0, 0, 0] },
+              { time: 1200, ease, value: [0, 0, -20 * Math.PI] },
+            ],
+          },
+        ],
+      };
+      const [track] = bakeClip(spins, p.rig);
+      expect(track).toMatchObject({ channel: 'turn', interpolation });
+      const times = [...track!.times],
+        size = interpolation === 'CUBICSPLINE' ? 12 : 4;
+      const row = (i: number): number[] => [...track!.values.slice(i * size, (i + 1) * size)];
+      const quat = (i: number): number[] => (size === 12 ? row(i).slice(4, 8) : row(i));
+      const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((n, v, i) => n + v * b[i]!, 0);
+      if (ease !== 'step')
+        for (let i = 1; i < times.length; i++)
+          expect((2 * Math.acos(Math.min(1, dot(quat(i - 1), quat(i)))) * 180) / Math.PI).toBeLessThan(120.1);
+      // As readers of glTF do it.
+      const read = (t: number): number[] => {
+        const i = Math.max(
+          0,
+          Math.min(
+            times.length - 2,
+            times.findLastIndex((o) => o <= t),
+          ),
+        );
+        const h = times[i + 1]! - times[i]!,
+          u = Math.min(1, (t - times[i]!) / h);
+        if (ease === 'step') return u < 1 ? quat(i) : quat(i + 1);
+        if (ease === 'linear') return [...slerp(quat(i) as unknown as Quat, quat(i + 1) as unknown as Quat, u)];
+        const [a, b] = [row(i), row(i + 1)],
+          u2 = u * u,
+          u3 = u2 * u;
+        const q = [0, 1, 2, 3].map(
+          (k) =>
+            (2 * u3 - 3 * u2 + 1) * a[4 + k]! +
+            (u3 - 2 * u2 + u) * h * a[8 + k]! +
+            (3 * u2 - 2 * u3) * b[4 + k]! +
+            (u3 - u2) * h * b[k]!,
+        );
+        return q.map((v) => v / Math.hypot(...q));
+      };
+      for (let k = 0; k <= 240; k++) {
+        const t = k / 240,
+          ours = sampleClip(spins, p.rig, t * 1200).get(bone)!.q;
+        expect(Math.abs(dot(read(t), ours)), `at ${t} s`).toBeGreaterThan(1 - 1e-5);
+      }
+    },
+  );
 });

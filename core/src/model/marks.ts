@@ -18,7 +18,9 @@ export type Mark =
   /** Bytes of a file of their own, carried apart from JSON. */
   | { readonly mark: 'bytes' }
   /** A piece found by identity and stored in a row of its own, so that changing it writes little else. */
-  | { readonly mark: 'apart'; readonly of: string; readonly piece: z.ZodType };
+  | { readonly mark: 'apart'; readonly of: string; readonly piece: z.ZodType; readonly upgrades: PieceUpgrades };
+/** How older forms of a piece that stands apart become today's, by the format they are of. */
+export type PieceUpgrades = Readonly<Record<number, (json: Readonly<Record<string, unknown>>) => object>>;
 export type MarkName = Mark['mark'];
 
 const marks = new WeakMap<z.ZodType, Mark>();
@@ -44,8 +46,13 @@ export const bytes = () =>
     { mark: 'bytes' },
   );
 /** In the database the number of a row, everywhere else the piece itself. */
-export const apart = <T extends z.ZodType>(of: string, piece: T) =>
-  marked(z.union([z.int().positive(), piece]) as unknown as z.ZodType<z.output<T>>, { mark: 'apart', of, piece });
+export const apart = <T extends z.ZodType>(of: string, piece: T, upgrades: PieceUpgrades = {}) =>
+  marked(z.union([z.int().positive(), piece]) as unknown as z.ZodType<z.output<T>>, {
+    mark: 'apart',
+    of,
+    piece,
+    upgrades,
+  });
 
 /** The ids of the records that hold a value, outermost first. */
 export type Path = readonly Id[];

@@ -1,5 +1,6 @@
 import { Refusal } from '../words';
 import { FORMAT_VERSION } from './format-version';
+import type { PieceUpgrades } from './marks';
 import {
   type Found,
   type FoundBlob,
@@ -99,6 +100,14 @@ export function withFoundBlobs(project: LooseJson, found: readonly FoundBlob[]):
   const known = new Set(had.map((b) => (typeof b === 'number' ? b : b.id)));
   const fresh = found.filter((b) => !known.has(b.id) && known.add(b.id));
   return fresh.length === 0 ? project : { ...project, blobs: [...had, ...fresh] };
+}
+
+/** Carries a piece of a record that was stored apart from it up to the format of today. @throws FormatError */
+export function upgradePiece(json: unknown, from: number, upgrades: PieceUpgrades): unknown {
+  checkVersion(from);
+  let at = json;
+  for (let v = from; v < FORMAT_VERSION; v++) if (isJson(at)) at = upgrades[v]?.(at) ?? at;
+  return at;
 }
 
 /** @throws FormatError when a format is newer than `to`, or never existed */

@@ -75,6 +75,7 @@ function busy(seed: number, lanes = 20, each = 100): Clip {
     lanes: Array.from({ length: lanes }, (_, i) => ({
       bone: `b${i}`,
       move: [],
+      hinge: [],
       scale: [],
       turn: Array.from({ length: each }, (_k, k) => turn(50 * k, random() * 2)),
     })),

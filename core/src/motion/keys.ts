@@ -15,7 +15,7 @@ export interface KeyRef {
   readonly time: number;
 }
 
-export const emptyLane = (bone: Id): Lane => ({ bone, move: [], turn: [], scale: [] });
+export const emptyLane = (bone: Id): Lane => ({ bone, move: [], turn: [], hinge: [], scale: [] });
 
 export const keysOf = (lane: Lane, channel: Channel): readonly AnyKey[] => lane[channel];
 
@@ -172,7 +172,7 @@ export function rippleClip(clip: Clip, from: number, by: number): Clip {
     ...clip,
     length: clip.length + (by < 0 ? -cut : by),
     lanes: clip.lanes
-      .map((l) => ({ ...l, move: keys(l.move), turn: keys(l.turn), scale: keys(l.scale) }))
+      .map((l) => ({ ...l, move: keys(l.move), turn: keys(l.turn), hinge: keys(l.hinge), scale: keys(l.scale) }))
       .filter((l) => !isEmpty(l)),
     swaps: clip.swaps.map((l) => ({ ...l, keys: keys(l.keys) })),
   };
@@ -224,7 +224,7 @@ export function pasteKeys(clip: Clip, copied: CopiedKeys, at: number): Clip {
 }
 
 export const countKeys = (clip: Clip): number =>
-  clip.lanes.reduce((n, l) => n + l.move.length + l.turn.length + l.scale.length, 0);
+  clip.lanes.reduce((n, l) => n + l.move.length + l.turn.length + l.hinge.length + l.scale.length, 0);
 
 /** Every key of a lane, for drawing: its times with the channels keyed there. */
 export function keyTimes(lane: Lane): { time: number; channels: Channel[]; ease: Easing }[] {

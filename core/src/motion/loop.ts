@@ -1,5 +1,5 @@
-import { length, sub } from '../math';
-import type { Clip, Id, Rig } from '../model';
+import { add, length, scale, sub } from '../math';
+import type { Clip, HingeKey, Id, Rig } from '../model';
 import { sampleClip } from './sample';
 
 /** A bone whose pose at the end of a clip is not that of its beginning. */
@@ -25,6 +25,18 @@ export function loopGaps(clip: Clip, rig: Rig): LoopGap[] {
   return out.sort((x, y) => y.move + y.turn / 10 - x.move - x.turn / 10);
 }
 
+/** Keys whose last stands whole turns away from the first, as near as that is to where they ended. */
+function wholeTurns(keys: readonly HingeKey[], end: number): readonly HingeKey[] {
+  const first = keys[0],
+    last = keys.at(-1);
+  if (!first || !last) return keys;
+  const way = sub(last.value, first.value),
+    angle = length(way);
+  const turns = Math.round(angle / (2 * Math.PI)),
+    value = angle < 1e-9 ? first.value : add(first.value, scale(way, (turns * 2 * Math.PI) / angle));
+  return [...keys.filter((k) => k.time < end), { ...last, time: end, value }];
+}
+
 /** The clip with its last pose as its first: every lane gets at its end what it has at its beginning. */
 export function closedLoop(clip: Clip): Clip {
   const close = <K extends { readonly time: number }>(keys: readonly K[]): readonly K[] => {
@@ -34,6 +46,12 @@ export function closedLoop(clip: Clip): Clip {
   // A lane that begins later stands at its first key from the start.
   return {
     ...clip,
-    lanes: clip.lanes.map((l) => ({ ...l, move: close(l.move), turn: close(l.turn), scale: close(l.scale) })),
+    lanes: clip.lanes.map((l) => ({
+      ...l,
+      move: close(l.move),
+      turn: close(l.turn),
+      hinge: wholeTurns(l.hinge, clip.length),
+      scale: close(l.scale),
+    })),
   };
 }

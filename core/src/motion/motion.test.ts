@@ -3,10 +3,12 @@ import { quatFromAxisAngle, rotate } from '../math';
 import { type Clip, EMPTY_RIG, PLAIN_BONE, PLAIN_CLIP, type Rig } from '../model';
 import {
   clipTime,
+  closedLoop,
   countKeys,
   emptyLane,
   frameOf,
   keyTimes,
+  loopGaps,
   nearestFrame,
   removeKeys,
   sampleClip,
@@ -49,6 +51,25 @@ describe('sampling', () => {
     expect(p.t).toEqual([0, 4, 2]);
     const byHand = rotate(quatFromAxisAngle([0, 1, 0], 0.5), rotate(quatFromAxisAngle([1, 0, 0], 1), [1, 2, 3]));
     rotate(p.q, [1, 2, 3]).forEach((v, i) => expect(v).toBeCloseTo(byHand[i]!, 9));
+  });
+  it('a hinge counts whole turns, after the turn of the bone; a loop closes by whole turns', () => {
+    const quarter = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
+    let c = setKey(clip, 'b', 'turn', { time: 0, ease: 'linear', value: quarter });
+    c = setKey(c, 'b', 'hinge', { time: 0, ease: 'linear', value: [0, 0, 0] });
+    c = setKey(c, 'b', 'hinge', { time: 1000, ease: 'linear', value: [19.8 * Math.PI, 0, 0] });
+    for (const time of [0, 130, 505, 1000]) {
+      const angle = (19.8 * Math.PI * time) / 1000;
+      // A wheel that is steered: it spins about its own axle, wherever that points.
+      const byHand = rotate(
+        rig.bones[0]!.rest.q,
+        rotate(quarter, rotate(quatFromAxisAngle([1, 0, 0], angle), [1, 2, 3])),
+      );
+      rotate(sampleClip(c, rig, time).get('b')!.q, [1, 2, 3]).forEach((v, i) => expect(v).toBeCloseTo(byHand[i]!, 9));
+    }
+    const closed = closedLoop(c);
+    expect(closed.lanes[0]!.hinge.map((k) => k.time)).toEqual([0, 1000, 1200]);
+    expect(closed.lanes[0]!.hinge[2]!.value[0]).toBeCloseTo(20 * Math.PI, 9);
+    expect(loopGaps(closed, rig)).toEqual([]);
   });
   it('loops come round, others stop at their end; times snap to frames', () => {
     expect([clipTime(clip, 1300), clipTime(clip, -100), clipTime({ ...clip, loop: false }, 1300)]).toEqual([

@@ -39,6 +39,7 @@ export function poseTest(rig: Rig, degrees: number): Pick<Clip, 'length' | 'fps'
     );
     return {
       ...emptyLane(b.id),
+      hinge: [],
       turn: [...turn, { time: Math.round((from + AXES.length * SWING) * tick), ease: 'ease', value: NO_TURN }],
     };
   });

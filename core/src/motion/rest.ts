@@ -17,6 +17,7 @@ export function laneKeepingLook(lane: Lane, before: Transform, after: Transform)
   const keyed = <K>(keys: readonly K[], own: K): readonly K[] => (keys.length > 0 ? keys : [own]);
   return {
     bone: lane.bone,
+    hinge: lane.hinge,
     turn: turned
       ? keyed(lane.turn, { ...first, value: [0, 0, 0, 1] }).map((k) => ({
           ...k,

@@ -46,6 +46,7 @@ export function retarget(clip: Clip, from: Project, to: Project): Retargeted {
     lanes.push({
       bone: b.id,
       scale: lane.scale,
+      hinge: lane.hinge.map((k) => ({ ...k, value: rotate(across, k.value) })),
       move: lane.move.map((k) => ({ ...k, value: scale(rotate(shift, k.value), by) })),
       turn: lane.turn.map((k) => ({ ...k, value: normalizeQuat(mulQuat(mulQuat(across, k.value), back)) })),
     });

@@ -1,4 +1,17 @@
-import { type Quat, type Transform, type Vec3, add, lerp, mul, mulQuat, normalizeQuat, slerp } from '../math';
+import {
+  type Quat,
+  type Transform,
+  type Vec3,
+  add,
+  length,
+  lerp,
+  mul,
+  mulQuat,
+  normalizeQuat,
+  quatFromAxisAngle,
+  scale,
+  slerp,
+} from '../math';
 import { type Clip, type Curve, type Easing, type Id, type Lane, type Rig, TICKS } from '../model';
 import type { Pose } from '../rig';
 import { EVEN_CURVE, curveAt } from './curve';
@@ -45,10 +58,18 @@ const NO_MOVE: Vec3 = [0, 0, 0];
 const NO_TURN: Quat = [0, 0, 0, 1];
 const NO_SCALE: Vec3 = [1, 1, 1];
 
+/** A spin, an axis times radians, as a turn. */
+export function spinTurn(spin: Vec3): Quat {
+  const angle = length(spin);
+  return angle < 1e-12 ? NO_TURN : quatFromAxisAngle(scale(spin, 1 / angle), angle);
+}
+const withSpin = (turn: Quat, lane: Lane, time: number): Quat =>
+  lane.hinge.length === 0 ? turn : mulQuat(turn, spinTurn(sampleKeys(lane.hinge, time, lerp)!));
+
 /** The offset from rest that a lane gives at a time in ticks. */
 export const sampleLane = (lane: Lane, time: number): Transform => ({
   t: sampleKeys(lane.move, time, lerp) ?? NO_MOVE,
-  q: sampleKeys(lane.turn, time, slerp) ?? NO_TURN,
+  q: withSpin(sampleKeys(lane.turn, time, slerp) ?? NO_TURN, lane, time),
   s: sampleKeys(lane.scale, time, lerp) ?? NO_SCALE,
 });
 

@@ -20,6 +20,8 @@ export function mirroredValue(channel: Channel, value: Vec3 | Quat): Vec3 | Quat
   if (channel === 'scale') return value;
   if (channel === 'turn') return mirrorQuat(value as Quat, 0);
   const [x, y, z] = value as Vec3;
+  // What spins is an axis: across the plane it points the other way round.
+  if (channel === 'hinge') return [x, flip(y), flip(z)];
   return [flip(x), y, z];
 }
 
@@ -47,7 +49,7 @@ export function secondHalfMirrored(clip: Clip, rig: Rig): Clip {
   const lanes = [...bones].map((bone): Lane => {
     const own = first.get(bone) ?? emptyLane(bone),
       theirs = first.get(other.get(bone) ?? bone) ?? emptyLane(bone);
-    const lane: Record<Channel, readonly AnyKey[]> = { move: [], turn: [], scale: [] };
+    const lane: Record<Channel, readonly AnyKey[]> = { move: [], turn: [], hinge: [], scale: [] };
     for (const channel of CHANNELS) {
       const mine = keysOf(own, channel).filter((k) => k.time < half);
       const mirrored = keysOf(theirs, channel)

@@ -1,4 +1,4 @@
-import { LISTED_KINDS, type Project, eachMarked, hasMarked, recordsOf } from '../model';
+import { CHANNELS, LISTED_KINDS, type Project, eachMarked, hasMarked, recordsOf } from '../model';
 import type { VoxelGrid } from '../voxel';
 
 /** One step: the project after it, and what the artist saw around it. `View` is the caller's own. */
@@ -124,10 +124,11 @@ function carriedBytes(before: Project, after: Project): number {
 
 function keyBytes(before: Project, after: Project): number {
   if (before.clips === after.clips) return 0;
-  const known = new Set<object>(before.clips.flatMap((c) => c.lanes.flatMap((l) => [l.move, l.turn, l.scale])));
+  const known = new Set<object>(
+    before.clips.flatMap((c) => c.lanes.flatMap((l) => CHANNELS.map((channel) => l[channel]))),
+  );
   let keys = 0;
   for (const clip of after.clips)
-    for (const { move, turn, scale } of clip.lanes)
-      for (const channel of [move, turn, scale]) if (!known.has(channel)) keys += channel.length;
+    for (const lane of clip.lanes) for (const c of CHANNELS) if (!known.has(lane[c])) keys += lane[c].length;
   return keys * KEY_BYTES;
 }

@@ -174,7 +174,7 @@ describe('history', () => {
     const moved = apply(shown, setReferenceEdit, { reference: shown.references[0]!.id, change: { at: [1, 0] } }, ctx());
     expect(bytesOf(shown, moved)).toBeLessThan(1000);
     const key = (time: number) => ({ time, ease: 'linear', value: [time, 0, 0] }) as const;
-    const lane = { bone: 'b', move: Array.from({ length: 2000 }, (_, i) => key(i)), turn: [], scale: [] };
+    const lane = { bone: 'b', move: Array.from({ length: 2000 }, (_, i) => key(i)), turn: [], hinge: [], scale: [] };
     const clip = { ...PLAIN_CLIP, id: 'c', name: 'Nod', length: 2400, fps: 24, loop: true, lanes: [lane] };
     const swung = { ...p, clips: [clip] };
     expect(bytesOf(p, swung)).toBeGreaterThan(200_000);

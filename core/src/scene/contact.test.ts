@@ -80,6 +80,7 @@ const clip = (lanes: Clip['lanes'], length = 600): Clip => ({
 const moves = (bone: string, ...keys: [number, Vec3][]): Clip['lanes'][number] => ({
   bone,
   turn: [],
+  hinge: [],
   scale: [],
   move: keys.map(([time, value]) => ({ time, ease: 'linear', value })),
 });
@@ -119,6 +120,7 @@ describe('contact', () => {
             { time: 0, ease: 'ease', value: [0, 0, 0, 1] },
             { time: 500, ease: 'ease', value: quatFromAxisAngle([1, 0, 0], 0.7) },
           ],
+          hinge: [],
           scale: [],
         },
       ]);

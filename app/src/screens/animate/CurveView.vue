@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { type Quat, type Vec3, mapVec } from '@sphalerite/core/math';
+import { type Quat, type Vec3, lerp, mapVec, scale, slerp } from '@sphalerite/core/math';
 import { type Channel, type Curve, TICKS } from '@sphalerite/core/model';
-import { EVEN_CURVE, type KeyRef, keysOf, nearestFrame, sampleLane } from '@sphalerite/core/motion';
+import { EVEN_CURVE, type KeyRef, keysOf, nearestFrame, sampleKeys } from '@sphalerite/core/motion';
 import { type Edit, easeKeysEdit, setKeyEdit, shiftKeysEdit } from '@sphalerite/core/project';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, shallowRef } from 'vue';
@@ -18,16 +18,26 @@ const anim = useAnimate();
 const host = ref<HTMLElement>();
 const { width, height } = useElementSize(host);
 const channel = ref<Channel>('turn');
-const CHANNELS = choices(['turn', 'move', 'scale'] as const);
+const CHANNELS = choices(['turn', 'move', 'hinge', 'scale'] as const, (c) => (c === 'hinge' ? 'spin' : c));
 const PAD = { left: 46, right: 14, top: 10, bottom: 20 };
 const AXES = ['X', 'Y', 'Z'] as const;
 const clip = computed(() => anim.clip);
 const lane = computed(() => clip.value?.lanes.find((l) => l.bone === session.hand.bone) ?? null);
 const keys = computed(() => (lane.value ? keysOf(lane.value, channel.value) : []));
-const figures = (v: Vec3 | Quat): Vec3 => (channel.value === 'turn' ? toDegrees(v as Quat) : (v as Vec3));
+const angles = computed(() => channel.value === 'turn' || channel.value === 'hinge');
+/** A key's value as figures: angles in degrees. */
+function figures(v: Vec3 | Quat): Vec3 {
+  if (channel.value === 'turn') return toDegrees(v as Quat);
+  return channel.value === 'hinge' ? scale(v as Vec3, 180 / Math.PI) : (v as Vec3);
+}
+function valueOf(v: Vec3): Vec3 | Quat {
+  if (channel.value === 'turn') return fromDegrees(v);
+  return channel.value === 'hinge' ? scale(v, Math.PI / 180) : v;
+}
 const at = (time: number): Vec3 => {
-  const d = sampleLane(lane.value!, time);
-  return figures(channel.value === 'turn' ? d.q : channel.value === 'move' ? d.t : d.s);
+  const l = lane.value!;
+  if (channel.value === 'turn') return figures(sampleKeys(l.turn, time, slerp)!);
+  return figures(sampleKeys(l[channel.value], time, lerp)!);
 };
 /** Every axis at a sample each four pixels. */
 const samples = computed(() => {
@@ -43,7 +53,7 @@ const span = computed(() => {
   const all = samples.value.flatMap((s) => [...s.v]);
   const lo = Math.min(0, ...all),
     hi = Math.max(0, ...all),
-    pad = Math.max(channel.value === 'turn' ? 8 : 0.5, (hi - lo) * 0.12);
+    pad = Math.max(angles.value ? 8 : 0.5, (hi - lo) * 0.12);
   return { lo: lo - pad, hi: hi + pad };
 });
 const x = (time: number): number =>
@@ -58,7 +68,7 @@ const path = (axis: number): string =>
   samples.value.map((s, i) => `${i === 0 ? 'M' : 'L'}${x(s.time).toFixed(1)} ${y(s.v[axis]!).toFixed(1)}`).join('');
 const ticks = computed(() => {
   const { lo, hi } = span.value,
-    step = [0.5, 1, 2, 5, 10, 15, 30, 45, 90, 180].find((s) => (hi - lo) / s <= 5) ?? 360;
+    step = [0.5, 1, 2, 5, 10, 15, 30, 45, 90, 180, 360, 720, 1800].find((s) => (hi - lo) / s <= 5) ?? 3600;
   return Array.from(
     { length: Math.floor(hi / step) - Math.ceil(lo / step) + 1 },
     (_, i) => (Math.ceil(lo / step) + i) * step,
@@ -137,13 +147,13 @@ function meant(e: PointerEvent): ((done: boolean) => void) | null {
   const own = c.lanes.find((l) => l.bone === session.hand.bone),
     key = own && keysOf(own, channel.value).find((k) => k.time === d.time);
   if (d.way !== 'value' || !key) return null;
-  const step = channel.value === 'turn' ? 1 : 0.25,
+  const step = channel.value === 'turn' ? 1 : channel.value === 'hinge' ? 5 : 0.25,
     v = mapVec(figures(key.value), (o, i) => (i === d.axis ? Math.round(valueAt(p.y) / step) * step : o));
   const args = {
     clip: c.id,
     bone: session.hand.bone!,
     channel: channel.value,
-    key: { ...key, value: channel.value === 'turn' ? fromDegrees(v) : v },
+    key: { ...key, value: valueOf(v) },
   };
   return (done) => go(done, setKeyEdit, args);
 }
@@ -194,7 +204,7 @@ const scrub = (e: PointerEvent): void => {
       >
         <g v-for="t in ticks" :key="t">
           <line :x1="PAD.left" :x2="width - PAD.right" :y1="y(t)" :y2="y(t)" class="grid" :class="{ zero: t === 0 }" />
-          <text :x="PAD.left - 6" :y="y(t) + 4" class="figures">{{ t }}{{ channel === 'turn' ? '°' : '' }}</text>
+          <text :x="PAD.left - 6" :y="y(t) + 4" class="figures">{{ t }}{{ angles ? '°' : '' }}</text>
         </g>
         <path v-for="(a, i) in AXES" :key="a" :d="path(i)" class="line" :class="a.toLowerCase()" />
         <line :x1="x(anim.time)" :x2="x(anim.time)" y1="0" :y2="height" class="needle" />
@@ -237,7 +247,9 @@ const scrub = (e: PointerEvent): void => {
         </g>
         <circle v-if="ghost" :cx="ghost.x" :cy="ghost.y" r="7" class="ghost" />
       </svg>
-      <p v-else class="quiet hint">{{ clip ? `No ${channel} keys of this bone.` : 'Choose a clip on the left.' }}</p>
+      <p v-else class="quiet hint">
+        {{ clip ? `No ${channel === 'hinge' ? 'spin' : channel} keys of this bone.` : 'Choose a clip on the left.' }}
+      </p>
     </div>
   </div>
 </template>

@@ -9,7 +9,7 @@ import {
   wearEverywhereEdit,
 } from '@sphalerite/core/project';
 import { EVEN_CURVE, type KeyRef, framesIn, betweenFrames, nearestFrame, retimed } from '@sphalerite/core/motion';
-import type { Vec3 } from '@sphalerite/core/math';
+import { type Vec3, scale as scaled } from '@sphalerite/core/math';
 import { computed, ref } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import NameField from '../../components/NameField.vue';
@@ -198,6 +198,17 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         :step="0.5"
         @change="(i, v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
       />
+      <form-row
+        label="spin about its own axes, turns counted"
+        stacked
+        data-tip="From its last key on, or from the first frame; 3600° is ten turns"
+        ><vector-field
+          name="Spin"
+          :model-value="scaled(anim.spinOf(bone.id), 180 / Math.PI)"
+          :step="15"
+          unit="°"
+          @change="(i, v) => keying.spin(bone!.id, withComponent(scaled(anim.spinOf(bone!.id), 180 / Math.PI), i, v))"
+      /></form-row>
       <CommandButton id="anim.key" text="Set a key here" />
     </section>
     <empty-state v-else text="Click a joint to turn it at this frame." />

@@ -1,3 +1,4 @@
+import { type Vec3, lerp } from '@sphalerite/core/math';
 import type { Clip, Id, Project, Side } from '@sphalerite/core/model';
 import {
   type CopiedKeys,
@@ -7,6 +8,7 @@ import {
   withAlternatesAt,
   framesIn,
   sampleClip,
+  sampleKeys,
 } from '@sphalerite/core/motion';
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
@@ -90,6 +92,11 @@ export const useAnimate = defineStore('animate', () => {
   const kept = computed<Pose>(() =>
     session.clip && session.project ? sampleClip(session.clip, session.project.rig, time.value) : REST_POSE,
   );
+  /** How far a bone has spun at the moment that is shown: an axis of its own times radians. */
+  function spinOf(bone: Id): Vec3 {
+    const hinge = session.clip?.lanes.find((l) => l.bone === bone)?.hinge ?? [];
+    return sampleKeys(hinge, time.value, lerp) ?? [0, 0, 0];
+  }
   const frames = computed(() => (clip.value ? framesIn(clip.value) : 0));
 
   watch(
@@ -126,6 +133,7 @@ export const useAnimate = defineStore('animate', () => {
     poseAt,
     withAlternates,
     kept,
+    spinOf,
     frames,
   };
 });

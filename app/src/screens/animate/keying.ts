@@ -6,9 +6,10 @@ import {
   length,
   mulQuat,
   normalizeQuat,
+  scale,
   sub,
 } from '@sphalerite/core/math';
-import { type CopiedKeys, nearestFrame } from '@sphalerite/core/motion';
+import { type CopiedKeys, nearestFrame, spinTurn } from '@sphalerite/core/motion';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { pasteKeysEdit, setKeyEdit } from '@sphalerite/core/project';
 import { useNotices } from '../../stores/notices';
@@ -20,6 +21,8 @@ import { counted, say } from '../../words';
 export function useKeying(): {
   turn(bone: string, q: Quat, done: boolean): void;
   move(bone: string, t: Vec3, done: boolean): void;
+  /** Degrees about the bone's own axes, as many turns as there are. */
+  spin(bone: string, degrees: Vec3): void;
   hold(): void;
 } {
   const session = useSession();
@@ -45,13 +48,19 @@ export function useKeying(): {
   const trial = (bone: string, change: Partial<Transform>): void => {
     anim.loose = new Map(anim.loose).set(bone, { ...(anim.pose.get(bone) ?? restOf(bone)), ...change });
   };
+  /** A bone's turn from rest, without what it has spun by now. */
+  const turnOf = (bone: string, q: Quat): Quat => {
+    const turn = mulQuat(invertQuat(restOf(bone).q), q),
+      spun = anim.spinOf(bone);
+    return normalizeQuat(spun.every((v) => v === 0) ? turn : mulQuat(turn, invertQuat(spinTurn(spun))));
+  };
   const keysAt = (bones: readonly string[]): CopiedKeys => ({
     keys: bones.flatMap((bone) => {
       const rest = restOf(bone),
         now = anim.pose.get(bone) ?? rest,
         was = anim.kept.get(bone) ?? rest;
       const move = sub(now.t, rest.t),
-        turn = normalizeQuat(mulQuat(invertQuat(rest.q), now.q));
+        turn = turnOf(bone, now.q);
       // Only what changed; a turn when nothing did.
       const moved = length(sub(now.t, was.t)) > 1e-9;
       const turned =
@@ -66,9 +75,24 @@ export function useKeying(): {
     }),
   });
   return {
-    turn: (bone, q, done) =>
-      anim.auto ? write(bone, 'turn', mulQuat(invertQuat(restOf(bone).q), q), done) : trial(bone, { q }),
+    turn: (bone, q, done) => (anim.auto ? write(bone, 'turn', turnOf(bone, q), done) : trial(bone, { q })),
     move: (bone, t, done) => (anim.auto ? write(bone, 'move', sub(t, restOf(bone).t), done) : trial(bone, { t })),
+    /** The first key of a spin that is not at the beginning lets it begin there, unspun. */
+    spin(bone, degrees) {
+      const clip = session.clip;
+      if (!clip) return;
+      const time = nearestFrame(clip, anim.time),
+        value = scale(degrees, Math.PI / 180);
+      const first = time > 0 && !clip.lanes.some((l) => l.bone === bone && l.hinge.length > 0);
+      const key = (at: number, v: Vec3) => ({
+        bone,
+        channel: 'hinge' as const,
+        key: { time: at, ease: 'linear' as const, value: v },
+      });
+      const keys = first ? [key(0, [0, 0, 0]), key(time, value)] : [key(time, value)];
+      const what = `Spin ${session.bone?.name ?? 'a bone'}`;
+      session.apply(pasteKeysEdit, { clip: clip.id, copied: { keys }, at: 0, what });
+    },
     /** Keys what was tried out, or the bone in hand as it is now. */
     hold() {
       const clip = session.clip,

@@ -1,12 +1,18 @@
-import { type Quat, type Vec3, length } from '../../math';
-import { CHANNELS, type Channel, type Clip, type Id, type Rig, TICKS, constraintWrites, find } from '../../model';
+import { type Quat, type Vec3, length, sub } from '../../math';
+import { type Channel, type Clip, type Id, type Lane, type Rig, TICKS, constraintWrites, find } from '../../model';
 import { type AnyKey, keysOf, offsetRest, sampleClip, sampleLane } from '../../motion';
 import { type Pose, restWorld, solvePose } from '../../rig';
+
+/** What files animate: a spin is part of the turn there. */
+export type BakedChannel = Exclude<Channel, 'hinge'>;
+const BAKED: readonly BakedChannel[] = ['move', 'turn', 'scale'];
+/** Radians that a spin may go on for from key to key: readers take the short way, which is the wrong one beyond half a turn. */
+const MOST_SPIN = (2 * Math.PI) / 3;
 
 /** One animated channel of a bone as absolute values, ready for an exporter. */
 export interface BakedTrack {
   readonly bone: string;
-  readonly channel: Channel;
+  readonly channel: BakedChannel;
   readonly interpolation: 'STEP' | 'LINEAR' | 'CUBICSPLINE';
   /** Seconds. */
   readonly times: Float32Array;
@@ -33,26 +39,45 @@ export function bakeClip(clip: Clip, rig: Rig): BakedTrack[] {
     ...clip.lanes.flatMap((lane) => {
       const bone = find(rig.bones, lane.bone);
       if (!bone) return [];
-      return CHANNELS.filter((c) => lane[c].length > 0 && !(c === 'turn' && steered.has(lane.bone))).map(
-        (channel): BakedTrack => {
-          const keys = keysOf(lane, channel).filter((k) => k.time <= clip.length);
-          const value = (time: number): readonly number[] =>
-            channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel);
-          const plain = plainEasing(keys);
-          if (!plain) return spline(bone.id, channel, knots(keys), value, tolerance(channel, reach.get(bone.id)!));
-          const values = keys.flatMap((k) => value(k.time));
-          if (channel === 'turn') keepShortWay(values);
-          return {
-            bone: bone.id,
-            channel,
-            interpolation: plain,
-            times: Float32Array.from(keys, (k) => k.time / TICKS),
-            values: Float32Array.from(values),
-          };
-        },
-      );
+      const keyed = (c: BakedChannel): boolean => lane[c].length > 0 || (c === 'turn' && lane.hinge.length > 0);
+      return BAKED.filter((c) => keyed(c) && !(c === 'turn' && steered.has(lane.bone))).map((channel): BakedTrack => {
+        const keys = (channel === 'turn' ? turnKeys(lane) : keysOf(lane, channel)).filter((k) => k.time <= clip.length);
+        const value = (time: number): readonly number[] =>
+          channelValue(offsetRest(bone.rest, sampleLane(lane, time)), channel);
+        const plain = channel === 'turn' && lane.turn.length > 0 && lane.hinge.length > 0 ? null : plainEasing(keys);
+        if (!plain) return spline(bone.id, channel, knots(keys), value, tolerance(channel, reach.get(bone.id)!));
+        const values = keys.flatMap((k) => value(k.time));
+        if (channel === 'turn') keepShortWay(values);
+        return {
+          bone: bone.id,
+          channel,
+          interpolation: plain,
+          times: Float32Array.from(keys, (k) => k.time / TICKS),
+          values: Float32Array.from(values),
+        };
+      });
     }),
   ];
+}
+
+/**
+ * The keys at which a bone's turn changes its pace: those of its turn and of its spin, and between these as many as keep a spin
+ * under `MOST_SPIN` from one to the next.
+ */
+function turnKeys(lane: Lane): Pick<AnyKey, 'time' | 'ease'>[] {
+  const spins = lane.hinge.flatMap((k, i): Pick<AnyKey, 'time' | 'ease'>[] => {
+    const next = lane.hinge[i + 1];
+    if (!next || k.ease === 'step') return [k];
+    // An eased spin is at its quickest twice as quick as an even one, a curve may be quicker still.
+    const by = length(sub(next.value, k.value)) * (k.ease === 'linear' ? 1 : k.ease === 'ease' ? 1.5 : 3);
+    const n = Math.min(next.time - k.time, Math.max(1, Math.ceil(by / MOST_SPIN - 1e-9)));
+    return Array.from({ length: n }, (_, j) => ({
+      time: Math.round(k.time + ((next.time - k.time) * j) / n),
+      ease: k.ease,
+    }));
+  });
+  const at = new Map<number, Pick<AnyKey, 'time' | 'ease'>>([...lane.turn, ...spins].map((k) => [k.time, k]));
+  return [...at.values()].sort((a, b) => a.time - b.time);
 }
 
 /** The turns of steered bones, as they come out of solving. */
@@ -70,7 +95,11 @@ function solvedTracks(clip: Clip, rig: Rig, steered: ReadonlySet<Id>, reach: Rea
   // A limb may bend wherever any key stands.
   const end = (time: number): Pick<AnyKey, 'time' | 'ease'> => ({ time, ease: 'ease' });
   const all = knots(
-    [end(0), ...clip.lanes.flatMap((l) => CHANNELS.flatMap((c) => keysOf(l, c))), end(clip.length)]
+    [
+      end(0),
+      ...clip.lanes.flatMap((l) => [...turnKeys(l), ...keysOf(l, 'move'), ...keysOf(l, 'scale')]),
+      end(clip.length),
+    ]
       .filter((k) => k.time <= clip.length)
       .sort((a, b) => a.time - b.time),
   );
@@ -113,7 +142,7 @@ function reaches(rig: Rig): Map<Id, number> {
   return out;
 }
 
-const tolerance = (channel: Channel, reach: number): number =>
+const tolerance = (channel: BakedChannel, reach: number): number =>
   channel === 'turn' ? BAKE_ERROR / reach / 2 : BAKE_ERROR;
 
 /**
@@ -125,7 +154,7 @@ const tolerance = (channel: Channel, reach: number): number =>
  */
 function spline(
   bone: Id,
-  channel: Channel,
+  channel: BakedChannel,
   times: readonly number[],
   value: (time: number) => readonly number[],
   error: number,
@@ -231,10 +260,10 @@ export const bakeSwaps = (clip: Clip, rig: Rig): BakedSwap[] =>
   });
 const NOTHING: Vec3 = [0, 0, 0];
 
-const channelValue = (t: { t: Vec3; q: Quat; s: Vec3 }, channel: Channel): readonly number[] =>
+const channelValue = (t: { t: Vec3; q: Quat; s: Vec3 }, channel: BakedChannel): readonly number[] =>
   channel === 'move' ? t.t : channel === 'turn' ? t.q : t.s;
 
-function plainEasing(keys: readonly AnyKey[]): 'STEP' | 'LINEAR' | null {
+function plainEasing(keys: readonly Pick<AnyKey, 'ease'>[]): 'STEP' | 'LINEAR' | null {
   const between = keys.slice(0, -1);
   if (between.every((k) => k.ease === 'linear')) return 'LINEAR';
   return between.every((k) => k.ease === 'step') ? 'STEP' : null;

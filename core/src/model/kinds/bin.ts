@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { Id } from '../ids';
 import { apart, mention, own } from '../marks';
-import { type Lane, laneOf5, laneSchema } from './clip';
+import { type Lane, laneOf5, laneOf7, laneSchema } from './clip';
 import { finite } from './fields';
 import { RECORD_KINDS } from './list';
 import type { LooseJson, RecordKind } from './record-kind';
@@ -106,6 +106,13 @@ export const binKind: RecordKind<'bin', 'bin', BinItem> = {
         kind === 'part' ? { ...rest, references: list(rest, 'references').map((r) => referenceOf6(r, found)) } : rest;
       return { id, kind, at, record, kept };
     },
+    7: when('bone', (b) => {
+      const kept = b['kept'] as LooseJson;
+      return {
+        ...b,
+        kept: { ...kept, lanes: list(kept, 'lanes').map((l) => ({ ...l, lane: laneOf7(l['lane'] as LooseJson) })) },
+      };
+    }),
   },
   about:
     'deleted records, `{id, kind, at, record, kept}`: `at` is a time in milliseconds since 1970, `kept` what goes back with it: of a part its mounts and reference pictures, of a bone `{children, mounts, lanes [{clip, lane}], constraints, attachments}`',

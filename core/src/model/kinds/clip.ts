@@ -29,6 +29,10 @@ export interface MoveKey extends KeyBase {
 export interface TurnKey extends KeyBase {
   readonly value: Quat;
 }
+/** A spin about the bone's own axes, after its turn: an axis times radians, so that whole turns count. */
+export interface HingeKey extends KeyBase {
+  readonly value: Vec3;
+}
 /** A scale relative to rest. */
 export interface ScaleKey extends KeyBase {
   readonly value: Vec3;
@@ -39,6 +43,7 @@ export interface Lane {
   readonly bone: Id;
   readonly move: readonly MoveKey[];
   readonly turn: readonly TurnKey[];
+  readonly hinge: readonly HingeKey[];
   readonly scale: readonly ScaleKey[];
 }
 
@@ -52,7 +57,7 @@ export interface SwapLane {
   readonly keys: readonly SwapKey[];
 }
 
-export const CHANNELS = ['move', 'turn', 'scale'] as const;
+export const CHANNELS = ['move', 'turn', 'hinge', 'scale'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
 export interface Clip {
@@ -81,6 +86,7 @@ export const laneSchema = z.strictObject({
   bone: mention('bone'),
   move: keysOf(vec3),
   turn: keysOf(quat),
+  hinge: keysOf(vec3),
   scale: keysOf(positive3),
 });
 const swapLane = z.strictObject({
@@ -98,6 +104,9 @@ export const laneOf5 = (lane: LooseJson): LooseJson => ({
   scale: keysOf5(lane['scale']),
 });
 
+/** Up to format 7 no bone could spin. */
+export const laneOf7 = (lane: LooseJson): LooseJson => ({ hinge: [], ...lane });
+
 export const clipKind: RecordKind<'clip', 'clips', Clip> = {
   name: 'clip',
   plural: 'clips',
@@ -110,7 +119,7 @@ export const clipKind: RecordKind<'clip', 'clips', Clip> = {
     fps: finite.min(1).max(240),
     loop: z.boolean(),
     ships: z.boolean(),
-    lanes: z.array(apart('lane', laneSchema)).max(4096),
+    lanes: z.array(apart('lane', laneSchema, { 7: laneOf7 })).max(4096),
     swaps: z.array(swapLane).max(1024),
   }),
   since: 1,
@@ -122,8 +131,13 @@ export const clipKind: RecordKind<'clip', 'clips', Clip> = {
       lanes: ((c['lanes'] ?? []) as LooseJson[]).map(laneOf5),
       swaps: ((c['swaps'] ?? []) as LooseJson[]).map(({ slot, ...lane }) => ({ ...lane, alternateSet: slot })),
     }),
+    // A number stands for a lane in a row of its own.
+    7: (c) => ({
+      ...c,
+      lanes: ((c['lanes'] ?? []) as (LooseJson | number)[]).map((l) => (typeof l === 'number' ? l : laneOf7(l))),
+    }),
   },
   kept: z.strictObject({}),
   about:
-    '`{id, name, length, fps, loop, ships, lanes[], swaps[]}`; times are whole ticks of 1/1200 s; a lane is `{bone, move[], turn[], scale[]}` of keys `{time, ease, value}` in order; values are offsets from rest: t = rest.t + move, q = rest.q · turn, s = rest.s ∘ scale; `ease` (step, linear, ease = 3u² − 2u³, curve = the cubic Bézier from (0, 0) to (1, 1) with the handles `curve [x1, y1, x2, y2]`) leads to the next key. `swaps` are `{alternateSet, keys [{time, mount}]}`: what a set of alternates wears from a time on; before the first key it wears what that says',
+    '`{id, name, length, fps, loop, ships, lanes[], swaps[]}`; times are whole ticks of 1/1200 s; a lane is `{bone, move[], turn[], hinge[], scale[]}` of keys `{time, ease, value}` in order; values are offsets from rest: t = rest.t + move, q = rest.q · turn · spin, s = rest.s ∘ scale, where `hinge` is an axis of the bone times the radians it has spun about it, as many turns as there are; `ease` (step, linear, ease = 3u² − 2u³, curve = the cubic Bézier from (0, 0) to (1, 1) with the handles `curve [x1, y1, x2, y2]`) leads to the next key. `swaps` are `{alternateSet, keys [{time, mount}]}`: what a set of alternates wears from a time on; before the first key it wears what that says',
 };

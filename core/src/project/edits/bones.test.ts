@@ -69,6 +69,7 @@ function cart(): Project {
     ['Floor', 'move', [1, 0.5, -2]],
     ['Axle', 'turn', quatFromAxisAngle([0.6, 0.8, 0], 0.2)],
     ['Axle', 'move', [0.5, 1, 0.25]],
+    ['Axle', 'hinge', [7, 0, 2]],
   ] as [string, 'turn', never][])
     p = run(p, edits.setKeyEdit, {
       clip: p.clips[0]!.id,

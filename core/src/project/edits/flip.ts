@@ -8,6 +8,7 @@ import {
   mirrorVec,
   relativeTransform,
   rotate,
+  scale,
 } from '../../math';
 import {
   type Bone,
@@ -114,6 +115,8 @@ function mirroredLane(l: Lane, axis: Axis, parent: Transform): Lane {
     ...l,
     move: l.move.map((k) => ({ ...k, value: shift(k.value) })),
     turn: l.turn.map((k) => ({ ...k, value: mirrorQuat(k.value, axis) })),
+    // Across the plane an axis that is spun about points the other way round.
+    hinge: l.hinge.map((k) => ({ ...k, value: scale(mirrorVec(k.value, axis), -1) })),
   };
 }
 

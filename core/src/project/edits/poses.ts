@@ -1,26 +1,19 @@
 import type { Transform } from '../../math';
-import {
-  CHANNELS,
-  type Channel,
-  type Id,
-  type Project,
-  type SavedPose,
-  find,
-  freeName,
-  must,
-  replaceRecord,
-} from '../../model';
+import { type Channel, type Id, type Project, type SavedPose, find, freeName, must, replaceRecord } from '../../model';
 import { type CopiedKeys, mirroredKeys } from '../../motion';
 import { EditError, defineEdit } from '../edit';
 import { checkName } from './names';
 
-const FIELD: Record<Channel, keyof Transform> = { move: 't', turn: 'q', scale: 's' };
-const AT_REST: Record<Channel, string> = { move: '0,0,0', turn: '0,0,0,1', scale: '1,1,1' };
+/** A pose says how bones stand, not how often they have spun. */
+type PoseChannel = Exclude<Channel, 'hinge'>;
+const POSED: readonly PoseChannel[] = ['move', 'turn', 'scale'];
+const FIELD: Record<PoseChannel, keyof Transform> = { move: 't', turn: 'q', scale: 's' };
+const AT_REST: Record<PoseChannel, string> = { move: '0,0,0', turn: '0,0,0,1', scale: '1,1,1' };
 
 /** A saved pose as keys at one moment. Channels at rest are keyed for turns alone, so that a pose undoes what another did. */
 export function poseKeys(pose: Pick<SavedPose, 'bones'>, project: Project, mirrored: boolean): CopiedKeys {
   const keys = pose.bones.flatMap(({ bone, offset }) =>
-    CHANNELS.filter((c) => c === 'turn' || offset[FIELD[c]].join() !== AT_REST[c]).map((channel) => ({
+    POSED.filter((c) => c === 'turn' || offset[FIELD[c]].join() !== AT_REST[c]).map((channel) => ({
       bone,
       channel,
       key: { time: 0, ease: 'ease' as const, value: offset[FIELD[channel]] },
