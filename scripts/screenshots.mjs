@@ -141,14 +141,14 @@ try {
   await run('view.all');
   await step('Rig');
   await run('rig.try');
-  await page.getByRole('treeitem', { name: /Foot goal\s*left/ }).click();
+  await page.getByRole('treeitem', { name: /^Foot goal\s*left/ }).click();
   const goal = await page.evaluate(() => window.sphalerite.screenOf({ bone: 'Foot goal left' }));
   await page.mouse.move(goal.x, goal.y - 55);
   await page.mouse.down();
   await page.mouse.move(goal.x, goal.y - 95, { steps: 6 });
   await page.mouse.up();
   if (wanted('rig')) {
-    await page.getByRole('treeitem', { name: /Thigh\s*left/ }).click();
+    await page.getByRole('treeitem', { name: /^Thigh\s*left/ }).click();
     await page.getByRole('button', { name: 'Study the joint' }).click();
     await page.getByRole('button', { name: 'Use the best pivot' }).waitFor();
     for (const c of await page.getByRole('button', { name: 'Close', exact: true }).all()) await c.click();

@@ -199,9 +199,9 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         @change="(i, v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
       />
       <form-row
-        label="spin about its own axes, turns counted"
+        label="spin, whole turns count"
         stacked
-        data-tip="From its last key on, or from the first frame; 3600° is ten turns"
+        data-tip="About its own axes, from its last key on or from the first frame; 3600° is ten turns"
         ><vector-field
           name="Spin"
           :model-value="scaled(anim.spinOf(bone.id), 180 / Math.PI)"
