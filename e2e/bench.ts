@@ -14,8 +14,14 @@ export interface ProjectJson {
     layers: { id: string; grid: { cubes: number; hash: string } }[];
   }[];
   readonly rig: {
-    bones: { id: string; name: string; side: string; parent: string | null; rest: { t: Triple; q: number[] } }[];
-    mounts: { id: string; part: string; bone: string | null; t: Triple }[];
+    bones: {
+      id: string;
+      name: string;
+      side: string;
+      parent: string | null;
+      rest: { t: Triple; q: number[]; s: Triple };
+    }[];
+    mounts: { id: string; part: string; bone: string | null; t: Triple; s: Triple }[];
     alternateSets: { id: string; name: string; worn: string | null }[];
   };
   readonly clips: {
@@ -27,6 +33,7 @@ export interface ProjectJson {
       bone: string;
       turn: { time: number; value: number[] }[];
       hinge: { time: number; value: number[] }[];
+      scale: { time: number; value: number[] }[];
     }[];
     swaps: { alternateSet: string; keys: { time: number; mount: string | null }[] }[];
   }[];

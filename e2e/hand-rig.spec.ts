@@ -199,3 +199,35 @@ test('a root above everything in two; four wheels of one part in one dialog; a b
   await b.idle();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Hub left');
 });
+
+test('a part and a bone are scaled in per cent, evenly or axis by axis; a scale is keyed', async ({ page }) => {
+  const b = new Artist(page);
+  await b.open();
+  await b.step('Rig');
+  await page.getByRole('treeitem', { name: /^Lantern$/ }).click();
+  const mount = async () => {
+    const { rig, parts } = await b.project();
+    return rig.mounts.find((m) => m.part === parts.find((p) => p.name === 'Lantern')!.id)!;
+  };
+  await page.getByText('Place on the bone').click();
+  await b.number('Mount scale', 150);
+  expect((await mount()).s).toEqual([1.5, 1.5, 1.5]);
+  await page.getByRole('region', { name: 'Mounted' }).getByText('each axis its own').click();
+  await b.number('Mount scale Y', 50);
+  expect((await mount()).s).toEqual([1.5, 0.5, 1.5]);
+  await b.number('Mount at X', 2);
+  expect((await mount()).t[0]).toBe(2);
+  await page.getByText('Scale of the bone').click();
+  await b.number('Scale', 80);
+  expect((await b.project()).rig.bones.find((o) => o.name === 'Lantern')!.rest.s).toEqual([0.8, 0.8, 0.8]);
+
+  await b.step('Animate');
+  await page.getByRole('treeitem', { name: /^Idle/ }).click();
+  await page.keyboard.press('.');
+  // As it is seen, rest included: twice the size of the drawing board.
+  await b.number('Scale', 160);
+  const { clips, rig } = await b.project();
+  const lantern = rig.bones.find((o) => o.name === 'Lantern')!.id;
+  const keys = clips.find((c) => c.name === 'Idle')!.lanes.find((l) => l.bone === lantern)!.scale;
+  expect(keys.map((k) => [k.time, k.value])).toEqual([[50, [2, 2, 2]]]);
+});

@@ -30,6 +30,7 @@ import FormRow from '../../components/FormRow.vue';
 import SliderField from '../../components/SliderField.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import { counted, say } from '../../words';
+import ScaleField from '../../components/ScaleField.vue';
 import SideTag from '../../components/SideTag.vue';
 
 const session = useSession();
@@ -198,6 +199,9 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         :step="0.5"
         @change="(i, v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
       />
+      <form-row label="scale" stacked
+        ><scale-field name="Scale" :model-value="local!.s" @change="(to) => keying.scale(bone!.id, to(local!.s), true)"
+      /></form-row>
       <form-row
         label="spin, whole turns count"
         stacked

@@ -4,6 +4,7 @@ import {
   type Vec3,
   invertQuat,
   length,
+  mapVec,
   mulQuat,
   normalizeQuat,
   scale,
@@ -17,10 +18,14 @@ import { useSession } from '../../stores/session';
 import { useAnimate } from './animate-state';
 import { counted, say } from '../../words';
 
-/** Sets a turn or move key for the bone in hand, from an absolute local value. */
+const factors = (s: Vec3, rest: Vec3): Vec3 => mapVec(s, (v, i) => v / rest[i]);
+
+/** Sets a turn, move, scale or spin key for the bone in hand, from an absolute local value. */
 export function useKeying(): {
   turn(bone: string, q: Quat, done: boolean): void;
   move(bone: string, t: Vec3, done: boolean): void;
+  /** The bone's local scale. */
+  scale(bone: string, s: Vec3, done: boolean): void;
   /** Degrees about the bone's own axes, as many turns as there are. */
   spin(bone: string, degrees: Vec3): void;
   hold(): void;
@@ -28,7 +33,7 @@ export function useKeying(): {
   const session = useSession();
   const anim = useAnimate();
   const notices = useNotices();
-  const write = (bone: string, channel: 'turn' | 'move', value: Quat | Vec3, done: boolean): void => {
+  const write = (bone: string, channel: 'turn' | 'move' | 'scale', value: Quat | Vec3, done: boolean): void => {
     const clip = session.clip;
     if (!clip) {
       if (done) notices.say(say('keys.noClip'), { kind: 'error' });
@@ -62,21 +67,27 @@ export function useKeying(): {
       const move = sub(now.t, rest.t),
         turn = turnOf(bone, now.q);
       // Only what changed; a turn when nothing did.
-      const moved = length(sub(now.t, was.t)) > 1e-9;
+      const moved = length(sub(now.t, was.t)) > 1e-9,
+        grew = now.s.some((v, i) => Math.abs(v - was.s[i]!) > 1e-9);
       const turned =
-        !moved ||
+        !(moved || grew) ||
         Math.abs(now.q[0] * was.q[0] + now.q[1] * was.q[1] + now.q[2] * was.q[2] + now.q[3] * was.q[3]) < 1 - 1e-12;
-      const key = <V extends Quat | Vec3>(channel: 'move' | 'turn', value: V) => ({
+      const key = <V extends Quat | Vec3>(channel: 'move' | 'turn' | 'scale', value: V) => ({
         bone,
         channel,
         key: { time: 0, ease: 'ease' as const, value },
       });
-      return [...(turned ? [key('turn', turn)] : []), ...(moved ? [key('move', move)] : [])];
+      return [
+        ...(turned ? [key('turn', turn)] : []),
+        ...(moved ? [key('move', move)] : []),
+        ...(grew ? [key('scale', factors(now.s, rest.s))] : []),
+      ];
     }),
   });
   return {
     turn: (bone, q, done) => (anim.auto ? write(bone, 'turn', turnOf(bone, q), done) : trial(bone, { q })),
     move: (bone, t, done) => (anim.auto ? write(bone, 'move', sub(t, restOf(bone).t), done) : trial(bone, { t })),
+    scale: (bone, s, done) => (anim.auto ? write(bone, 'scale', factors(s, restOf(bone).s), done) : trial(bone, { s })),
     /** The first key of a spin that is not at the beginning lets it begin there, unspun. */
     spin(bone, degrees) {
       const clip = session.clip;

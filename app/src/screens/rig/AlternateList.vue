@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { type Transform, withAxis } from '@sphalerite/core/math';
 import { type Bone, type Mount, type Part, looseParts, sideSuffix } from '@sphalerite/core/model';
 import {
   leaveAlternateSetEdit,
@@ -6,6 +7,7 @@ import {
   mountPartEdit,
   mountPartsEdit,
   renameAlternateSetEdit,
+  setMountEdit,
   shrinkSlightlyEdit,
   tryPartEdit,
   wearEdit,
@@ -20,6 +22,11 @@ import { useNotices } from '../../stores/notices';
 import { useAnimate } from '../animate/animate-state';
 import ActionButton from '../../components/ActionButton.vue';
 import RadioField from '../../components/RadioField.vue';
+import FoldSection from '../../components/FoldSection.vue';
+import FormRow from '../../components/FormRow.vue';
+import ScaleField from '../../components/ScaleField.vue';
+import VectorField from '../../components/VectorField.vue';
+import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import SelectField from '../../components/SelectField.vue';
 import TextField from '../../components/TextField.vue';
 import { type DropTarget, vDrop } from '../../components/drag';
@@ -48,7 +55,9 @@ const rows = computed(() => {
 /** Parts that could be tried: those on no bone. */
 const loose = computed(() => looseParts(session.project!));
 const tryIt = (part: string, instead: string): unknown => session.apply(tryPartEdit, { part, instead });
-const place = (instead: string): DropTarget => ({
+const place = (mount: Mount, to: Partial<Transform>): unknown =>
+  session.apply(setMountEdit, { mount: mount.id, place: to });
+const target = (instead: string): DropTarget => ({
   accepts: (what) => what.kind === 'part',
   drop: (what) => tryIt(what.ids[0]!, instead),
 });
@@ -79,7 +88,7 @@ const onSeveral = (part: string): boolean =>
       <h2>Mounted</h2>
       <span class="quiet figures">{{ rows.count }}</span>
     </div>
-    <div v-for="r in rows.always" :key="r.mount.id" class="mounted" v-drop="place(r.mount.id)">
+    <div v-for="r in rows.always" :key="r.mount.id" class="mounted" v-drop="target(r.mount.id)">
       <action-button look="bare" class="look" :aria-label="`Open ${r.part.name} in Build`" @click="way.open(r.part.id)"
         ><PartPicture :project="session.project!" :part="r.part" /></action-button
       ><span>{{ r.part.name }}</span
@@ -103,6 +112,31 @@ const onSeveral = (part: string): boolean =>
           Full size
         </action-button>
       </p>
+      <div class="only">
+        <fold-section id="mount-place" title="Place on the bone">
+          <form-row label="move" stacked
+            ><vector-field
+              name="Mount at"
+              :model-value="r.mount.t"
+              :step="0.5"
+              @change="(a, v) => place(r.mount, { t: withAxis(r.mount.t, a, v) })"
+          /></form-row>
+          <form-row label="turn" stacked
+            ><vector-field
+              name="Mount turn"
+              :model-value="toDegrees(r.mount.q)"
+              :step="15"
+              unit="°"
+              @change="(a, v) => place(r.mount, { q: fromDegrees(withComponent(toDegrees(r.mount.q), a, v)) })"
+          /></form-row>
+          <form-row label="scale" stacked
+            ><scale-field
+              name="Mount scale"
+              :model-value="r.mount.s"
+              @change="(to) => place(r.mount, { s: to(r.mount.s) })"
+          /></form-row>
+        </fold-section>
+      </div>
       <p class="only acts">
         <SelectField
           v-if="triesFor(r).length > 0"
@@ -139,7 +173,7 @@ const onSeveral = (part: string): boolean =>
         v-for="r in s.mine"
         :key="r.mount.id"
         class="mounted worn"
-        v-drop="place(r.mount.id)"
+        v-drop="target(r.mount.id)"
         :class="{ on: s.alternateSet.worn === r.mount.id }"
       >
         <action-button

@@ -40,6 +40,7 @@ import { records } from '../../components/choices';
 import { commonOf } from '../../components/mixed';
 import { say } from '../../words';
 import { LANE_COLOURS } from '../shared/lane-colours';
+import ScaleField from '../../components/ScaleField.vue';
 import SideField from '../../components/SideField.vue';
 import { renamed } from '../shared/renamed';
 
@@ -71,6 +72,16 @@ const turn = (axis: Axis, v: number): unknown =>
     chosen.value.map((b) => ({
       bone: b.id,
       rest: { q: fromDegrees(withComponent(degreesOf(b), axis, v)) },
+      alone: rig.alone,
+      keepLook: rig.keepLook,
+    })),
+  );
+const grow = (to: (was: Vec3) => Vec3): unknown =>
+  session.apply(
+    each(setRestEdit),
+    chosen.value.map((b) => ({
+      bone: b.id,
+      rest: { s: to(b.rest.s) },
       alone: rig.alone,
       keepLook: rig.keepLook,
     })),
@@ -168,6 +179,12 @@ function play(clip: string): void {
       <p v-if="!rig.carry" class="quiet keep">
         <IconAnchor aria-hidden="true" />Parts and bones below keep their place.
       </p>
+    </section>
+    <section class="panel-section">
+      <fold-section id="bone-scale" title="Scale of the bone">
+        <scale-field name="Scale" :model-value="commonOf(chosen.map((b) => b.rest.s))" @change="grow" />
+        <p class="quiet">With all that hangs on it.</p>
+      </fold-section>
     </section>
     <AlternateList :bone="bone" :flicker="flicker" />
     <ConstraintList :bone="bone" />

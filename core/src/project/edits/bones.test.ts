@@ -239,6 +239,22 @@ describe('flipping a branch', () => {
   });
 });
 
+describe('a mount by numbers', () => {
+  it('moves, turns and scales the part about its pivot; nonsense is refused', () => {
+    const p = cart(),
+      mount = p.rig.mounts[1]!.id;
+    const q = run(p, edits.setMountEdit, { mount, place: { s: [2, 2, 2] } });
+    const at = restWorld(p.rig).get(bone(p, 'Axle').id)!.t;
+    // The pivot lies in the joint: from there everything is twice as far away.
+    expect(seen(q, null, 'Wheel')).toEqual(
+      seen(p, null, 'Wheel', (v) => v.map((c, i) => at[i]! + 2 * (c - at[i]!)) as unknown as Vec3),
+    );
+    expect(run(p, edits.setMountEdit, { mount, place: { s: [1, 1, 1] } })).toBe(p);
+    expect(() => run(p, edits.setMountEdit, { mount, place: { s: [1, 0, 1] } })).toThrow(/must be above zero/);
+    expect(() => run(p, edits.setMountEdit, { mount, place: { t: [NaN, 0, 0] } })).toThrow(/whole or decimal numbers/);
+  });
+});
+
 describe('alternates on the other side', () => {
   it('are a set of their own, which wears the same', () => {
     let p = cart();

@@ -2,11 +2,13 @@ import { say } from '../../words';
 import {
   type Box,
   type Quat,
+  type Transform,
   type Vec3,
   TRANSFORM_IDENTITY,
   add,
   composeTransform,
   mul,
+  normalizeQuat,
   relativeTransform,
   rotate,
   sub,
@@ -230,6 +232,24 @@ export const mountPartsEdit = defineEdit<{ pairs: readonly { readonly part: Id; 
       // A part on two bones hangs on this one alone then.
       return [...list.filter((m) => m.part !== part), mount];
     }, project.rig.mounts);
+    return { ...project, rig: { ...project.rig, mounts } };
+  },
+});
+
+/** Where a mounted part stands on its bone, how it is turned and how large it is there: any of these by numbers. */
+export const setMountEdit = defineEdit<{ mount: Id; place: Partial<Transform> }>({
+  name: 'setMount',
+  label: (a, p) =>
+    `${a.place.s ? 'Scale' : a.place.q ? 'Turn' : 'Move'} ${nameOf(p, find(p.rig.mounts, a.mount)?.part ?? '')} on its bone`,
+  touches: (a) => [a.mount],
+  run(project, a) {
+    const mount = must(project.rig.mounts, a.mount, 'mounted part');
+    const next: Mount = { ...mount, ...a.place };
+    const part = nameOf(project, mount.part);
+    if (![...next.t, ...next.q, ...next.s].every(Number.isFinite)) throw new EditError('rig.place', { bone: part });
+    if (next.s.some((v) => v <= 0)) throw new EditError('rig.scale', { bone: part });
+    if (JSON.stringify(next) === JSON.stringify(mount)) return project;
+    const mounts = replaceRecord(project.rig.mounts, { ...next, q: normalizeQuat(next.q) });
     return { ...project, rig: { ...project.rig, mounts } };
   },
 });
