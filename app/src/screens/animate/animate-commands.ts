@@ -327,7 +327,7 @@ function timingCommands(): Command[] {
       run: () =>
         session.apply(savePoseEdit, {
           name: `Pose ${(session.project?.poses.length ?? 0) + 1}`,
-          bones: poseOffsets(session.project!, anim.pose),
+          bones: poseOffsets(session.project!, anim.pose, anim.spinOf),
         }),
     },
     {

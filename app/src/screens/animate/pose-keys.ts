@@ -1,16 +1,16 @@
-import { type Transform, invertQuat, mulQuat, normalizeQuat, sub } from '@sphalerite/core/math';
-import type { Clip, Project, SavedPose } from '@sphalerite/core/model';
-import type { CopiedKeys } from '@sphalerite/core/motion';
+import { type Transform, type Vec3, invertQuat, mulQuat, normalizeQuat, sub } from '@sphalerite/core/math';
+import type { Clip, Id, Project, SavedPose } from '@sphalerite/core/model';
+import { type CopiedKeys, spinTurn } from '@sphalerite/core/motion';
 import type { Pose } from '@sphalerite/core/rig';
 
-/** What a pose does to each bone, from rest. */
-export const poseOffsets = (project: Project, pose: Pose): SavedPose['bones'] =>
+/** What a pose does to each bone, from rest; `spinOf` says how far one has spun in it, which is no part of a pose. */
+export const poseOffsets = (project: Project, pose: Pose, spinOf: (bone: Id) => Vec3): SavedPose['bones'] =>
   project.rig.bones.flatMap(({ id, rest }) => {
     const now = pose.get(id);
     if (!now) return [];
     const offset: Transform = {
       t: sub(now.t, rest.t),
-      q: normalizeQuat(mulQuat(invertQuat(rest.q), now.q)),
+      q: normalizeQuat(mulQuat(mulQuat(invertQuat(rest.q), now.q), invertQuat(spinTurn(spinOf(id))))),
       s: [now.s[0] / rest.s[0], now.s[1] / rest.s[1], now.s[2] / rest.s[2]],
     };
     return [{ bone: id, offset }];

@@ -57,7 +57,14 @@ const howOf = (e: MouseEvent): 'hand' | 'add' | 'range' =>
   e.ctrlKey || e.metaKey ? 'add' : e.shiftKey ? 'range' : 'hand';
 function menuOf(e: MouseEvent, byte: number): void {
   if (!colours.picked.includes(byte)) colours.take(byte);
-  dialogs.openMenu(e, ['swatch.edit', 'swatch.replace', 'swatch.delete', 'select.hue', 'swatch.ramp']);
+  dialogs.openMenu(e, [
+    'swatch.edit',
+    'swatch.replace',
+    'swatch.delete',
+    'swatch.renameMany',
+    'select.hue',
+    'swatch.ramp',
+  ]);
 }
 /** Arrows go from swatch to swatch, as in any group of choices, unless they move something in the view. */
 function key(e: KeyboardEvent): void {

@@ -1,40 +1,16 @@
 import { IconColumns3, IconPalette } from '@tabler/icons-vue';
 import { addColourwayEdit } from '@sphalerite/core/project';
 import type { Command } from '../../../stores/commands';
+import { useDialogs } from '../../../stores/dialogs';
 import { useSession } from '../../../stores/session';
 import { TABS, useColours } from './colours-state';
 import { all, need, needsColourways, needsPalette, needsPart } from '../../../stores/needs';
 
-/** Colours, colourways and finishes, for menus, keys and the command search. */
-export function colourCommands(): Command[] {
-  const session = useSession();
+/** A part is taken apart into pieces; what does it comes when it is first used. */
+function apartCommands(): Command[] {
   const colours = useColours();
-  // Both come when they are first used.
   const apart = async () => (await import('../apart/apart-state')).useApart();
-  const TITLES = {
-    part: 'Show the part’s properties',
-    colours: 'Show colours: swatch, ramp, colourways, palette',
-    finish: 'Show finishes: gradient, speckle, bricks, planks',
-    apart: 'Show how the part is taken apart',
-  };
-  const colour = (
-    id: string,
-    title: string,
-    run: (args?: unknown) => unknown,
-    keys: string[],
-    more: Partial<Command> = {},
-  ): Command => ({ id, title, group: 'Colours', keys, enabled: needsPalette, run, ...more });
-  const ask = (kind: 'delete' | 'replace') => (): void => {
-    colours.tab = 'colours';
-    colours.task = { kind, bytes: colours.meant };
-  };
   return [
-    ...TABS.map((t, i) =>
-      colour(`tab.${t}`, TITLES[t], () => (colours.tab = t), [`Shift+${i + 1}`], {
-        icon: IconPalette,
-        on: () => colours.tab === t,
-      }),
-    ),
     {
       id: 'apart.selection',
       title: 'The selection is a piece',
@@ -68,9 +44,51 @@ export function colourCommands(): Command[] {
       ),
       run: async () => (await apart()).take(),
     },
+  ];
+}
+
+/** Colours, colourways and finishes, for menus, keys and the command search. */
+export function colourCommands(): Command[] {
+  const session = useSession();
+  const colours = useColours();
+  const TITLES = {
+    part: 'Show the part’s properties',
+    colours: 'Show colours: swatch, ramp, colourways, palette',
+    finish: 'Show finishes: gradient, speckle, bricks, planks',
+    apart: 'Show how the part is taken apart',
+  };
+  const colour = (
+    id: string,
+    title: string,
+    run: (args?: unknown) => unknown,
+    keys: string[],
+    more: Partial<Command> = {},
+  ): Command => ({ id, title, group: 'Colours', keys, enabled: needsPalette, run, ...more });
+  const ask = (kind: 'delete' | 'replace') => (): void => {
+    colours.tab = 'colours';
+    colours.task = { kind, bytes: colours.meant };
+  };
+  return [
+    ...TABS.map((t, i) =>
+      colour(`tab.${t}`, TITLES[t], () => (colours.tab = t), [`Shift+${i + 1}`], {
+        icon: IconPalette,
+        on: () => colours.tab === t,
+      }),
+    ),
+    ...apartCommands(),
     colour('swatch.edit', 'Edit the swatch in hand', () => (colours.tab = 'colours'), ['Alt+E']),
     colour('swatch.replace', 'Replace the swatch…', ask('replace'), ['Alt+P']),
     colour('swatch.delete', 'Delete the swatch…', ask('delete'), ['Ctrl+Alt+Delete', 'Alt+Delete']),
+    colour(
+      'swatch.renameMany',
+      'Rename many swatches…',
+      () => {
+        const palette = session.palette!;
+        const bytes = colours.picked.length > 1 ? colours.picked : palette.swatches.map((s) => s.byte);
+        useDialogs().renameMany = { of: 'swatches', palette: palette.id, bytes };
+      },
+      ['Ctrl+Shift+F2'],
+    ),
     colour(
       'swatch.ramp',
       'Tones of the swatch as a ramp',
