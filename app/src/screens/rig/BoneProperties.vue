@@ -128,7 +128,7 @@ const points = computed(() =>
 const carries = computed(() => mounted.value.length > 0);
 /** Colours that lanes can take; the first is that of the side. */
 const LANES = [{ value: '', name: 'That of its side' }, ...LANE_COLOURS.map(([name, value]) => ({ value, name }))];
-/** One clip after another, the worst first where they were looked at. */
+/** One clip after another. */
 async function playAll(ids: readonly string[]): Promise<void> {
   await runCommand('go.animate').catch(notices.fail);
   await useAnimate().playAll(ids);
