@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Vec3, mapVec, withAxis } from '@sphalerite/core/math';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import CheckField from './CheckField.vue';
 import NumberField from './NumberField.vue';
 import VectorField from './VectorField.vue';
@@ -10,7 +10,8 @@ const props = defineProps<{ modelValue: readonly (number | null)[]; name: string
 const emit = defineEmits<{ change: [scale: (was: Vec3) => Vec3] }>();
 const percent = computed(() => props.modelValue.map((v) => (v === null ? null : v * 100)));
 const even = computed(() => props.modelValue.every((v) => v === props.modelValue[0]));
-const wanted = ref(false);
+/** Whether each axis has its own. */
+const wanted = defineModel<boolean>('apart', { default: false });
 const apart = computed(() => wanted.value || !even.value);
 const LEAST = 1,
   MOST = 10_000;

@@ -19,6 +19,7 @@ import { firstPictureStands, later } from '../components/later';
 
 // No chip asks for a number before there is something to see.
 const NumberField = later(() => import('../components/NumberField.vue'));
+const AxisChips = later(() => import('./AxisChips.vue'));
 const dialogs = useDialogs();
 const props = defineProps<{ control: ScreenControl | null }>();
 const host = ref<HTMLElement>();
@@ -36,6 +37,11 @@ function follow(e: PointerEvent): void {
     y: Math.min(e.clientY - box.top + 16, box.height - 34),
   };
 }
+/** Chips of a drag go along with the pointer; those of what is carried stay where it was taken up, so that the pointer reaches them. */
+const chipsAt = shallowRef<{ x: number; y: number } | null>(null);
+watch([hand, () => view.axes?.carried ?? null], ([at, carried], [, was]) => {
+  if (!carried || was !== true) chipsAt.value = at ?? chipsAt.value;
+});
 /** What is dragged from a tray onto the cubes. */
 const drop = computed((): DropTarget => ({
   accepts: (what) => props.control?.accepts?.(what) ?? false,
@@ -160,6 +166,11 @@ function look(name: ViewName): void {
       aria-hidden="true"
       >{{ view.measure }}</output
     >
+    <AxisChips
+      v-if="view.axes && chipsAt"
+      :axes="view.axes"
+      :style="{ left: `${chipsAt.x}px`, top: `${chipsAt.y + 28}px` }"
+    />
     <ol
       v-if="hand && view.under.length > 1"
       class="live under"

@@ -44,6 +44,8 @@ export const settingsSchema = z.object({
     z.enum(NEIGHBOURS).catch('faint'),
   ),
   grid: on,
+  /** Whether the pivot of the part on the bench is drawn. */
+  pivot: on,
   /** How bones, and controls that steer them, are drawn over the figure. */
   bones: z.enum(BONE_LOOKS).catch('shown'),
   controls: z.enum(BONE_LOOKS).catch('shown'),

@@ -1,8 +1,15 @@
 import { type Pose, REST_POSE } from '@sphalerite/core/rig';
-import type { Extent } from '@sphalerite/core/math';
+import type { Axis, Extent } from '@sphalerite/core/math';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import type { Viewport } from '../viewport/viewport';
+
+export interface DragAxes {
+  readonly on: readonly boolean[];
+  /** Held without a button, so that the pointer is free for the chips. */
+  readonly carried: boolean;
+  toggle(axis: Axis): void;
+}
 
 /** The one view of the bench and what the readout under it says. */
 export const useView = defineStore('view', () => {
@@ -22,11 +29,29 @@ export const useView = defineStore('view', () => {
   const pose = shallowRef<Pose>(REST_POSE);
   /** Takes keys while a hand holds something in the view: figures are typed there. Gives whether a key was meant for it. */
   const keyUser = shallowRef<((key: string) => boolean) | null>(null);
+  /** The axes that a drag goes along, to be switched at the pointer or by X, Y and Z; null while nothing is held. */
+  const axes = shallowRef<DragAxes | null>(null);
+  /** Whether each axis has a scale of its own, for the gizmo and for fields alike. */
+  const apart = ref(false);
   /** What of the open screen is framed as selected; null when nothing is. */
   const inHand = shallowRef<() => Extent | null>(() => null);
   const setViewport = (v: Viewport | null): void => {
     viewport.value = v ? markRaw(v) : null;
     flat.value = v?.camera.orthographic ?? false;
   };
-  return { viewport, screen, cameraTick, measure, cursor, under, flat, pose, keyUser, inHand, setViewport };
+  return {
+    viewport,
+    screen,
+    cameraTick,
+    measure,
+    cursor,
+    under,
+    flat,
+    pose,
+    keyUser,
+    axes,
+    apart,
+    inHand,
+    setViewport,
+  };
 });

@@ -1,4 +1,4 @@
-import { type Vec3, sub } from '@sphalerite/core/math';
+import { type Vec3, add, sub } from '@sphalerite/core/math';
 import { describe, expect, it } from 'vitest';
 import { GizmoDrag, type GizmoFrame, type GizmoSteps, type Grip, WORLD_AXES, amountText, shiftOf } from './gizmo';
 
@@ -6,7 +6,7 @@ const EYE: Vec3 = [30, 40, 50];
 /** A ray from the eye through a point. */
 const through = (p: Vec3) => ({ origin: EYE, dir: sub(p, EYE) });
 const frame: GizmoFrame = { at: [2, 3, 4], axes: WORLD_AXES, modes: ['move', 'turn'] };
-const HALVES: GizmoSteps = { move: [0.5, 0.5, 0.5], turn: 5, fineTurn: 1 };
+const HALVES: GizmoSteps = { move: [0.5, 0.5, 0.5], unit: [1, 1, 1], turn: 5, fineTurn: 1, scale: 0.05, fineScale: 0.01 };
 const drag = (grip: Grip, from: Vec3, steps = HALVES): GizmoDrag => new GizmoDrag(frame, grip, through(from), steps);
 
 describe('the gizmo', () => {
@@ -45,8 +45,46 @@ describe('the gizmo', () => {
     expect(drag({ kind: 'axis', axis: 2 }, [2, 3, 9]).follow(along, false)).toBe(false);
     expect(drag({ kind: 'ring', axis: 0 }, [2, 3, 9]).follow(along, false)).toBe(false);
   });
-  it('takes typed figures in steps before what the pointer says, and gives them up again', () => {
-    const d = drag({ kind: 'axis', axis: 0 }, [8, 3, 4], { ...HALVES, move: [2, 2, 2] });
+  it('goes along other axes when they are switched, the last one staying on; a ring turns about the one that is asked for', () => {
+    const d = drag({ kind: 'axis', axis: 0 }, [8, 3, 4]);
+    d.follow(through([11.3, 3, 4]), false);
+    d.toggle(2);
+    expect(d.live).toEqual([true, false, true]);
+    // In the plane of both from where the hand went down.
+    d.follow(through([10, 3, 9]), false);
+    expect(d.amount).toEqual({ kind: 'move', along: [2, 0, 5] });
+    d.toggle(0);
+    d.toggle(2);
+    expect(d.live).toEqual([false, false, true]);
+    expect(d.amount).toEqual({ kind: 'move', along: [0, 0, 5] });
+    // Free: in the plane that faced the eye, so no farther from it.
+    d.toggle(0);
+    d.toggle(1);
+    const eyeward = sub([8, 3, 4], EYE);
+    d.follow(through(add([8, 3, 4], [4, 0, (-4 * eyeward[0]) / eyeward[2]])), false);
+    expect(d.amount).toEqual({ kind: 'move', along: [4, 0, -2] });
+    const ring = drag({ kind: 'ring', axis: 1 }, [8, 3, 4]);
+    ring.toggle(2);
+    for (const key of ['3', '0']) ring.type(key);
+    expect(ring.amount).toEqual({ kind: 'turn', axis: 2, degrees: 30 });
+  });
+  it('scales by how much farther out the hand is, one axis or all alike, never to nothing; per cent are typed', () => {
+    const d = drag({ kind: 'scale', axis: 0 }, [8, 3, 4]);
+    d.follow(through([11.1, 3, 4]), false);
+    expect(d.amount).toEqual({ kind: 'scale', by: [1.5, 1, 1] });
+    d.follow(through([11.1, 3, 4]), true);
+    expect(amountText(d.amount)).toBe('X 152 %, Y 100 %, Z 100 %');
+    d.follow(through([-20, 3, 4]), false);
+    expect(d.amount).toEqual({ kind: 'scale', by: [0.01, 1, 1] });
+    const even = new GizmoDrag({ ...frame, even: true }, { kind: 'scale', axis: 1 }, through([2, 9, 4]), HALVES);
+    even.follow(through([2, 6, 4]), false);
+    expect(even.amount).toEqual({ kind: 'scale', by: [0.5, 0.5, 0.5] });
+    for (const key of ['1', '2', '0']) even.type(key);
+    even.toggle(0);
+    expect(amountText(even.amount)).toBe('120 %');
+  });
+  it('takes typed figures in units before what the pointer says, and gives them up again', () => {
+    const d = drag({ kind: 'axis', axis: 0 }, [8, 3, 4], { ...HALVES, move: [2, 2, 2], unit: [2, 2, 2] });
     for (const key of ['1', '2', '-']) expect(d.type(key)).toBe(true);
     expect(d.type('q')).toBe(false);
     d.follow(through([50, 3, 4]), false);

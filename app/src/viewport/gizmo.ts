@@ -52,8 +52,9 @@ export function gripUnder(view: Viewport, g: DrawnGizmo, x: number, y: number): 
         look('ring', axis, add(g.at, add(scale(u, Math.cos(a) * g.ring), scale(v, Math.sin(a) * g.ring))));
       }
     }
-    if (!g.modes.includes('move')) continue;
-    for (let k = 4; k <= 12; k++) look('axis', axis, add(g.at, scale(g.axes[axis], (k / 11) * g.arrow)));
+    if (!g.modes.includes('move') && !g.modes.includes('scale')) continue;
+    const kind = g.modes.includes('move') ? 'axis' : 'scale';
+    for (let k = 4; k <= 12; k++) look(kind, axis, add(g.at, scale(g.axes[axis], (k / 11) * g.arrow)));
   }
   return found ?? (g.modes.includes('move') ? squareUnder(view, g, x, y) : null);
 }

@@ -2,12 +2,14 @@ import { AXES, type Vec3, add, scale } from '@sphalerite/core/math';
 import {
   BoxGeometry,
   BufferGeometry,
+  ConeGeometry,
   DoubleSide,
   Float32BufferAttribute,
   Mesh,
   MeshBasicMaterial,
   type Object3D,
   TorusGeometry,
+  Vector3,
 } from 'three';
 import { type Grip, sameGrip } from '../tools/gizmo';
 import { type DrawnGizmo, squareCorners } from './gizmo';
@@ -32,16 +34,32 @@ export function gizmoObjects(g: DrawnGizmo): Object3D[] {
       ring.lookAt(...add(g.at, g.axes[axis]));
       out.push(ring);
     }
-    if (!g.modes.includes('move')) continue;
+    const moves = g.modes.includes('move');
+    if (!moves && !g.modes.includes('scale')) continue;
     const end: Vec3 = add(g.at, scale(g.axes[axis], g.arrow));
-    const opacity = strength('axis', axis, 1, 0.4);
+    // What scales all alike lights up as a whole.
+    const opacity = moves || !g.even ? strength(moves ? 'axis' : 'scale', axis, 1, 0.4) : 1;
     out.push(segments([...g.at, ...end], colour, opacity, ORDER));
-    const head = new Mesh(new BoxGeometry(g.head, g.head, g.head), onTop(colour, opacity));
+    const head = moves ? arrowHead(g, axis, opacity) : scaleHead(g, axis, opacity);
     head.position.set(...end);
-    out.push(head, square(g, axis, strength('plane', axis, 0.5, 0.16)));
+    out.push(head);
+    if (moves) out.push(square(g, axis, strength('plane', axis, 0.5, 0.16)));
   }
   for (const o of out) o.renderOrder = ORDER;
   return out;
+}
+
+/** What one takes hold of to move: the point of an arrow. */
+function arrowHead(g: DrawnGizmo, axis: Grip['axis'], opacity: number): Mesh {
+  const head = new Mesh(new ConeGeometry(g.head * 0.75, g.head * 2, 12), onTop(AXIS_COLOURS[axis], opacity));
+  head.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), new Vector3(...g.axes[axis]));
+  return head;
+}
+/** What one pulls to scale: a cube, turned as its axes are. */
+function scaleHead(g: DrawnGizmo, axis: Grip['axis'], opacity: number): Mesh {
+  const head = new Mesh(new BoxGeometry(1.4 * g.head, 1.4 * g.head, 1.4 * g.head), onTop(AXIS_COLOURS[axis], opacity));
+  head.quaternion.setFromUnitVectors(new Vector3(0, 1, 0), new Vector3(...g.axes[axis]));
+  return head;
 }
 
 /** The square between two arrows, in the colour of the axis that it leaves alone. */

@@ -8,4 +8,5 @@ export * from './twins';
 export * from './seal';
 export * from './joint';
 export * from './mounting';
+export * from './pivot-places';
 export * from './coplanar';

@@ -82,6 +82,8 @@ export function moveJoint(rig: Rig, parts: readonly Part[], id: Id, delta: Vec3)
     if (m.bone !== id) return m;
     const moved = withLocal(m, relativeTransform(next, composeTransform(old, m)));
     const part = parts.find((p) => p.id === m.part);
+    // What hangs elsewhere too keeps its anchor, or its copies would move.
+    if (rig.mounts.some((o) => o !== m && o.part === m.part)) return moved;
     if (!part || !equals(m.t, [0, 0, 0])) return moved;
     const carried = carryAnchor(moved, part);
     if (!carried) return moved;

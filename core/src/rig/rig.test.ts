@@ -87,6 +87,32 @@ describe('keep in place', () => {
     expect(moved.rig.mounts[0]!.t).toEqual([0, 0, 0]);
   });
 
+  it('a part that hangs elsewhere too keeps its anchor: moving one joint moves no copy', () => {
+    let p = leg();
+    const [hips, thigh] = p.rig.bones;
+    p = { ...p, rig: { ...p.rig, mounts: [...p.rig.mounts, { ...p.rig.mounts[0]!, id: 'copy', bone: hips!.id }] } };
+    const corners = (q: Project): Vec3[] => placeParts(q).map((m) => transformPoint(m.matrix, [0, 4, -2]));
+    const moved = apply(p, moveJointEdit, { bone: thigh!.id, delta: [0.5, -1, 0] }, ctx());
+    corners(moved).forEach((at, i) => close(at, corners(p)[i]!));
+    expect(moved.parts).toBe(p.parts);
+  });
+
+  it('a pivot takes the joint it stands on along, every cube staying, and turns there', () => {
+    fc.assert(
+      fc.property(angle, fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), (a, [x, y]) => {
+        let p = leg();
+        const thigh = p.rig.bones[1]!.id;
+        p = apply(p, setRestEdit, { bone: thigh, rest: { q: quatFromAxisAngle([0, 0.6, 0.8], a) } }, ctx());
+        const q = apply(p, setPivotEdit, { part: p.parts[0]!.id, pivot: [x, y, 3], joint: true }, ctx());
+        close(corner(q, [1, 5, 0]), corner(p, [1, 5, 0]));
+        expect(q.rig.mounts[0]!.t).toEqual([0, 0, 0]);
+        const m = worldMatrices(q.rig).get(thigh)!;
+        close([m[12]!, m[13]!, m[14]!], corner(p, [x / 2, y / 2, 1.5]));
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it('moving a pivot and hanging a bone elsewhere keep every cube', () => {
     fc.assert(
       fc.property(

@@ -202,6 +202,11 @@ export const EN = {
   },
   'parts.empty': '“{part}” is empty, so there is nothing to fit.',
   'parts.pivot': 'A pivot stands on half cubes: give whole numbers of half cubes.',
+  'pivot.empty': '“{part}” is empty, so its pivot has no place to go to. Build something first.',
+  'pivot.touchesNone':
+    '“{part}” touches no other part where it stands. Move it, or put its pivot in the centre or by hand.',
+  'pivot.noCut':
+    '“{part}” was not taken off a whole and touches nothing above it. Put its pivot where it touches a neighbour, or by hand.',
   'parts.slightly': 'Slightly is from 50 to 150 %.',
 
   // project/edits/poses.ts

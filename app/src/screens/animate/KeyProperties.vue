@@ -17,6 +17,7 @@ import NumberField from '../../components/NumberField.vue';
 import VectorField from '../../components/VectorField.vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { useAnimate } from './animate-state';
 import { useKeying } from './keying';
@@ -34,6 +35,7 @@ import ScaleField from '../../components/ScaleField.vue';
 import SideTag from '../../components/SideTag.vue';
 
 const session = useSession();
+const view = useView();
 const notices = useNotices();
 const anim = useAnimate();
 const keying = useKeying();
@@ -200,7 +202,11 @@ const setClip = (more: Omit<Parameters<typeof setClipEdit.run>[1], 'clip'>): unk
         @change="(i, v) => keying.move(bone!.id, withComponent(local!.t, i, v), true)"
       />
       <form-row label="scale" stacked
-        ><scale-field name="Scale" :model-value="local!.s" @change="(to) => keying.scale(bone!.id, to(local!.s), true)"
+        ><scale-field
+          v-model:apart="view.apart"
+          name="Scale"
+          :model-value="local!.s"
+          @change="(to) => keying.scale(bone!.id, to(local!.s), true)"
       /></form-row>
       <form-row
         label="spin, whole turns count"

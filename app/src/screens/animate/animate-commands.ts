@@ -1,9 +1,12 @@
 import {
   IconArrowsLeftRight,
+  IconArrowsMaximize,
+  IconArrowsMove,
   IconGhost2,
   IconKey,
   IconPlayerPlay,
   IconPlayerSkipBack,
+  IconRotate3d,
   IconRoute,
 } from '@tabler/icons-vue';
 import { type Clip, TICKS } from '@sphalerite/core/model';
@@ -114,6 +117,7 @@ function lookCommands(): Command[] {
       title: 'Rotate the bone by rings',
       group: 'Animate',
       keys: ['R'],
+      icon: IconRotate3d,
       on: () => anim.handle === 'turn',
       run: () => (anim.handle = 'turn'),
     },
@@ -122,8 +126,18 @@ function lookCommands(): Command[] {
       title: 'Move the bone by arrows',
       group: 'Animate',
       keys: ['A'],
+      icon: IconArrowsMove,
       on: () => anim.handle === 'move',
       run: () => (anim.handle = 'move'),
+    },
+    {
+      id: 'anim.scale',
+      title: 'Scale the bone by pulling',
+      group: 'Animate',
+      keys: ['W'],
+      icon: IconArrowsMaximize,
+      on: () => anim.handle === 'scale',
+      run: () => (anim.handle = 'scale'),
     },
     {
       id: 'anim.onion',

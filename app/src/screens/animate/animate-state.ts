@@ -21,7 +21,7 @@ export const useAnimate = defineStore('animate', () => {
   const session = useSession();
   const chosen = shallowRef<readonly KeyRef[]>([]);
   /** What the handle of the bone does. */
-  const handle = ref<'turn' | 'move'>('turn');
+  const handle = ref<'turn' | 'move' | 'scale'>('turn');
   /** What the bench shows: keys, curves, or what the parts do to the ground and to each other. */
   const sheet = ref<'keys' | 'curves' | 'ground'>('keys');
   /** Whether a turn or a move sets a key at once; else it waits for S. */

@@ -19,13 +19,17 @@ import { useAnimate } from './animate-state';
 import { shifted } from '../shared/pose-shift';
 import { laneCommands } from './lane-commands';
 import { useKeying } from './keying';
+import { amountText } from '../../tools/gizmo';
 import { say } from '../../words';
 
 const AXES = ['X', 'Y', 'Z'] as const;
 
 /** What becomes of a turn or a move: a key at once, or a try of `loose` bones that waits for one. */
-function keyingText(auto: boolean, loose: number, handle: 'turn' | 'move'): string {
-  if (auto) return handle === 'move' ? 'moving a bone sets a key' : 'turning a bone sets a key';
+function keyingText(auto: boolean, loose: number, handle: 'turn' | 'move' | 'scale'): string {
+  if (auto)
+    return { move: 'moving a bone sets a key', turn: 'turning a bone sets a key', scale: 'scaling a bone sets a key' }[
+      handle
+    ];
   if (loose === 0) return 'tried out until S keys it';
   return say('bones.tried', { n: loose });
 }
@@ -111,7 +115,8 @@ export function animateControl(): ScreenControl {
     chosen: () => session.view.chosen.bone,
     select: (bone, more) => session.pick('bone', bone, { ctrlKey: more, metaKey: false, shiftKey: false }, []),
     // A goal is moved, whatever bones are.
-    arrows: () => (anim.handle === 'move' || steers(session.hand.bone) ? 'world' : null),
+    mode: () => (steers(session.hand.bone) ? 'move' : anim.handle),
+    even: () => !view.apart,
     enabled: () => session.writable && !anim.playing && session.clip !== null,
     turn(bone, q, degrees, axis, done) {
       view.measure = done ? '' : `turn ${AXES[axis]!} ${degrees}°`;
@@ -122,6 +127,10 @@ export function animateControl(): ScreenControl {
       // While the hand is down the pose on screen has the shift already; it is counted from where the drag began.
       if (done) session.preview = null;
       keying.move(bone, shifted(session.project!, anim.kept, bone, delta).t, done);
+    },
+    scale(bone, s, by, done) {
+      view.measure = done ? '' : `scale ${amountText(by)}`;
+      keying.scale(bone, s, done);
     },
     cancel() {
       session.preview = null;
@@ -202,7 +211,7 @@ export function animateControl(): ScreenControl {
         },
       },
     ],
-    tools: ['anim.onion', 'anim.trail', 'bones.look', 'controls.look'],
+    tools: ['anim.turn', 'anim.move', 'anim.scale', 'anim.onion', 'anim.trail', 'bones.look', 'controls.look'],
     dispose: () => anim.play(false),
   };
 }

@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2 } from '@tabler/icons-vue';
-import { type Axis, type Vec3, boxVolume, scale, withAxis } from '@sphalerite/core/math';
+import { type Vec3, boxVolume, withAxis } from '@sphalerite/core/math';
 import { partContent } from '@sphalerite/core/model';
 import {
   type Edit,
   coarsenPartEdit,
-  each,
   fitPartEdit,
   renamePartEdit,
   restVolumes,
-  setPivotEdit,
   setSideEdit,
 } from '@sphalerite/core/project';
 import { rowPlan } from '@sphalerite/core/sculpt';
@@ -25,6 +23,7 @@ import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { useHollow } from './hollow/hollow-state';
 import LayersPanel from './LayersPanel.vue';
+import PivotPanel from './pivot/PivotPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
 import { resizeAxis, standAt } from './volume-actions';
@@ -52,21 +51,8 @@ const build = useBuild();
 const hollow = useHollow();
 const { settings } = useSettings();
 const part = computed(() => session.part);
-const bone = computed(() => {
-  const m = session.project?.rig.mounts.find((o) => o.part === part.value?.id);
-  return session.project?.rig.bones.find((b) => b.id === m?.bone)?.name ?? null;
-});
-/** All that are chosen, the one in hand among them: a pivot that is given counts for each. */
+/** All that are chosen, the one in hand among them. */
 const chosen = computed(() => session.project!.parts.filter((p) => session.view.chosen.part.includes(p.id)));
-function movePivot(axis: Axis, cubes: number): void {
-  session.apply(
-    each(setPivotEdit),
-    chosen.value.map((p) => ({
-      part: p.id,
-      pivot: withAxis(p.pivot, axis, Math.round(cubes * 2)),
-    })),
-  );
-}
 /** The low corner of each chosen part's volume in the world, at rest. */
 const corners = computed(() => {
   const volumes = restVolumes(session.project!);
@@ -205,21 +191,7 @@ const few = (rows: readonly number[]): string =>
         </template>
       </fold-section>
     </section>
-    <section class="panel-section">
-      <div class="panel-head">
-        <h2>Pivot</h2>
-        <span class="quiet">in cubes, by ½</span>
-      </div>
-      <vector-field
-        name="Pivot"
-        :model-value="commonOf(chosen.map((p) => scale(p.pivot, 0.5)))"
-        :step="0.5"
-        @change="movePivot"
-      />
-      <p class="quiet">
-        {{ bone ? `Mounted on ${bone}. The cubes keep their place when the pivot moves.` : 'Not mounted on a bone.' }}
-      </p>
-    </section>
+    <PivotPanel :parts="chosen" />
     <LayersPanel />
     <section class="panel-section">
       <h2>Beside it</h2>

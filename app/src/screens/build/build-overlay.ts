@@ -88,7 +88,9 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
       mirror: build.mirror,
       cursor: build.cursor,
       spin: radial ? { axis: radial.axis, at: middle, count: radial.count } : null,
-      joints: [...quiet.joints, { at: pivot, parent: null, selected: true, side: part.side }],
+      joints: settings.pivot
+        ? [...quiet.joints, { at: pivot, parent: null, selected: true, side: part.side }]
+        : quiet.joints,
     };
   }
 

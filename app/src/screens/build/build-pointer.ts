@@ -95,7 +95,7 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
       if (!strokes.output.value.active) {
         hand.overHandle.value = handles.hover(p);
         strokes.invert.value = p.alt && build.card.verb !== 'select';
-        if (selection.floating) return;
+        if (hand.overHandle.value || selection.floating) return;
       } else if (from && (build.card.reach === 'point' || build.card.reach === 'brush')) fillGap(from, p, 0);
       strokes.feed(event, settle);
     },
@@ -112,6 +112,7 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
       }
       if (session.part && strokes.output.value.active) strokes.feed({ ...hand.pickAt(p).event, type: 'up' });
     },
+    open: (p) => void handles.carry(p),
     click(p) {
       const neighbour = neighbourUnder(p);
       if (neighbour) session.choose({ part: neighbour, layer: null });

@@ -22,6 +22,7 @@ import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { nameInPlace, renameByRule, renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
+import { pivotCommands } from './pivot/pivot-commands';
 import { applyToPart } from './heavy';
 import { freeVolume, scaleVolume } from './volume-actions';
 
@@ -50,6 +51,7 @@ export function partCommands(): Command[] {
       IconBoxMultiple,
       () => build.handles === 'volume',
     ),
+    ...pivotCommands(),
     part('volume.double', 'Double the volume', () => scaleVolume(2), ['Ctrl+Alt+Up']),
     part('volume.halve', 'Halve the volume', () => scaleVolume(0.5), ['Ctrl+Alt+Down']),
     part(

@@ -16,6 +16,7 @@ import {
 import { computed } from 'vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
 import { useWayBack } from '../../stores/way-back';
 import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
@@ -35,6 +36,7 @@ import { type Choice, records } from '../../components/choices';
 /** What is mounted on the bone: parts that are always there, and sets of alternates that wear one of several. A part dropped on one is tried instead. */
 const props = defineProps<{ bone: Bone; flicker: ReadonlyMap<string, string> }>();
 const session = useSession();
+const view = useView();
 const way = useWayBack();
 const notices = useNotices();
 const rows = computed(() => {
@@ -131,6 +133,7 @@ const onSeveral = (part: string): boolean =>
           /></form-row>
           <form-row label="scale" stacked
             ><scale-field
+              v-model:apart="view.apart"
               name="Mount scale"
               :model-value="r.mount.s"
               @change="(to) => place(r.mount, { s: to(r.mount.s) })"

@@ -19,6 +19,7 @@ import { computed } from 'vue';
 import NameField from '../../components/NameField.vue';
 import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
 import AttachmentList from './AttachmentList.vue';
 import ConstraintList from './ConstraintList.vue';
 import AlternateList from './AlternateList.vue';
@@ -45,6 +46,7 @@ import SideField from '../../components/SideField.vue';
 import { renamed } from '../shared/renamed';
 
 const session = useSession();
+const view = useView();
 const rig = useRig();
 const notices = useNotices();
 const bone = computed(() => session.bone);
@@ -182,7 +184,12 @@ function play(clip: string): void {
     </section>
     <section class="panel-section">
       <fold-section id="bone-scale" title="Scale of the bone">
-        <scale-field name="Scale" :model-value="commonOf(chosen.map((b) => b.rest.s))" @change="grow" />
+        <scale-field
+          v-model:apart="view.apart"
+          name="Scale"
+          :model-value="commonOf(chosen.map((b) => b.rest.s))"
+          @change="grow"
+        />
         <p class="quiet">With all that hangs on it.</p>
       </fold-section>
     </section>

@@ -8,7 +8,7 @@ import { useDialogs } from '../../stores/dialogs';
 import CommandButton from '../../components/CommandButton.vue';
 import { useSession } from '../../stores/session';
 import JointStudy from './JointStudy.vue';
-import { SNAPS, SNAP_NAMES } from './joint-snap';
+import { SNAPS, SNAP_NAMES } from '../shared/joint-snap';
 import { useRig } from './rig-state';
 import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
@@ -45,12 +45,25 @@ const show = (id: string): void => {
 <template>
   <div class="rig-bench">
     <section aria-label="Handles">
-      <h3>Handle</h3>
+      <div class="head">
+        <h3>Handle</h3>
+        <choice-field
+          v-model="rig.of"
+          label="The handle is on"
+          :choices="[
+            { value: 'bone', name: 'The bone in hand', text: 'bone' },
+            { value: 'part', name: 'The part in hand, as it is mounted', text: 'part' },
+          ]"
+        />
+      </div>
+      <div class="three">
+        <CommandButton id="rig.turn" text="Turn" /><CommandButton
+          id="rig.joint"
+          :text="rig.of === 'bone' ? 'Joint' : 'Move'"
+        /><CommandButton id="rig.scale" text="Scale" />
+      </div>
       <div class="two">
-        <CommandButton id="rig.turn" text="Turn" /><CommandButton id="rig.joint" text="Move joint" /><CommandButton
-          id="rig.try"
-          text="Try a pose"
-        /><CommandButton id="rig.reset" text="Reset turn" />
+        <CommandButton id="rig.try" text="Try a pose" /><CommandButton id="rig.reset" text="Reset turn" />
       </div>
       <div class="row snap">
         <choice-field
@@ -149,6 +162,20 @@ section {
 .wrap {
   flex-wrap: wrap;
 }
+.head {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 5px;
+}
+.three :deep(.el-button) {
+  padding: 0 4px;
+}
 .two {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
@@ -167,7 +194,7 @@ section {
   .rig-bench {
     grid-template-columns: 208px 190px 108px minmax(340px, 1fr) 132px;
   }
-  .rig-bench .two :deep(.el-button svg) {
+  .rig-bench :is(.two, .three) :deep(.el-button svg) {
     display: none;
   }
   section {

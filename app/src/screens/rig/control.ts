@@ -1,4 +1,4 @@
-import { IconAnchor, IconHandFinger, IconShieldLock, IconPointer, IconRotate3d } from '@tabler/icons-vue';
+import { IconAnchor, IconCube, IconHandFinger, IconShieldLock, IconPointer, IconRotate3d } from '@tabler/icons-vue';
 import { constraintTargets, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import { each, mountPartEdit, mountPartsEdit, moveJointEdit, setRestEdit, tryPartEdit } from '@sphalerite/core/project';
 import { type Vec3, matrixOf, mulMat, transformPoint } from '@sphalerite/core/math';
@@ -17,6 +17,9 @@ import { toDegrees } from '../shared/degrees';
 import { useNotices } from '../../stores/notices';
 import { localOf, shifted } from '../shared/pose-shift';
 import { useJointPointer } from './joint-pointer';
+import { mountGizmo } from './mount-handles';
+import { gizmoFirst } from '../shared/gizmo-control';
+import { amountText } from '../../tools/gizmo';
 import { useRig } from './rig-state';
 import { say } from '../../words';
 
@@ -62,7 +65,18 @@ function rigChips(): Chip[] {
           icon: IconHandFinger,
           ...(rig.trial === REST_POSE ? {} : { run: rig.endTry, does: 'back to rest' }),
         },
-    ...(rig.handle === 'joint'
+    ...(rig.of === 'part'
+      ? [
+          {
+            text: 'handles on the part',
+            tone: 'resin' as const,
+            icon: IconCube,
+            run: () => (rig.of = 'bone'),
+            does: 'on the bone',
+          },
+        ]
+      : []),
+    ...(rig.handle === 'joint' && rig.of === 'bone'
       ? [
           {
             text: rig.carry ? 'parts and bones go along' : 'the parts keep their place',
@@ -95,7 +109,12 @@ function rigHandles(): ReturnType<typeof boneHandles> {
     selected: () => session.hand.bone,
     chosen: () => session.view.chosen.bone,
     select: (bone, more) => session.pick('bone', bone, { ctrlKey: more, metaKey: false, shiftKey: false }, []),
-    arrows: () => (moves() ? 'world' : null),
+    mode() {
+      if (rig.of === 'part') return null;
+      if (moves()) return 'move';
+      return rig.handle === 'scale' ? 'scale' : 'turn';
+    },
+    even: () => !view.apart,
     enabled: () => session.writable,
     turn(bone, q, degrees, axis, done) {
       view.measure = done ? '' : `turn ${AXES[axis]!} ${degrees}°`;
@@ -127,6 +146,12 @@ function rigHandles(): ReturnType<typeof boneHandles> {
       if (done) session.apply(moveJointEdit, { bone, delta });
       else session.preview = session.tryEdit(moveJointEdit, { bone, delta }, true);
     },
+    scale(bone, s, by, done) {
+      const args = { bone, rest: { s }, alone: rig.alone, keepLook: rig.keepLook };
+      view.measure = done ? '' : `scale ${amountText(by)}`;
+      if (done) session.apply(setRestEdit, args);
+      else session.preview = session.tryEdit(setRestEdit, args, true);
+    },
     step: () => rig.step,
     // A goal is pulled to see what it does; at rest nothing would follow it.
     pull() {
@@ -146,7 +171,8 @@ export function rigControl(): ScreenControl {
   const view = useView();
   const notices = useNotices();
   const handles = rigHandles();
-  const pointer = useJointPointer(handles.pointer);
+  const mounts = mountGizmo();
+  const pointer = gizmoFirst(mounts, useJointPointer(handles.pointer));
   /** Attachment points with the way they point, two units long. */
   function points(): { at: Vec3; to: Vec3 }[] {
     const p = session.shown;
@@ -166,6 +192,7 @@ export function rigControl(): ScreenControl {
     overlay: () => ({
       ...NO_OVERLAY,
       ...handles.overlay(),
+      ...(rig.of === 'part' ? { gizmo: mounts.drawn() } : {}),
       points: points(),
       ...(rig.swung
         ? {

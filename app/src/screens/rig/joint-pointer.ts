@@ -5,7 +5,7 @@ import { proposedName, restWorld } from '@sphalerite/core/rig';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
-import { type SnapPoint, snapUnder } from './joint-snap';
+import { type SnapPoint, snapUnder } from '../shared/joint-snap';
 import { useRig } from './rig-state';
 
 /** Within this many pixels of the joint in hand a press takes hold of it. */

@@ -1,4 +1,11 @@
-import { IconAnchor, IconChartLine, IconHandFinger, IconRotate3d } from '@tabler/icons-vue';
+import {
+  IconAnchor,
+  IconArrowsMaximize,
+  IconChartLine,
+  IconCube,
+  IconHandFinger,
+  IconRotate3d,
+} from '@tabler/icons-vue';
 import { addPoseTestEdit, deleteUnmountedEdit, each, emptyRigEdit, setRestEdit } from '@sphalerite/core/project';
 import { nextTick } from 'vue';
 import { type Command, runCommand } from '../../stores/commands';
@@ -38,11 +45,12 @@ function handleCommands(): Command[] {
   const hold = (handle: typeof rig.handle) => (): void => {
     rig.endTry();
     rig.handle = handle;
+    if (handle === 'try') rig.of = 'bone';
   };
   return [
     {
       id: 'rig.turn',
-      title: 'Rotate the bone by rings',
+      title: 'Rotate by rings',
       group: 'Rig',
       keys: ['R'],
       icon: IconRotate3d,
@@ -51,12 +59,33 @@ function handleCommands(): Command[] {
     },
     {
       id: 'rig.joint',
-      title: 'Move the joint, parts keep their place',
+      title: 'Move by arrows: the joint, parts keeping their place, or the part',
       group: 'Rig',
       keys: ['J'],
       icon: IconAnchor,
       on: () => rig.handle === 'joint',
       run: hold('joint'),
+    },
+    {
+      id: 'rig.scale',
+      title: 'Scale by pulling',
+      group: 'Rig',
+      keys: ['W'],
+      icon: IconArrowsMaximize,
+      on: () => rig.handle === 'scale',
+      run: hold('scale'),
+    },
+    {
+      id: 'rig.ofPart',
+      title: 'Handles on the part instead of its bone',
+      group: 'Rig',
+      keys: ['P'],
+      icon: IconCube,
+      on: () => rig.of === 'part',
+      run: () => {
+        rig.of = rig.of === 'part' ? 'bone' : 'part';
+        if (rig.of === 'part' && rig.handle === 'try') hold('joint')();
+      },
     },
     {
       id: 'rig.try',

@@ -3,11 +3,13 @@ import { type Pose, REST_POSE } from '@sphalerite/core/rig';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { onOtherProject } from '../../stores/project-settings';
-import type { Snap } from './joint-snap';
+import type { Snap } from '../shared/joint-snap';
 
-/** What the handle of the selected bone does: turns it at rest, moves its joint, or poses it for a try that nothing keeps. */
+/** What the handle of the selected bone does: turns it at rest, moves its joint, scales it, or poses it for a try that nothing keeps. */
 export const useRig = defineStore('rig', () => {
-  const handle = ref<'turn' | 'joint' | 'try'>('turn');
+  const handle = ref<'turn' | 'joint' | 'scale' | 'try'>('turn');
+  /** Whether the gizmo is on the bone in hand, or on how the part in hand is mounted. */
+  const of = ref<'bone' | 'part'>('bone');
   const trial = shallowRef<Pose>(REST_POSE);
   /** The trial as it was when the hand went down, so that a drag can be let go. */
   const held = shallowRef<Pose>(REST_POSE);
@@ -35,6 +37,7 @@ export const useRig = defineStore('rig', () => {
   onOtherProject(() => {
     endTry();
     handle.value = 'turn';
+    of.value = 'bone';
     swung.value = null;
   });
   const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | 'limb' | 'duplicate' | null>(null);
@@ -42,6 +45,7 @@ export const useRig = defineStore('rig', () => {
   const studies = ref(0);
   return {
     handle,
+    of,
     trial,
     held,
     endTry,

@@ -2,6 +2,7 @@ import {
   type Mat4,
   type Quat,
   type Vec3,
+  mul,
   mulQuat,
   normalize,
   quatFromAxisAngle,
@@ -11,7 +12,7 @@ import { type Mount, type Project, type Rig, sideSuffix, steeringBones } from '@
 import { type Pose, worldMatrices } from '@sphalerite/core/rig';
 import { useView } from '../../stores/view';
 import { useWayBack } from '../../stores/way-back';
-import { type GizmoFrame, WORLD_AXES } from '../../tools/gizmo';
+import { type Amount, type GizmoFrame, type GizmoMode, WORLD_AXES, placeText } from '../../tools/gizmo';
 import type { JointMark, Overlay } from '../../viewport/overlay';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { useSettings } from '../../stores/settings';
@@ -38,13 +39,17 @@ export interface HandleHost {
   chosen(): readonly string[];
   /** @param more – beside those that are chosen, or no longer */
   select(bone: string, more: boolean): void;
-  /** What the arrows do, or null to show rings. */
-  arrows(): 'world' | null;
+  /** Arrows to move by, rings to turn by, or cubes to pull for the size; null while something else has the gizmo. */
+  mode(): GizmoMode | null;
+  /** Whether a pull on one cube counts for all axes. */
+  even?(): boolean;
   enabled(): boolean;
   /** A new local rotation; `done` when the hand let go. */
   turn(bone: string, q: Quat, degrees: number, axis: number, done: boolean): void;
   /** A shift in rig space. */
   move(bone: string, delta: Vec3, done: boolean): void;
+  /** The bone's local scale, and by what it grew. */
+  scale(bone: string, s: Vec3, by: Amount, done: boolean): void;
   cancel(): void;
   /** What arrows move by, in project units; 0 for any length. Half a unit when missing. */
   step?(): number;
@@ -85,6 +90,47 @@ function jointMarks(p: Project, world: ReadonlyMap<string, Mat4>, chosen: readon
   });
 }
 
+/** The gizmo of the bone in hand. */
+function boneGizmo(host: HandleHost, world: () => ReadonlyMap<string, Mat4>): ReturnType<typeof useGizmo> {
+  /** The bone in hand, where its handles stand and along which axes. */
+  function frame(): GizmoFrame | null {
+    const bone = host.selected();
+    const m = bone === null ? undefined : world().get(bone);
+    if (!m || !host.enabled()) return null;
+    const mode = host.mode(),
+      at = originOf(m);
+    if (!mode) return null;
+    if (mode === 'move') return { at, axes: WORLD_AXES, modes: [mode] };
+    const axes = WORLD_AXES.map((u) => normalize(transformDirection(m, u))) as unknown as GizmoFrame['axes'];
+    return { at, axes, modes: [mode], even: host.even?.() ?? false };
+  }
+  /** The bone that is held, and how it stood. */
+  let held: { bone: string; q: Quat; s: Vec3 } | null = null;
+  return useGizmo({
+    frame,
+    steps() {
+      const step = host.step?.() ?? ARROW_STEP;
+      return { ...FREE_STEPS, move: [step, step, step] };
+    },
+    begin() {
+      const bone = host.selected()!;
+      const rest = host.project()!.rig.bones.find((b) => b.id === bone)!.rest;
+      held = { bone, ...(host.basePose().get(bone) ?? rest) };
+      return true;
+    },
+    change(amount, done) {
+      const { bone, q, s } = held!;
+      if (amount.kind === 'move') host.move(bone, amount.along, done);
+      else if (amount.kind === 'scale') host.scale(bone, mul(s, amount.by), amount, done);
+      else {
+        const by = quatFromAxisAngle(WORLD_AXES[amount.axis], (amount.degrees * Math.PI) / 180);
+        host.turn(bone, mulQuat(q, by), amount.degrees, amount.axis, done);
+      }
+    },
+    cancel: host.cancel,
+  });
+}
+
 /** Joints to pick, rings to turn by and arrows to move by, the same in Rig and Animate. */
 export function boneHandles(host: HandleHost): BoneHandles {
   const view = useView();
@@ -97,39 +143,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
     if (placed?.rig !== rig || placed.pose !== pose) placed = { rig, pose, world: worldMatrices(rig, pose) };
     return placed.world;
   }
-  /** The bone in hand, where its handles stand and along which axes. */
-  function frame(): GizmoFrame | null {
-    const bone = host.selected();
-    const m = bone === null ? undefined : world().get(bone);
-    if (!m || !host.enabled()) return null;
-    if (host.arrows()) return { at: originOf(m), axes: WORLD_AXES, modes: ['move'] };
-    const axes = WORLD_AXES.map((u) => normalize(transformDirection(m, u))) as unknown as GizmoFrame['axes'];
-    return { at: originOf(m), axes, modes: ['turn'] };
-  }
-  /** The bone that is held, and how it was turned. */
-  let held: { bone: string; q: Quat } | null = null;
-  const gizmo = useGizmo({
-    frame,
-    steps() {
-      const step = host.step?.() ?? ARROW_STEP;
-      return { ...FREE_STEPS, move: [step, step, step] };
-    },
-    begin() {
-      const bone = host.selected()!;
-      const rest = host.project()!.rig.bones.find((b) => b.id === bone)!.rest;
-      held = { bone, q: (host.basePose().get(bone) ?? rest).q };
-      return true;
-    },
-    change(amount, done) {
-      const { bone, q } = held!;
-      if (amount.kind === 'move') host.move(bone, amount.along, done);
-      else {
-        const by = quatFromAxisAngle(WORLD_AXES[amount.axis], (amount.degrees * Math.PI) / 180);
-        host.turn(bone, mulQuat(q, by), amount.degrees, amount.axis, done);
-      }
-    },
-    cancel: host.cancel,
-  });
+  const gizmo = boneGizmo(host, world);
   const mounted = (p: ViewPointer): Mount | null => {
     const project = host.project();
     return view.viewport && project ? mountUnder(view.viewport, p, project) : null;
@@ -160,6 +174,13 @@ export function boneHandles(host: HandleHost): BoneHandles {
     const all = host.project()?.rig.bones ?? [];
     return bones.map((id) => all.find((b) => b.id === id)!).map((b) => b.name + sideSuffix(b.side));
   };
+  /** Where the joint under the pointer stands, beside its name. */
+  let said = false;
+  function sayJoint(bone: string | null): void {
+    if (bone) view.measure = `${names([bone])[0]!}  ${placeText(originOf(world().get(bone)!))}`;
+    else if (said) view.measure = '';
+    said = bone !== null;
+  }
   const pointer: PointerUser = {
     down(p) {
       if (!onAnother(p) && gizmo.down(p)) return true;
@@ -176,6 +197,7 @@ export function boneHandles(host: HandleHost): BoneHandles {
       const over = !onAnother(p) && gizmo.hover(p);
       const joints = over ? [] : under(p);
       view.under = joints.length > 1 ? names(joints) : [];
+      if (!over) sayJoint(joints.length === 1 ? joints[0]! : null);
       if (view.viewport) view.viewport.canvas.style.cursor = over || joints.length > 0 ? 'grab' : '';
     },
     up() {
@@ -188,12 +210,14 @@ export function boneHandles(host: HandleHost): BoneHandles {
       if (bone) host.select(bone, p.ctrl);
     },
     open(p) {
+      if (!onAnother(p) && gizmo.carry(p)) return;
       const [bone] = under(p);
       const part = bone === undefined ? mounted(p)?.part : partOn(bone);
       if (part) void useWayBack().open(part);
     },
     leave() {
       gizmo.leave();
+      sayJoint(null);
       view.under = [];
     },
     cancel() {

@@ -7,6 +7,7 @@ import {
   TRANSFORM_IDENTITY,
   add,
   composeTransform,
+  equals,
   mul,
   normalizeQuat,
   relativeTransform,
@@ -31,7 +32,7 @@ import {
   replaceRecord,
   withPartBounds,
 } from '../../model';
-import { hungOn, loosened, movePivot, restWorld } from '../../rig';
+import { hungOn, loosened, moveJoint, movePivot, restWorld } from '../../rig';
 import { partsToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 import { copiedPart } from './copied-part';
@@ -169,8 +170,11 @@ export const shrinkPartEdit = defineEdit<{ part: Id }>({
     }),
 });
 
-/** Moves a part's pivot, in half cubes; its cubes keep their place on every bone it is mounted on. */
-export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
+/**
+ * Moves a part's pivot, in half cubes; its cubes keep their place on every bone it is mounted on. With `joint` the joints that it
+ * stood on go along, and everything on those keeps its place.
+ */
+export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3; joint?: boolean }>({
   name: 'setPivot',
   label: (a, p) => `Move the pivot of ${nameOf(p, a.part)}`,
   touches: (a) => [a.part],
@@ -178,16 +182,33 @@ export const setPivotEdit = defineEdit<{ part: Id; pivot: Vec3 }>({
     if (!a.pivot.every(Number.isInteger)) throw new EditError('parts.pivot');
     const part = must(project.parts, a.part, 'part');
     if (a.pivot.every((v, i) => v === part.pivot[i])) return project;
-    return {
+    const mounts = project.rig.mounts.map((m) => (m.part === part.id ? movePivot(m, part, a.pivot).mount : m));
+    const moved: Project = {
       ...project,
       parts: replaceRecord(project.parts, { ...part, pivot: a.pivot }),
-      rig: {
-        ...project.rig,
-        mounts: project.rig.mounts.map((m) => (m.part === part.id ? movePivot(m, part, a.pivot).mount : m)),
-      },
+      rig: { ...project.rig, mounts },
     };
+    return a.joint ? jointsAlong(project, moved, part.id) : moved;
   },
 });
+
+/** The joints that a part's pivot stood on, moved to where it stands now. */
+function jointsAlong(before: Project, after: Project, part: Id): Project {
+  let out = after;
+  for (const old of before.rig.mounts) {
+    if (old.part !== part || old.bone === null || !equals(old.t, [0, 0, 0])) continue;
+    const now = must(out.rig.mounts, old.id, 'mounted part');
+    const world = restWorld(out.rig).get(old.bone)!;
+    const { rig, parts } = moveJoint(out.rig, out.parts, old.bone, rotate(world.q, mul(world.s, now.t)));
+    // What rounding left of the way from the joint to the pivot is none.
+    out = {
+      ...out,
+      parts,
+      rig: { ...rig, mounts: rig.mounts.map((m) => (m.id === old.id ? { ...m, t: [0, 0, 0] } : m)) },
+    };
+  }
+  return out;
+}
 
 /** A mount on another bone, or loose: see {@link mountPartEdit}. */
 function remounted(old: Mount, bone: Id | null, rig: Rig): Mount {

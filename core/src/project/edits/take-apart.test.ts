@@ -23,7 +23,7 @@ import {
   withUnder,
 } from '../../sculpt';
 import { CellSet, VoxelGrid } from '../../voxel';
-import { type Edit, apply, checkProject, editContext } from '..';
+import { type Edit, type PivotPlace, apply, checkProject, editContext, pivotAt } from '..';
 import * as edits from '.';
 
 let n = 0;
@@ -841,5 +841,39 @@ describe('handing over', () => {
         ]),
       }),
     ).toThrow(/not taken from a whole/);
+  });
+});
+
+describe('places that a pivot goes to by itself', () => {
+  const at = (p: Project, name: string, place: PivotPlace): Vec3 =>
+    pivotAt(p, p.parts.find((o) => o.name === name && !o.hidden)!.id, place);
+
+  it('are the centre, the base, the cut, and where it touches what it touches most, however it is turned', () => {
+    const p = run(named(), edits.takeApartEdit, { ...args, part: named().parts[0]!.id });
+    expect(at(p, 'Neck', 'centre')).toEqual([0, 28, 11]);
+    expect(at(p, 'Neck', 'base')).toEqual([0, 24, 11]);
+    expect(at(p, 'Neck', 'cut')).toEqual(p.parts.find((o) => o.name === 'Neck')!.pivot);
+    expect(at(p, 'Head', 'neighbour')).toEqual([0, 30, 14]);
+    // Turned about its joint by a sixth, the leg still meets the body there.
+    const leg = p.parts.find((o) => o.name === 'Fore leg' && o.side === 'left')!;
+    const bone = p.rig.mounts.find((m) => m.part === leg.id)!.bone!;
+    const turned = run(p, edits.setRestEdit, { bone, rest: { q: quatFromAxisAngle([0, 1, 0], Math.PI / 3) } });
+    const [x, y, z] = pivotAt(turned, leg.id, 'neighbour');
+    expect([y, Math.abs(x - 6) <= 1, Math.abs(z - 8) <= 1]).toEqual([12, true, true]);
+  });
+  it('the floor lies under it, and what touches nothing or was cut from nothing says so', () => {
+    let p = beast(false);
+    const body = p.parts[0]!;
+    p = run(p, edits.setPivotEdit, { part: body.id, pivot: [3, 17, -5] });
+    p = run(p, edits.setMountEdit, { mount: p.rig.mounts[0]!.id, place: { t: [0, 4, 0] } });
+    const [x, y, z] = pivotAt(p, body.id, 'floor');
+    expect([x, z]).toEqual([3, -5]);
+    const q = run(p, edits.setPivotEdit, { part: body.id, pivot: [x, y, z] });
+    expect(placeParts(q)[0]!.matrix).toEqual(placeParts(p)[0]!.matrix);
+    expect(transformPoint(placeParts(q)[0]!.matrix, [x / 2, y / 2, z / 2])[1]).toBeCloseTo(0, 9);
+    expect(() => pivotAt(p, body.id, 'neighbour')).toThrow(/“.*” touches no other part/);
+    expect(() => pivotAt(p, body.id, 'cut')).toThrow(/was not taken off a whole/);
+    const empty = run(p, edits.clearPartEdit, { part: body.id });
+    expect(() => pivotAt(empty, body.id, 'centre')).toThrow(/is empty/);
   });
 });

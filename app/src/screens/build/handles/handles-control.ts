@@ -8,6 +8,8 @@ import { toLattice } from '../../../viewport/pick';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { type Handle, useHandleList } from './handle-list';
 import { selectionGizmo } from './selection-gizmo';
+import { pivotHandles } from '../pivot/pivot-handles';
+import type { DrawnGizmo } from '../../../viewport/gizmo';
 
 /** How near the pointer must be to a handle, in pixels. */
 const GRAB = 13;
@@ -18,8 +20,11 @@ export function handlesControl(matrix: Ref<Mat4>) {
   const view = useView();
   const list = useHandleList();
   const gizmo = selectionGizmo(matrix);
+  const pivot = pivotHandles(matrix);
   const hot = ref(-1);
   let held: { handle: Handle; from: number } | null = null;
+  /** Whether the figures at the pointer are of a handle under it. */
+  let said = false;
 
   function under(p: ViewPointer): number {
     const v = view.viewport;
@@ -38,20 +43,26 @@ export function handlesControl(matrix: Ref<Mat4>) {
 
   /** Whether the pointer is over something that can be taken hold of. */
   function hover(p: ViewPointer): boolean {
-    const overGizmo = gizmo.hover(p);
+    const overGizmo = pivot.hover(p) || gizmo.hover(p);
     hot.value = overGizmo ? -1 : under(p);
+    const handle = list()[hot.value];
+    if (handle) view.measure = handle.text(0);
+    else if (said) view.measure = '';
+    said = handle !== undefined;
     return overGizmo || hot.value >= 0;
   }
   function down(p: ViewPointer): boolean {
+    // What is carried without a button is set down by this press.
+    if (pivot.holding || gizmo.holding) return true;
     if (!hover(p)) return false;
     const handle = list()[hot.value];
     if (handle) held = { handle, from: along(p, handle) ?? 0 };
-    else gizmo.down(p);
+    else if (!pivot.down(p)) gizmo.down(p);
     return true;
   }
   /** Gives whether a handle is being dragged. */
   function move(p: ViewPointer, done = false): boolean {
-    if (!held) return done ? gizmo.up() : gizmo.move(p);
+    if (!held) return done ? pivot.up() || gizmo.up() : pivot.move(p) || gizmo.move(p);
     const { handle, from } = held;
     const way = (along(p, handle) ?? from) - from;
     const by = handle.fine ? Math.round(way * 2) : Math.round(way);
@@ -61,6 +72,7 @@ export function handlesControl(matrix: Ref<Mat4>) {
     return true;
   }
   function cancel(): void {
+    pivot.cancel();
     if (held || gizmo.holding) session.preview = null;
     held = null;
     hot.value = -1;
@@ -71,10 +83,12 @@ export function handlesControl(matrix: Ref<Mat4>) {
     down,
     move,
     cancel,
-    gizmo: gizmo.drawn,
+    /** Takes hold without a button. */
+    carry: (p: ViewPointer): boolean => pivot.carry(p) || gizmo.carry(p),
+    gizmo: (): DrawnGizmo | null => pivot.drawn() ?? gizmo.drawn(),
     spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
     get holding(): boolean {
-      return held !== null || gizmo.holding;
+      return held !== null || pivot.holding || gizmo.holding;
     },
   };
 }

@@ -39,7 +39,7 @@ export function selectionGizmo(matrix: Ref<Mat4>) {
       const axes = ways().map(normalize) as unknown as GizmoFrame['axes'];
       return { at: transformPoint(matrix.value, at), axes, modes: ['move'] };
     },
-    steps: () => ({ ...FREE_STEPS, move: cubes() }),
+    steps: () => ({ ...FREE_STEPS, move: cubes(), unit: cubes() }),
     reach: () => (Math.max(...(selection.box?.size ?? [0])) / 2) * (session.part?.cell ?? 1),
     begin(p) {
       const title = `${p.alt ? 'Copy' : 'Move'} ${counted(selection.count, 'cubes')}`;

@@ -11,14 +11,14 @@ export interface Guide {
   readonly axis: Axis;
   readonly at: number;
 }
-/** Handles on the box of the volume, or on that of the cutaway. */
-export type BoxHandles = 'volume' | 'cutaway' | null;
+/** Handles on the box of the volume, on that of the cutaway, or on the pivot. */
+export type BuildHandles = 'volume' | 'cutaway' | 'pivot' | null;
 
 /** What is seen of the part on the bench: all of it or what a cutaway leaves, with a guide plane to draw on. */
 export function useCutaway() {
   const session = useSession();
   const guide = shallowRef<Guide | null>(null);
-  const handles = ref<BoxHandles>(null);
+  const handles = ref<BuildHandles>(null);
   const cuts = shallowRef<Readonly<Record<Id, Box>>>({});
   onOtherProject(() => {
     guide.value = handles.value = null;
