@@ -218,6 +218,8 @@ test('a part and a bone are scaled in per cent, evenly or axis by axis; a scale 
   await b.number('Mount at X', 2);
   expect((await mount()).t[0]).toBe(2);
   await page.getByText('Scale of the bone').click();
+  // Locked again: the bone's is one number.
+  await page.getByRole('checkbox', { name: 'each axis its own' }).uncheck();
   await b.number('Scale', 80);
   expect((await b.project()).rig.bones.find((o) => o.name === 'Lantern')!.rest.s).toEqual([0.8, 0.8, 0.8]);
 

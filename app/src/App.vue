@@ -1,10 +1,7 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import FileDrop from './shell/files/FileDrop.vue';
-import DragGhost from './shell/DragGhost.vue';
 import NoticeList from './shell/NoticeList.vue';
-import { installAutomation } from './shell/automation';
 import { afterFirstPicture, later } from './components/later';
 import { useArrivals } from './stores/arrivals';
 import { isFull } from './storage/storage-errors';
@@ -22,6 +19,8 @@ import { say } from './words';
 
 const dialogs = useDialogs();
 const CommandSearch = later(() => import('./shell/CommandSearch.vue'));
+const FileDrop = later(() => import('./shell/files/FileDrop.vue'));
+const DragGhost = later(() => import('./shell/DragGhost.vue'));
 const ShortcutSheet = later(() => import('./shell/shortcuts/ShortcutSheet.vue'));
 const TipHost = later(() => import('./shell/TipHost.vue'));
 const ContextMenu = later(() => import('./shell/ContextMenu.vue'));
@@ -38,7 +37,7 @@ if (import.meta.env.PROD)
   void afterFirstPicture(async () => (await import('./shell/offline/keep-offline')).keepOffline()).catch(notices.fail);
 const ready = ref(true);
 const off = addShellCommands(useRouter());
-installAutomation();
+void afterFirstPicture(async () => (await import('./shell/automation')).installAutomation()).catch(notices.fail);
 
 function onKey(e: KeyboardEvent): void {
   if (e.defaultPrevented || (isTyping(e.target) && !(e.ctrlKey || e.metaKey))) return;

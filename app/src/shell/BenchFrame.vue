@@ -18,7 +18,7 @@ import type { Screen, ScreenControl, ScreenPieces } from './screen';
 import { viewCommands } from './view-commands';
 import ViewPane from './ViewPane.vue';
 import ActionButton from '../components/ActionButton.vue';
-import { later } from '../components/later';
+import { afterFirstPicture, later } from '../components/later';
 import SplitView from '../components/SplitView.vue';
 
 const dialogs = useDialogs();
@@ -67,7 +67,13 @@ async function openScreen(s: Screen): Promise<void> {
   pieces.value = next;
   control.value = next.control();
   view.inHand = () => control.value?.inHand() ?? null;
-  offScreen = addCommands(control.value.commands, s.id);
+  const offs = [addCommands(control.value.commands, s.id)];
+  offScreen = () => offs.forEach((off) => off());
+  const opened = control.value;
+  void afterFirstPicture(async () => {
+    const more = (await opened.laterCommands?.()) ?? [];
+    if (control.value === opened) offs.push(addCommands(more, s.id));
+  }).catch(notices.fail);
 }
 function closeScreen(): void {
   offScreen();

@@ -60,6 +60,8 @@ export interface ScreenControl {
   accepts?(what: Dragged): boolean;
   drop?(what: Dragged, p: ViewPointer): void;
   readonly commands: readonly Command[];
+  /** More of them, fetched once the first picture stands. */
+  laterCommands?(): Promise<readonly Command[]>;
   /** Commands that head the right-click menu of the view. */
   readonly menu?: readonly string[];
   /** Commands with a button of their own over the view. */

@@ -6,7 +6,14 @@ const EYE: Vec3 = [30, 40, 50];
 /** A ray from the eye through a point. */
 const through = (p: Vec3) => ({ origin: EYE, dir: sub(p, EYE) });
 const frame: GizmoFrame = { at: [2, 3, 4], axes: WORLD_AXES, modes: ['move', 'turn'] };
-const HALVES: GizmoSteps = { move: [0.5, 0.5, 0.5], unit: [1, 1, 1], turn: 5, fineTurn: 1, scale: 0.05, fineScale: 0.01 };
+const HALVES: GizmoSteps = {
+  move: [0.5, 0.5, 0.5],
+  unit: [1, 1, 1],
+  turn: 5,
+  fineTurn: 1,
+  scale: 0.05,
+  fineScale: 0.01,
+};
 const drag = (grip: Grip, from: Vec3, steps = HALVES): GizmoDrag => new GizmoDrag(frame, grip, through(from), steps);
 
 describe('the gizmo', () => {

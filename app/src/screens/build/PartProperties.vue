@@ -22,8 +22,6 @@ import { NEIGHBOURS, useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { useHollow } from './hollow/hollow-state';
-import LayersPanel from './LayersPanel.vue';
-import PivotPanel from './pivot/PivotPanel.vue';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
 import { resizeAxis, standAt } from './volume-actions';
@@ -39,6 +37,8 @@ import FormRow from '../../components/FormRow.vue';
 import SideField from '../../components/SideField.vue';
 import { renamed } from '../shared/renamed';
 import { commonOf } from '../../components/mixed';
+import LayersPanel from './LayersPanel.vue';
+import PivotPanel from './pivot/PivotPanel.vue';
 
 // Fetched when there is something to show in them.
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));

@@ -17,11 +17,9 @@ import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
-import type { useTints } from './tints';
 
 import { part, target } from './build-target';
 import { partCommands } from './part-commands';
-import { tidyCommands } from './tidy-commands';
 import { need, needsClip } from '../../stores/needs';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
@@ -42,10 +40,9 @@ const REACH_KEYS = {
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** Tools, guides, views and volumes of Build, for menus, keys and the command search. */
-export const buildCommands = (tints: ReturnType<typeof useTints>, pickColour: () => void): Command[] => [
+export const buildCommands = (pickColour: () => void): Command[] => [
   ...toolCommands(pickColour),
   ...mirrorCommands(),
-  ...tidyCommands(tints),
   ...guideCommands(),
   ...partCommands(),
 ];

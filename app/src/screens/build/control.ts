@@ -20,7 +20,6 @@ import { buildPointer } from './build-pointer';
 import { useBuildPose } from './build-pose';
 import { buildReadout } from './build-readout';
 import { useBuild } from './build-state';
-import { colourCommands } from './colours/colour-commands';
 import { useColours } from './colours/colours-state';
 import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles/handles-control';
@@ -81,8 +80,17 @@ function letGo({ strokes, handles, hand }: BuildParts, cancel: () => void): void
   else selection.set(null);
 }
 
+/** What hangs in the air goes first; gives whether anything did. */
+function interrupted(strokes: BuildParts['strokes'], cancel: () => void): boolean {
+  const selection = useSelection();
+  if (selection.floating || selection.repeat) selection.cancel();
+  else if (strokes.output.value.active) cancel();
+  else return false;
+  return true;
+}
+
 function commandsOf(parts: BuildParts, cancel: () => void): Command[] {
-  const { strokes, tints, hand } = parts;
+  const { strokes, hand } = parts;
   const build = useBuild();
   const selection = useSelection();
   return [
@@ -95,8 +103,7 @@ function commandsOf(parts: BuildParts, cancel: () => void): Command[] {
     },
     // Keys that act on a selection while there is one come before the same keys elsewhere.
     ...selectionCommands(),
-    ...buildCommands(tints, hand.pickColour),
-    ...colourCommands(),
+    ...buildCommands(hand.pickColour),
     ...cursorCommands({
       act: (cell) => actAtCursor(cell, hand, strokes),
       commit: () => strokes.feed({ type: 'commit' }),
@@ -123,18 +130,7 @@ export function buildControl(): ScreenControl {
     strokes.cancel();
     handles.cancel();
   };
-  /** What hangs in the air goes first. */
-  session.onInterrupt(() => {
-    if (selection.floating || selection.repeat) {
-      selection.cancel();
-      return true;
-    }
-    if (strokes.output.value.active) {
-      cancel();
-      return true;
-    }
-    return false;
-  });
+  session.onInterrupt(() => interrupted(strokes, cancel));
   const stops = [
     watch(
       () => colours.tab,
@@ -217,6 +213,7 @@ export function buildControl(): ScreenControl {
     chips: () => buildChips({ strokes, tints, ruler: hand.ruler.value }),
     readout: () => buildReadout(parts),
     commands: commandsOf(parts, cancel),
+    laterCommands: async () => (await import('./later-commands')).laterCommands(tints),
     menu: [
       'tool.pick',
       'mirror.x',

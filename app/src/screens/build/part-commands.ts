@@ -22,7 +22,6 @@ import type { Command } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { nameInPlace, renameByRule, renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
-import { pivotCommands } from './pivot/pivot-commands';
 import { applyToPart } from './heavy';
 import { freeVolume, scaleVolume } from './volume-actions';
 
@@ -51,7 +50,6 @@ export function partCommands(): Command[] {
       IconBoxMultiple,
       () => build.handles === 'volume',
     ),
-    ...pivotCommands(),
     part('volume.double', 'Double the volume', () => scaleVolume(2), ['Ctrl+Alt+Up']),
     part('volume.halve', 'Halve the volume', () => scaleVolume(0.5), ['Ctrl+Alt+Down']),
     part(

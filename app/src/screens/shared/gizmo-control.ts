@@ -14,7 +14,14 @@ import { type DrawnGizmo, gizmoSize, gripUnder } from '../../viewport/gizmo';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 
 /** Degrees that rings turn by, shares of its size that a thing grows by, and both with Shift; any length. */
-export const FREE_STEPS: GizmoSteps = { move: [0, 0, 0], unit: [1, 1, 1], turn: 5, fineTurn: 1, scale: 0.05, fineScale: 0.01 };
+export const FREE_STEPS: GizmoSteps = {
+  move: [0, 0, 0],
+  unit: [1, 1, 1],
+  turn: 5,
+  fineTurn: 1,
+  scale: 0.05,
+  fineScale: 0.01,
+};
 
 /** What is moved and turned by the gizmo. */
 export interface GizmoHost {

@@ -1,5 +1,5 @@
 import { type Mat4, transformPoint, withAxis } from '@sphalerite/core/math';
-import { type Ref, ref } from 'vue';
+import { type Ref, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
 import { useView } from '../../../stores/view';
 import { alongAxis } from '../../../tools/geometry';
@@ -8,7 +8,9 @@ import { toLattice } from '../../../viewport/pick';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { type Handle, useHandleList } from './handle-list';
 import { selectionGizmo } from './selection-gizmo';
-import { pivotHandles } from '../pivot/pivot-handles';
+import type { PivotHandles } from '../pivot/pivot-handles';
+import { useBuild } from '../build-state';
+import { useNotices } from '../../../stores/notices';
 import type { DrawnGizmo } from '../../../viewport/gizmo';
 
 /** How near the pointer must be to a handle, in pixels. */
@@ -20,7 +22,18 @@ export function handlesControl(matrix: Ref<Mat4>) {
   const view = useView();
   const list = useHandleList();
   const gizmo = selectionGizmo(matrix);
-  const pivot = pivotHandles(matrix);
+  /** Those of the pivot, fetched when they are first asked for. */
+  const pivot = shallowRef<PivotHandles | null>(null);
+  watch(
+    () => useBuild().handles,
+    (on) => {
+      if (on === 'pivot' && !pivot.value)
+        void import('../pivot/pivot-handles').then((m) => (pivot.value = m.pivotHandles(matrix)), useNotices().fail);
+    },
+    { immediate: true },
+  );
+  /** The one of the pivot before that of a selection. */
+  const gizmos = () => [...(pivot.value ? [pivot.value] : []), gizmo];
   const hot = ref(-1);
   let held: { handle: Handle; from: number } | null = null;
   /** Whether the figures at the pointer are of a handle under it. */
@@ -43,7 +56,7 @@ export function handlesControl(matrix: Ref<Mat4>) {
 
   /** Whether the pointer is over something that can be taken hold of. */
   function hover(p: ViewPointer): boolean {
-    const overGizmo = pivot.hover(p) || gizmo.hover(p);
+    const overGizmo = gizmos().some((g) => g.hover(p));
     hot.value = overGizmo ? -1 : under(p);
     const handle = list()[hot.value];
     if (handle) view.measure = handle.text(0);
@@ -53,16 +66,16 @@ export function handlesControl(matrix: Ref<Mat4>) {
   }
   function down(p: ViewPointer): boolean {
     // What is carried without a button is set down by this press.
-    if (pivot.holding || gizmo.holding) return true;
+    if (gizmos().some((g) => g.holding)) return true;
     if (!hover(p)) return false;
     const handle = list()[hot.value];
     if (handle) held = { handle, from: along(p, handle) ?? 0 };
-    else if (!pivot.down(p)) gizmo.down(p);
+    else gizmos().some((g) => g.down(p));
     return true;
   }
   /** Gives whether a handle is being dragged. */
   function move(p: ViewPointer, done = false): boolean {
-    if (!held) return done ? pivot.up() || gizmo.up() : pivot.move(p) || gizmo.move(p);
+    if (!held) return gizmos().some((g) => (done ? g.up() : g.move(p)));
     const { handle, from } = held;
     const way = (along(p, handle) ?? from) - from;
     const by = handle.fine ? Math.round(way * 2) : Math.round(way);
@@ -72,7 +85,7 @@ export function handlesControl(matrix: Ref<Mat4>) {
     return true;
   }
   function cancel(): void {
-    pivot.cancel();
+    pivot.value?.cancel();
     if (held || gizmo.holding) session.preview = null;
     held = null;
     hot.value = -1;
@@ -84,11 +97,11 @@ export function handlesControl(matrix: Ref<Mat4>) {
     move,
     cancel,
     /** Takes hold without a button. */
-    carry: (p: ViewPointer): boolean => pivot.carry(p) || gizmo.carry(p),
-    gizmo: (): DrawnGizmo | null => pivot.drawn() ?? gizmo.drawn(),
+    carry: (p: ViewPointer): boolean => gizmos().some((g) => g.carry(p)),
+    gizmo: (): DrawnGizmo | null => pivot.value?.drawn() ?? gizmo.drawn(),
     spots: (): Spot[] => list().map((h, i) => ({ at: h.at, tone: h.tone, hot: i === hot.value })),
     get holding(): boolean {
-      return held !== null || pivot.holding || gizmo.holding;
+      return held !== null || gizmos().some((g) => g.holding);
     },
   };
 }

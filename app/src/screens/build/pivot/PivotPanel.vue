@@ -1,20 +1,17 @@
 <script setup lang="ts">
 import { type Axis, scale, withAxis } from '@sphalerite/core/math';
 import type { Part } from '@sphalerite/core/model';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import CheckField from '../../../components/CheckField.vue';
 import CommandButton from '../../../components/CommandButton.vue';
-import FormRow from '../../../components/FormRow.vue';
-import SelectField from '../../../components/SelectField.vue';
 import VectorField from '../../../components/VectorField.vue';
-import { choices } from '../../../components/choices';
 import { commonOf } from '../../../components/mixed';
 import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
-import { SNAPS, SNAP_NAMES } from '../../shared/joint-snap';
 import { useBuild } from '../build-state';
 import { standsOnJoint, usePivot } from './pivot-state';
 
+const PivotSnap = defineAsyncComponent(() => import('./PivotSnap.vue'));
 /** The pivots of the parts that are chosen: by numbers, by handles, or to a place that is found by itself. */
 const props = defineProps<{ parts: readonly Part[] }>();
 const session = useSession();
@@ -54,12 +51,7 @@ const move = (axis: Axis, cubes: number): void =>
         text="Handles"
       />
     </div>
-    <form-row v-if="build.handles === 'pivot'" label="snaps to"
-      ><SelectField
-        v-model="pivot.snap"
-        label="A dragged pivot snaps to"
-        :choices="choices(SNAPS, (n) => SNAP_NAMES[n])"
-    /></form-row>
+    <PivotSnap v-if="build.handles === 'pivot'" />
     <check-field v-if="onJoint" v-model="pivot.joint" tip="Bones and other parts keep their place"
       >the joint of {{ bone }} goes along</check-field
     >

@@ -1,12 +1,9 @@
 import { IconAnchor } from '@tabler/icons-vue';
-import { type PivotPlace, pivotAt } from '@sphalerite/core/project';
+import type { PivotPlace } from '@sphalerite/core/project';
 import type { Command } from '../../../stores/commands';
 import { all, needsPart, needsWriting } from '../../../stores/needs';
-import { useNotices } from '../../../stores/notices';
-import { useSession } from '../../../stores/session';
 import { useSettings } from '../../../stores/settings';
 import { useBuild } from '../build-state';
-import { usePivot } from './pivot-state';
 
 const PLACES: Record<PivotPlace, string> = {
   centre: 'Pivot to the centre of the cubes',
@@ -18,22 +15,9 @@ const PLACES: Record<PivotPlace, string> = {
 
 /** Where pivots of the parts that are chosen go, by hand or by themselves. */
 export function pivotCommands(): Command[] {
-  const session = useSession();
   const build = useBuild();
-  const pivot = usePivot();
-  const notices = useNotices();
   const { settings } = useSettings();
   const enabled = all(needsPart, needsWriting);
-  function put(place: PivotPlace): void {
-    try {
-      pivot.move(
-        session.view.chosen.part.map((part) => ({ part, pivot: pivotAt(session.project!, part, place) })),
-        true,
-      );
-    } catch (e) {
-      notices.fail(e);
-    }
-  }
   return [
     {
       id: 'pivot.handles',
@@ -53,7 +37,7 @@ export function pivotCommands(): Command[] {
       title,
       group: 'Parts',
       enabled,
-      run: () => put(place as PivotPlace),
+      run: async () => (await import('./pivot-places')).putPivots(place as PivotPlace),
     })),
     {
       id: 'pivot.show',

@@ -130,3 +130,4 @@ export function pivotHandles(matrix: Ref<Mat4>) {
     },
   };
 }
+export type PivotHandles = ReturnType<typeof pivotHandles>;
