@@ -22,8 +22,14 @@ export interface BakedTrack {
 
 /** How far a joint may stray from what we evaluate, in project units, before a key is put in. */
 export const BAKE_ERROR = 1e-4;
-/** Stretches of fewer ticks are not halved any more: what turns at once within them runs straight. */
+/**
+ * Stretches of fewer ticks are halved only where they go far, in errors: a limb that comes out of being quite straight bends as a
+ * square root does, at no time at all as quick as one likes.
+ */
 const SHORTEST = 2;
+const FAR = 100;
+/** Ticks of the shortest of all; moments are single floats in files, so late in a long clip it is longer. */
+const briefest = (time: number): number => Math.max(1 / 256, time * 2 ** -21);
 
 /**
  * A clip as absolute keys. Channels whose keys all hold or all run straight keep their own keys. All else (slow starts, curves, and
@@ -201,8 +207,9 @@ function spline(
       const long = size === 4 ? Math.hypot(...made) : 1;
       made.forEach((x, i) => (off = Math.max(off, Math.abs(x / long - v[i]!))));
     }
-    if (off > error && h >= 2 * SHORTEST) {
-      const middle = Math.round((a + b) / 2);
+    const far = Math.hypot(...va.map((x, i) => vb[i]! - x));
+    if (off > error && (h >= 2 * SHORTEST || (h >= 2 * briefest(b) && far > FAR * error))) {
+      const middle = h >= 2 * SHORTEST ? Math.round((a + b) / 2) : (a + b) / 2;
       return fit(middle, b, fit(a, middle, va));
     }
     const chord = va.map((x, i) => (vb[i]! - x) / h);
