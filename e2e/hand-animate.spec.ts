@@ -88,3 +88,48 @@ test('a wheel spins ten times in 3, and in the file too', async ({ page }) => {
   await page.getByRole('radiogroup', { name: 'Channel' }).getByRole('radio', { name: 'spin' }).click();
   await expect(page.getByText('1800°')).toBeVisible();
 });
+
+test('a clip is checked against ground of one’s own; at a bone the clips it moves in stand with the worst contact first', async ({
+  page,
+}) => {
+  const b = new Counted(page);
+  await b.open();
+  await b.step('Animate');
+  await page.getByRole('treeitem', { name: /^Walk/ }).click();
+  await page.keyboard.press('3');
+  const findings = page.getByRole('region', { name: 'Contact of this clip' });
+  await expect(findings.getByText('Nothing goes through the ground.')).toBeVisible();
+  const floor = async (): Promise<unknown> => {
+    const { clips } = await b.project();
+    return (clips.find((c) => c.name === 'Walk') as unknown as { floor: unknown }).floor;
+  };
+  await b.number('Height of the ground', 0.5);
+  expect(await floor()).toEqual({ height: 0.5, rise: 0, run: 0 });
+  await expect(
+    findings.getByText(/0\.5\d? cubes through the ground|0\.[5-9]\d cubes through the ground/),
+  ).toBeVisible();
+  await b.number('Height of the ground', 0);
+  expect(await floor()).toBeNull();
+  await page.getByRole('radio', { name: 'steps', exact: true }).click();
+  await b.number('Rise of a step', 2);
+  await b.number('Run of a step', 10);
+  expect(await floor()).toEqual({ height: 0, rise: 2, run: 10 });
+  await expect(findings.getByText(/cubes through the ground/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await b.idle();
+
+  await b.step('Rig');
+  await page.getByRole('treeitem', { name: /^Shin left/ }).click();
+  const moves = page.getByRole('region', { name: 'Clips it moves in' });
+  await moves.getByRole('checkbox', { name: 'worst contact first' }).check();
+  for (const row of await moves.locator('li').all()) await expect(row).toContainText('·');
+  await b.idle();
+  const bad = (await moves.locator('li').allTextContents()).map((text) => {
+    const [depth, slide, cubes] = text.match(/[\d.]+(?= ·| *$)/g)!.map(Number) as [number, number, number];
+    return depth + slide + cubes / 60;
+  });
+  expect(bad.length).toBeGreaterThan(1);
+  expect(bad).toEqual([...bad].sort((x, y) => y - x));
+});

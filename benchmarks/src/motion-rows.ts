@@ -79,7 +79,7 @@ function contact(): Row {
   const p = buildTamsin(),
     clip = p.clips.find((c) => c.name === 'Walk')!;
   const frames = clipFrames(p, clip);
-  const ours = median(5, () => void contactReport(p, clip, 0, null, frames));
+  const ours = median(5, () => void contactReport(p, clip, null, frames));
   let low = Infinity;
   const theirs = median(3, () =>
     frames.forEach((list) =>

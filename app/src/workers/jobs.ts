@@ -217,7 +217,7 @@ export const handlers: Handlers = {
     for (const [i, id] of clips.entries()) {
       const clip = must(p.clips, id, 'clip'),
         frames = clipFrames(p, clip);
-      out.push({ contact: contactReport(p, clip, 0, ground, frames), clashes: clashes(p, clip, frames) });
+      out.push({ contact: contactReport(p, clip, ground, frames), clashes: clashes(p, clip, frames) });
       ctx.report((i + 1) / clips.length);
       await ctx.breathe();
     }

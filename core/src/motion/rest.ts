@@ -1,5 +1,5 @@
 import { type Transform, add, invertQuat, mul, mulQuat, normalizeQuat, sub } from '../math';
-import type { Clip, Id, Lane } from '../model';
+import { type Clip, type Id, type Lane, type Rig, constraintTargets, constraintWrites } from '../model';
 import { emptyLane } from './keys';
 
 /**
@@ -47,7 +47,10 @@ export const clipsKeepingLook = (
     return { ...c, lanes: lane ? c.lanes.map((l) => (l === lane ? next : l)) : [...c.lanes, next] };
   });
 
-/** The clips in which a bone, or one that hangs on it, has keys: what a change of it touches. */
-export function clipsTouching(clips: readonly Clip[], bones: ReadonlySet<Id>): Clip[] {
-  return clips.filter((c) => c.lanes.some((l) => bones.has(l.bone)));
+/** The clips in which one of these bones, or what steers it, has keys: what a change of them touches. */
+export function clipsTouching(rig: Rig, clips: readonly Clip[], bones: ReadonlySet<Id>): Clip[] {
+  const moving = new Set(bones);
+  for (const c of rig.constraints)
+    if (c.on && constraintWrites(rig, c).some((b) => bones.has(b))) for (const t of constraintTargets(c)) moving.add(t);
+  return clips.filter((c) => c.lanes.some((l) => moving.has(l.bone)));
 }

@@ -143,7 +143,7 @@ describe('contact', () => {
   it('a foot that goes over still ground slides by what it moves; on the spot the ground goes with it, until it is faster', () => {
     const p = figure(),
       steady = clip([moves('f', [0, [0, 0, 6]], [600, [0, 0, -6]])]);
-    const still = contactReport(p, steady, 0, [0, 0]);
+    const still = contactReport(p, steady, [0, 0]);
     expect([still.slide.by, still.slide.part]).toEqual([expect.closeTo(1, 9), 'foot']);
     expect(still.tracks.find((t) => t.part === 'post')!.slide.every((v) => v === 0)).toBe(true);
     // Without the post, which stands still, the ground is found to go back by one a frame.
@@ -158,7 +158,38 @@ describe('contact', () => {
     );
     expect([jerk.slide.by, jerk.slide.frame]).toEqual([expect.closeTo(3, 9), 10]);
     // In the air nothing slides.
-    expect(contactReport(p, clip([moves('f', [0, [0, 3, 6]], [600, [0, 3, -6]])]), 0, [0, 0]).slide.by).toBe(0);
+    expect(contactReport(p, clip([moves('f', [0, [0, 3, 6]], [600, [0, 3, -6]])]), [0, 0]).slide.by).toBe(0);
+  });
+});
+
+describe('ground of one’s own', () => {
+  const alone = (): Project => {
+    const p = figure();
+    return { ...p, parts: p.parts.slice(0, 1), rig: { ...p.rig, mounts: p.rig.mounts.slice(0, 1) } };
+  };
+  const on = (floor: Clip['floor'], ...keys: [number, Vec3][]): Clip => ({ ...clip([moves('f', ...keys)]), floor });
+  const STAIRS = { height: 0, rise: 3, run: 6 };
+  // The foot is five long, from −2 to 3: on the first step at z = 2, on the next at z = 8.
+  it('steps are climbed over their edge, not through it', () => {
+    const through = contactReport(alone(), on(STAIRS, [0, [0, 0, 2]], [600, [0, 3, 8]]), [0, 0]);
+    // From a sixth of the way on the toe is beyond the edge, and as high as it has come by then.
+    const brute = frameTimes(on(null)).map((t) => (t / 600 > 1 / 6 + 1e-9 ? (3 * t) / 600 - 3 : (3 * t) / 600));
+    through.tracks[0]!.height.forEach((h, i) => expect(h).toBeCloseTo(brute[i]!, 6));
+    expect(through.depth.by).toBeCloseTo(-Math.min(...brute), 6);
+    const over = on(STAIRS, [0, [0, 0, 2]], [300, [0, 3, 2]], [600, [0, 3, 8]]);
+    expect(contactReport(alone(), over, [0, 0]).depth.by).toBeCloseTo(0, 9);
+  });
+  it('on the spot steps come towards the figure and sink, a slope stays; what stands on them goes along', () => {
+    // Half a unit back and, as the stairs rise by half, a quarter down a frame.
+    const steady = on(STAIRS, [0, [0, 0, 2]], [600, [0, -3, -4]]);
+    const climbed = contactReport(alone(), steady);
+    expect(climbed.ground[1]).toBeCloseTo(-0.5, 9);
+    expect([climbed.depth.by, climbed.slide.by]).toEqual([expect.closeTo(0, 6), expect.closeTo(0, 6)]);
+    const slope = { height: -2.5, rise: 0.5, run: 0 };
+    const flat = contactReport(alone(), on(slope, [0, [0, 0, 2]], [600, [0, -3, -4]]));
+    // Its toe touches at z = 5, where the slope has come up to nothing, and goes on doing so.
+    expect(flat.tracks[0]!.height.every((h) => Math.abs(h) < 1e-9)).toBe(true);
+    expect([flat.ground[1], flat.slide.by]).toEqual([expect.closeTo(-0.5, 9), expect.closeTo(0, 9)]);
   });
 });
 

@@ -1,5 +1,5 @@
 import { type Extent, type Mat4, type Vec3, invertMat, mulMat, placedExtent, transformPoint } from '../math';
-import type { Clip, Id, Project } from '../model';
+import type { Clip, ClipFloor, Id, Project } from '../model';
 import { frameTimes, sampleClip, withAlternatesAt } from '../motion';
 import type { VoxelGrid } from '../voxel';
 import type { DrawInstance, DrawList } from './draw-list';
@@ -89,12 +89,29 @@ interface Foot {
   readonly standing: readonly Vec3[];
 }
 
-/** @param level – height of the ground in project units */
-function footOf({ matrix }: DrawInstance, corners: readonly Vec3[], level: number): Foot {
+/**
+ * Height of the ground at a place along Z, in project units. Steps go with the ground: on a figure that climbs on the spot they sink
+ * as they come nearer.
+ *
+ * @param gone – how far the ground has gone along Z by then
+ */
+export function floorAt(floor: ClipFloor | null, z: number, gone = 0): number {
+  if (!floor) return 0;
+  const { height, rise, run } = floor;
+  if (run === 0) return height + rise * z;
+  // Right at an edge it is the lower of both: what touches the front of a step is not in it.
+  const at = (z - gone) / run,
+    step = (by: number): number => rise * Math.floor(at + by);
+  return height + Math.min(step(1e-9), step(-1e-9)) + (rise / run) * gone;
+}
+
+/** @param level – height of the ground at a place along Z */
+function footOf({ matrix }: DrawInstance, corners: readonly Vec3[], level: (z: number) => number): Foot {
   const standing: Vec3[] = [];
   let height = Infinity;
   for (const c of corners) {
-    const y = matrix[1]! * c[0] + matrix[5]! * c[1] + matrix[9]! * c[2] + matrix[13]! - level;
+    const z = matrix[2]! * c[0] + matrix[6]! * c[1] + matrix[10]! * c[2] + matrix[14]!;
+    const y = matrix[1]! * c[0] + matrix[5]! * c[1] + matrix[9]! * c[2] + matrix[13]! - level(z);
     if (y < height) height = y;
     if (y < TOUCH) standing.push(c);
   }
@@ -105,22 +122,35 @@ function footOf({ matrix }: DrawInstance, corners: readonly Vec3[], level: numbe
  * Which frames put a part through the ground or let a standing one slide, from the real cubes at every frame. On a figure that walks
  * on the spot the ground goes back under it; its pace is what the median standing foot does, unless it is given.
  *
- * @param level – height of the ground
+ * The ground is that of the clip: level, a slope or steps.
+ *
  * @param ground – how the ground goes per frame; found when null
  */
 export function contactReport(
   project: Project,
   clip: Clip,
-  level = 0,
   ground: readonly [number, number] | null = null,
   frames: readonly DrawList[] = clipFrames(project, clip),
 ): ContactReport {
   const rest = new Map(
-    gather(project, { of: 'rig' }).map((i) => [partOf(i), footOf(i, outerCorners(cubesOf(i)), level).height]),
+    gather(project, { of: 'rig' }).map((i) => [partOf(i), footOf(i, outerCorners(cubesOf(i)), () => 0).height]),
   );
   const parts = new Map<Id, VoxelGrid>();
   for (const list of frames) for (const i of list) if (cubesOf(i).count > 0) parts.set(partOf(i), cubesOf(i));
-  const paces: { x: number; z: number; part: Id; frame: number }[] = [];
+  const isSole = (part: Id): boolean => (rest.get(part) ?? Infinity) < SOLE;
+  const pace =
+    ground ??
+    paceOf(
+      clip,
+      frames,
+      [...parts].filter(([part]) => isSole(part)),
+    );
+  const levels = frames.map(
+    (_, f) =>
+      (z: number): number =>
+        floorAt(clip.floor, z, pace[1] * f),
+  );
+  const paces: Pace[] = [];
   const tracks = [...parts].map(([part, grid]): SoleTrack => {
     const corners = outerCorners(grid),
       height: number[] = [];
@@ -130,22 +160,12 @@ export function contactReport(
         height.push(Infinity);
         return;
       }
-      const foot = footOf(now, corners, level),
-        next = frames[f + 1]?.find((i) => partOf(i) === part);
+      const foot = footOf(now, corners, levels[f]!);
       height.push(foot.height);
-      if (!next || foot.standing.length === 0) return;
-      // Corners that stand now and in the next frame.
-      for (const c of foot.standing) {
-        const a = transformPoint(now.matrix, c),
-          b = transformPoint(next.matrix, c);
-        if (b[1] - level < TOUCH) paces.push({ x: b[0] - a[0], z: b[2] - a[2], part, frame: f });
-      }
+      for (const step of stepsOf(now, frames[f + 1], foot, levels[f + 1])) paces.push({ ...step, part, frame: f });
     });
-    return { part, sole: (rest.get(part) ?? Infinity) < SOLE, height, slide: frames.map(() => 0) };
+    return { part, sole: isSole(part), height, slide: frames.map(() => 0) };
   });
-  const soles = new Set(tracks.filter((t) => t.sole).map((t) => t.part));
-  const walked = paces.filter((p) => soles.has(p.part));
-  const pace = ground ?? ([median(walked.map((p) => p.x)), median(walked.map((p) => p.z))] as const);
   const slides = new Map(tracks.map((t) => [t.part, t.slide as number[]]));
   for (const p of paces) {
     const list = slides.get(p.part)!;
@@ -163,6 +183,56 @@ export function contactReport(
       });
   }
   return { clip: clip.id, times: frameTimes(clip), tracks, ground: pace, depth, slide };
+}
+
+interface Pace {
+  readonly x: number;
+  readonly z: number;
+  readonly part: Id;
+  readonly frame: number;
+}
+
+/** How each corner that stands now and in the next frame goes between the two. */
+function stepsOf(
+  now: DrawInstance,
+  after: DrawList | undefined,
+  foot: Foot,
+  level: ((z: number) => number) | undefined,
+): { x: number; z: number }[] {
+  const next = after?.find((i) => partOf(i) === partOf(now));
+  if (!next || !level) return [];
+  return foot.standing.flatMap((c) => {
+    const a = transformPoint(now.matrix, c),
+      b = transformPoint(next.matrix, c);
+    return b[1] - level(b[2]) < TOUCH ? [{ x: b[0] - a[0], z: b[2] - a[2] }] : [];
+  });
+}
+
+/**
+ * How the ground goes per frame, as the median standing sole does. Where steps are depends on that itself: there the sole that is
+ * lowest over their slope stands.
+ */
+function paceOf(
+  clip: Clip,
+  frames: readonly DrawList[],
+  soles: readonly (readonly [Id, VoxelGrid])[],
+): readonly [x: number, z: number] {
+  const { floor } = clip;
+  const ramp = floor && floor.run > 0 ? { ...floor, rise: floor.rise / floor.run, run: 0 } : floor;
+  const level = (z: number): number => floorAt(ramp, z);
+  const walked = frames.flatMap((list, f) => {
+    const feet = soles.flatMap(([part, grid]) => {
+      const now = list.find((i) => partOf(i) === part);
+      return now ? [{ now, foot: footOf(now, outerCorners(grid), level) }] : [];
+    });
+    if (ramp === floor) return feet.flatMap(({ now, foot }) => stepsOf(now, frames[f + 1], foot, level));
+    const lowest = feet.sort((a, b) => a.foot.height - b.foot.height)[0];
+    const next = lowest && frames[f + 1]?.find((i) => partOf(i) === partOf(lowest.now));
+    if (!next) return [];
+    const [a, b] = [lowest.now.matrix, next.matrix];
+    return [{ x: b[12]! - a[12]!, z: b[14]! - a[14]! }];
+  });
+  return [median(walked.map((p) => p.x)), median(walked.map((p) => p.z))];
 }
 
 function median(list: readonly number[]): number {

@@ -105,6 +105,7 @@ export const EN = {
 
   // project/edits/clips.ts
   'clips.lengthAndRate': 'A clip needs at least one frame and 1 to 240 frames per second.',
+  'clips.floor': 'The ground of a clip is within 10,000 units of zero, and its steps have a length of 0 or more.',
   'clips.rate': 'Frames per second run from 1 to 240.',
   'clips.length': 'A clip needs at least one frame.',
   'clips.keyOutside': 'A key of “{clip}” stands between its start and its end.',

@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { type Side, TICKS, sideSuffix } from '@sphalerite/core/model';
 import { frameOf, loopGaps } from '@sphalerite/core/motion';
-import type { Clash, ContactReport } from '@sphalerite/core/scene';
 import { closeLoopEdit } from '@sphalerite/core/project';
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import { useNotices } from '../../stores/notices';
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, watch } from 'vue';
 import { useSession } from '../../stores/session';
-import { JobCancelled } from '../../workers/protocol';
-import { sharedPool } from '../../workers/pool';
 import { useAnimate } from './animate-state';
+import { badness, useClipContacts, worstFrame } from '../shared/clip-contacts';
+import FloorFields from './FloorFields.vue';
 import { tone } from '../../components/tone';
 import { useSettings } from '../../stores/settings';
 import { groundChart } from './ground-chart';
@@ -19,17 +17,9 @@ import { say } from '../../words';
 /** What the parts do to the ground and to each other, frame by frame, and how the loop closes; all clips, the worst first. */
 const session = useSession();
 const anim = useAnimate();
-const notices = useNotices();
-interface Row {
-  readonly contact: ContactReport;
-  readonly clashes: readonly Clash[];
-}
-const rows = shallowRef<ReadonlyMap<string, Row>>(new Map());
-const busy = ref(false);
-const still = ref(false);
-let stop: AbortController | null = null;
-
-const row = computed(() => rows.value.get(session.hand.clip ?? '') ?? null);
+const contacts = useClipContacts();
+const { check } = contacts;
+const row = computed(() => contacts.rows.get(session.hand.clip ?? '') ?? null);
 const name = (id: string | null): string => {
   const p = session.project?.parts.find((o) => o.id === id);
   return p ? p.name + sideSuffix(p.side) : '';
@@ -40,10 +30,8 @@ const boneName = (id: string): string => {
   const b = session.project?.rig.bones.find((o) => o.id === id);
   return b ? b.name + sideSuffix(b.side) : '';
 };
-/** Cubes in cloth are common and count little beside a foot in the ground. */
-const badness = (r: Row): number => r.contact.depth.by + r.contact.slide.by + (r.clashes[0]?.cubes ?? 0) / 60;
 const ranked = computed(() =>
-  [...rows.value.values()]
+  [...contacts.rows.values()]
     .sort((a, b) => badness(b) - badness(a))
     .map((r) => ({ clip: session.project?.clips.find((c) => c.id === r.contact.clip), r }))
     .filter((o) => o.clip),
@@ -58,26 +46,6 @@ const lines = computed(() => {
     .slice(0, 5);
 });
 
-async function check(clips: readonly string[]): Promise<void> {
-  const project = session.project;
-  if (!project || clips.length === 0) return;
-  stop?.abort();
-  const mine = (stop = new AbortController());
-  busy.value = true;
-  try {
-    const found = await sharedPool().run(
-      'motion',
-      (sent) => ({ project: sent.packProject(project), clips, ground: still.value ? ([0, 0] as const) : null }),
-      { signal: mine.signal },
-    );
-    if (session.project !== project) return;
-    rows.value = new Map([...rows.value, ...found.map((r) => [r.contact.clip, r] as const)]);
-  } catch (e) {
-    if (!(e instanceof JobCancelled)) notices.fail(e);
-  } finally {
-    if (stop === mine) busy.value = false;
-  }
-}
 // Fetched when it is first looked at.
 const ChartView = defineAsyncComponent(() => import('../../components/chart/ChartView.vue'));
 const { settings } = useSettings();
@@ -96,27 +64,24 @@ function scrubTo(frame: number): void {
 const here = (): Promise<void> => check(session.hand.clip ? [session.hand.clip] : []);
 // Looked at anew whenever the clip, the rig or the cubes change.
 watch(
-  () => [session.hand.clip, session.project?.clips, session.project?.rig, session.project?.parts, still.value],
-  (now, before) => {
-    if (before && now.slice(1).some((v, i) => v !== before[i + 1])) rows.value = new Map();
+  () => [session.hand.clip, session.project?.clips, session.project?.rig, session.project?.parts, contacts.still],
+  () => {
     if (!row.value) void here();
   },
-  { immediate: true },
+  { immediate: true, flush: 'post' },
 );
 function go(clip: string, frame: number): void {
   session.choose({ clip });
   void nextTick(() => anim.scrub((frame * TICKS) / (session.clip?.fps ?? 24)));
 }
-onBeforeUnmount(() => {
-  stop?.abort();
-});
+onBeforeUnmount(contacts.stop);
 const round = (v: number): string => v.toFixed(2);
 </script>
 
 <template>
   <div class="ground">
     <section class="findings" aria-label="Contact of this clip">
-      <p v-if="busy && !row" class="quiet" role="status">Measuring…</p>
+      <p v-if="contacts.busy && !row" class="quiet" role="status">Measuring…</p>
       <template v-else-if="row">
         <p :class="{ good: row.contact.depth.by <= 0.05 }">
           {{ row.contact.depth.by <= 0.05 ? 'Nothing goes through the ground.' : ''
@@ -138,8 +103,9 @@ const round = (v: number): string => v.toFixed(2);
         </p>
         <p class="quiet">
           The ground goes {{ round(Math.hypot(...row.contact.ground)) }} cubes a frame under it.
-          <check-field v-model="still">it stands still</check-field>
+          <check-field v-model="contacts.still">it stands still</check-field>
         </p>
+        <FloorFields v-if="session.clip" :clip="session.clip" />
         <p v-if="session.clip?.loop" :class="{ good: gaps.length === 0 }">
           {{
             gaps.length === 0
@@ -178,21 +144,15 @@ const round = (v: number): string => v.toFixed(2);
       <div class="row">
         <h3>All clips</h3>
         <action-button
-          :disabled="busy || !session.project || session.project.clips.length === 0"
+          :disabled="contacts.busy || !session.project || session.project.clips.length === 0"
           @click="check(session.project!.clips.map((c) => c.id))"
         >
-          {{ busy ? 'Measuring…' : 'Check all' }}
+          {{ contacts.busy ? 'Measuring…' : 'Check all' }}
         </action-button>
       </div>
       <ol v-if="ranked.length > 1">
         <li v-for="{ clip, r } in ranked" :key="r.contact.clip" :class="{ on: clip!.id === session.hand.clip }">
-          <action-button
-            look="link"
-            :aria-label="`Look at ${clip!.name}`"
-            @click="
-              go(clip!.id, r.contact.depth.by > r.contact.slide.by ? r.contact.depth.frame : r.contact.slide.frame)
-            "
-          >
+          <action-button look="link" :aria-label="`Look at ${clip!.name}`" @click="go(clip!.id, worstFrame(r))">
             {{ clip!.name }}</action-button><span
             class="figures quiet"
             data-tip="Deepest, furthest slide, most cubes in another part"

@@ -12,13 +12,15 @@ import { bonesExtent } from '../shared/bones-extent';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
-import { NO_OVERLAY } from '../../viewport/overlay';
+import { NO_OVERLAY, type Stroke3 } from '../../viewport/overlay';
 import { boneLookCommands } from '../shared/bone-looks';
 import { boneHandles } from '../shared/bone-handles';
 import { useAnimate } from './animate-state';
 import { shifted } from '../shared/pose-shift';
 import { laneCommands } from './lane-commands';
 import { useKeying } from './keying';
+import { useClipContacts } from '../shared/clip-contacts';
+import { floorLines } from './floor-lines';
 import { amountText } from '../../tools/gizmo';
 import { say } from '../../words';
 
@@ -158,8 +160,16 @@ export function animateControl(): ScreenControl {
       bone = session.hand.bone;
     if (!anim.trail || !c || !p || !bone || !p.rig.bones.some((b) => b.id === bone)) return null;
     const at = frameTimes(c).map((t) => transformPoint(worldMatrices(p.rig, anim.poseAt(t)).get(bone)!, [0, 0, 0]));
-    return { strokes: at.slice(1).map((to, i) => ({ from: at[i]!, to, tone: 'honey' as const })) };
+    return at.slice(1).map((to, i) => ({ from: at[i]!, to, tone: 'honey' as const }));
   });
+  const contacts = useClipContacts();
+  /** The ground of the clip, where it has one of its own, as far as it has gone by now. */
+  function ground(): Stroke3[] {
+    const c = anim.clip;
+    if (!c?.floor) return [];
+    const pace = contacts.still ? 0 : (contacts.rows.get(c.id)?.contact.ground[1] ?? 0);
+    return floorLines(c, (pace * anim.time * c.fps) / TICKS);
+  }
   return {
     scene: () => {
       const project = anim.withAlternates,
@@ -169,7 +179,12 @@ export function animateControl(): ScreenControl {
     overlay: () =>
       anim.playing
         ? NO_OVERLAY
-        : { ...NO_OVERLAY, ...handles.overlay(), ...(trail.value ? { lattice: MAT4_IDENTITY, ...trail.value } : {}) },
+        : {
+            ...NO_OVERLAY,
+            ...handles.overlay(),
+            lattice: MAT4_IDENTITY,
+            strokes: [...(trail.value ?? []), ...ground()],
+          },
     pointer: handles.pointer,
     inHand: () =>
       bonesExtent(anim.chosen.length > 0 ? [...new Set(anim.chosen.map((k) => k.bone))] : session.view.chosen.bone),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconAnchor, IconRotate2 } from '@tabler/icons-vue';
 import { type Axis, type Vec3, sub } from '@sphalerite/core/math';
-import { type Bone, type Part, composite, sideSuffix } from '@sphalerite/core/model';
+import { type Bone, type Part, TICKS, composite, sideSuffix } from '@sphalerite/core/model';
 import {
   branchOf,
   coplanarFaces,
@@ -15,7 +15,8 @@ import {
 } from '@sphalerite/core/project';
 import { clipsTouching } from '@sphalerite/core/motion';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
-import { computed } from 'vue';
+import { watchDebounced } from '@vueuse/core';
+import { computed, nextTick } from 'vue';
 import NameField from '../../components/NameField.vue';
 import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
@@ -44,6 +45,7 @@ import { LANE_COLOURS } from '../shared/lane-colours';
 import ScaleField from '../../components/ScaleField.vue';
 import SideField from '../../components/SideField.vue';
 import { renamed } from '../shared/renamed';
+import { type ClipContact, badness, useClipContacts, worstFrame } from '../shared/clip-contacts';
 
 const session = useSession();
 const view = useView();
@@ -105,9 +107,31 @@ const move = (axis: Axis, v: number): unknown => {
     })),
   );
 };
-const clips = computed(() =>
-  session.project && bone.value ? clipsTouching(session.project.clips, branchOf(session.project, bone.value.id)) : [],
+const contacts = useClipContacts();
+const touched = computed(() =>
+  session.project && bone.value
+    ? clipsTouching(session.project.rig, session.project.clips, branchOf(session.project, bone.value.id))
+    : [],
 );
+const measured = (clip: string): ClipContact | undefined => (contacts.sorted ? contacts.rows.get(clip) : undefined);
+const bad = (clip: string): number => ((r) => (r ? badness(r) : -1))(measured(clip));
+/** The clips that a change here touches, the worst first once they were measured. */
+const clips = computed(() => [...touched.value].sort((a, b) => bad(b.id) - bad(a.id)));
+watchDebounced(
+  [() => contacts.sorted, touched, () => contacts.rows],
+  () => {
+    const open = contacts.sorted ? touched.value.filter((c) => !contacts.rows.has(c.id)) : [];
+    if (!contacts.busy) void contacts.check(open.map((c) => c.id));
+  },
+  { debounce: 400, immediate: true },
+);
+/** Deepest in the ground, furthest slide and most cubes in another part, in short. */
+function figures(clip: string): string {
+  const r = measured(clip);
+  if (!r) return '';
+  const { depth, slide } = r.contact;
+  return `${depth.by.toFixed(2)} · ${slide.by.toFixed(2)} · ${r.clashes[0]?.cubes ?? 0}`;
+}
 /** Faces that lie in those of another part, for parts small enough to look at while one works. */
 const flicker = computed(
   () =>
@@ -135,9 +159,14 @@ async function playAll(ids: readonly string[]): Promise<void> {
   await runCommand('go.animate').catch(notices.fail);
   await useAnimate().playAll(ids);
 }
+/** At its worst moment, where that is known. */
 function play(clip: string): void {
   session.choose({ clip });
-  void runCommand('go.animate').catch(notices.fail);
+  const r = measured(clip);
+  void runCommand('go.animate')
+    .then(() => nextTick())
+    .then(() => r && useAnimate().scrub((worstFrame(r) * TICKS) / session.clip!.fps))
+    .catch(notices.fail);
 }
 </script>
 
@@ -236,11 +265,21 @@ function play(clip: string): void {
           play all {{ clips.length }}
         </action-button>
       </div>
-      <p class="clips">
-        <action-button v-for="c in clips" :key="c.id" look="link" tip="Show it in Animate" @click="play(c.id)">
-          {{ c.name }}
-        </action-button>
-      </p>
+      <check-field
+        v-model="contacts.sorted"
+        tip="Measures how deep feet go into the ground, how far they slide, and what passes through what"
+        >worst contact first</check-field
+      >
+      <ol class="clips" :class="{ sorted: contacts.sorted }">
+        <li v-for="c in clips" :key="c.id">
+          <action-button look="link" tip="Show it in Animate" @click="play(c.id)">{{ c.name }}</action-button><span
+            v-if="contacts.sorted"
+            class="figures quiet"
+            data-tip="Deepest in the ground, furthest slide, most cubes in another part"
+            >{{ figures(c.id) }}</span
+          >
+        </li>
+      </ol>
       <check-field tip="Else keys keep their numbers, which are offsets from rest" v-model="rig.keepLook"
         >when the rest changes, clips keep their look</check-field
       >
@@ -264,7 +303,18 @@ function play(clip: string): void {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 10px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
   font-size: 12px;
+}
+.clips.sorted {
+  display: grid;
+}
+.sorted li {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
 }
 .lanes.card-choice {
   display: flex;

@@ -60,6 +60,16 @@ export interface SwapLane {
 export const CHANNELS = ['move', 'turn', 'hinge', 'scale'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
+/** The ground that the figure goes on in a clip, to check its feet against: level, a slope, or steps that rise along +Z. */
+export interface ClipFloor {
+  /** Project units, where z is 0. */
+  readonly height: number;
+  /** Project units up for each along +Z; below zero it goes down. With steps their rise. */
+  readonly rise: number;
+  /** Length of a step along +Z; 0 for a slope without steps. */
+  readonly run: number;
+}
+
 export interface Clip {
   readonly id: Id;
   readonly name: string;
@@ -70,13 +80,16 @@ export interface Clip {
   readonly loop: boolean;
   /** Whether it goes into exported files; a clip for trying joints stays at home. */
   readonly ships: boolean;
+  /** Null for level ground at the rig's own height. */
+  readonly floor: ClipFloor | null;
   readonly lanes: readonly Lane[];
   readonly swaps: readonly SwapLane[];
 }
 
-/** What a clip has before parts are swapped in it. */
-export const PLAIN_CLIP = { ships: true, swaps: [] } as const;
+/** What a clip has before parts are swapped in it and its ground is told. */
+export const PLAIN_CLIP = { ships: true, floor: null, swaps: [] } as const;
 
+const distance = finite.min(-10_000).max(10_000);
 const ease = z.enum(EASINGS);
 const keysOf = <T extends z.ZodType>(value: T) =>
   z
@@ -119,13 +132,14 @@ export const clipKind: RecordKind<'clip', 'clips', Clip> = {
     fps: finite.min(1).max(240),
     loop: z.boolean(),
     ships: z.boolean(),
+    floor: z.strictObject({ height: distance, rise: distance, run: distance.min(0) }).nullable(),
     lanes: z.array(apart('lane', laneSchema, { 7: laneOf7 })).max(4096),
     swaps: z.array(swapLane).max(1024),
   }),
   since: 1,
   upgrades: {
     // Swaps and what stays at home came with format 5.
-    4: (c) => ({ ...PLAIN_CLIP, ...c }),
+    4: (c) => ({ ships: true, swaps: [], ...c }),
     5: (c) => ({
       ...c,
       lanes: ((c['lanes'] ?? []) as LooseJson[]).map(laneOf5),
@@ -136,8 +150,9 @@ export const clipKind: RecordKind<'clip', 'clips', Clip> = {
       ...c,
       lanes: ((c['lanes'] ?? []) as (LooseJson | number)[]).map((l) => (typeof l === 'number' ? l : laneOf7(l))),
     }),
+    8: (c) => ({ floor: null, ...c }),
   },
   kept: z.strictObject({}),
   about:
-    '`{id, name, length, fps, loop, ships, lanes[], swaps[]}`; times are whole ticks of 1/1200 s; a lane is `{bone, move[], turn[], hinge[], scale[]}` of keys `{time, ease, value}` in order; values are offsets from rest: t = rest.t + move, q = rest.q · turn · spin, s = rest.s ∘ scale, where `hinge` is an axis of the bone times the radians it has spun about it, as many turns as there are; `ease` (step, linear, ease = 3u² − 2u³, curve = the cubic Bézier from (0, 0) to (1, 1) with the handles `curve [x1, y1, x2, y2]`) leads to the next key. `swaps` are `{alternateSet, keys [{time, mount}]}`: what a set of alternates wears from a time on; before the first key it wears what that says',
+    '`{id, name, length, fps, loop, ships, floor, lanes[], swaps[]}`; `floor` is null or `{height, rise, run}`, the ground to check feet against: `height` at z = 0, `rise` up for each unit along +Z or, where `run` is not 0, for each step of that length; times are whole ticks of 1/1200 s; a lane is `{bone, move[], turn[], hinge[], scale[]}` of keys `{time, ease, value}` in order; values are offsets from rest: t = rest.t + move, q = rest.q · turn · spin, s = rest.s ∘ scale, where `hinge` is an axis of the bone times the radians it has spun about it, as many turns as there are; `ease` (step, linear, ease = 3u² − 2u³, curve = the cubic Bézier from (0, 0) to (1, 1) with the handles `curve [x1, y1, x2, y2]`) leads to the next key. `swaps` are `{alternateSet, keys [{time, mount}]}`: what a set of alternates wears from a time on; before the first key it wears what that says',
 };

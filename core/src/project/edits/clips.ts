@@ -2,6 +2,7 @@ import { say } from '../../words';
 import {
   type Channel,
   type Clip,
+  type ClipFloor,
   type Id,
   PLAIN_CLIP,
   type Project,
@@ -63,7 +64,14 @@ export const addClipEdit = defineEdit<{ name: string; frames: number; fps: numbe
   },
 });
 
-/** Name, length in frames, frames per second, loop. Keys beyond a shorter end stay and are not played. */
+/** @throws EditError when it is no ground */
+function checkedFloor(floor: ClipFloor | null): ClipFloor | null {
+  if (floor && !([floor.height, floor.rise, floor.run].every((v) => Math.abs(v) <= 10_000) && floor.run >= 0))
+    throw new EditError('clips.floor');
+  return floor;
+}
+
+/** Name, length in frames, frames per second, loop, ground. Keys beyond a shorter end stay and are not played. */
 export const setClipEdit = defineEdit<{
   clip: Id;
   name?: string;
@@ -71,6 +79,7 @@ export const setClipEdit = defineEdit<{
   fps?: number;
   loop?: boolean;
   ships?: boolean;
+  floor?: ClipFloor | null;
 }>({
   name: 'setClip',
   label: (a, p) => `Change clip ${nameOf(p, a.clip)}`,
@@ -92,6 +101,7 @@ export const setClipEdit = defineEdit<{
         fps,
         loop: a.loop ?? clip.loop,
         ships: a.ships ?? clip.ships,
+        floor: a.floor === undefined ? clip.floor : checkedFloor(a.floor),
         length: a.frames === undefined ? clip.length : Math.round((a.frames * TICKS) / fps),
       };
     }),
