@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(8);
+    expect(FORMAT_VERSION).toBe(9);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -88,5 +88,13 @@ describe('project files of older formats', () => {
     const lanes = [...kept, ...result.clips.flatMap((c) => c.lanes)];
     expect([kept.length, lanes.length]).toEqual([1, 4]);
     expect(lanes.every((l) => l.hinge.length === 0)).toBe(true);
+  });
+  it('and one saved as format 8, whose clips had level ground and which had no restore points', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-8.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.clips.map((c) => c.floor)).toEqual([null]);
+    expect(result.restorePoints).toEqual([]);
   });
 });

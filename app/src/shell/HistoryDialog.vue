@@ -7,6 +7,8 @@ import { useDialogs } from '../stores/dialogs';
 import IconButton from '../components/IconButton.vue';
 import ListRow from '../components/ListRow.vue';
 import DialogBox from '../components/DialogBox.vue';
+import ChoiceField from '../components/ChoiceField.vue';
+import RestorePoints from './RestorePoints.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -39,33 +41,44 @@ const time = (at: number): string =>
 
 <template>
   <dialog-box v-model="dialogs.history" title="History" width="440px">
-    <p class="quiet">
-      Click a step to go back or forward to it. Nothing is lost until you change something from there. Memory:
-      <span class="figures">{{ memory }}</span>
-    </p>
-    <ol class="steps">
-      <template v-for="run in runs" :key="run.at(-1)!.i">
-        <li v-for="s in rowsOf(run)" :key="s.i">
-          <list-row
-            :on="s.i === session.history?.now"
-            :class="{ later: s.i > (session.history?.now ?? 0) }"
-            @click="session.moveTo(s.i)"
-          >
-            <span class="label"
-              >{{ s.label }}<b v-if="isFolded(run)" class="figures quiet"> ×{{ run.length }}</b></span
-            ><small class="quiet">{{ s.where }}</small
-            ><small class="figures quiet">{{ time(s.at) }}</small>
-            <template v-if="isFolded(run)" #acts
-              ><icon-button
-                :icon="IconChevronDown"
-                class="small"
-                :label="`Show all ${run.length} steps “${s.label}”`"
-                @click="unfolded = new Set(unfolded).add(run.at(-1)!.i)"
-            /></template>
-          </list-row>
-        </li>
-      </template>
-    </ol>
+    <choice-field
+      v-model="dialogs.pastOf"
+      label="What is shown"
+      wide
+      :choices="[
+        { value: 'steps', text: 'Steps' },
+        { value: 'points', text: `Restore points ${session.project?.restorePoints.length || ''}` },
+      ]"
+    />
+    <RestorePoints v-if="dialogs.pastOf === 'points'" />
+    <template v-else
+      ><p class="quiet">
+        Click a step to go back or forward to it. Nothing is lost until you change something from there. Memory:
+        <span class="figures">{{ memory }}</span>
+      </p>
+      <ol class="steps">
+        <template v-for="run in runs" :key="run.at(-1)!.i">
+          <li v-for="s in rowsOf(run)" :key="s.i">
+            <list-row
+              :on="s.i === session.history?.now"
+              :class="{ later: s.i > (session.history?.now ?? 0) }"
+              @click="session.moveTo(s.i)"
+            >
+              <span class="label"
+                >{{ s.label }}<b v-if="isFolded(run)" class="figures quiet"> ×{{ run.length }}</b></span
+              ><small class="quiet">{{ s.where }}</small
+              ><small class="figures quiet">{{ time(s.at) }}</small>
+              <template v-if="isFolded(run)" #acts
+                ><icon-button
+                  :icon="IconChevronDown"
+                  class="small"
+                  :label="`Show all ${run.length} steps “${s.label}”`"
+                  @click="unfolded = new Set(unfolded).add(run.at(-1)!.i)"
+              /></template>
+            </list-row>
+          </li>
+        </template></ol
+    ></template>
   </dialog-box>
 </template>
 

@@ -3,6 +3,7 @@ import {
   IconArrowForwardUp,
   IconBooks,
   IconFileExport,
+  IconFlag,
   IconHistory,
   IconKeyboard,
   IconLayoutSidebarRightCollapse,
@@ -122,6 +123,18 @@ export function addShellCommands(router: Router): () => void {
       icon: IconHistory,
       enabled: needsProject,
       run: () => (dialogs.history = true),
+    },
+    {
+      id: 'edit.keepPoint',
+      title: 'Restore points: keep the project as it is now, or go back',
+      group: 'Edit',
+      keys: ['Ctrl+Alt+P'],
+      icon: IconFlag,
+      enabled: needsProject,
+      run() {
+        dialogs.pastOf = 'points';
+        dialogs.history = true;
+      },
     },
     {
       id: 'help.shortcuts',

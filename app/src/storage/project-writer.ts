@@ -1,5 +1,5 @@
 import { FORMAT_VERSION } from '@sphalerite/core/model';
-import { type History, type HistoryEntry, summarize } from '@sphalerite/core/project';
+import { type History, type HistoryEntry, originalOf, summarize } from '@sphalerite/core/project';
 import type { Table } from 'dexie';
 import { CONTENT_TABLES, PIECE_TABLES, type StepRow, db, rowsOf } from './database';
 import { KeyBook, PIECES } from './key-book';
@@ -25,7 +25,10 @@ export interface Unread {
  */
 export class ProjectWriter {
   readonly book = new KeyBook();
+  /** By the step as it was recorded. */
   private readonly seqs = new WeakMap<Step, number>();
+  /** Steps that are stored as they are; one that got other restore points is written anew under its number. */
+  private readonly written = new WeakSet<Step>();
   /** Numbers of the steps that are stored. */
   private stored = new Set<number>();
   private nextSeq = 1;
@@ -59,7 +62,7 @@ export class ProjectWriter {
     if (!this.unread) return;
     const read = new Set(steps.values());
     for (const [step, seq] of steps) this.knows(step, seq);
-    if (history.entries.includes(this.unread.present))
+    if (history.entries.some((e) => originalOf(e) === this.unread!.present))
       for (const seq of [...this.unread.earlier, ...this.unread.later]) if (!read.has(seq)) this.stored.delete(seq);
     this.unread = null;
   }
@@ -80,15 +83,18 @@ export class ProjectWriter {
   }
 
   private knows(step: Step, seq: number): void {
-    this.seqs.set(step, seq);
+    this.seqs.set(originalOf(step), seq);
+    this.written.add(step);
   }
+  private seqOf = (step: Step): number | undefined => this.seqs.get(originalOf(step));
 
   private async saveNow(history: History<ViewState>, thumbnail: Uint8Array<ArrayBuffer> | null): Promise<number> {
     const plan = new SavePlan(this.projectId, this.book);
     const fresh: [Step, StepRow][] = [];
     let seq = this.nextSeq;
-    for (const step of history.entries) if (!this.seqs.has(step)) fresh.push([step, this.stepRow(step, seq++, plan)]);
-    const seqOf = (step: Step): number => this.seqs.get(step) ?? fresh.find(([s]) => s === step)![1].seq;
+    for (const step of history.entries)
+      if (!this.written.has(step)) fresh.push([step, this.stepRow(step, this.seqOf(step) ?? seq++, plan)]);
+    const seqOf = (step: Step): number => this.seqOf(step) ?? fresh.find(([s]) => s === step)![1].seq;
     const gone = this.outdated(history);
     const present = history.entries[history.now]!;
     const head = {
@@ -164,9 +170,9 @@ export class ProjectWriter {
 
   /** Numbers of stored steps that are in `history` no more. */
   private outdated(history: History<ViewState>): number[] {
-    const kept = new Set(history.entries.map((e) => this.seqs.get(e)));
+    const kept = new Set(history.entries.map(this.seqOf));
     const waiting = (seq: number): boolean => {
-      if (!this.unread || history.entries[0] !== this.unread.present) return false;
+      if (!this.unread || !history.entries[0] || originalOf(history.entries[0]) !== this.unread.present) return false;
       return this.unread.earlier.has(seq) || (history.entries.length === 1 && this.unread.later.has(seq));
     };
     return [...this.stored].filter((seq) => !kept.has(seq) && !waiting(seq));

@@ -5,6 +5,8 @@ import { ref, shallowRef } from 'vue';
 /** What lies over the bench: dialogs, the search for commands, the welcome, and the right-click menu. */
 export const useDialogs = defineStore('dialogs', () => {
   const history = ref(false);
+  /** What the history shows: its steps, or the restore points that are kept apart from it. */
+  const pastOf = ref<'steps' | 'points'>('steps');
   const rename = ref(false);
   /** The record whose name is to be written anew in its tray. */
   const renaming = ref<string | null>(null);
@@ -18,5 +20,5 @@ export const useDialogs = defineStore('dialogs', () => {
   function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
     menu.value = { x: e.clientX, y: e.clientY, commands };
   }
-  return { history, rename, renaming, renameMany, coach, search, shortcuts, menu, openMenu };
+  return { history, pastOf, rename, renaming, renameMany, coach, search, shortcuts, menu, openMenu };
 });

@@ -5,7 +5,10 @@ import {
   apply as applyEdit,
   current,
   editContext,
+  isRisky,
   record,
+  setPoints,
+  withPointBefore,
 } from '@sphalerite/core/project';
 import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
@@ -68,6 +71,12 @@ export const useSession = defineStore('session', () => {
     return saving.writable.value;
   }
 
+  /** What comes of a risky edit has the project before it as a restore point. */
+  const guarded = <A>(edit: Edit<A>, args: A, label: string, before: Project, after: Project): Project =>
+    isRisky(edit, args)
+      ? withPointBefore(before, after, say('restore.before', { label }), editContext(freshId(), Date.now()))
+      : after;
+
   /** Makes `after` the next step of the history. */
   function step(label: string, after: Project, choosing?: Choosing): void {
     const viewBefore = view.value;
@@ -85,7 +94,15 @@ export const useSession = defineStore('session', () => {
     const label = edit.label(args, before);
     const after = tryEdit(edit, args);
     if (!after || after === before) return false;
-    step(label, after, choosing);
+    step(label, guarded(edit, args, label, before, after), choosing);
+    return true;
+  }
+
+  /** Applies an edit of restore points, which are kept apart from the history: no step of its own, and no undo takes it back. */
+  function amend<A>(edit: Edit<A>, args: A): boolean {
+    const after = mayWrite() ? tryEdit(edit, args) : null;
+    if (!after || after === project.value) return false;
+    setHistory(setPoints(history.value!, after.restorePoints));
     return true;
   }
 
@@ -101,7 +118,7 @@ export const useSession = defineStore('session', () => {
         return false;
       }
       preview.value = null;
-      step(label, done.after, choosing);
+      step(label, guarded(edit, args, label, done.before, done.after), choosing);
       return true;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
@@ -125,6 +142,7 @@ export const useSession = defineStore('session', () => {
     tryEdit,
     tryOn,
     apply,
+    amend,
     applyInBackground,
     tryInBackground: background.tryInBackground,
     job: background.job,

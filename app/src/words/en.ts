@@ -148,6 +148,8 @@ export const EN = {
     one: '{size} would cut off {n} cube of “{part}”. Nothing has changed yet.',
     other: '{size} would cut off {n} cubes of “{part}”. Nothing has changed yet.',
   },
+  'restore.deleted': { one: 'Deleted the restore point “{name}”.', other: 'Deleted {n} restore points.' },
+  'restore.before': 'Before: {label}',
   'project.kind': 'This is a {kind} now; that goes along wherever it is shipped.',
   'mirror.stillOn': 'Mirror {axes} is still on: strokes in “{part}” change both sides.',
   'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',

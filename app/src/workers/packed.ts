@@ -47,6 +47,7 @@ function fileId(bytes: Uint8Array): number {
 
 /** The same each time, so that it counts as unchanged. */
 const NO_BIN: Project['bin'] = [];
+const NO_POINTS: Project['restorePoints'] = [];
 
 /** What the sending side knows of one worker's bricks, files and projects. */
 export class SentBricks {
@@ -84,7 +85,8 @@ export class SentBricks {
    * @param chain – another for projects that would come in between, such as a part alone
    */
   packProject(whole: Project, extent: PackExtent = 'shown', chain: string = extent): PackedProject {
-    const project = extent === 'shown' ? { ...whole, bin: NO_BIN } : whole;
+    const project =
+      extent === 'all' ? whole : { ...whole, restorePoints: NO_POINTS, ...(extent === 'shown' ? { bin: NO_BIN } : {}) };
     const before = this.last.get(chain) ?? null;
     const patch = makePatch(
       before,

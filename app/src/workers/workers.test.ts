@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
+import { LISTED_KINDS, idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
 import { chunksOf, forQuads } from '@sphalerite/core/mesh';
 import {
   type Edit,
@@ -421,7 +421,7 @@ describe('a project that a worker has already', () => {
       return { patch: input.project.patch, bricks: bricks.ids.byteLength, sum };
     };
     const first = await traced(p);
-    expect([first.patch.grids.length, Object.keys(first.patch.lists).length]).toEqual([1, 14]);
+    expect([first.patch.grids.length, Object.keys(first.patch.lists).length]).toEqual([1, LISTED_KINDS.length]);
     const light = { ...p.shots[0]!.light, sun: { ...p.shots[0]!.light.sun, azimuth: 200 } };
     const moved = made(p, editShotEdit, { shot: p.shots[0]!.id, change: { light } });
     const second = await traced(moved);

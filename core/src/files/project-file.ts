@@ -94,7 +94,7 @@ const stored = (files: Record<string, Uint8Array>) =>
 function gridsToWrite(project: Project, way: Path = []): { grid: VoxelGrid; at: Path; palette: Palette }[] {
   const out: { grid: VoxelGrid; at: Path; palette: Palette }[] = [];
   for (const kind of LISTED_KINDS) {
-    if (kind.name === 'asset') continue;
+    if (kind.name === 'asset' || kind.name === 'restore point') continue;
     for (const record of recordsOf(project, kind)) {
       const colours = (record as { palette?: string; record?: { palette?: string } }).record ?? record;
       const palette = find(project.palettes, (colours as { palette?: string }).palette ?? null) ?? project.palettes[0];
@@ -103,13 +103,15 @@ function gridsToWrite(project: Project, way: Path = []): { grid: VoxelGrid; at: 
       );
     }
   }
-  return [...out, ...project.assets.flatMap((a) => gridsToWrite(a.project, [...way, a.id]))];
+  return [...out, ...within(project).flatMap((w) => gridsToWrite(w.project, [...way, w.id]))];
 }
+/** What holds a whole project within this one. */
+const within = (project: Project) => [...project.assets, ...project.restorePoints];
 const noPalette: Palette = { id: '', name: '', swatches: READY_PALETTES[0]!.swatches };
 
 const blobTypes = (project: Project): Map<string, BlobType> =>
   new Map([
-    ...project.assets.flatMap((a) => [...blobTypes(a.project)]),
+    ...within(project).flatMap((w) => [...blobTypes(w.project)]),
     ...project.blobs.map((b) => [b.id, b.type] as const),
   ]);
 
@@ -161,7 +163,7 @@ export function* readProjectSteps(bytes: Uint8Array): Steps<ReadProject> {
 
 function checkAllFlaws(project: Project): void {
   checkFlaws(project);
-  for (const a of project.assets) checkAllFlaws(a.project);
+  for (const w of within(project)) checkAllFlaws(w.project);
 }
 
 /** Whatever stands in the JSON for cells, with the name of the record around it. */

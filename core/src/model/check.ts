@@ -89,7 +89,8 @@ export function checkLinks(of: object): void {
         links.push({ of: mark.of, id: value as string, from });
       }
     });
-    if (kind.name === 'asset') checkLinks((record as { project: object }).project);
+    // What holds a project within the project.
+    if (typeof record === 'object' && record !== null && 'project' in record) checkLinks(record.project as object);
   };
   look(rigKind as RecordKind, project['rig']);
   // What is in the bin may name what has gone.

@@ -65,7 +65,8 @@ export function upgradeRecord(
       throw new FormatError('format.recordUnreadable', { kind: kind.name, v });
     }
   }
-  return kind.name === 'asset' && isJson(at['project'])
+  // What holds a project within the project.
+  return 'project' in at && isJson(at['project'])
     ? { ...at, project: upgradeProject(at['project'], from, to, kinds) }
     : at;
 }

@@ -22,6 +22,8 @@ export interface Edit<A> {
   label(args: A, project: Project): string;
   /** Ids of the records it may change. */
   touches(args: A): readonly Id[];
+  /** Whether it takes away what is hard to get back later, so that a restore point is made before it. */
+  risky?(args: A): boolean;
   /** The project after; the same reference when nothing changes. */
   run(project: Project, args: A, ctx: EditContext): Project;
 }
@@ -34,6 +36,8 @@ export function defineEdit<A>(edit: Edit<A>): Edit<A> {
   return edit;
 }
 
+export const isRisky = <A>(edit: Edit<A>, args: A): boolean => edit.risky?.(args) ?? false;
+
 /** An edit of several records as one step, one after the other; the first gives it its name. */
 export const each = <A>(edit: Edit<A>): Edit<readonly A[]> => ({
   name: edit.name,
@@ -42,6 +46,7 @@ export const each = <A>(edit: Edit<A>): Edit<readonly A[]> => ({
     return list.length > 1 ? `${first} and ${list.length - 1} more` : first;
   },
   touches: (list) => list.flatMap((a) => edit.touches(a)),
+  risky: (list) => list.some((a) => isRisky(edit, a)),
   run: (project, list, ctx) => list.reduce((p, a) => edit.run(p, a, ctx), project),
 });
 

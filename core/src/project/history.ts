@@ -69,14 +69,33 @@ export function joinSteps<View>(
   earlier: readonly HistoryEntry<View>[],
   later: readonly HistoryEntry<View>[],
 ): History<View> {
-  if (h.entries[0] !== present) return h;
+  if (!h.entries[0] || originalOf(h.entries[0]) !== present) return h;
   const entries = [...earlier, ...h.entries, ...(h.entries.length === 1 ? later : [])];
   return trim({ ...h, entries, now: h.now + earlier.length });
 }
 
-/** To any step. */
+/** What each step was that was written anew with other restore points. */
+const originals = new WeakMap<object, object>();
+/** The step as it was recorded: the same for all its later forms. */
+export const originalOf = <View>(e: HistoryEntry<View>): HistoryEntry<View> =>
+  (originals.get(e) as HistoryEntry<View> | undefined) ?? e;
+
+/** A step with other restore points: they are kept apart from the history, and are those of the present at every step. */
+function withPoints<View>(h: History<View>, at: number, restorePoints: Project['restorePoints']): History<View> {
+  const old = h.entries[at]!;
+  if (old.project.restorePoints === restorePoints) return h;
+  const entry = { ...old, project: { ...old.project, restorePoints } };
+  originals.set(entry, originalOf(old));
+  return { ...h, entries: h.entries.with(at, entry) };
+}
+
+/** The present with other restore points, without a step of its own: no undo takes them away. */
+export const setPoints = <View>(h: History<View>, restorePoints: Project['restorePoints']): History<View> =>
+  withPoints(h, h.now, restorePoints);
+
+/** To any step; restore points come along. */
 export const jump = <View>(h: History<View>, to: number): History<View> =>
-  to < 0 || to >= h.entries.length || to === h.now ? h : { ...h, now: to };
+  to < 0 || to >= h.entries.length || to === h.now ? h : { ...withPoints(h, to, current(h).restorePoints), now: to };
 export const undo = <View>(h: History<View>): History<View> => jump(h, h.now - 1);
 export const redo = <View>(h: History<View>): History<View> => jump(h, h.now + 1);
 
@@ -94,7 +113,8 @@ export function bytesBetween(before: Project, after: Project): number {
 }
 
 const CARRIED = ['cells', 'bytes'] as const;
-const carrying = LISTED_KINDS.filter((k) => hasMarked(k.schema, CARRIED));
+// A restore point is the project before, cell for cell.
+const carrying = LISTED_KINDS.filter((k) => k.name !== 'restore point' && hasMarked(k.schema, CARRIED));
 
 /** Cells and files of records that differ, each against what bore the same id before. */
 function carriedBytes(before: Project, after: Project): number {

@@ -213,6 +213,9 @@ export const EN = {
   // project/edits/poses.ts
   'poses.none': 'No bone is turned or moved here, so there is no pose to keep.',
 
+  // project/edits/restore-points.ts
+  'restore.name': 'A restore point needs a name, so that it is found again.',
+
   // project/edits/project.ts
   'project.cube': 'A cube needs a size above zero metres.',
   'project.target': 'A target is a number of zero or more; zero means no limit.',

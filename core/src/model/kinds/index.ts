@@ -12,5 +12,6 @@ export * from './reference';
 export * from './scene';
 export * from './terrain-cube';
 export * from './asset';
+export * from './restore-point';
 export * from './delivery-profile';
 export * from './bin';

@@ -7,6 +7,7 @@ import { paletteKind } from './palette';
 import { partKind, stampKind } from './part';
 import { poseKind } from './pose';
 import { referenceKind } from './reference';
+import { restorePointKind } from './restore-point';
 import { sceneKind } from './scene';
 import { shotKind } from './shot';
 import { terrainSetKind } from './terrain-cube';
@@ -26,4 +27,5 @@ export const RECORD_KINDS = [
   assetKind,
   deliveryProfileKind,
   blobKind,
+  restorePointKind,
 ] as const;

@@ -30,6 +30,7 @@ export type BringAt = { readonly bone: Id } | { readonly attachment: Id } | null
  */
 export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: readonly Id[]; clips: readonly Id[] }>({
   name: 'bringRig',
+  risky: () => true,
   label: (a) => `Bring in ${a.source.name}`,
   touches: () => [],
   run(project, { source, at, parts: wanted, clips: wantedClips }, ctx) {
@@ -124,6 +125,7 @@ export const replacePartsEdit = defineEdit<{
   pairs: readonly { readonly part: Id; readonly by: Id }[];
 }>({
   name: 'replaceParts',
+  risky: () => true,
   label: (a) => say('label.replaceParts', { n: a.pairs.length, source: a.source.name }),
   touches: (a) => a.pairs.map((p) => p.part),
   run(project, { source, pairs }, ctx) {

@@ -154,6 +154,7 @@ export const easeKeysEdit = defineEdit<{ clip: Id; keys: readonly KeyRef[]; ease
 /** Draws keys together or apart in time: some, or with null all of the clip with what it wears. */
 export const retimeEdit = defineEdit<Retiming & { readonly clip: Id; readonly keys: readonly KeyRef[] | null }>({
   name: 'retime',
+  risky: () => true,
   label: (a, p) =>
     a.keys
       ? say('label.scaleKeys', { n: a.keys.length, percent: Math.round(a.by * 100) })
@@ -268,6 +269,7 @@ export const duplicateClipEdit = defineEdit<{ clip: Id }>({
 /** A clip of another project on this rig, by bone names, with proportions. */
 export const retargetClipEdit = defineEdit<{ source: Project; clip: Id }>({
   name: 'retargetClip',
+  risky: () => true,
   label: (a) => `${find(a.source.clips, a.clip)?.name ?? 'Clip'} from ${a.source.name}`,
   touches: () => [],
   run(project, a, ctx) {

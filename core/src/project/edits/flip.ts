@@ -127,6 +127,7 @@ function mirroredLane(l: Lane, axis: Axis, parent: Transform): Lane {
  */
 export const flipRigEdit = defineEdit<{ plane: number; axis?: Axis; bone?: Id | null }>({
   name: 'flipRig',
+  risky: () => true,
   label: (a, p) => {
     const bone = find(p.rig.bones, a.bone ?? null);
     return bone ? `Flip ${bone.name}${sideSuffix(bone.side)} with what hangs on it` : 'Flip the whole rig';

@@ -32,3 +32,4 @@ export * from './bring-in';
 export * from './ring';
 export * from './joints';
 export * from './standing';
+export * from './restore-points';

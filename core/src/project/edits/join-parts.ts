@@ -39,6 +39,7 @@ export function latticeShift(project: Project, home: Part, part: Part): Vec3 {
 /** Takes from a part the cubes that stand in another part, or nearer than `by` cubes to it, so that their surfaces do not touch. */
 export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
   name: 'setBack',
+  risky: () => true,
   label: (a, p) => `Set ${must(p.parts, a.part, 'part').name} back from ${must(p.parts, a.from, 'part').name}`,
   touches: (a) => [a.part],
   run(project, a) {
@@ -68,6 +69,7 @@ export const setBackEdit = defineEdit<{ part: Id; from: Id; by: number }>({
 /** Puts parts together again as one, cube for cube where they stand at rest. The first keeps its name, pivot and bone. */
 export const joinPartsEdit = defineEdit<{ parts: readonly Id[] }>({
   name: 'joinParts',
+  risky: () => true,
   label: (a) => say('label.joinParts', { n: a.parts.length }),
   touches: (a) => a.parts,
   run(project, a, ctx) {

@@ -8,6 +8,7 @@ import { branchOf } from '../mounting';
 /** Lays the joints of a whole branch into one plane through its first, so that chains lie straight; parts keep their place. */
 export const alignJointsEdit = defineEdit<{ bone: Id; axis: Axis }>({
   name: 'alignJoints',
+  risky: () => true,
   label: (a, p) => `Align the joints below ${find(p.rig.bones, a.bone)?.name ?? 'a bone'} in ${AXIS_NAMES[a.axis]}`,
   touches: (a) => [a.bone],
   run(project, a) {

@@ -27,6 +27,7 @@ import { mirroredConstraint } from './flip';
  */
 export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number; bones?: readonly Id[] }>({
   name: 'mirrorRig',
+  risky: () => true,
   label: (a) => `Mirror ${a.from} to ${a.from === 'left' ? 'right' : 'left'}`,
   touches: (a) => a.bones ?? [],
   run(project, a, ctx) {

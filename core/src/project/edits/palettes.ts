@@ -238,6 +238,7 @@ function withoutChanges(
  */
 export const replacePaletteEdit = defineEdit<{ palette: Id; name?: string; swatches: readonly Swatch[] }>({
   name: 'replacePalette',
+  risky: () => true,
   label: (a) => `Replace the palette by ${a.name ?? 'another'} (${a.swatches.length})`,
   touches: (a) => [a.palette],
   run(project, a) {

@@ -146,6 +146,7 @@ export const deletePartEdit = defineEdit<{ part: Id }>({
 export const resizePartEdit = defineEdit<{ part: Id; bounds: Box; cut?: boolean }>({
   name: 'resizePart',
   label: (a, p) => `Resize ${nameOf(p, a.part)} to ${a.bounds.size.join('×')}`,
+  risky: (a) => a.cut === true,
   touches: (a) => [a.part],
   run: (project, a) =>
     changePart(project, a.part, (part) => {

@@ -15,6 +15,7 @@ export const renameProjectEdit = defineEdit<{ name: string }>({
 
 export const setProjectEdit = defineEdit<{ kind?: Kind; metresPerUnit?: number; target?: Partial<Target> }>({
   name: 'setProject',
+  risky: (a) => a.kind !== undefined,
   label: () => 'Change the project',
   touches: () => [],
   run(project, a) {

@@ -19,6 +19,7 @@ export const sealRigEdit = defineEdit<{ name: string; range: number }>({
 
 export const unsealRigEdit = defineEdit<Record<string, never>>({
   name: 'unsealRig',
+  risky: () => true,
   label: () => 'Unseal the rig',
   touches: () => [],
   run: (project) => (project.seal ? { ...project, seal: null } : project),
@@ -35,6 +36,7 @@ const withoutParts = (project: Project, which: (part: Id) => boolean, ctx: EditC
 /** Every part to the bin; bones and clips stay, to be filled anew. */
 export const emptyRigEdit = defineEdit<Record<string, never>>({
   name: 'emptyRig',
+  risky: () => true,
   label: () => 'Empty the rig of its parts',
   touches: () => [],
   run: (project, _a, ctx) => withoutParts(project, () => true, ctx),
@@ -43,6 +45,7 @@ export const emptyRigEdit = defineEdit<Record<string, never>>({
 /** Every part that hangs on no bone to the bin. */
 export const deleteUnmountedEdit = defineEdit<Record<string, never>>({
   name: 'deleteUnmounted',
+  risky: () => true,
   label: (_a, p) => say('label.deleteUnmounted', { n: looseParts(p).length }),
   touches: () => [],
   run(project, _a, ctx) {

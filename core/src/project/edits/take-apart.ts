@@ -131,6 +131,7 @@ interface Taking {
  */
 export const takeApartEdit = defineEdit<TakeApart>({
   name: 'takeApart',
+  risky: () => true,
   label: (a, p) => {
     const again = p.parts.some((o) => o.origin?.whole === a.part);
     return again

@@ -55,6 +55,7 @@ export const makeTwinsEdit = defineEdit<{ pairs: readonly NewTwin[] }>({
 /** Lets a twin stand for itself from now on, as it is. */
 export const makeIndependentEdit = defineEdit<{ part: Id }>({
   name: 'makeIndependent',
+  risky: () => true,
   label: (a, p) => `${find(p.parts, a.part)?.name ?? 'Part'} stands for itself`,
   touches: (a) => [a.part],
   run(project: Project, a, ctx) {

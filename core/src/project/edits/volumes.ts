@@ -161,6 +161,7 @@ export const refinePartEdit = defineEdit<{ part: Id; by: 2 | 3 }>({
 /** Makes one cube of k³, in the colour of most of them. */
 export const coarsenPartEdit = defineEdit<{ part: Id; by: 2 | 3 }>({
   name: 'coarsenPart',
+  risky: () => true,
   label: (a, p) => `Coarsen ${nameOf(p, a.part)} ÷${a.by}`,
   touches: (a) => [a.part],
   run: (project, a) =>
@@ -177,6 +178,7 @@ export const coarsenPartEdit = defineEdit<{ part: Id; by: 2 | 3 }>({
 /** Resamples what a part holds to a size in cubes, with its cube as it is; it keeps its floor and its middle. */
 export const fitPartEdit = defineEdit<{ part: Id; size: Vec3 }>({
   name: 'fitPart',
+  risky: () => true,
   label: (a, p) => `Fit ${nameOf(p, a.part)} to ${a.size.join('×')}`,
   touches: (a) => [a.part],
   run(project, a) {
