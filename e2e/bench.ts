@@ -23,6 +23,7 @@ export interface ProjectJson {
     }[];
     mounts: { id: string; part: string; bone: string | null; t: Triple; s: Triple }[];
     alternateSets: { id: string; name: string; worn: string | null }[];
+    constraints: { kind: string }[];
   };
   readonly clips: {
     id: string;

@@ -1,4 +1,5 @@
 import { Artist } from './artist';
+import { Counted } from './counted';
 import type { Bench } from './bench';
 import { expect, test } from './test';
 
@@ -232,4 +233,70 @@ test('a part and a bone are scaled in per cent, evenly or axis by axis; a scale 
   const lantern = rig.bones.find((o) => o.name === 'Lantern')!.id;
   const keys = clips.find((c) => c.name === 'Idle')!.lanes.find((l) => l.bone === lantern)!.scale;
   expect(keys.map((k) => [k.time, k.value])).toEqual([[50, [2, 2, 2]]]);
+});
+
+test('of a figure rigged from nothing the other side of five parts is made in 1, its four limbs in 5', async ({
+  page,
+}) => {
+  const b = new Counted(page);
+  await b.open();
+  await b.fresh('Mannequin', [24, 24, 24]);
+  await b.step('Rig');
+  const row = (name: string | RegExp) => page.getByRole('treeitem', { name });
+  /** A bone below the one in hand, its joint at a place. */
+  const bone = async (name: string, at: readonly [number, number, number]): Promise<void> => {
+    await page.keyboard.press('b');
+    await b.idle();
+    await page.keyboard.press('F2');
+    await page.keyboard.type(name);
+    await page.keyboard.press('Enter');
+    await b.idle();
+    for (const [i, axis] of (['X', 'Y', 'Z'] as const).entries()) await b.number(`Joint ${axis}`, at[i]!);
+  };
+  await bone('Hips', [0, 10, 0]);
+  await bone('Thigh', [2, 9, 0]);
+  await page.getByRole('radiogroup', { name: 'Side of the bone' }).getByRole('radio', { name: 'left' }).click();
+  await bone('Shin', [2, 5, 0]);
+  await bone('Foot', [2, 1, 0]);
+  await row(/^Hips/).click();
+  await bone('Upper arm', [3, 17, 0]);
+  await page.getByRole('radiogroup', { name: 'Side of the bone' }).getByRole('radio', { name: 'left' }).click();
+  await bone('Forearm', [7, 17, 0]);
+  await bone('Hand', [11, 17, 0]);
+  // Five parts of the left side, each on its bone.
+  for (const name of ['Thigh', 'Shin', 'Foot', 'Upper arm', 'Forearm']) {
+    await row(new RegExp(`^${name} left`)).click();
+    await page.keyboard.press('Shift+n');
+    await page.waitForURL(/\/build$/);
+    await b.idle();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('1');
+    await b.byNumbers([2, 2, 2], [0, 0, 0]);
+    await b.step('Rig');
+  }
+  const made = async () => {
+    const { parts, rig } = await b.project();
+    return {
+      right: parts
+        .filter((p) => p.side === 'right')
+        .map((p) => p.name)
+        .sort(),
+      limbs: rig.constraints.filter((c) => c.kind === 'ik').length,
+    };
+  };
+  b.actions = 0;
+  await b.key('m');
+  expect((await made()).right).toEqual(['Foot', 'Forearm', 'Shin', 'Thigh', 'Upper arm']);
+  expect(b.actions).toBe(1);
+  await page.keyboard.press('Control+z');
+  await b.idle();
+
+  b.actions = 0;
+  for (const end of ['Foot', 'Hand']) {
+    await b.press(row(new RegExp(`^${end} left`)));
+    await b.key('i');
+  }
+  await b.key('m');
+  expect((await made()).limbs).toBe(4);
+  expect(b.actions).toBeLessThanOrEqual(5);
 });

@@ -29,6 +29,8 @@ const GuideCard = later(() => import('./GuideCard.vue'));
 const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'));
 const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
 const RenameManyDialog = defineAsyncComponent(() => import('./RenameManyDialog.vue'));
+const TargetDialog = defineAsyncComponent(() => import('./target/TargetDialog.vue'));
+const TargetMeter = later(() => import('./target/TargetMeter.vue'));
 
 const route = useRoute();
 const router = useRouter();
@@ -260,11 +262,14 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
           >{{ k }} <b>{{ v }}</b></span
         >
       </div>
-      <span class="gap" /><notice-list class="here" /><span v-if="notices.list.length === 0">{{ readout.right }}</span>
+      <span class="gap" /><notice-list class="here" /><template v-if="notices.list.length === 0"
+        ><span v-if="readout.right">{{ readout.right }}</span
+        ><TargetMeter
+      /></template>
     </footer>
     <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" /><RenameManyDialog
       v-if="dialogs.renameMany"
-    />
+    /><TargetDialog v-if="dialogs.target" />
   </div>
 </template>
 

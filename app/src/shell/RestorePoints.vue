@@ -24,6 +24,7 @@ const autos = computed(() => points.value.filter((p) => p.auto));
 const name = ref('');
 const renaming = ref<string | null>(null);
 function keep(): void {
+  if (!name.value.trim()) return;
   if (session.amend(keepPointEdit, { name: name.value })) name.value = '';
 }
 function rename(point: RestorePoint, to: string): void {
@@ -51,7 +52,7 @@ const held = ({ project }: RestorePoint): string =>
 
 <template>
   <form class="keep" @submit.prevent="keep">
-    <text-field v-model="name" label="Name of the restore point" placeholder="before the coat is cut…" />
+    <text-field v-model="name" label="Name of the restore point" placeholder="before the coat is cut…" @enter="keep" />
     <action-button look="primary" submit :disabled="!session.writable || !name.trim()">Keep this moment</action-button>
   </form>
   <p class="quiet">
@@ -91,7 +92,7 @@ const held = ({ project }: RestorePoint): string =>
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 8px;
-  margin-top: 12px;
+  margin: 12px 0 8px;
 }
 .points {
   list-style: none;

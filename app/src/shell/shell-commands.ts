@@ -137,6 +137,13 @@ export function addShellCommands(router: Router): () => void {
       },
     },
     {
+      id: 'project.target',
+      title: 'Target sheet: kind, size and limits',
+      group: 'Project',
+      enabled: needsProject,
+      run: () => (dialogs.target = true),
+    },
+    {
       id: 'help.shortcuts',
       title: 'Shortcuts: look up, change, print',
       group: 'Help',

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { current, redo, undo } from '@sphalerite/core/project';
+import { apply, current, editContext, keepPointEdit, redo, setPoints, undo } from '@sphalerite/core/project';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { db } from './database';
@@ -43,6 +43,14 @@ const save = async (m: Model, w: Window): Promise<void> => {
 const edit = (w: Window, seed: number): void => void (w.history = anyEdit(w.history, seed));
 
 const editing = (seed: number): Command => command(`edit(${seed})`, async (_m, w) => edit(w, seed));
+const keeping = (seed: number): Command =>
+  command(`restore point ${seed}`, async (_m, w) => {
+    const kept = apply(current(w.history), keepPointEdit, { name: `At ${seed}` }, editContext(`keep ${seed}`, seed));
+    w.history = setPoints(w.history, kept.restorePoints);
+  });
+const forgetting = command('delete the oldest restore point', async (_m, w) => {
+  w.history = setPoints(w.history, current(w.history).restorePoints.slice(1));
+});
 const undoing = (n: number): Command =>
   command(`undo ×${n}`, async (_m, w) => {
     for (let i = 0; i < n; i++) w.history = undo(w.history);
@@ -108,6 +116,8 @@ const commands = fc.commands(
     seeds.map(editing),
     fc.integer({ min: 1, max: 4 }).map(undoing),
     fc.constant(redoing),
+    seeds.map(keeping),
+    fc.constant(forgetting),
     fc.constant(saving),
     fc.constant(saving),
     fc.constant(sweeping),

@@ -150,6 +150,22 @@ export const EN = {
   },
   'restore.deleted': { one: 'Deleted the restore point “{name}”.', other: 'Deleted {n} restore points.' },
   'restore.before': 'Before: {label}',
+  'files.written': {
+    one: 'Wrote {name} ({size}) to the browser’s downloads.',
+    other: 'Wrote {name} and the rest of {n} files ({size}) to the browser’s downloads.',
+  },
+  'kind.make': 'Make it a {kind}',
+  'kind.stays': 'Parts, bones, clips, seal and target sheet stay as they are. A restore point is made first.',
+  'kind.character':
+    'A character stands on the floor and walks: it is shipped with bones and clips, and wearables are tried on its attachment points.',
+  'kind.creature':
+    'A creature stands on the floor on legs of its own: it is shipped with bones and clips. Nothing is worn by it unless it has attachment points.',
+  'kind.wearable':
+    'A wearable hangs at an attachment point of another figure, by the joint of its first bone or the pivot of its part. Give it that place before it ships.',
+  'kind.prop':
+    'A prop is placed many times: it is shipped as one thing with a collider. Bones and clips go along where it has any.',
+  'kind.scene': 'A scene is other things placed together. Its own parts stay, and can be placed in it too.',
+  'kind.terrain cube': 'A terrain cube is six faces of texels, tiled.',
   'project.kind': 'This is a {kind} now; that goes along wherever it is shipped.',
   'mirror.stillOn': 'Mirror {axes} is still on: strokes in “{part}” change both sides.',
   'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',

@@ -44,7 +44,7 @@ import PivotPanel from './pivot/PivotPanel.vue';
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
 const HollowPanel = defineAsyncComponent(() => import('./hollow/HollowPanel.vue'));
 const ReferencePanel = defineAsyncComponent(() => import('./ReferencePanel.vue'));
-const TargetPanel = defineAsyncComponent(() => import('./TargetPanel.vue'));
+const TargetPanel = defineAsyncComponent(() => import('../../shell/target/TargetPanel.vue'));
 const session = useSession();
 const selection = useSelection();
 const build = useBuild();

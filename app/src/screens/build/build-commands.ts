@@ -19,7 +19,6 @@ import { FIGURES, FIGURE_NAMES } from './scale-figure';
 import { useSelection } from './selection/selection-state';
 
 import { part, target } from './build-target';
-import { partCommands } from './part-commands';
 import { need, needsClip } from '../../stores/needs';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
@@ -44,7 +43,6 @@ export const buildCommands = (pickColour: () => void): Command[] => [
   ...toolCommands(pickColour),
   ...mirrorCommands(),
   ...guideCommands(),
-  ...partCommands(),
 ];
 
 /** Cards, verbs and reaches. */

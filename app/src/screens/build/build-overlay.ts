@@ -12,7 +12,7 @@ import { drops, rulerLines } from './measure-lines';
 import { figureBeside } from './scale-figure';
 import { useHollow } from './hollow/hollow-state';
 import { useSelection } from './selection/selection-state';
-import { extentOf } from './target-meter';
+import { extentOf } from '../../stores/ship-counts';
 import { PLANE_AXIS } from './reference-outline';
 import { lostCells, useTouchedCells } from './touched-cells';
 

@@ -5,7 +5,6 @@ import type { GradientControl } from './colours/gradient-control';
 import type { handlesControl } from './handles/handles-control';
 import type { usePartMatrix } from './picking';
 import type { strokeControl } from './strokes/stroke-control';
-import type { useShipCounts } from './target-meter';
 import type { useTints } from './tints';
 
 /** What the Build screen is put together from. */
@@ -14,7 +13,6 @@ export interface BuildParts {
   readonly strokes: ReturnType<typeof strokeControl>;
   readonly handles: ReturnType<typeof handlesControl>;
   readonly tints: ReturnType<typeof useTints>;
-  readonly counts: ReturnType<typeof useShipCounts>;
   readonly hand: BuildHand;
   /** Come when their tabs are first opened. */
   readonly gradient: ShallowRef<GradientControl | null>;

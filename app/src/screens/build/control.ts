@@ -28,7 +28,6 @@ import { usePartMatrix } from './picking';
 import { selectionCommands } from './selection/selection-commands';
 import { useSelection } from './selection/selection-state';
 import { strokeControl } from './strokes/stroke-control';
-import { useShipCounts } from './target-meter';
 import { useTints } from './tints';
 import type { Box } from '@sphalerite/core/math';
 
@@ -46,7 +45,6 @@ function makeParts(): BuildParts {
     strokes,
     handles: handlesControl(matrix),
     tints: useTints(),
-    counts: useShipCounts(),
     hand: useBuildHand(matrix, strokes),
     gradient: shallowRef(null),
     apart: shallowRef(null),

@@ -33,7 +33,7 @@ export function pictureCommands(): Command[] {
   const light = useLight();
   const png = async (): Promise<void> => {
     const p = light.current;
-    if (p) download(await light.pngOf(p), 'image/png');
+    if (p) download([await light.pngOf(p)], 'image/png');
   };
   return [
     {

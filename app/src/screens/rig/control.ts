@@ -241,7 +241,7 @@ export function rigControl(): ScreenControl {
               ]
             : []),
         ],
-        right: p ? `1 cube = ${(p.metresPerUnit * 100).toFixed(1)} cm` : '',
+        right: '',
       };
     },
     tools: ['bones.look', 'controls.look'],

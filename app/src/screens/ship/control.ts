@@ -41,7 +41,7 @@ export function shipControl(): ScreenControl {
         }),
         ...(ship.made ? [['file', `${Math.ceil(ship.bytes / 1024)} KB`] as [string, string]] : []),
       ],
-      right: session.project ? `1 cube = ${(session.project.metresPerUnit * 100).toFixed(1)} cm` : '',
+      right: '',
     }),
     commands: [
       {

@@ -6,7 +6,6 @@ import {
   type Note,
   type Subject,
   type WrittenFile,
-  noteText,
   optionFields,
 } from '@sphalerite/core/files';
 import { type Project, find } from '@sphalerite/core/model';
@@ -89,8 +88,8 @@ export const useShip = defineStore('ship', () => {
   }
   async function save(): Promise<void> {
     if (!(await make())) return;
-    for (const f of made.value!.files) download(f, exporter.value.type);
-    for (const n of made.value!.notes) notices.say(noteText(n));
+    // What was left out or changed stands among the checks.
+    download(made.value!.files, exporter.value.type);
   }
   const bytes = computed(() => made.value?.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
   return { chosen, exporter, fields, options, only, order, made, bytes, working, make, save };

@@ -1,15 +1,24 @@
 import { type ExportOrder, type ExportPlan, type Written, type WrittenFile } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
+import { useNotices } from '../../stores/notices';
+import { say } from '../../words';
 import { type JobOptions, sharedPool } from '../../workers/pool';
 
-/** Hands bytes to the browser as a download. */
-export function download({ name, bytes }: WrittenFile, type = 'application/octet-stream'): void {
-  const url = URL.createObjectURL(new Blob([bytes], { type }));
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name;
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+const sizeText = (bytes: number): string =>
+  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3)).toLocaleString('en')} KB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+/** Hands files to the browser as downloads, and says what was written where. */
+export function download(files: readonly WrittenFile[], type = 'application/octet-stream'): void {
+  for (const { name, bytes } of files) {
+    const url = URL.createObjectURL(new Blob([bytes], { type }));
+    const a = document.createElement('a');
+    a.href = url;
+    a.download = name;
+    a.click();
+    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  }
+  const size = sizeText(files.reduce((n, f) => n + f.bytes.length, 0));
+  if (files[0]) useNotices().say(say('files.written', { n: files.length, name: files[0].name, size }));
 }
 
 /** The files of a project that an order asks for, made in a worker. @throws FileError when there is nothing to write */

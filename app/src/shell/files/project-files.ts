@@ -8,7 +8,7 @@ import { download, exported } from './exporting';
 
 export async function saveProjectFile(project: Project): Promise<void> {
   const order = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
-  for (const f of (await exported(project, order)).files) download(f);
+  download((await exported(project, order)).files);
 }
 
 /** What a worker's importer made of files, unpacked. */

@@ -70,7 +70,7 @@ function reset(id: string): void {
 }
 const changed = computed(() => Object.keys(settings.keys).length);
 const save = (): void =>
-  download({ name: 'shortcuts.json', bytes: new TextEncoder().encode(writeShortcuts(settings.keys)) });
+  download([{ name: 'shortcuts.json', bytes: new TextEncoder().encode(writeShortcuts(settings.keys)) }]);
 async function read([file]: File[]): Promise<void> {
   try {
     settings.keys = readShortcuts(await file!.text(), file!.name);

@@ -64,7 +64,7 @@ async function save(exporter: string): Promise<void> {
   const subject = { of: 'palette', palette: palette.value.id, colourway: session.view.colourway } as const;
   try {
     const { files } = await exported(session.project!, { exporter, subject, options: {} });
-    for (const f of files) download(f);
+    download(files);
   } catch (e) {
     notices.fail(e);
   }

@@ -8,7 +8,7 @@ import { useView } from '../../../stores/view';
 import { type Pose } from '@sphalerite/core/rig';
 import { gather } from '@sphalerite/core/scene';
 import type { Beside } from '../../../viewport/viewport';
-import { extentOf } from '../target-meter';
+import { extentOf } from '../../../stores/ship-counts';
 
 /** One look of the whole project, as it stands beside the others. */
 export interface Look {

@@ -3,7 +3,7 @@ import type { Project } from '@sphalerite/core/model';
 import { gather, pickInstance } from '@sphalerite/core/scene';
 import type { ViewLabel } from '../../../shell/screen';
 import type { ViewPointer } from '../../../viewport/view-input';
-import { extentOf } from '../target-meter';
+import { extentOf } from '../../../stores/ship-counts';
 import type { Look } from './looks';
 
 /** The look beside the work that the pointer is over; null over none. */

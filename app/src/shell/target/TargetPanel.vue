@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { KINDS, type Kind } from '@sphalerite/core/model';
 import { setProjectEdit } from '@sphalerite/core/project';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import NumberField from '../../components/NumberField.vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import ActionButton from '../../components/ActionButton.vue';
 import FormRow from '../../components/FormRow.vue';
 import SelectField from '../../components/SelectField.vue';
 import { choices } from '../../components/choices';
@@ -13,9 +14,12 @@ import { say } from '../../words';
 const session = useSession();
 const notices = useNotices();
 const p = computed(() => session.project!);
-/** The kind follows the asset everywhere, so that a change of it is told. */
-function setKind(kind: Kind): void {
-  if (!session.apply(setProjectEdit, { kind })) return;
+/** A kind that was chosen and is not set yet: what follows from it is told first. */
+const wanted = ref<Kind | null>(null);
+function setKind(): void {
+  const kind = wanted.value;
+  wanted.value = null;
+  if (!kind || !session.apply(setProjectEdit, { kind })) return;
   notices.say(say('project.kind', { kind }), { action: { label: 'Undo', run: () => session.undo() } });
 }
 /** Parts whose cubes are of another size than most. */
@@ -32,10 +36,19 @@ const mixed = computed(() => {
     <form-row label="Kind"
       ><SelectField
         label="Kind of the project"
-        :model-value="p.kind"
+        :model-value="wanted ?? p.kind"
         :choices="choices(KINDS.filter((k) => k !== 'terrain cube'))"
-        @change="setKind"
+        @change="(kind) => (wanted = kind === p.kind ? null : kind)"
     /></form-row>
+    <div v-if="wanted" class="follows" role="group" aria-label="What follows">
+      <p>{{ say(`kind.${wanted}`) }}</p>
+      <p class="quiet">{{ say('kind.stays') }}</p>
+      <div class="row">
+        <action-button look="primary" @click="setKind">{{
+          say('kind.make', { kind: wanted })
+        }}</action-button><action-button @click="wanted = null">Leave it</action-button>
+      </div>
+    </div>
     <p class="quiet">What the finished thing keeps to; 0 is no limit.</p>
     <div class="row">
       <NumberField
@@ -88,5 +101,16 @@ const mixed = computed(() => {
 .sheet {
   display: grid;
   gap: 8px;
+}
+.follows {
+  display: grid;
+  gap: 6px;
+  padding: 8px 10px;
+  border: 1px solid var(--honey);
+  border-radius: var(--radius);
+  background: var(--honey-soft);
+}
+.follows p {
+  margin: 0;
 }
 </style>

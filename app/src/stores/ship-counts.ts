@@ -1,0 +1,46 @@
+import type { Extent } from '@sphalerite/core/math';
+import type { Project } from '@sphalerite/core/model';
+import { gather, listExtent } from '@sphalerite/core/scene';
+import type { ShipCounts } from '@sphalerite/core/files';
+import { defineStore } from 'pinia';
+import { shallowRef, watch } from 'vue';
+import { useSession } from './session';
+import { sharedPool } from '../workers/pool';
+
+const GLB = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+/** Milliseconds for which the hand must rest before it is counted. */
+const REST = 700;
+
+/** What the project would ship as, counted in a worker a little after the hand rests. */
+export const useShipCounts = defineStore('ship counts', () => {
+  const session = useSession();
+  const counts = shallowRef<ShipCounts | null>(null);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  watch(
+    () => session.project,
+    (p, before) => {
+      clearTimeout(timer);
+      if (p?.id !== before?.id) counts.value = null;
+      if (p) timer = setTimeout(() => void count(p), REST);
+    },
+    { immediate: true },
+  );
+  async function count(p: Project): Promise<void> {
+    const found = await sharedPool()
+      .run('plan', (sent) => ({ project: sent.packProject(p), order: GLB }))
+      .catch(() => null);
+    if (found && session.project === p) counts.value = found.counts as unknown as ShipCounts;
+  }
+  return { counts };
+});
+
+const extents = new WeakMap<Project, Extent | null>();
+/** The box around everything at rest, in project units; null when all is empty. */
+export function extentOf(p: Project): Extent | null {
+  let known = extents.get(p);
+  if (known === undefined) {
+    known = listExtent(gather(p, { of: 'rig' }));
+    extents.set(p, known);
+  }
+  return known;
+}
