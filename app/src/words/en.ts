@@ -148,11 +148,14 @@ export const EN = {
     one: '{size} would cut off {n} cube of “{part}”. Nothing has changed yet.',
     other: '{size} would cut off {n} cubes of “{part}”. Nothing has changed yet.',
   },
-  'restore.deleted': { one: 'Deleted the restore point “{name}”.', other: 'Deleted {n} restore points.' },
+  'restore.deleted': {
+    one: 'Deleted the restore point “{name}”.',
+    other: 'Deleted {n} restore points, “{name}” first.',
+  },
   'restore.before': 'Before: {label}',
   'files.written': {
     one: 'Wrote {name} ({size}) to the browser’s downloads.',
-    other: 'Wrote {name} and the rest of {n} files ({size}) to the browser’s downloads.',
+    other: 'Wrote {name} and others, {n} files in all ({size}), to the browser’s downloads.',
   },
   'kind.make': 'Make it a {kind}',
   'kind.stays': 'Parts, bones, clips, seal and target sheet stay as they are. A restore point is made first.',
