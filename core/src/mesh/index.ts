@@ -1,4 +1,5 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
 export * from './surface';
+export * from './closed-surface';
 export * from './transparent';
