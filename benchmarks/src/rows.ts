@@ -8,6 +8,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { apartRows } from './apart-rows';
 import { paintRows } from './paint-rows';
+import { closedRows } from './closed-rows';
 import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
@@ -213,6 +214,7 @@ function undoStorage(): Row[] {
 export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   merge: () => [...merging('boathouse', boathouse(), 10), ...merging('terrain', terrain(), 20)],
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
+  closed: closedRows,
   undo: undoStorage,
   storage: storageRows,
   regions: regionRows,

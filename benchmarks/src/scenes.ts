@@ -76,3 +76,31 @@ export function terrain(): VoxelGrid {
     }
   });
 }
+
+/** Rooms of a plan at 64 × 64 × 8: a floor of tiles in two colours, walls in courses of the same two, with doors. */
+export function walledPlan(): VoxelGrid {
+  return VoxelGrid.empty({ min: [0, 0, 0], size: [64, 8, 64] }).edit((d) => {
+    for (let z = 0; z < 64; z += 4)
+      for (let x = 0; x < 64; x += 4) d.fillBox({ min: [x, 0, z], size: [4, 1, 4] }, 1 + (((x + z) >> 2) & 1));
+    for (let at = 0; at < 64; at += 21)
+      for (let y = 1; y < 8; y++)
+        for (let along = 0; along < 64; along += 4) {
+          const value = 1 + ((y + (along >> 2)) & 1);
+          d.fillBox({ min: [along, y, at], size: [4, 1, 1] }, value);
+          d.fillBox({ min: [at, y, along], size: [1, 1, 4] }, value);
+        }
+    for (const [x, z] of [
+      [8, 21],
+      [30, 21],
+      [50, 42],
+      [10, 42],
+    ] as const)
+      d.fillBox({ min: [x, 1, z], size: [4, 5, 1] }, 0);
+    for (const [x, z] of [
+      [21, 10],
+      [42, 28],
+      [21, 50],
+    ] as const)
+      d.fillBox({ min: [x, 1, z], size: [1, 5, 4] }, 0);
+  });
+}

@@ -5,6 +5,7 @@ import type { FilmLight } from '../render';
 import type { FileJob } from './job';
 import type { Note } from './notes';
 import type { ShipModel } from './ship/ship-model';
+import type { SolidModel } from './ship/solid';
 
 /** A traced picture, as light, with the name it is saved under. */
 export interface PictureSource {
@@ -17,6 +18,7 @@ export interface PictureSource {
 /** What exporters take. */
 export interface Sources {
   readonly model: ShipModel;
+  readonly solid: SolidModel;
   readonly project: Project;
   readonly palette: Palette;
   readonly picture: PictureSource;

@@ -5,7 +5,9 @@ import { exporterOf } from './exporters/list';
 import { FileError } from './file-error';
 import { type FileJob, inPieces } from './job';
 import { gatherShippedSteps } from './ship/gather-shipped';
-import type { Shipped } from './ship/ship-model';
+import { meshingOf } from './ship/mesh-options';
+import { PLAIN_PROFILE, type Shipped } from './ship/ship-model';
+import { solidOf } from './ship/solid';
 
 /** What of a project a file is made of; a palette as it is in a colourway. */
 export type Subject = Shipped | { readonly of: 'palette'; readonly palette: Id; readonly colourway: Id | null };
@@ -20,7 +22,7 @@ export interface ExportOrder {
 /** What would be written. @throws FileError when there is nothing to write */
 export const planExport = async (project: Project, order: ExportOrder, job: FileJob): Promise<ExportPlan> => {
   const { exporter, options } = understood(order);
-  return exporter.plan(await sourceOf(project, exporter.takes, order.subject, job), options);
+  return exporter.plan(await sourceOf(project, exporter.takes, order, options, job), options);
 };
 
 /** The files. @throws FileError when there is nothing to write */
@@ -30,7 +32,7 @@ export const runExport = async (
   job: FileJob,
 ): Promise<Written & { readonly counts: ExportPlan['counts'] }> => {
   const { exporter, options } = understood(order);
-  const source = await sourceOf(project, exporter.takes, order.subject, job);
+  const source = await sourceOf(project, exporter.takes, order, options, job);
   const { counts } = exporter.plan(source, options);
   return { ...(await exporter.write(source, options, job)), counts };
 };
@@ -41,14 +43,30 @@ function understood(order: ExportOrder): { exporter: Exporter; options: unknown 
   return { exporter, options: exporter.options.parse(order.options) };
 }
 
-async function sourceOf(project: Project, takes: Takes, subject: Subject, job: FileJob): Promise<Sources[Takes]> {
+async function sourceOf(
+  project: Project,
+  takes: Takes,
+  { subject }: ExportOrder,
+  options: unknown,
+  job: FileJob,
+): Promise<Sources[Takes]> {
   switch (takes) {
     case 'project':
       return project;
     case 'palette':
       return paletteOf(project, subject);
     case 'model':
-      return inPieces(gatherShippedSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject), job);
+      return inPieces(
+        gatherShippedSteps(
+          project,
+          subject.of === 'palette' ? { of: 'rig' } : subject,
+          PLAIN_PROFILE,
+          meshingOf(options),
+        ),
+        job,
+      );
+    case 'solid':
+      return solidOf(project, subject.of === 'palette' ? { of: 'rig' } : subject);
     case 'picture':
       throw new FileError('order.picture');
   }

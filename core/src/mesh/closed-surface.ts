@@ -1,7 +1,7 @@
-/// <reference path="./cdt2d.d.ts" />
 import cdt2d from 'cdt2d';
-import type { Steps, Vec3 } from '../math';
+import { FACE_DIRECTIONS, type Steps, type Vec3 } from '../math';
 import type { VoxelGrid } from '../voxel';
+import type { Surface } from './surface';
 import { umbrellaOf } from './umbrellas';
 
 /** A surface without an open edge: every edge is shared by exactly two triangles, which go along it in opposite ways. */
@@ -383,3 +383,46 @@ const assembled = (
   faces,
   regions,
 });
+
+/** The triangles of some labels as a surface with normals, where corners of one place, direction and label are one vertex. */
+export function colouredSurface(closed: ClosedSurface, accept: (label: number) => boolean): Surface {
+  const positions: number[] = [],
+    normals: number[] = [],
+    colours: number[] = [],
+    indices: number[] = [];
+  const known = new Map<number, number>();
+  let area = 0,
+    quads = 0;
+  const { triangles, directions, labels } = closed;
+  for (let t = 0; t < labels.length; t++) {
+    const label = labels[t]!,
+      d = directions[t]!;
+    if (!accept(label)) continue;
+    quads += 0.5;
+    const at: number[] = [];
+    for (let k = 0; k < 3; k++) {
+      const v = triangles[3 * t + k]!;
+      const key = (v * 6 + d) * 256 + label;
+      let i = known.get(key);
+      const p = [0, 1, 2].map((a) => closed.positions[v * 3 + a]! / 2) as [number, number, number];
+      at.push(...p);
+      if (i === undefined) {
+        known.set(key, (i = colours.length));
+        positions.push(...p);
+        normals.push(...FACE_DIRECTIONS[d]!);
+        colours.push(label);
+      }
+      indices.push(i);
+    }
+    const [u, w] = [((d >> 1) + 1) % 3, ((d >> 1) + 2) % 3];
+    area += Math.abs((at[3 + u]! - at[u]!) * (at[6 + w]! - at[w]!) - (at[3 + w]! - at[w]!) * (at[6 + u]! - at[u]!)) / 2;
+  }
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    colours: Uint8Array.from(colours),
+    indices: Uint32Array.from(indices),
+    quads,
+    faces: Math.round(area),
+  };
+}

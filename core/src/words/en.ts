@@ -354,6 +354,12 @@ export const EN = {
   },
   'note.squared':
     '“{about}” leans under uneven scaling, which files of this kind cannot hold; it stands square in the file.',
+  'note.clipsLost': { one: '{n} clip is not in this kind of file.', other: '{n} clips are not in this kind of file.' },
+  'note.bodiesApart': {
+    one: 'One body: every part’s cubes meet those of the others.',
+    other:
+      '{n} bodies, since not every part’s cubes meet those of the others: some are turned, scaled or half a cube aside.',
+  },
   'note.clipEmpty': 'Clip “{about}” has no keys and was left out.',
   'note.controlsLeft': {
     one: '{n} bone that only steers others was left out; what it does is in the clips.',

@@ -1,14 +1,24 @@
 import type { Exporter } from '../exporter';
+import { cubesExporter } from './cubes';
 import { glbExporter } from './glb';
+import { objExporter } from './obj';
 import { paletteHexExporter } from './palette-hex';
 import { paletteJsonExporter } from './palette-json';
 import { paletteStripExporter } from './palette-strip';
 import { pngExporter } from './png';
+import { plyExporter } from './ply';
 import { projectExporter } from './project';
+import { stlExporter } from './stl';
+import { threeMfExporter } from './threemf';
 
 /** Every kind of file that is written, in the order in which they are offered. */
 export const EXPORTERS: readonly Exporter[] = [
   glbExporter,
+  objExporter,
+  plyExporter,
+  stlExporter,
+  threeMfExporter,
+  cubesExporter,
   projectExporter,
   paletteJsonExporter,
   paletteHexExporter,

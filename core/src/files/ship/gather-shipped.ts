@@ -3,7 +3,14 @@ import { type Project, must, withoutHelpers } from '../../model';
 import { ModelMaker } from './model-maker';
 import { addPart, addRig } from './rig-model';
 import { addScene } from './scene-model';
-import { PLAIN_PROFILE, type ShipModel, type ShipProfile, type Shipped } from './ship-model';
+import {
+  PLAIN_MESHING,
+  PLAIN_PROFILE,
+  type ShipMeshing,
+  type ShipModel,
+  type ShipProfile,
+  type Shipped,
+} from './ship-model';
 
 /**
  * What is shipped of a project, for every exporter of models: nodes, meshes made once however often they stand, materials,
@@ -12,23 +19,28 @@ import { PLAIN_PROFILE, type ShipModel, type ShipProfile, type Shipped } from '.
  *
  * @throws FileError when there is nothing to ship
  */
-export const gatherShipped = (project: Project, what: Shipped, profile: ShipProfile = PLAIN_PROFILE): ShipModel =>
-  finish(gatherShippedSteps(project, what, profile));
+export const gatherShipped = (
+  project: Project,
+  what: Shipped,
+  profile: ShipProfile = PLAIN_PROFILE,
+  meshing: ShipMeshing = PLAIN_MESHING,
+): ShipModel => finish(gatherShippedSteps(project, what, profile, meshing));
 
 /** {@link gatherShipped} in pieces. */
 export function* gatherShippedSteps(
   whole: Project,
   what: Shipped,
   profile: ShipProfile = PLAIN_PROFILE,
+  meshing: ShipMeshing = PLAIN_MESHING,
 ): Steps<ShipModel> {
   const project = withoutHelpers(whole);
-  const maker = new ModelMaker(project, profile);
+  const maker = new ModelMaker(project, profile, meshing);
   switch (what.of) {
     case 'rig':
       yield* addRig(maker);
       break;
     case 'part':
-      addPart(maker, must(project.parts, what.part, 'part'));
+      yield* addPart(maker, must(project.parts, what.part, 'part'));
       break;
     case 'scene':
       yield* addScene(maker, what.scene, null);

@@ -1,4 +1,14 @@
-import { type Mat4, QUAT_IDENTITY, type Transform, type Vec3, decompose, cross, rotate, scale } from '../../math';
+import {
+  type Mat4,
+  QUAT_IDENTITY,
+  type Steps,
+  type Transform,
+  type Vec3,
+  decompose,
+  cross,
+  rotate,
+  scale,
+} from '../../math';
 import { type Part, type Project, pivotPoint } from '../../model';
 import type { Surface } from '../../mesh';
 import type { Palette } from '../../palette';
@@ -10,13 +20,14 @@ import { ShipMaterials } from './ship-materials';
 import {
   type ShipClip,
   type ShipMesh,
+  type ShipMeshing,
   type ShipModel,
   type ShipNode,
   type ShipPiece,
   type ShipProfile,
   type ShipShape,
 } from './ship-model';
-import { shapeOf, stretchesOf } from './ship-shapes';
+import { shapeOf, stretchSteps } from './ship-shapes';
 
 /** A node where its parent is. */
 export const NOWHERE: Transform = { t: [0, 0, 0], q: QUAT_IDENTITY, s: [1, 1, 1] };
@@ -51,6 +62,7 @@ export class ModelMaker {
   constructor(
     readonly project: Project,
     private readonly profile: ShipProfile,
+    private readonly meshing: ShipMeshing,
   ) {
     this.title = project.name;
     this.unit = project.metresPerUnit * profile.unitsPerMetre;
@@ -117,7 +129,7 @@ export class ModelMaker {
   }
 
   /** The mesh of something drawn, the same for the same cubes about the same pivot in the same colours; null when it is empty. */
-  meshOf({ geometry, palette }: DrawInstance, part: Part, metresPerUnit: number): number | null {
+  *meshOf({ geometry, palette }: DrawInstance, part: Part, metresPerUnit: number): Steps<number | null> {
     if (geometry.kind !== 'grid' || geometry.grid.count === 0) return null;
     const unit = part.cell * metresPerUnit * this.profile.unitsPerMetre;
     let ofGrid = this.made.get(geometry.grid);
@@ -125,16 +137,17 @@ export class ModelMaker {
     const key = `${part.id} ${part.pivot.join()} ${unit} ${this.materials.idOf(palette)}`;
     let mesh = ofGrid.get(key);
     if (mesh === undefined) {
-      const pieces = this.piecesOf(geometry.grid, part, palette, unit);
+      const pieces = yield* this.piecesOf(geometry.grid, part, palette, unit);
       mesh = this.meshes.push({ name: this.named(part.name, part.side), pieces }) - 1;
       ofGrid.set(key, mesh);
     }
     return mesh;
   }
 
-  private piecesOf(grid: VoxelGrid, part: Part, palette: Palette, unit: number): readonly ShipPiece[] {
+  private *piecesOf(grid: VoxelGrid, part: Part, palette: Palette, unit: number): Steps<readonly ShipPiece[]> {
     const groups = this.materials.groups(palette);
-    return stretchesOf(grid, palette, this.materials).map(({ group, surface }) => {
+    const stretches = yield* stretchSteps(grid, palette, this.materials, this.meshing);
+    return stretches.map(({ group, surface }) => {
       const shape = this.shapeFor(surface, part, unit);
       const g = groups[group]!;
       return { shape, material: this.materials.of(palette, g), looks: this.materials.looksOf(palette, g) };

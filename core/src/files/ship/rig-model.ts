@@ -27,7 +27,7 @@ export function* addRig(maker: ModelMaker): Steps<void> {
   for (const [i, instance] of list.entries()) {
     const mount = must(rig.mounts, instance.source.mount!, 'mount');
     const part = must(project.parts, mount.part, 'part');
-    const mesh = maker.meshOf(instance, part, project.metresPerUnit);
+    const mesh = yield* maker.meshOf(instance, part, project.metresPerUnit);
     if (mesh !== null) {
       const s: Vec3 = isWorn(rig, mount) ? mount.s : [0, 0, 0];
       const above = mount.bone === null ? maker.top : bones.get(mount.bone)!;
@@ -39,7 +39,7 @@ export function* addRig(maker: ModelMaker): Steps<void> {
 }
 
 /** A part by itself, from its pivot. */
-export function addPart(maker: ModelMaker, part: Part): void {
+export function* addPart(maker: ModelMaker, part: Part): Steps<void> {
   maker.title = part.name;
   noteLeftOut(maker, part);
   const palette = must(maker.project.palettes, part.palette, 'palette');
@@ -54,7 +54,7 @@ export function addPart(maker: ModelMaker, part: Part): void {
     source: { path: [], part: part.id, mount: null, copy: 0 },
   };
   maker.begin([instance]);
-  const mesh = maker.meshOf(instance, part, maker.project.metresPerUnit);
+  const mesh = yield* maker.meshOf(instance, part, maker.project.metresPerUnit);
   if (mesh !== null) maker.node(maker.named(part.name, part.side), maker.top, NOWHERE, mesh);
 }
 

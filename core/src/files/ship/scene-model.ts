@@ -48,7 +48,7 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
     return n;
   };
   for (const [i, instance] of list.entries()) {
-    addInstance(
+    yield* addInstance(
       maker,
       instance,
       placements.get(instance.source.path[0]!)!,
@@ -60,17 +60,17 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
 }
 
 /** Something a placement shows: on the node of the placement where it stands as that does, else on a node of its own. */
-function addInstance(
+function* addInstance(
   maker: ModelMaker,
   i: DrawInstance,
   p: Placement,
   nodeOf: (p: Placement) => number,
   world: Mat4,
-): void {
+): Steps<void> {
   if (i.geometry.kind !== 'grid') return;
   const home = p.shows.kind === 'asset' ? must(maker.project.assets, p.shows.asset, 'asset').project : maker.project;
   const part = lookUp(home.parts, i.source.part!)!;
-  const mesh = maker.meshOf(i, part, home.metresPerUnit);
+  const mesh = yield* maker.meshOf(i, part, home.metresPerUnit);
   if (mesh === null) return;
   if (i.source.copy === 0 && p.shows.kind === 'part') {
     const n = nodeOf(p);

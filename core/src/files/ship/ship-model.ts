@@ -21,6 +21,13 @@ export const PLAIN_PROFILE: ShipProfile = {
   suffixes: { left: ' left', right: ' right' },
 };
 
+/** How the surface of cubes is made into triangles. */
+export interface ShipMeshing {
+  /** No edge left open and no point within another's edge, across materials too; else rectangles of one colour, which meet as they may. */
+  readonly closed: boolean;
+}
+export const PLAIN_MESHING: ShipMeshing = { closed: false };
+
 /** A node, after the one it hangs on; lengths in units of the profile. */
 export interface ShipNode {
   readonly name: string;

@@ -5,6 +5,7 @@ import type { Exporter, Written } from '../../exporter';
 import { fileName } from '../../file-name';
 import { type FileJob } from '../../job';
 import { type Note, note } from '../../notes';
+import { meshOptions } from '../../ship/mesh-options';
 import type { ShipModel } from '../../ship/ship-model';
 import { GlbDocument } from './document';
 
@@ -17,6 +18,7 @@ const options = z.strictObject({
     .boolean()
     .default(true)
     .meta({ title: 'Colourways', description: 'as material variants over the same meshes' }),
+  ...meshOptions,
 });
 type Options = z.infer<typeof options>;
 
