@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { unzipSync } from 'fflate';
 import { expect, test } from './test';
 import { Bench } from './bench';
 import { readWithThree, validate } from './glb-readers';
@@ -54,4 +55,45 @@ test('the GLB is without fault, and three and assimp read the same tree, counts 
   expect(figure('Faces')).toBe(three.triangles);
   expect(figure('Vertices')).toBe(three.vertices);
   for (const bone of bones) expect(info).toContain(suffix(bone));
+});
+
+test('the same figure as plain mesh, coloured surface and prints: assimp reads each at its size, all in one action each', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Ship');
+  const folder = mkdtempSync(join(tmpdir(), 'formats-'));
+  /** Saves an output, and gives what assimp says of it; several files come as a ZIP. */
+  const saved = async (output: RegExp, name: string): Promise<string> => {
+    await page.getByRole('complementary', { name: 'Tray' }).getByRole('button', { name: output }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('e')]);
+    const file = join(folder, download.suggestedFilename());
+    await download.saveAs(file);
+    if (file.endsWith('.zip'))
+      for (const [entry, bytes] of Object.entries(unzipSync(readFileSync(file))))
+        writeFileSync(join(folder, entry), bytes);
+    return execFileSync('assimp', ['info', join(folder, name)], { encoding: 'utf8' });
+  };
+  const point = (info: string, which: string): number[] =>
+    new RegExp(`${which} point\\s+\\(([^)]*)\\)`).exec(info)![1]!.trim().split(/\s+/).map(Number);
+  const high = (info: string, axis: number): number => point(info, 'Maximum')[axis]! - point(info, 'Minimum')[axis]!;
+  const obj = await saved(/^Plain mesh/, 'tamsin.obj');
+  expect(high(obj, 1)).toBeCloseTo(46 * 0.043, 2);
+  expect(Number(/Materials:\s+(\d+)/.exec(obj)![1])).toBeGreaterThanOrEqual(2);
+  expect(high(await saved(/^Coloured surface/, 'tamsin.ply'), 1)).toBeCloseTo(46 * 0.043, 2);
+  expect(high(await saved(/^Print, one colour/, 'tamsin.stl'), 2)).toBeCloseTo(100, 2);
+  const coloured = await saved(/^Print, in colour/, 'tamsin.3mf');
+  expect(high(coloured, 2)).toBeCloseTo(100, 2);
+  // Closed or as rectangles, by a switch.
+  await page
+    .getByRole('complementary', { name: 'Tray' })
+    .getByRole('button', { name: /^Game file/ })
+    .click();
+  const triangles = async (): Promise<number> =>
+    Number((await page.locator('dt', { hasText: 'triangles' }).locator('+ dd').textContent())!.replaceAll(',', ''));
+  await expect(page.locator('dt', { hasText: 'triangles' })).toBeVisible();
+  const open = await triangles();
+  await page.getByRole('checkbox', { name: 'Watertight' }).check();
+  await expect.poll(triangles).not.toBe(open);
 });

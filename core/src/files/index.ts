@@ -1,5 +1,6 @@
 export * from './file-error';
 export * from './file-name';
+export * from './zip-files';
 export * from './notes';
 export * from './job';
 export * from './options';

@@ -1,12 +1,17 @@
 <script setup lang="ts">
-import { IconFile3d, IconFileZip, IconPalette } from '@tabler/icons-vue';
+import { IconCube, IconFile3d, IconFileZip, IconPalette } from '@tabler/icons-vue';
 import type { Takes } from '@sphalerite/core/files';
 import type { Component } from 'vue';
 import { OUTPUTS, useShip } from './ship-state';
 import ListRow from '../../components/ListRow.vue';
 
 const ship = useShip();
-const ICONS: Partial<Record<Takes, Component>> = { model: IconFile3d, project: IconFileZip, palette: IconPalette };
+const ICONS: Partial<Record<Takes, Component>> = {
+  model: IconFile3d,
+  solid: IconCube,
+  project: IconFileZip,
+  palette: IconPalette,
+};
 </script>
 
 <template>

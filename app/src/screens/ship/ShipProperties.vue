@@ -49,7 +49,12 @@ const subjects = computed(() => [
     </div>
     <CommandButton id="ship.save" label look="primary" />
     <p v-if="ship.working" class="quiet" role="status">Making the file…</p>
-    <SelectField v-if="ship.exporter.takes === 'model'" v-model="only" label="What is shipped" :choices="subjects" />
+    <SelectField
+      v-if="ship.exporter.takes === 'model' || ship.exporter.takes === 'solid'"
+      v-model="only"
+      label="What is shipped"
+      :choices="subjects"
+    />
     <options-form
       :fields="ship.fields"
       :values="ship.options[ship.chosen]!"

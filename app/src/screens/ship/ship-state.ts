@@ -7,6 +7,7 @@ import {
   type Subject,
   type WrittenFile,
   optionFields,
+  zipFiles,
 } from '@sphalerite/core/files';
 import { type Project, find } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
@@ -89,7 +90,11 @@ export const useShip = defineStore('ship', () => {
   async function save(): Promise<void> {
     if (!(await make())) return;
     // What was left out or changed stands among the checks.
-    download(made.value!.files, exporter.value.type);
+    const { files } = made.value!;
+    // Several files that belong together come as one.
+    if (files.length > 1)
+      download([zipFiles(`${files[0]!.name.replace(/\.[^.]*$/, '')}.zip`, files)], 'application/zip');
+    else download(files, exporter.value.type);
   }
   const bytes = computed(() => made.value?.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
   return { chosen, exporter, fields, options, only, order, made, bytes, working, make, save };
