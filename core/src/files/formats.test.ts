@@ -1,6 +1,7 @@
 import { NodeIO } from '@gltf-transform/core';
 import { KHRMaterialsEmissiveStrength } from '@gltf-transform/extensions';
 import { strFromU8, unzipSync } from 'fflate';
+import { decode } from 'fast-png';
 import validator from 'gltf-validator';
 import Module from 'manifold-3d';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
@@ -186,6 +187,38 @@ describe('files of cubes and plain meshes', () => {
       seen.set(key, (seen.get(key) ?? 0) + 1);
     }
     expect([...seen.values()].sort((a, b) => a - b)).toEqual([4, 36]);
+  });
+  it('slices are indexed pictures with exact colours, in order; put on one another they are the cubes again', async () => {
+    const p = gate();
+    for (const order of ['bottom up', 'back to front', 'left to right'] as const) {
+      const { files, counts } = await made(p, 'slices', { order });
+      const about = JSON.parse(strFromU8(files[0]!.bytes)) as {
+        size: number[];
+        lowest: number[];
+        slicesAlong: string;
+        pixelsRight: string;
+        pixelsDown: string;
+      };
+      const axis = (way: string): number => 'xyz'.indexOf(way[1]!);
+      const pictures = files.slice(1).map((f) => decode(f.bytes));
+      expect([files[1]!.name, pictures.length]).toEqual(['gate-000.png', counts['slices']]);
+      const cubes: string[] = [];
+      pictures.forEach(({ data, width, height, palette }, k) =>
+        data.forEach((v, i) => {
+          if (v === 0) return;
+          const at = [0, 0, 0];
+          at[axis(about.slicesAlong)] = k;
+          at[axis(about.pixelsRight)] = i % width;
+          const down = Math.floor(i / width);
+          at[axis(about.pixelsDown)] = about.pixelsDown.startsWith('+') ? down : height - 1 - down;
+          cubes.push([...at.map((c, a) => c + about.lowest[a]!), ...palette![v]!.slice(0, 3)].join(' '));
+        }),
+      );
+      const list = strFromU8((await made(p, 'cubes')).files[0]!.bytes)
+        .trim()
+        .split('\n');
+      expect(cubes.sort()).toEqual(list.sort());
+    }
   });
   it('a list of cubes says each with its place and colour, bottom up', async () => {
     const p = gate();

@@ -8,6 +8,7 @@ import { paletteStripExporter } from './palette-strip';
 import { pngExporter } from './png';
 import { plyExporter } from './ply';
 import { projectExporter } from './project';
+import { slicesExporter } from './slices';
 import { stlExporter } from './stl';
 import { threeMfExporter } from './threemf';
 
@@ -18,6 +19,7 @@ export const EXPORTERS: readonly Exporter[] = [
   plyExporter,
   stlExporter,
   threeMfExporter,
+  slicesExporter,
   cubesExporter,
   projectExporter,
   paletteJsonExporter,
