@@ -68,8 +68,8 @@ test('bones are chosen together in the view and the list; the gizmo takes typed 
   await page.keyboard.press('4');
   await page.mouse.up();
   await b.idle();
-  // Four steps of half a cube, along the one axis that was held.
-  expect((await rest()).map((v, i) => v - before[i]!)).toEqual([0, expect.closeTo(2, 6), 0]);
+  // Four cubes, along the one axis that was held.
+  expect((await rest()).map((v, i) => v - before[i]!)).toEqual([0, expect.closeTo(4, 6), 0]);
   await page.keyboard.press('Control+z');
   await page.mouse.move(grip.x, grip.y);
   await page.mouse.down();

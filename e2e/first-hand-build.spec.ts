@@ -206,6 +206,7 @@ test('a new project: Enter in its name goes on to the next field, a click on a n
     .filter({ has: page.getByRole('combobox', { name: 'Kind of the project' }) })
     .click();
   await page.getByRole('option', { name: 'creature', exact: true }).click();
+  await page.getByRole('button', { name: 'Make it a creature' }).click();
   await b.idle();
   await expect(page.getByTestId('project-menu')).toContainText('creature');
   await page.keyboard.press('1');

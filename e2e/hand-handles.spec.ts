@@ -43,6 +43,7 @@ test('a pivot has handles: arrows by half cubes, axes switched while it is dragg
     return at([x / 2, y / 2]);
   };
   await page.keyboard.press('j');
+  await b.idle();
   const live = page.locator('output.live');
   const up = beside(await dot(), 0, ARM);
   const cube = at([1, 0]).x - at([0, 0]).x;

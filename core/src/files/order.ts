@@ -5,7 +5,7 @@ import { exporterOf } from './exporters/list';
 import { FileError } from './file-error';
 import { type FileJob, inPieces } from './job';
 import { gatherShippedSteps } from './ship/gather-shipped';
-import { meshingOf } from './ship/mesh-options';
+import { makingOf } from './ship/mesh-options';
 import { PLAIN_PROFILE, type Shipped } from './ship/ship-model';
 import { solidOf } from './ship/solid';
 
@@ -61,7 +61,7 @@ async function sourceOf(
           project,
           subject.of === 'palette' ? { of: 'rig' } : subject,
           PLAIN_PROFILE,
-          meshingOf(options),
+          makingOf(options),
         ),
         job,
       );

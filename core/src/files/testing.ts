@@ -1,6 +1,8 @@
 import { type Quat, slerp } from '../math';
 import type { Project } from '../model';
-import { type BakedTrack, QUIET_JOB, gatherShipped, noteText, runExport } from '.';
+import { type BakedTrack, PLAIN_PROFILE, QUIET_JOB, gatherShipped, noteText, runExport } from '.';
+import { glbExporter } from './exporters/glb';
+import { makingOf } from './ship/mesh-options';
 
 /** The project's rig as a GLB, with its notes as sentences; for tests. */
 export async function exportGlb(project: Project, options: object = {}) {
@@ -8,7 +10,8 @@ export async function exportGlb(project: Project, options: object = {}) {
   const { files, notes, counts } = await runExport(project, order, QUIET_JOB);
   return { result: files[0]!.bytes, notes: notes.map(noteText), counts };
 }
-export const planGlb = (project: Project) => gatherShipped(project, { of: 'rig' }).counts;
+export const planGlb = (project: Project) =>
+  gatherShipped(project, { of: 'rig' }, PLAIN_PROFILE, makingOf(glbExporter.options.parse({}))).counts;
 
 /** A track as readers of glTF play it: the value at a moment in seconds, turns at length 1. */
 export function asReaders({ times, values, interpolation, channel }: BakedTrack): (t: number) => readonly number[] {

@@ -1,7 +1,7 @@
-import cdt2d from 'cdt2d';
 import { FACE_DIRECTIONS, type Steps, type Vec3 } from '../math';
 import type { VoxelGrid } from '../voxel';
 import type { Surface } from './surface';
+import { triangulate } from './triangulate';
 import { umbrellaOf } from './umbrellas';
 
 /** A surface without an open edge: every edge is shared by exactly two triangles, which go along it in opposite ways. */
@@ -215,7 +215,7 @@ function triangulated(outline: readonly number[], row: number): (readonly [numbe
       [lo, hi, c],
     ];
   }
-  return cdt2d(points, edges, { exterior: false }).map(([a, b, c]) => {
+  return triangulate(points, edges).map(([a, b, c]) => {
     const [p, q, r] = [points[a]!, points[b]!, points[c]!];
     const left = (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]) > 0;
     return left ? [ids[a]!, ids[b]!, ids[c]!] : [ids[a]!, ids[c]!, ids[b]!];

@@ -50,7 +50,7 @@ function handleCommands(): Command[] {
   return [
     {
       id: 'rig.turn',
-      title: 'Rotate by rings',
+      title: 'Rotate the bone, or the part, by rings',
       group: 'Rig',
       keys: ['R'],
       icon: IconRotate3d,
@@ -68,7 +68,7 @@ function handleCommands(): Command[] {
     },
     {
       id: 'rig.scale',
-      title: 'Scale by pulling',
+      title: 'Scale the bone, or the part, by pulling',
       group: 'Rig',
       keys: ['W'],
       icon: IconArrowsMaximize,

@@ -4,9 +4,9 @@ import { ModelMaker } from './model-maker';
 import { addPart, addRig } from './rig-model';
 import { addScene } from './scene-model';
 import {
-  PLAIN_MESHING,
+  PLAIN_MAKING,
   PLAIN_PROFILE,
-  type ShipMeshing,
+  type ShipMaking,
   type ShipModel,
   type ShipProfile,
   type Shipped,
@@ -23,18 +23,18 @@ export const gatherShipped = (
   project: Project,
   what: Shipped,
   profile: ShipProfile = PLAIN_PROFILE,
-  meshing: ShipMeshing = PLAIN_MESHING,
-): ShipModel => finish(gatherShippedSteps(project, what, profile, meshing));
+  making: ShipMaking = PLAIN_MAKING,
+): ShipModel => finish(gatherShippedSteps(project, what, profile, making));
 
 /** {@link gatherShipped} in pieces. */
 export function* gatherShippedSteps(
   whole: Project,
   what: Shipped,
   profile: ShipProfile = PLAIN_PROFILE,
-  meshing: ShipMeshing = PLAIN_MESHING,
+  making: ShipMaking = PLAIN_MAKING,
 ): Steps<ShipModel> {
   const project = withoutHelpers(whole);
-  const maker = new ModelMaker(project, profile, meshing);
+  const maker = new ModelMaker(project, profile, making);
   switch (what.of) {
     case 'rig':
       yield* addRig(maker);

@@ -1,16 +1,19 @@
 import {
+  type Box,
   type Mat4,
   QUAT_IDENTITY,
   type Steps,
   type Transform,
   type Vec3,
-  decompose,
+  add,
   cross,
+  decompose,
   rotate,
   scale,
+  sub,
 } from '../../math';
 import { type Part, type Project, pivotPoint } from '../../model';
-import type { Surface } from '../../mesh';
+import { type Surface, boxCoverSteps } from '../../mesh';
 import type { Palette } from '../../palette';
 import { type DrawInstance, type DrawList, listExtent } from '../../scene';
 import type { VoxelGrid } from '../../voxel';
@@ -20,7 +23,8 @@ import { ShipMaterials } from './ship-materials';
 import {
   type ShipClip,
   type ShipMesh,
-  type ShipMeshing,
+  type ShipMaking,
+  type ShipCollider,
   type ShipModel,
   type ShipNode,
   type ShipPiece,
@@ -40,6 +44,16 @@ const AXES: Readonly<Record<string, Vec3>> = {
   '-z': [0, 0, -1],
 };
 
+const covers = new WeakMap<VoxelGrid, Map<number, readonly Box[]>>();
+/** Boxes for a grid; memoised for as long as that lives. */
+function* coverOf(grid: VoxelGrid, tolerance: number): Steps<readonly Box[]> {
+  let known = covers.get(grid);
+  if (!known) covers.set(grid, (known = new Map()));
+  let boxes = known.get(tolerance);
+  if (!boxes) known.set(tolerance, (boxes = yield* boxCoverSteps(grid, tolerance)));
+  return boxes;
+}
+
 /** A model as it is put together; what of a project goes into it is said by `rig-model.ts` and `scene-model.ts`. */
 export class ModelMaker {
   readonly nodes: ShipNode[] = [];
@@ -48,6 +62,7 @@ export class ModelMaker {
   private readonly faces: number[] = [];
   readonly clips: ShipClip[] = [];
   readonly points: number[] = [];
+  readonly colliders: ShipCollider[] = [];
   readonly notes: Note[] = [];
   private readonly materials: ShipMaterials;
   private readonly made = new Map<VoxelGrid, Map<string, number>>();
@@ -62,7 +77,7 @@ export class ModelMaker {
   constructor(
     readonly project: Project,
     private readonly profile: ShipProfile,
-    private readonly meshing: ShipMeshing,
+    private readonly making: ShipMaking,
   ) {
     this.title = project.name;
     this.unit = project.metresPerUnit * profile.unitsPerMetre;
@@ -71,7 +86,7 @@ export class ModelMaker {
   }
 
   finished(): ShipModel {
-    const { nodes, meshes, shapes, clips, points, materials: m } = this;
+    const { nodes, meshes, shapes, clips, points, colliders, materials: m } = this;
     const shown = nodes.flatMap((n) => (n.mesh === null ? [] : [n.mesh]));
     if (shown.length === 0) throw new FileError('ship.noCubes', { title: this.title });
     const sum = (of: (shape: number) => number): number =>
@@ -86,10 +101,12 @@ export class ModelMaker {
       looks: m.looks.map((w) => w.name),
       clips,
       points,
+      colliders,
       counts: {
         nodes: nodes.length,
         parts: shown.length,
         clips: clips.length,
+        colliders: colliders.length,
         vertices: sum((s) => shapes[s]!.positions.length / 3),
         triangles: sum((s) => shapes[s]!.indices.length / 3),
         faces: sum((s) => this.faces[s]!),
@@ -144,9 +161,26 @@ export class ModelMaker {
     return mesh;
   }
 
+  /** Boxes for what a node shows to bump into, where they are asked for. */
+  *collide(node: number, { geometry }: DrawInstance, part: Part, metresPerUnit: number): Steps<void> {
+    const { collider, tolerance } = this.making;
+    if (collider === 'none' || geometry.kind !== 'grid') return;
+    const unit = part.cell * metresPerUnit * this.profile.unitsPerMetre;
+    const whole = geometry.grid.contentBox();
+    const boxes = collider === 'one box' ? (whole ? [whole] : []) : yield* coverOf(geometry.grid, tolerance);
+    const pivot = pivotPoint(part);
+    for (const [i, { min, size }] of boxes.entries())
+      this.colliders.push({
+        node,
+        name: `${this.nodes[node]!.name} collider${boxes.length > 1 ? ` ${i + 1}` : ''}`,
+        middle: scale(sub(add(min, scale(size, 0.5)), pivot), unit),
+        size: scale(size, unit),
+      });
+  }
+
   private *piecesOf(grid: VoxelGrid, part: Part, palette: Palette, unit: number): Steps<readonly ShipPiece[]> {
     const groups = this.materials.groups(palette);
-    const stretches = yield* stretchSteps(grid, palette, this.materials, this.meshing);
+    const stretches = yield* stretchSteps(grid, palette, this.materials, this.making);
     return stretches.map(({ group, surface }) => {
       const shape = this.shapeFor(surface, part, unit);
       const g = groups[group]!;

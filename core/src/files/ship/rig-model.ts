@@ -31,7 +31,10 @@ export function* addRig(maker: ModelMaker): Steps<void> {
     if (mesh !== null) {
       const s: Vec3 = isWorn(rig, mount) ? mount.s : [0, 0, 0];
       const above = mount.bone === null ? maker.top : bones.get(mount.bone)!;
-      mounts.set(mount.id, maker.node(maker.named(part.name, part.side), above, { t: mount.t, q: mount.q, s }, mesh));
+      const node = maker.node(maker.named(part.name, part.side), above, { t: mount.t, q: mount.q, s }, mesh);
+      mounts.set(mount.id, node);
+      // What is not worn is bumped into by nobody.
+      if (isWorn(rig, mount)) yield* maker.collide(node, instance, part, project.metresPerUnit);
     }
     yield (i + 1) / list.length;
   }
@@ -55,7 +58,9 @@ export function* addPart(maker: ModelMaker, part: Part): Steps<void> {
   };
   maker.begin([instance]);
   const mesh = yield* maker.meshOf(instance, part, maker.project.metresPerUnit);
-  if (mesh !== null) maker.node(maker.named(part.name, part.side), maker.top, NOWHERE, mesh);
+  if (mesh === null) return;
+  const node = maker.node(maker.named(part.name, part.side), maker.top, NOWHERE, mesh);
+  yield* maker.collide(node, instance, part, maker.project.metresPerUnit);
 }
 
 function addBones(maker: ModelMaker, rig: Rig): Map<Id, number> {

@@ -75,6 +75,7 @@ function* addInstance(
   if (i.source.copy === 0 && p.shows.kind === 'part') {
     const n = nodeOf(p);
     maker.nodes[n] = { ...maker.nodes[n]!, mesh };
+    yield* maker.collide(n, i, part, home.metresPerUnit);
     return;
   }
   // What stands here is made of project units of the scene, its mesh of those of its own project.
@@ -82,8 +83,11 @@ function* addInstance(
   const c = 1 / (part.cell * k);
   const stands = mulMat(i.matrix, mulMat(translation(pivotPoint(part)), matrixOf({ ...NOWHERE, s: [c, c, c] })));
   const name = maker.named(p.shows.kind === 'part' ? p.name : part.name, part.side);
-  if (i.source.copy > 0) maker.node(`${name} ${i.source.copy + 1}`, maker.top, squared(maker, stands, name), mesh);
-  else maker.node(name, nodeOf(p), squared(maker, mulMat(invertMat(world), stands), name), mesh);
+  const node =
+    i.source.copy > 0
+      ? maker.node(`${name} ${i.source.copy + 1}`, maker.top, squared(maker, stands, name), mesh)
+      : maker.node(name, nodeOf(p), squared(maker, mulMat(invertMat(world), stands), name), mesh);
+  yield* maker.collide(node, i, part, home.metresPerUnit);
 }
 
 /** A matrix as a node can hold it; what leans under uneven scaling is noted. */

@@ -26,7 +26,25 @@ export interface ShipMeshing {
   /** No edge left open and no point within another's edge, across materials too; else rectangles of one colour, which meet as they may. */
   readonly closed: boolean;
 }
-export const PLAIN_MESHING: ShipMeshing = { closed: false };
+export const COLLIDERS = ['boxes', 'one box', 'none'] as const;
+/** What stands for each part where things bump into it: few boxes within a tolerance, one around it, or nothing. */
+export interface ShipColliding {
+  readonly collider: (typeof COLLIDERS)[number];
+  /** Cubes by which boxes may stand off the part, and leave of it. */
+  readonly tolerance: number;
+}
+export type ShipMaking = ShipMeshing & ShipColliding;
+/** Rectangles of one colour and no colliders. */
+export const PLAIN_MAKING: ShipMaking = { closed: false, collider: 'none', tolerance: 1 };
+
+/** A box that things bump into, by the node of the part that it stands for. */
+export interface ShipCollider {
+  readonly node: number;
+  readonly name: string;
+  /** From the node's own origin, in units of the profile. */
+  readonly middle: Vec3;
+  readonly size: Vec3;
+}
 
 /** A node, after the one it hangs on; lengths in units of the profile. */
 export interface ShipNode {
@@ -93,6 +111,7 @@ export interface ShipCounts {
   /** Nodes that show cubes. */
   readonly parts: number;
   readonly clips: number;
+  readonly colliders: number;
   readonly vertices: number;
   readonly triangles: number;
   /** Exposed faces of cubes, before merging. */
@@ -112,6 +131,7 @@ export interface ShipModel {
   readonly clips: readonly ShipClip[];
   /** Attachment points, by their nodes. */
   readonly points: readonly number[];
+  readonly colliders: readonly ShipCollider[];
   readonly counts: ShipCounts;
   readonly notes: readonly Note[];
 }

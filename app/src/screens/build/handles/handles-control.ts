@@ -11,6 +11,7 @@ import { selectionGizmo } from './selection-gizmo';
 import type { PivotHandles } from '../pivot/pivot-handles';
 import { useBuild } from '../build-state';
 import { useNotices } from '../../../stores/notices';
+import { afterFirstPicture } from '../../../components/later';
 import type { DrawnGizmo } from '../../../viewport/gizmo';
 
 /** How near the pointer must be to a handle, in pixels. */
@@ -28,7 +29,9 @@ export function handlesControl(matrix: Ref<Mat4>) {
     () => useBuild().handles,
     (on) => {
       if (on === 'pivot' && !pivot.value)
-        void import('../pivot/pivot-handles').then((m) => (pivot.value = m.pivotHandles(matrix)), useNotices().fail);
+        void afterFirstPicture(async () => {
+          pivot.value = (await import('../pivot/pivot-handles')).pivotHandles(matrix);
+        }).catch(useNotices().fail);
     },
     { immediate: true },
   );

@@ -50,6 +50,18 @@ export class GlbDocument {
     }
   }
 
+  /** An empty node for each box, as large as its scale, below the part that it stands for. */
+  addColliders(): void {
+    for (const { node, name, middle, size } of this.model.colliders)
+      this.nodes[node]!.addChild(
+        this.doc
+          .createNode(name)
+          .setTranslation([...middle])
+          .setScale([...size])
+          .setExtras({ collider: 'box' }),
+      );
+  }
+
   addClip(name: string, tracks: readonly ShipTrack[]): void {
     const animation = this.doc.createAnimation(name);
     for (const t of tracks) this.animate(animation, t);

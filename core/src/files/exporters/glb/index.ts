@@ -5,7 +5,7 @@ import type { Exporter, Written } from '../../exporter';
 import { fileName } from '../../file-name';
 import { type FileJob } from '../../job';
 import { type Note, note } from '../../notes';
-import { meshOptions } from '../../ship/mesh-options';
+import { colliderOptions, meshOptions } from '../../ship/mesh-options';
 import type { ShipModel } from '../../ship/ship-model';
 import { GlbDocument } from './document';
 
@@ -19,6 +19,7 @@ const options = z.strictObject({
     .default(true)
     .meta({ title: 'Colourways', description: 'as material variants over the same meshes' }),
   ...meshOptions,
+  ...colliderOptions,
 });
 type Options = z.infer<typeof options>;
 
@@ -52,6 +53,7 @@ async function fill(model: ShipModel, { clips, colourways }: Options, job: FileJ
   const glb = new GlbDocument(model, colourways);
   const notes: Note[] = [];
   glb.addNodes();
+  glb.addColliders();
   for (const [i, clip] of clips ? model.clips.entries() : []) {
     job.report(i / model.clips.length);
     await job.breathe();

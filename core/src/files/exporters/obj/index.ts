@@ -17,7 +17,7 @@ export const objExporter: Exporter<'model', ShipMeshing> = {
   extensions: ['.obj', '.mtl', '.png'],
   type: 'model/obj',
   options: z.strictObject(meshOptions),
-  plan: (model) => ({ counts: { ...model.counts, clips: 0 }, notes: [...model.notes, ...lost(model)] }),
+  plan: (model) => ({ counts: { ...model.counts, clips: 0, colliders: 0 }, notes: [...model.notes, ...lost(model)] }),
   async write(model) {
     const stem = fileName(model.name);
     const pictures = pictureNames(model, stem);
