@@ -26,10 +26,10 @@ export const objExporter: Exporter<'model', ShipMeshing> = {
       files: [
         text(`${stem}.obj`, objText(model, stem)),
         text(`${stem}.mtl`, mtlText(model, pictures)),
-        ...model.materials
-          .flatMap((m) => [m.colour, ...(m.glow === null ? [] : [m.glow])])
+        ...[...usedMaterials(model)]
+          .flatMap((m) => [model.materials[m]!.colour, ...pictureOf(model.materials[m]!.glow)])
           .filter((p, i, all) => all.indexOf(p) === i)
-          .map((p) => ({ name: pictures[p]!, bytes: model.pictures[p]!.png })),
+          .map((p): WrittenFile => ({ name: pictures[p]!, bytes: model.pictures[p]!.png })),
       ],
       notes: [...model.notes, ...lost(model)],
     };
@@ -37,6 +37,11 @@ export const objExporter: Exporter<'model', ShipMeshing> = {
 };
 
 const lost = ({ clips }: ShipModel): Note[] => (clips.length > 0 ? [note('clipsLost', '', { n: clips.length })] : []);
+
+const pictureOf = (picture: number | null): number[] => (picture === null ? [] : [picture]);
+/** Materials that something shows: those of colourways are not in this kind of file. */
+const usedMaterials = ({ meshes }: ShipModel): Set<number> =>
+  new Set(meshes.flatMap((m) => m.pieces.map((p) => p.material)).sort((a, b) => a - b));
 
 /** A word as OBJ and MTL have it: no blanks, which end a name there. */
 const word = (name: string): string => name.trim().replaceAll(/\s+/g, '_') || 'unnamed';
@@ -95,9 +100,10 @@ function objText(model: ShipModel, stem: string): string {
 
 function mtlText(model: ShipModel, pictures: readonly string[]): string {
   const names = materialNames(model);
-  return model.materials
-    .map(({ colour, glow, transparent }, i) =>
-      [
+  return [...usedMaterials(model)]
+    .map((i) => {
+      const { colour, glow, transparent } = model.materials[i]!;
+      return [
         `newmtl ${names[i]!}`,
         'Kd 1 1 1',
         'Ks 0 0 0',
@@ -105,7 +111,7 @@ function mtlText(model: ShipModel, pictures: readonly string[]): string {
         ...(glow === null ? [] : ['Ke 1 1 1', `map_Ke ${pictures[glow]!}`]),
         ...(transparent ? [`map_d ${pictures[colour]!}`] : []),
         '',
-      ].join('\n'),
-    )
+      ].join('\n');
+    })
     .join('\n');
 }
