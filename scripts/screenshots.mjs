@@ -32,7 +32,10 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
   page.on('pageerror', (e) => console.error('page:', e.message));
   page.on('console', (m) => m.type() === 'error' && console.error('console:', m.text()));
-  const calm = () => page.evaluate(() => window.sphalerite.idle());
+  const calm = async () => {
+    await page.waitForFunction(() => 'sphalerite' in window);
+    await page.evaluate(() => window.sphalerite.idle());
+  };
   const run = (id, args) => page.evaluate(([i, a]) => window.sphalerite.run(i, a), [id, args]);
   const shoot = async (name) => {
     if (!wanted(name)) return;
