@@ -18,6 +18,9 @@ import { CliError, openProject, writeWhole } from './io';
 const FORMATS: readonly Exporter[] = EXPORTERS.filter((e) => e.takes !== 'picture');
 
 /** Every format with its options, for the help text. */
+/** What is counted, where one of it is not said by leaving an “s” off. */
+const ONE: Readonly<Record<string, string>> = { bodies: 'body', vertices: 'vertex' };
+
 export const formatsHelp = (): string =>
   FORMATS.map((e) => {
     const options = optionFields(e.options).map(
@@ -48,7 +51,9 @@ export async function exportCommand(file: string, wishes: ExportWishes): Promise
     const order = { exporter: exporter.id, subject: subjectOf(project, wishes), options };
     const { files, notes, counts } = await runExport(project, order, QUIET_JOB);
     for (const n of notes) console.error(`note: ${noteText(n)}`);
-    const figures = Object.entries(counts).map(([what, n]) => `${n.toLocaleString('en')} ${what}`);
+    const figures = Object.entries(counts).map(
+      ([what, n]) => `${n.toLocaleString('en')} ${n === 1 ? (ONE[what] ?? what.replace(/s$/, '')) : what}`,
+    );
     for (const { name, bytes } of files) {
       const target = join(wishes.out, name);
       writeWhole(target, bytes);
