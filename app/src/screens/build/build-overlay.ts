@@ -82,7 +82,9 @@ export function buildOverlay({ matrix, strokes, handles, tints, hand, gradient, 
   function guided(quiet: Overlay, part: Part): Overlay {
     const { radial } = build;
     const middle = mapVec(build.middles, (h) => h / 2);
-    const pivot = transformPoint(matrix.value, pivotPoint(part));
+    // As it is dragged.
+    const shown = session.shown?.parts.find((o) => o.id === part.id) ?? part;
+    const pivot = transformPoint(matrix.value, pivotPoint(shown));
     return {
       ...quiet,
       mirror: build.mirror,
