@@ -4,14 +4,12 @@ import {
   type Vec3,
   TRANSFORM_IDENTITY,
   add,
-  composeTransform,
   invertMat,
   mapVec,
   matrixOf,
   mulMat,
   scale,
   transformPoint,
-  translation,
   withAxis,
 } from '../math';
 import {
@@ -26,7 +24,7 @@ import {
   partsInUse,
   pivotPoint,
 } from '../model';
-import { restWorld } from '../rig';
+import { mountMatrix, restWorld } from '../rig';
 import { CellSet } from '../voxel';
 import { EditError } from './edit-error';
 import { piecesOf } from './edits/take-apart';
@@ -41,11 +39,8 @@ export type PivotPlace = (typeof PIVOT_PLACES)[number];
 /** From a part's lattice to rig space at rest, where it is mounted first. */
 function latticeToRest(project: Project, part: Part): Mat4 {
   const m = project.rig.mounts.find((o) => o.part === part.id) ?? makeMount('', part.id, null);
-  const frame = composeTransform(
-    m.bone === null ? TRANSFORM_IDENTITY : (restWorld(project.rig).get(m.bone) ?? TRANSFORM_IDENTITY),
-    m,
-  );
-  return mulMat(matrixOf({ ...frame, s: scale(frame.s, part.cell) }), translation(scale(part.pivot, -0.5)));
+  const bone = m.bone === null ? undefined : restWorld(project.rig).get(m.bone);
+  return mulMat(matrixOf(bone ?? TRANSFORM_IDENTITY), mountMatrix(m, part));
 }
 
 /** The middle of the faces of `part` that look into cubes of `other` at rest, however either is turned, with their number; in cubes. */

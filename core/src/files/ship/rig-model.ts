@@ -1,5 +1,16 @@
 import { type Steps, type Vec3, matrixOf, mulMat, scale, translation } from '../../math';
-import { type Clip, type Id, type Part, type Rig, composite, isWorn, keptAside, must, pivotPoint } from '../../model';
+import {
+  type Clip,
+  type Id,
+  type Part,
+  type Project,
+  type Rig,
+  composite,
+  isWorn,
+  keptAside,
+  must,
+  pivotPoint,
+} from '../../model';
 import { type DrawInstance, gather, gridGeometry } from '../../scene';
 import { note } from '../notes';
 import { type ModelMaker, NOWHERE } from './model-maker';
@@ -41,21 +52,22 @@ export function* addRig(maker: ModelMaker): Steps<void> {
   for (const clip of project.clips) if (clip.ships) addClip(maker, clip, bones, mounts);
 }
 
+/** A part by itself, its pivot at the origin. */
+export function partAlone(project: Project, part: Part): DrawInstance {
+  const { cell } = part;
+  return {
+    geometry: gridGeometry(composite(part)),
+    palette: must(project.palettes, part.palette, 'palette'),
+    matrix: mulMat(matrixOf({ ...NOWHERE, s: [cell, cell, cell] }), translation(scale(pivotPoint(part), -1))),
+    source: { path: [], part: part.id, mount: null, copy: 0 },
+  };
+}
+
 /** A part by itself, from its pivot. */
 export function* addPart(maker: ModelMaker, part: Part): Steps<void> {
   maker.title = part.name;
   noteLeftOut(maker, part);
-  const palette = must(maker.project.palettes, part.palette, 'palette');
-  const toUnits = mulMat(
-    matrixOf({ ...NOWHERE, s: [part.cell, part.cell, part.cell] }),
-    translation(scale(pivotPoint(part), -1)),
-  );
-  const instance: DrawInstance = {
-    geometry: gridGeometry(composite(part)),
-    palette,
-    matrix: toUnits,
-    source: { path: [], part: part.id, mount: null, copy: 0 },
-  };
+  const instance = partAlone(maker.project, part);
   maker.begin([instance]);
   const mesh = yield* maker.meshOf(instance, part, maker.project.metresPerUnit);
   if (mesh === null) return;

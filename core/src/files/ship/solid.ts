@@ -1,22 +1,12 @@
-import {
-  type Mat4,
-  type Vec3,
-  boxEnd,
-  invertMat,
-  mapVec,
-  matrixOf,
-  mulMat,
-  scale,
-  transformPoint,
-  translation,
-} from '../../math';
-import { type Project, composite, must, pivotPoint, withoutHelpers } from '../../model';
+import { type Mat4, type Vec3, boxEnd, invertMat, mapVec, mulMat, transformPoint } from '../../math';
+import { type Project, must, withoutHelpers } from '../../model';
 import { type Palette, hexBytes } from '../../palette';
-import { type DrawInstance, type DrawList, gather, gridGeometry } from '../../scene';
+import { type DrawInstance, type DrawList, gather } from '../../scene';
 import { MAX_EDGE, VoxelGrid } from '../../voxel';
 import { FileError } from '../file-error';
 import { type Note, note } from '../notes';
-import { NOWHERE } from './model-maker';
+import { PlacementTree } from './placement-tree';
+import { partAlone } from './rig-model';
 import type { Shipped } from './ship-model';
 
 /** Cubes that make one body, wherever they came from. */
@@ -121,20 +111,15 @@ function listOf(project: Project, what: Shipped): DrawList {
       return gather(project, { of: 'rig' });
     case 'scene':
       return gather(project, { of: 'scene', scene: what.scene });
-    case 'group':
-      return gather(project, { of: 'scene', scene: what.scene }).filter((i) => i.source.path.includes(what.placement));
-    case 'part': {
-      const part = must(project.parts, what.part, 'part');
-      const { cell } = part;
-      return [
-        {
-          geometry: gridGeometry(composite(part)),
-          palette: must(project.palettes, part.palette, 'palette'),
-          matrix: mulMat(matrixOf({ ...NOWHERE, s: [cell, cell, cell] }), translation(scale(pivotPoint(part), -1))),
-          source: { path: [], part: part.id, mount: null, copy: 0 },
-        },
-      ];
+    case 'group': {
+      const placements = must(project.scenes, what.scene, 'scene').placements.flat();
+      const tree = new PlacementTree(new Map(placements.map((p) => [p.id, p])));
+      return gather(project, { of: 'scene', scene: what.scene }).filter((i) =>
+        tree.hangsOn(i.source.path[0]!, what.placement),
+      );
     }
+    case 'part':
+      return [partAlone(project, must(project.parts, what.part, 'part'))];
   }
 }
 

@@ -33,3 +33,4 @@ export * from './ring';
 export * from './joints';
 export * from './standing';
 export * from './restore-points';
+export * from './pivot-places';

@@ -854,6 +854,13 @@ describe('places that a pivot goes to by itself', () => {
     expect(at(p, 'Neck', 'base')).toEqual([0, 24, 11]);
     expect(at(p, 'Neck', 'cut')).toEqual(p.parts.find((o) => o.name === 'Neck')!.pivot);
     expect(at(p, 'Head', 'neighbour')).toEqual([0, 30, 14]);
+    // As an edit it goes for several at once, each cube staying where it is.
+    const ids = p.parts.filter((o) => ['Neck', 'Head'].includes(o.name)).map((o) => o.id);
+    const placed = run(p, edits.placePivotsEdit, { parts: ids, place: 'centre', joint: true });
+    expect(placed.parts.filter((o) => ids.includes(o.id)).map((o) => o.pivot)).toEqual(
+      ids.map((id) => pivotAt(p, id, 'centre')),
+    );
+    expect(places(placed)).toEqual(places(p));
     // Turned about its joint by a sixth, the leg still meets the body there.
     const leg = p.parts.find((o) => o.name === 'Fore leg' && o.side === 'left')!;
     const bone = p.rig.mounts.find((m) => m.part === leg.id)!.bone!;
