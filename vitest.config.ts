@@ -11,6 +11,8 @@ export default defineConfig({
     // A busy machine may be several times slower than an idle one; time is no verdict here.
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    // Its files name each other without endings, which bundlers take and Node does not.
+    server: { deps: { inline: ['quickhull3d'] } },
     setupFiles: ['scripts/seed-properties.ts'],
   },
 });

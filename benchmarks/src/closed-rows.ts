@@ -1,14 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { readProjectFile } from '@sphalerite/core/files';
 import { finish } from '@sphalerite/core/math';
-import { boxCoverSteps, closedSurfaceSteps } from '@sphalerite/core/mesh';
+import { boxCoverSteps, closedSurfaceSteps, everyWay } from '@sphalerite/core/mesh';
 import { composite } from '@sphalerite/core/model';
 import { type VoxelGrid, byteTable } from '@sphalerite/core/voxel';
 import { type Row, median, ms } from './rows';
 import { boathouse, walledPlan } from './scenes';
 import { textbookGreedy } from './textbook-greedy';
 
-const ONE = byteTable(() => 0);
+const ONE = everyWay(byteTable(() => 0));
 const triangles = (grid: VoxelGrid): number => finish(closedSurfaceSteps(grid, ONE)).directions.length;
 const greedy = (grid: VoxelGrid): number => 2 * textbookGreedy(grid.readBox(grid.bounds), grid.bounds);
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { FORMAT_VERSION, blobId, projectToJson, NO_TARGET, composite } from '@sphalerite/core/model';
+import { FORMAT_VERSION, PLAIN_DELIVERY, blobId, projectToJson, NO_TARGET, composite } from '@sphalerite/core/model';
 import { describe, expect, it } from 'vitest';
 
 describe('project files of older formats', () => {
@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(9);
+    expect(FORMAT_VERSION).toBe(10);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -96,5 +96,25 @@ describe('project files of older formats', () => {
     expect(notes).toEqual([]);
     expect(result.clips.map((c) => c.floor)).toEqual([null]);
     expect(result.restorePoints).toEqual([]);
+  });
+  it('and one saved as format 9, whose parts had no picked faces and whose profiles said axes and names alone', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-9.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.parts.every((p) => p.faceSlots === null)).toBe(true);
+    expect(result.deliveryProfiles).toEqual([
+      {
+        ...PLAIN_DELIVERY,
+        id: 'game',
+        name: 'Game',
+        ready: null,
+        formats: ['glb'],
+        options: { glb: { clips: false } },
+        tiles: [],
+        place: { up: '+z', forward: '-y', unitsPerMetre: 100, origin: 'base' },
+        names: { ...PLAIN_DELIVERY.names, prefix: 'sm_', left: '_l', right: '_r' },
+      },
+    ]);
   });
 });

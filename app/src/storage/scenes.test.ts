@@ -1,6 +1,14 @@
 import 'fake-indexeddb/auto';
 import { FileError, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { type Project, blobId, idsFrom, makeProject, migrateProject, projectToJson } from '@sphalerite/core/model';
+import {
+  PLAIN_DELIVERY,
+  type Project,
+  blobId,
+  idsFrom,
+  makeProject,
+  migrateProject,
+  projectToJson,
+} from '@sphalerite/core/model';
 import {
   addReferenceEdit,
   addSceneEdit,
@@ -59,15 +67,13 @@ function full(): Project {
     ],
     deliveryProfiles: [
       {
+        ...PLAIN_DELIVERY,
         id: 'game',
         name: 'Game',
-        up: '+y',
-        forward: '+z',
-        unitsPerMetre: 1,
-        origin: 'base',
-        prefix: 'sm_',
-        suffixes: { left: '_l', right: '_r' },
+        ready: null,
+        formats: ['glb'],
         options: { glb: { quantise: true, bits: 12 } },
+        tiles: [],
       },
     ],
   };

@@ -192,7 +192,7 @@ describe('GLB', () => {
     expect(notes).toEqual([]);
     // Post: 4 sides and a foot; lamp: 4 sides, a lid, and an underside cut in four around the post.
     expect(counts).toEqual(planGlb(lamp()));
-    expect(counts).toMatchObject({ nodes: 2, parts: 1, clips: 1 });
+    expect(counts).toMatchObject({ nodes: 3, parts: 1, clips: 1 });
     const doc = await new WebIO().registerExtensions([KHRMaterialsEmissiveStrength]).readBinary(result);
     const material = doc.getRoot().listMaterials()[0]!;
     expect(material.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')!.getEmissiveStrength()).toBe(4);

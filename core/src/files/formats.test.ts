@@ -26,6 +26,7 @@ import {
 } from '../project';
 import { boxStroke } from '../sculpt';
 import { QUIET_JOB, noteText, planExport, runExport } from '.';
+import { wishing } from './testing';
 
 let n = 0;
 const run = <A>(p: Project, edit: Edit<A>, args: A): Project =>
@@ -53,8 +54,10 @@ function gate(turn = Math.PI / 2): Project {
     place: { q: quatFromAxisAngle([0, 1, 0], turn) },
   });
 }
-const made = (p: Project, exporter: string, options: object = {}) =>
-  runExport(p, { exporter, subject: { of: 'rig' }, options }, QUIET_JOB);
+const made = (p: Project, exporter: string, options: object = {}, wishes: Parameters<typeof wishing>[0] = {}) =>
+  runExport(p, { exporter, subject: { of: 'rig' }, profile: wishing(wishes), options }, QUIET_JOB);
+/** As large as it is, not scaled to a height. */
+const REAL = { print: { height: 0 } };
 const buffer = (bytes: Uint8Array<ArrayBuffer>): ArrayBuffer =>
   bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length);
 function box(g: BufferGeometry): [number[], number[]] {
@@ -76,8 +79,8 @@ async function volume(positions: Float32Array, triangles: Uint32Array): Promise<
 describe('files for printers', () => {
   it('STL is one closed body of united parts, in millimetres, Z up, on the bed; as bytes and as text the same', async () => {
     const p = gate();
-    const binary = await made(p, 'stl', { height: 0 }),
-      text = await made(p, 'stl', { height: 0, text: true });
+    const binary = await made(p, 'stl', {}, REAL),
+      text = await made(p, 'stl', { text: true }, REAL);
     expect(binary.files.map((f) => f.name)).toEqual(['gate.stl']);
     expect([binary.notes, binary.counts]).toEqual([[], { bodies: 1, cubes: 24 + 16 }]);
     const [a, b] = [binary, text].map((o) => new STLLoader().parse(buffer(o.files[0]!.bytes))) as [
@@ -99,9 +102,9 @@ describe('files for printers', () => {
   });
   it('3MF has a material for each colour and names as they are; the same project gives the same bytes', async () => {
     const p = gate();
-    const { files } = await made(p, '3mf', { height: 0 });
+    const { files } = await made(p, '3mf', {}, REAL);
     expect(files[0]!.name).toBe('gate.3mf');
-    expect((await made(p, '3mf', { height: 0 })).files[0]!.bytes).toEqual(files[0]!.bytes);
+    expect((await made(p, '3mf', {}, REAL)).files[0]!.bytes).toEqual(files[0]!.bytes);
     const parts = unzipSync(files[0]!.bytes);
     expect(Object.keys(parts)).toEqual(['[Content_Types].xml', '_rels/.rels', '3D/3dmodel.model']);
     const xml = strFromU8(parts['3D/3dmodel.model']!);
@@ -140,7 +143,7 @@ describe('watertight game files', () => {
     let p = gate();
     // A slot of its own for the end of the beam, and glass that stands on the post.
     p = run(p, editSwatchEdit, { palette: p.palettes[0]!.id, byte: 9, change: { slot: 'Iron' } });
-    const { files, counts } = await made(p, 'glb', { closed: true });
+    const { files, counts } = await made(p, 'glb', {}, { mesh: { watertight: true } });
     const report = (await validator.validateBytes(files[0]!.bytes)) as { issues: { messages: { code: string }[] } };
     expect(report.issues.messages.filter((m) => m.code !== 'UNSUPPORTED_EXTENSION')).toEqual([]);
     const doc = await new NodeIO().registerExtensions([KHRMaterialsEmissiveStrength]).readBinary(files[0]!.bytes);
@@ -234,7 +237,7 @@ describe('files of cubes and plain meshes', () => {
   });
   it('OBJ stands as the figure does, an object a part, with its materials and pictures beside it', async () => {
     const p = gate();
-    const { files, notes } = await made(p, 'obj');
+    const { files, notes } = await made(p, 'obj', {}, { collider: { shape: 'none' } });
     expect(notes).toEqual([]);
     expect(files.map((f) => f.name)).toEqual([
       'gate.obj',

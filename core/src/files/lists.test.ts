@@ -25,9 +25,9 @@ import {
   IMPORTERS,
   type ImportJob,
   type Importer,
-  PLAIN_PROFILE,
   QUIET_JOB,
   type ShipModel,
+  countsOf,
   findsIn,
   gatherShipped,
   noteText,
@@ -37,6 +37,7 @@ import {
   runExport,
   writeProjectFile,
 } from '.';
+import { wishing } from './testing';
 
 let n = 0;
 const ctx = () => editContext(`lists ${n++}`);
@@ -107,13 +108,14 @@ describe('what is shipped', () => {
   it('of a scene: a node for each placement, shapes shared, a look of its own as a material of its own', () => {
     const model = gatherShipped(p, { of: 'scene', scene });
     expect(model.nodes.map((o) => [o.name, o.parent])).toEqual([
-      ['Row', null],
-      ['First', 0],
-      ['Second', 0],
+      ['Landing', null],
+      ['Row', 0],
+      ['First', 1],
+      ['Second', 1],
     ]);
     expect([model.shapes.length, model.meshes.length]).toEqual([1, 2]);
     expect(model.materials.map((m) => m.name)).toEqual(['Starter', 'Starter (Night)']);
-    expect(model.counts).toMatchObject({ parts: 2, faces: 2 * 52, triangles: 24 });
+    expect(countsOf(model)).toMatchObject({ parts: 2, faces: 2 * 52, triangles: 24 });
     expect(model.notes.map(noteText)).toEqual(['1 hidden placement was left out.']);
     // It stands where the draw list says.
     const k = p.metresPerUnit;
@@ -126,7 +128,7 @@ describe('what is shipped', () => {
     let q = p;
     const crate = q.parts[1]!;
     const inner = { ...quay(), id: 'inner', metresPerUnit: q.metresPerUnit * 2 };
-    const bare = gatherShipped({ ...inner, scenes: [] }, { of: 'rig' }).counts.faces;
+    const bare = countsOf(gatherShipped({ ...inner, scenes: [] }, { of: 'rig' })).faces;
     const [palette] = inner.palettes;
     const helping = {
       ...palette!,
@@ -157,7 +159,7 @@ describe('what is shipped', () => {
     const named = (name: string) => model.nodes.filter((o) => o.name === name).length;
     // Two parts of the crew and of the boat each, the post and its two copies.
     expect(['Crew', 'Boat', 'Body', 'Crate', 'Post', 'Post 2', 'Post 3'].map(named)).toEqual([1, 1, 2, 2, 1, 1, 1]);
-    expect(model.counts.faces).toBe(2 * 52 + 2 * 52 + bare + 3 * 52);
+    expect(countsOf(model).faces).toBe(2 * 52 + 2 * 52 + bare + 3 * 52);
     expect(model.notes.map((o) => o.code)).toEqual(['placementsHidden']);
     const k = q.metresPerUnit;
     const drawn = listExtent(gather(withoutHelpers(q), { of: 'scene', scene }))!;
@@ -170,21 +172,17 @@ describe('what is shipped', () => {
     const group = gatherShipped(p, { of: 'group', scene, placement: row });
     expect([group.name, group.nodes[0]!.t, group.nodes[1]!.t[2] / p.metresPerUnit]).toEqual(['Row', [0, 0, 0], 5]);
     const part = gatherShipped(p, { of: 'part', part: p.parts[1]!.id });
-    expect([part.name, part.nodes.length, part.counts.triangles]).toEqual(['Crate', 1, 12]);
+    expect([part.name, part.nodes.length, countsOf(part).triangles]).toEqual(['Crate', 1, 12]);
   });
 
   it('by a profile: upright another way, in its units, about its origin, with its names', () => {
     const what = { of: 'part', part: p.parts[1]!.id } as const;
     const plain = modelExtent(gatherShipped(p, what));
     const size = plain.hi.map((v, i) => v - plain.lo[i]!);
-    const profile = {
-      ...PLAIN_PROFILE,
-      up: '+z',
-      forward: '-y',
-      unitsPerMetre: 100,
-      origin: 'base',
-      prefix: 'quay_',
-    } as const;
+    const profile = wishing({
+      place: { up: '+z', forward: '-y', unitsPerMetre: 100, origin: 'base' },
+      names: { prefix: 'quay_' },
+    });
     const model = gatherShipped(p, what, profile);
     const { lo, hi } = modelExtent(model);
     const [x, y, z] = size.map((v) => v * 100) as [number, number, number];
@@ -192,7 +190,7 @@ describe('what is shipped', () => {
     expect(round(lo)).toEqual(round([-x / 2, -z / 2, 0]));
     expect(round(hi)).toEqual(round([x / 2, z / 2, y]));
     expect(model.nodes.at(-1)!.name).toBe('quay_Crate');
-    expect(() => gatherShipped(p, what, { ...PLAIN_PROFILE, forward: '+y' })).toThrow(FileError);
+    expect(() => gatherShipped(p, what, wishing({ place: { forward: '+y' } }))).toThrow(FileError);
   });
 
   it('a scene as a GLB is without fault and has its cubes once', async () => {
@@ -209,17 +207,19 @@ describe('what is shipped', () => {
     );
     const root = (await new NodeIO().readBinary(files[0]!.bytes)).getRoot();
     expect(root.listNodes().map((o) => [o.getName(), o.getExtras()])).toEqual([
+      ['Landing', {}],
       ['Row', {}],
       ['First', {}],
       ['Second', {}],
-      ['First collider', { collider: 'box' }],
-      ['Second collider', { collider: 'box' }],
+      ['First collider', { collider: 'box', moves: 'static' }],
+      ['Second collider', { collider: 'box', moves: 'static' }],
     ]);
     expect(root.listMeshes()).toHaveLength(2);
     expect(new Set(root.listMeshes().map((m) => m.listPrimitives()[0]!.getAttribute('POSITION'))).size).toBe(1);
-    const plain = { exporter: 'glb', subject: { of: 'rig' }, options: { colourways: false } } as const;
-    expect((await runExport(p, plain, QUIET_JOB)).files[0]!.bytes.length).toBeLessThan(
-      (await runExport(p, { ...plain, options: {} }, QUIET_JOB)).files[0]!.bytes.length,
+    const plain = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+    const one = wishing({ looks: { colourways: 'none' } });
+    expect((await runExport(p, { ...plain, profile: one }, QUIET_JOB)).files[0]!.bytes.length).toBeLessThan(
+      (await runExport(p, plain, QUIET_JOB)).files[0]!.bytes.length,
     );
     expect(counts).toEqual(
       (await planExport(p, { exporter: 'glb', subject: { of: 'scene', scene }, options: {} }, QUIET_JOB)).counts,

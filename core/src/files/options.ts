@@ -5,7 +5,7 @@ export interface OptionField {
   readonly key: string;
   readonly title: string;
   readonly about: string;
-  readonly kind: 'switch' | 'number' | 'choice';
+  readonly kind: 'switch' | 'number' | 'choice' | 'text';
   /** Of a choice. */
   readonly choices: readonly string[];
   /** Of a number; null for no end. */
@@ -23,7 +23,7 @@ export function optionFields(schema: z.ZodType): OptionField[] {
       key,
       title: String(f['title'] ?? key),
       about: String(f['description'] ?? ''),
-      kind: f['enum'] ? 'choice' : f['type'] === 'boolean' ? 'switch' : 'number',
+      kind: f['enum'] ? 'choice' : f['type'] === 'boolean' ? 'switch' : f['type'] === 'string' ? 'text' : 'number',
       choices: (f['enum'] as string[] | undefined) ?? [],
       least: end('minimum'),
       most: end('maximum'),
@@ -59,6 +59,8 @@ export function optionsFromWords(schema: z.ZodType, words: readonly string[]): u
       ? 'yes or no'
       : field.kind === 'choice'
         ? field.choices.join(', ')
-        : `a number from ${field.least ?? 'any'} to ${field.most ?? 'any'}`;
+        : field.kind === 'text'
+          ? 'a shorter text'
+          : `a number from ${field.least ?? 'any'} to ${field.most ?? 'any'}`;
   throw new RangeError(`"${String(given[key])}" is nothing that ${key} can be. Give ${would}.`);
 }

@@ -5,8 +5,8 @@ import { exporterOf } from './exporters/list';
 import { FileError } from './file-error';
 import { type FileJob, inPieces } from './job';
 import { gatherShippedSteps } from './ship/gather-shipped';
-import { makingOf } from './ship/mesh-options';
-import { PLAIN_PROFILE, type Shipped } from './ship/ship-model';
+import type { Shipped } from './ship/ship-model';
+import { PLAIN_PROFILE, type ShipProfile } from './ship/ship-profile';
 import { solidOf } from './ship/solid';
 
 /** What of a project a file is made of; a palette as it is in a colourway. */
@@ -16,13 +16,15 @@ export type Subject = Shipped | { readonly of: 'palette'; readonly palette: Id; 
 export interface ExportOrder {
   readonly exporter: string;
   readonly subject: Subject;
+  /** How it is made; plainly where nothing is said. */
+  readonly profile?: ShipProfile;
   readonly options: unknown;
 }
 
 /** What would be written. @throws FileError when there is nothing to write */
 export const planExport = async (project: Project, order: ExportOrder, job: FileJob): Promise<ExportPlan> => {
   const { exporter, options } = understood(order);
-  return exporter.plan(await sourceOf(project, exporter.takes, order, options, job), options);
+  return exporter.plan(await sourceOf(project, exporter.takes, order, job), options);
 };
 
 /** The files. @throws FileError when there is nothing to write */
@@ -32,7 +34,7 @@ export const runExport = async (
   job: FileJob,
 ): Promise<Written & { readonly counts: ExportPlan['counts'] }> => {
   const { exporter, options } = understood(order);
-  const source = await sourceOf(project, exporter.takes, order, options, job);
+  const source = await sourceOf(project, exporter.takes, order, job);
   const { counts } = exporter.plan(source, options);
   return { ...(await exporter.write(source, options, job)), counts };
 };
@@ -46,8 +48,7 @@ function understood(order: ExportOrder): { exporter: Exporter; options: unknown 
 async function sourceOf(
   project: Project,
   takes: Takes,
-  { subject }: ExportOrder,
-  options: unknown,
+  { subject, profile = PLAIN_PROFILE }: ExportOrder,
   job: FileJob,
 ): Promise<Sources[Takes]> {
   switch (takes) {
@@ -56,17 +57,9 @@ async function sourceOf(
     case 'palette':
       return paletteOf(project, subject);
     case 'model':
-      return inPieces(
-        gatherShippedSteps(
-          project,
-          subject.of === 'palette' ? { of: 'rig' } : subject,
-          PLAIN_PROFILE,
-          makingOf(options),
-        ),
-        job,
-      );
+      return inPieces(gatherShippedSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile), job);
     case 'solid':
-      return solidOf(project, subject.of === 'palette' ? { of: 'rig' } : subject);
+      return solidOf(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile);
     case 'picture':
       throw new FileError('order.picture');
   }

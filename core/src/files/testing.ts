@@ -1,17 +1,33 @@
 import { type Quat, slerp } from '../math';
 import type { Project } from '../model';
-import { type BakedTrack, PLAIN_PROFILE, QUIET_JOB, gatherShipped, noteText, runExport } from '.';
-import { glbExporter } from './exporters/glb';
-import { makingOf } from './ship/mesh-options';
+import {
+  type BakedTrack,
+  PLAIN_PROFILE,
+  QUIET_JOB,
+  type ShipProfile,
+  countsOf,
+  gatherShipped,
+  noteText,
+  runExport,
+} from '.';
+
+type Wishes = { readonly [K in keyof ShipProfile]?: Partial<ShipProfile[K]> };
+/** The plain profile with some wishes changed. */
+export const wishing = (wishes: Wishes): ShipProfile =>
+  Object.fromEntries(
+    Object.entries(PLAIN_PROFILE).map(([group, plain]) => [
+      group,
+      Array.isArray(plain) ? (wishes.tiles ?? plain) : { ...(plain as object), ...wishes[group as keyof Wishes] },
+    ]),
+  ) as unknown as ShipProfile;
 
 /** The project's rig as a GLB, with its notes as sentences; for tests. */
-export async function exportGlb(project: Project, options: object = {}) {
-  const order = { exporter: 'glb', subject: { of: 'rig' }, options } as const;
+export async function exportGlb(project: Project, wishes: Wishes = {}, options: object = {}) {
+  const order = { exporter: 'glb', subject: { of: 'rig' }, profile: wishing(wishes), options } as const;
   const { files, notes, counts } = await runExport(project, order, QUIET_JOB);
   return { result: files[0]!.bytes, notes: notes.map(noteText), counts };
 }
-export const planGlb = (project: Project) =>
-  gatherShipped(project, { of: 'rig' }, PLAIN_PROFILE, makingOf(glbExporter.options.parse({}))).counts;
+export const planGlb = (project: Project) => countsOf(gatherShipped(project, { of: 'rig' }));
 
 /** A track as readers of glTF play it: the value at a moment in seconds, turns at length 1. */
 export function asReaders({ times, values, interpolation, channel }: BakedTrack): (t: number) => readonly number[] {

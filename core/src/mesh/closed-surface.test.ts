@@ -3,11 +3,11 @@ import Module from 'manifold-3d';
 import { describe, expect, it } from 'vitest';
 import { type Vec3, finish, seededRandom } from '../math';
 import { VoxelGrid, byteTable } from '../voxel';
-import { type ClosedSurface, closedSurfaceSteps, surfaceOf } from '.';
+import { type FlatSurface, closedSurfaceSteps, everyWay, surfaceOf } from '.';
 
-const ONE = byteTable(() => 0),
-  EACH = byteTable((b) => b);
-const surface = (grid: VoxelGrid, labels = ONE): ClosedSurface => finish(closedSurfaceSteps(grid, labels));
+const ONE = everyWay(byteTable(() => 0)),
+  EACH = everyWay(byteTable((b) => b));
+const surface = (grid: VoxelGrid, labels = ONE): FlatSurface => finish(closedSurfaceSteps(grid, labels));
 const gridOf = (
   size: number,
   cells: readonly (readonly [number, number, number, number?])[],
@@ -27,7 +27,7 @@ const filled = (size: number, is: (x: number, y: number, z: number) => number, m
   });
 
 /** What is wrong with a mesh as a closed one: an edge that is not gone along once in each way. */
-function openEdges({ triangles }: ClosedSurface): number {
+function openEdges({ triangles }: FlatSurface): number {
   const edges = new Map<string, number>();
   for (let t = 0; t < triangles.length; t += 3)
     for (let k = 0; k < 3; k++) {
@@ -37,7 +37,7 @@ function openEdges({ triangles }: ClosedSurface): number {
   return [...edges].filter(([key, n]) => n !== 1 || edges.get(key.split(' ').reverse().join(' ')) !== 1).length;
 }
 /** By the divergence theorem. */
-function volumeOf({ positions, triangles }: ClosedSurface): number {
+function volumeOf({ positions, triangles }: FlatSurface): number {
   const at = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
   let sum = 0;
   for (let t = 0; t < triangles.length; t += 3) {
@@ -47,7 +47,7 @@ function volumeOf({ positions, triangles }: ClosedSurface): number {
   // In half cubes: an eighth of a cube each.
   return sum / 6 / 8;
 }
-const counts = (s: ClosedSurface): [number, number] => [s.positions.length / 3, s.triangles.length / 3];
+const counts = (s: FlatSurface): [number, number] => [s.positions.length / 3, s.triangles.length / 3];
 
 describe('a surface without open edges', () => {
   it('is of a cube 12 triangles, however many cubes it is of and wherever it stands', () => {

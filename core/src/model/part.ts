@@ -1,6 +1,7 @@
 import { type Box, type Vec3 } from '../math';
 import { VoxelGrid } from '../voxel';
-import type { Layer, Part } from './kinds';
+import type { Id } from './ids';
+import type { FaceSlots, Layer, Part } from './kinds';
 
 const composites = new WeakMap<readonly Layer[], VoxelGrid>();
 
@@ -33,7 +34,22 @@ export const mapGrids = (part: Part, change: (grid: VoxelGrid) => VoxelGrid): Pa
   ...part,
   layers: part.layers.map((l) => ({ ...l, grid: change(l.grid) })),
   regions: part.regions && { ...part.regions, grid: change(part.regions.grid) },
+  faceSlots: part.faceSlots && {
+    ...part.faceSlots,
+    faces: part.faceSlots.faces.map((f) => ({ ...f, grid: change(f.grid) })),
+  },
 });
+
+/** Picked faces with ids of their own, as a copy has them. */
+export const withFaceIds = (slots: FaceSlots | null, idOf: (id: Id) => Id): FaceSlots | null =>
+  slots && { ...slots, faces: slots.faces.map((f) => ({ ...f, id: idOf(f.id) })) };
+
+/** Picked faces whose grids were mirrored along an axis already: what looked one way along it looks the other. */
+export const facesTurned = (slots: FaceSlots | null, axis: number): FaceSlots | null =>
+  slots && {
+    ...slots,
+    faces: slots.faces.map((f) => (f.direction >> 1 === axis ? { ...f, direction: f.direction ^ 1 } : f)),
+  };
 
 /** The part with another box, its cubes and pivot where they are. Cubes outside are dropped. */
 export const withPartBounds = (part: Part, bounds: Box): Part => ({

@@ -4,3 +4,4 @@ export * from './occlusion';
 export * from './tones';
 export * from './courses';
 export * from './apply-finish';
+export * from './tiles';

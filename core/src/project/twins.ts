@@ -19,7 +19,9 @@ import {
   type TwinOf,
   composite,
   find,
+  facesTurned,
   mapGrids,
+  withFaceIds,
   pivotPoint,
   replaceRecord,
 } from '../model';
@@ -44,6 +46,7 @@ function follow(from: Part, to: Part, axis: Axis, twin: string): Part {
     ...to,
     layers: image.layers.map((l) => ({ ...l, id: layerId(l.id) })),
     regions: null,
+    faceSlots: withFaceIds(facesTurned(image.faceSlots, axis), layerId),
     palette: from.palette,
     cell: from.cell,
     bounds: {
@@ -55,7 +58,12 @@ function follow(from: Part, to: Part, axis: Axis, twin: string): Part {
 }
 
 const sameShape = (a: Part, b: Part): boolean =>
-  a.layers === b.layers && a.bounds === b.bounds && a.pivot === b.pivot && a.cell === b.cell && a.palette === b.palette;
+  a.layers === b.layers &&
+  a.faceSlots === b.faceSlots &&
+  a.bounds === b.bounds &&
+  a.pivot === b.pivot &&
+  a.cell === b.cell &&
+  a.palette === b.palette;
 const samePlace = (a: Mount | undefined, b: Mount | undefined): boolean =>
   a === b ||
   (a !== undefined &&

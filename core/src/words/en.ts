@@ -89,6 +89,15 @@ export const EN = {
 
   // files/ship/model-maker.ts
   'ship.noCubes': '“{title}” has no cubes to export. Add some in Build first.',
+  'ship.hiddenAndWatertight':
+    'A mesh without its hidden faces is open, so it cannot be watertight as well. Choose one of the two.',
+  'ship.exactMoving':
+    'Physics moves no exact collider: it takes convex ones. Choose convex pieces, or let it stand still.',
+  'ship.atlasTooLarge':
+    'The colours do not fit in a picture of {most} texels. Allow a larger one, take less padding, or merge by colour.',
+  'ship.tooManySlots': 'There are more than 254 material slots. Give some faces the same one.',
+  'ship.tooManyFaces':
+    '“{title}” shows {n} faces of cubes; files are made of at most {most}. Hollow it out, or ship it in parts.',
   'ship.axes': 'A file cannot be {up} up and look along {forward}. Choose another way forward.',
 
   // project/edits/alternates.ts
@@ -355,6 +364,10 @@ export const EN = {
   'note.squared':
     '“{about}” leans under uneven scaling, which files of this kind cannot hold; it stands square in the file.',
   'note.clipsLost': { one: '{n} clip is not in this kind of file.', other: '{n} clips are not in this kind of file.' },
+  'note.clipsJoined': {
+    one: 'One object has no bones, so {n} clip was left out.',
+    other: 'One object has no bones, so {n} clips were left out.',
+  },
   'note.bodiesApart': {
     one: 'One body: every part’s cubes meet those of the others.',
     other:

@@ -1,6 +1,7 @@
 import type { Exporter } from '../exporter';
 import { cubesExporter } from './cubes';
 import { glbExporter } from './glb';
+import { gltfExporter } from './gltf';
 import { objExporter } from './obj';
 import { paletteHexExporter } from './palette-hex';
 import { paletteJsonExporter } from './palette-json';
@@ -15,6 +16,7 @@ import { threeMfExporter } from './threemf';
 /** Every kind of file that is written, in the order in which they are offered. */
 export const EXPORTERS: readonly Exporter[] = [
   glbExporter,
+  gltfExporter,
   objExporter,
   plyExporter,
   stlExporter,

@@ -1,19 +1,15 @@
 import {
-  type Box,
   type Mat4,
   QUAT_IDENTITY,
   type Steps,
   type Transform,
   type Vec3,
-  add,
   cross,
   decompose,
   rotate,
   scale,
-  sub,
 } from '../../math';
 import { type Part, type Project, pivotPoint } from '../../model';
-import { type Surface, boxCoverSteps } from '../../mesh';
 import type { Palette } from '../../palette';
 import { type DrawInstance, type DrawList, listExtent } from '../../scene';
 import type { VoxelGrid } from '../../voxel';
@@ -23,15 +19,26 @@ import { ShipMaterials } from './ship-materials';
 import {
   type ShipClip,
   type ShipMesh,
-  type ShipMaking,
   type ShipCollider,
   type ShipModel,
   type ShipNode,
-  type ShipPiece,
-  type ShipProfile,
   type ShipShape,
 } from './ship-model';
-import { shapeOf, stretchSteps } from './ship-shapes';
+import { type ShipProfile, workable } from './ship-profile';
+import {
+  type Colouring,
+  type SecondPlaces,
+  type Stretch,
+  colouringOf,
+  facesOf,
+  secondPlaces,
+  shapeOf,
+  stretchSteps,
+} from './ship-shapes';
+import { ShipSlots } from './ship-slots';
+import { colliderShapes, namedColliders } from './ship-colliders';
+import type { HiddenFaces } from './hidden-faces';
+import { spelt } from './ship-names';
 
 /** A node where its parent is. */
 export const NOWHERE: Transform = { t: [0, 0, 0], q: QUAT_IDENTITY, s: [1, 1, 1] };
@@ -44,21 +51,20 @@ const AXES: Readonly<Record<string, Vec3>> = {
   '-z': [0, 0, -1],
 };
 
-const covers = new WeakMap<VoxelGrid, Map<number, readonly Box[]>>();
-/** Boxes for a grid; memoised for as long as that lives. */
-function* coverOf(grid: VoxelGrid, tolerance: number): Steps<readonly Box[]> {
-  let known = covers.get(grid);
-  if (!known) covers.set(grid, (known = new Map()));
-  let boxes = known.get(tolerance);
-  if (!boxes) known.set(tolerance, (boxes = yield* boxCoverSteps(grid, tolerance)));
-  return boxes;
+/** What becomes a shape once the pictures of everything are laid out. */
+interface Pending {
+  readonly stretch: Stretch;
+  readonly slot: number;
+  readonly from: { readonly part: Part; readonly unit: number; readonly second: SecondPlaces | null };
+  readonly colouring: Colouring;
+  readonly palette: Palette;
 }
 
 /** A model as it is put together; what of a project goes into it is said by `rig-model.ts` and `scene-model.ts`. */
 export class ModelMaker {
   readonly nodes: ShipNode[] = [];
   private readonly meshes: ShipMesh[] = [];
-  private readonly shapes: ShipShape[] = [];
+  private readonly pending: Pending[] = [];
   private readonly faces: number[] = [];
   readonly clips: ShipClip[] = [];
   readonly points: number[] = [];
@@ -66,72 +72,77 @@ export class ModelMaker {
   readonly notes: Note[] = [];
   private readonly materials: ShipMaterials;
   private readonly made = new Map<VoxelGrid, Map<string, number>>();
-  /** Shapes by their surface, pivot and unit: colours of a placement's own make no second one. */
-  private readonly shaped = new Map<Surface, Map<string, number>>();
+  /** Shapes by their surface, slot, pivot and unit: colours of a placement's own make no second one. */
+  private readonly shaped = new Map<Stretch, Map<string, number>>();
+  private readonly coloured = new Map<Stretch, Map<string, Colouring>>();
+  private readonly seconds = new Map<readonly Stretch[], readonly SecondPlaces[]>();
+  private readonly slots: ShipSlots;
+  readonly profile: ShipProfile;
+  /** Faces that are left out; null for none. */
+  hidden: HiddenFaces | null = null;
   title: string;
   /** Project units in target units. */
   readonly unit: number;
-  /** The node that everything hangs on, where the profile asks for one. */
+  /** The node that everything hangs on. */
   top: number | null = null;
 
   constructor(
     readonly project: Project,
-    private readonly profile: ShipProfile,
-    private readonly making: ShipMaking,
+    wishes: ShipProfile,
   ) {
+    this.profile = workable(wishes);
     this.title = project.name;
-    this.unit = project.metresPerUnit * profile.unitsPerMetre;
-    this.materials = new ShipMaterials(project, project.colourways);
+    this.unit = project.metresPerUnit * this.profile.place.unitsPerMetre;
+    this.slots = new ShipSlots(this.profile.mesh);
+    this.materials = new ShipMaterials(
+      project,
+      this.profile.looks.colourways === 'variants' ? project.colourways : [],
+      this.profile,
+    );
     for (const a of project.assets) this.materials.nameLooks(a.project);
   }
 
-  finished(): ShipModel {
-    const { nodes, meshes, shapes, clips, points, colliders, materials: m } = this;
-    const shown = nodes.flatMap((n) => (n.mesh === null ? [] : [n.mesh]));
-    if (shown.length === 0) throw new FileError('ship.noCubes', { title: this.title });
-    const sum = (of: (shape: number) => number): number =>
-      shown.reduce((n, mesh) => n + meshes[mesh]!.pieces.reduce((k, p) => k + of(p.shape), 0), 0);
+  /** The model, in pieces; its pictures are laid out only now, when all that they show is known. */
+  *finished(): Steps<ShipModel> {
+    const { nodes, meshes, clips, points, colliders, materials: m } = this;
+    if (!nodes.some((n) => n.mesh !== null)) throw new FileError('ship.noCubes', { title: this.title });
+    const shapes: ShipShape[] = [];
+    for (const [i, { stretch, slot, from, colouring, palette }] of this.pending.entries()) {
+      shapes.push(shapeOf(stretch, slot, from, colouring, palette, m, this.profile));
+      yield i / this.pending.length;
+    }
     return {
       name: this.title,
       nodes,
       meshes,
       shapes,
       materials: m.materials,
-      pictures: m.pictures,
+      pictures: m.drawn(),
       looks: m.looks.map((w) => w.name),
       clips,
+      joints: [],
       points,
       colliders,
-      counts: {
-        nodes: nodes.length,
-        parts: shown.length,
-        clips: clips.length,
-        colliders: colliders.length,
-        vertices: sum((s) => shapes[s]!.positions.length / 3),
-        triangles: sum((s) => shapes[s]!.indices.length / 3),
-        faces: sum((s) => this.faces[s]!),
-      },
+      faces: this.faces,
       notes: this.notes,
     };
   }
 
   named(name: string, side: 'left' | 'right' | 'centre'): string {
-    return this.profile.prefix + name + (side === 'centre' ? '' : this.profile.suffixes[side]);
+    return spelt(name, side, this.profile.names);
   }
 
   node(name: string, parent: number | null, { t, q, s }: Transform, mesh: number | null = null): number {
-    return this.nodes.push({ name, parent, t: scale(t, this.unit), q, s, mesh }) - 1;
+    return this.nodes.push({ name, parent, t: scale(t, this.unit), q, s, mesh, skinned: false }) - 1;
   }
 
-  /** One node at the top that turns axes and moves the origin, where the profile asks for it. */
+  /** One node at the top, named as the whole, that turns axes and moves the origin as the profile asks for. */
   begin(list: DrawList): void {
-    const { up, forward, origin } = this.profile;
+    const { up, forward, origin } = this.profile.place;
     const u = AXES[up]!,
       f = AXES[forward]!;
     const turned = up !== '+y' || forward !== '+z';
-    if (up[1] === forward[1]) throw new FileError('ship.axes', { up, forward });
     const extent = origin === 'pivot' ? null : listExtent(list);
-    if (!turned && !extent) return;
     const q = turned
       ? decompose([...cross(u, f), 0, ...u, 0, ...f, 0, 0, 0, 0, 1] as unknown as Mat4).q
       : QUAT_IDENTITY;
@@ -142,60 +153,79 @@ export class ModelMaker {
       const at: Vec3 = origin === 'corner' ? lo : origin === 'base' ? [middle[0], lo[1], middle[2]] : middle;
       t = rotate(q, scale(at, -1));
     }
-    this.top = this.node(this.title, null, { t, q, s: [1, 1, 1] });
+    this.top = this.node(this.named(this.title, 'centre'), null, { t, q, s: [1, 1, 1] });
   }
 
   /** The mesh of something drawn, the same for the same cubes about the same pivot in the same colours; null when it is empty. */
   *meshOf({ geometry, palette }: DrawInstance, part: Part, metresPerUnit: number): Steps<number | null> {
     if (geometry.kind !== 'grid' || geometry.grid.count === 0) return null;
-    const unit = part.cell * metresPerUnit * this.profile.unitsPerMetre;
+    const unit = part.cell * metresPerUnit * this.profile.place.unitsPerMetre;
     let ofGrid = this.made.get(geometry.grid);
     if (!ofGrid) this.made.set(geometry.grid, (ofGrid = new Map()));
     const key = `${part.id} ${part.pivot.join()} ${unit} ${this.materials.idOf(palette)}`;
     let mesh = ofGrid.get(key);
     if (mesh === undefined) {
-      const pieces = yield* this.piecesOf(geometry.grid, part, palette, unit);
-      mesh = this.meshes.push({ name: this.named(part.name, part.side), pieces }) - 1;
+      const made = yield* this.piecesOf(geometry.grid, part, palette, unit);
+      mesh = this.meshes.push({ name: this.named(part.name, part.side), ...made }) - 1;
       ofGrid.set(key, mesh);
     }
     return mesh;
   }
 
-  /** Boxes for what a node shows to bump into, where they are asked for. */
+  /** What a node shows for things to bump into, where it is asked for. */
   *collide(node: number, { geometry }: DrawInstance, part: Part, metresPerUnit: number): Steps<void> {
-    const { collider, tolerance } = this.making;
-    if (collider === 'none' || geometry.kind !== 'grid') return;
-    const unit = part.cell * metresPerUnit * this.profile.unitsPerMetre;
-    const whole = geometry.grid.contentBox();
-    const boxes = collider === 'one box' ? (whole ? [whole] : []) : yield* coverOf(geometry.grid, tolerance);
-    const pivot = pivotPoint(part);
-    for (const [i, { min, size }] of boxes.entries())
-      this.colliders.push({
-        node,
-        name: `${this.nodes[node]!.name} collider${boxes.length > 1 ? ` ${i + 1}` : ''}`,
-        middle: scale(sub(add(min, scale(size, 0.5)), pivot), unit),
-        size: scale(size, unit),
-      });
+    const { shape, of } = this.profile.collider;
+    if (shape === 'none' || of === 'whole' || geometry.kind !== 'grid') return;
+    const unit = part.cell * metresPerUnit * this.profile.place.unitsPerMetre;
+    const shapes = yield* colliderShapes(geometry.grid, pivotPoint(part), unit, this.profile.collider);
+    this.colliders.push(...namedColliders(shapes, node, this.nodes[node]!.name, this.profile));
   }
 
-  private *piecesOf(grid: VoxelGrid, part: Part, palette: Palette, unit: number): Steps<readonly ShipPiece[]> {
-    const groups = this.materials.groups(palette);
-    const stretches = yield* stretchSteps(grid, palette, this.materials, this.making);
-    return stretches.map(({ group, surface }) => {
-      const shape = this.shapeFor(surface, part, unit);
-      const g = groups[group]!;
-      return { shape, material: this.materials.of(palette, g), looks: this.materials.looksOf(palette, g) };
-    });
+  private *piecesOf(
+    grid: VoxelGrid,
+    part: Part,
+    palette: Palette,
+    unit: number,
+  ): Steps<Pick<ShipMesh, 'pieces' | 'second'>> {
+    const { materials, slots, profile } = this;
+    const dropped = this.hidden?.of.get(part.id);
+    const stretches = yield* stretchSteps(grid, part, palette, materials, slots, profile.mesh, dropped);
+    const seconds = profile.picture.second ? this.secondOf(stretches) : null;
+    const pieces = stretches.flatMap((stretch, i) =>
+      stretch.slots.map((slot) => {
+        const name = slots.names[slot]!;
+        const shape = this.shapeFor(stretch, slot, palette, { part, unit, second: seconds?.[i] ?? null });
+        return {
+          shape,
+          material: materials.of(palette, name, stretch.transparent),
+          looks: materials.looksOf(palette, name, stretch.transparent),
+        };
+      }),
+    );
+    return { pieces, second: seconds?.[0] ? [seconds[0].width, seconds[0].height] : null };
   }
 
-  private shapeFor(surface: Surface, part: Part, unit: number): number {
-    let known = this.shaped.get(surface);
-    if (!known) this.shaped.set(surface, (known = new Map()));
-    const key = `${part.pivot.join()} ${unit}`;
+  private secondOf(stretches: readonly Stretch[]): readonly SecondPlaces[] {
+    let known = this.seconds.get(stretches);
+    if (!known) this.seconds.set(stretches, (known = secondPlaces(stretches)));
+    return known;
+  }
+
+  private shapeFor(stretch: Stretch, slot: number, palette: Palette, from: Pending['from']): number {
+    let known = this.shaped.get(stretch);
+    if (!known) this.shaped.set(stretch, (known = new Map()));
+    const base = this.materials.baseOf(palette);
+    const key = `${slot} ${this.materials.idOf(base)} ${from.part.pivot.join()} ${from.unit}`;
     let shape = known.get(key);
     if (shape === undefined) {
-      shape = this.shapes.push(shapeOf(surface, pivotPoint(part), unit)) - 1;
-      this.faces.push(surface.faces);
+      const colourKey = `${this.materials.idOf(base)}`;
+      let ofStretch = this.coloured.get(stretch);
+      if (!ofStretch) this.coloured.set(stretch, (ofStretch = new Map()));
+      let colouring = ofStretch.get(colourKey);
+      if (!colouring)
+        ofStretch.set(colourKey, (colouring = colouringOf(stretch, base, this.materials, this.slots, this.profile)));
+      shape = this.pending.push({ stretch, slot, from, colouring, palette: base }) - 1;
+      this.faces.push(facesOf(stretch, slot));
       known.set(key, shape);
     }
     return shape;

@@ -49,7 +49,8 @@ export function* addRig(maker: ModelMaker): Steps<void> {
     }
     yield (i + 1) / list.length;
   }
-  for (const clip of project.clips) if (clip.ships) addClip(maker, clip, bones, mounts);
+  for (const clip of maker.profile.looks.clips ? project.clips : [])
+    if (clip.ships) addClip(maker, clip, bones, mounts);
 }
 
 /** A part by itself, its pivot at the origin. */
@@ -71,7 +72,8 @@ export function* addPart(maker: ModelMaker, part: Part): Steps<void> {
   maker.begin([instance]);
   const mesh = yield* maker.meshOf(instance, part, maker.project.metresPerUnit);
   if (mesh === null) return;
-  const node = maker.node(maker.named(part.name, part.side), maker.top, NOWHERE, mesh);
+  const node = maker.top!;
+  maker.nodes[node] = { ...maker.nodes[node]!, name: maker.named(part.name, part.side), mesh };
   yield* maker.collide(node, instance, part, maker.project.metresPerUnit);
 }
 

@@ -40,10 +40,10 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
   maker.begin(list);
   const made = new Map<Id, number>();
   const nodeOf = (p: Placement): number => {
-    const known = made.get(p.id);
+    const known = p.id === root ? maker.top! : made.get(p.id);
     if (known !== undefined) return known;
     const above = p.id === root || p.parent === null ? undefined : placements.get(p.parent);
-    const n = maker.node(maker.named(p.name, 'centre'), above ? nodeOf(above) : maker.top, p.id === root ? NOWHERE : p);
+    const n = maker.node(maker.named(p.name, 'centre'), above ? nodeOf(above) : maker.top, p);
     made.set(p.id, n);
     return n;
   };

@@ -1,5 +1,5 @@
 import type { Quat, Vec3 } from '../../math';
-import type { DeliveryProfile, Id } from '../../model';
+import type { BlobType, Id } from '../../model';
 import type { Note } from '../notes';
 
 /** What of a project is shipped. */
@@ -10,40 +10,14 @@ export type Shipped =
   /** A placement of a scene with what hangs on it, standing where its origin is. */
   | { readonly of: 'group'; readonly scene: Id; readonly placement: Id };
 
-/** How names, axes and units come out; without a profile as glTF wants them. */
-export type ShipProfile = Omit<DeliveryProfile, 'id' | 'name' | 'options'>;
-export const PLAIN_PROFILE: ShipProfile = {
-  up: '+y',
-  forward: '+z',
-  unitsPerMetre: 1,
-  origin: 'pivot',
-  prefix: '',
-  suffixes: { left: ' left', right: ' right' },
-};
-
-/** How the surface of cubes is made into triangles. */
-export interface ShipMeshing {
-  /** No edge left open and no point within another's edge, across materials too; else rectangles of one colour, which meet as they may. */
-  readonly closed: boolean;
-}
-export const COLLIDERS = ['boxes', 'one box', 'none'] as const;
-/** What stands for each part where things bump into it: few boxes within a tolerance, one around it, or nothing. */
-export interface ShipColliding {
-  readonly collider: (typeof COLLIDERS)[number];
-  /** Cubes by which boxes may stand off the part, and leave of it. */
-  readonly tolerance: number;
-}
-export type ShipMaking = ShipMeshing & ShipColliding;
-/** Rectangles of one colour and no colliders. */
-export const PLAIN_MAKING: ShipMaking = { closed: false, collider: 'none', tolerance: 1 };
-
-/** A box that things bump into, by the node of the part that it stands for. */
+/** What things bump into, by the node of the part that it stands for; from that node's own origin, in units of the profile. */
 export interface ShipCollider {
   readonly node: number;
   readonly name: string;
-  /** From the node's own origin, in units of the profile. */
-  readonly middle: Vec3;
-  readonly size: Vec3;
+  readonly moves: 'static' | 'moving';
+  readonly shape:
+    | { readonly kind: 'box'; readonly middle: Vec3; readonly size: Vec3 }
+    | { readonly kind: 'hull' | 'mesh'; readonly positions: Float32Array; readonly indices: Uint32Array };
 }
 
 /** A node, after the one it hangs on; lengths in units of the profile. */
@@ -55,15 +29,24 @@ export interface ShipNode {
   readonly q: Quat;
   readonly s: Vec3;
   readonly mesh: number | null;
+  /** Whether its mesh follows the joints of the model instead of the node. */
+  readonly skinned: boolean;
 }
 
 /** Triangles that share a material, from the pivot of their part; one for all places it stands at. */
 export interface ShipShape {
   readonly positions: Float32Array;
-  readonly normals: Float32Array;
-  /** Where each vertex finds its swatch on a palette strip. */
+  /** Null where the reader shades flat by itself. */
+  readonly normals: Float32Array | null;
+  /** Where each vertex finds its colour in the pictures of its material, rows from the top. */
   readonly uv: Float32Array;
+  /** Coordinates for baked light, 0–1 over the mesh, without overlaps. */
+  readonly uv2: Float32Array | null;
   readonly indices: Uint32Array;
+  /** What all its positions are whole multiples of; null when they are not. */
+  readonly step: number | null;
+  /** Of each vertex the place of its bone among those of the skin; null where nothing is skinned. */
+  readonly joints: Uint16Array | null;
 }
 
 export interface ShipPiece {
@@ -75,15 +58,26 @@ export interface ShipPiece {
 export interface ShipMesh {
   readonly name: string;
   readonly pieces: readonly ShipPiece[];
+  /** How large the picture of its second coordinates should be at least, in cubes. */
+  readonly second: readonly [number, number] | null;
 }
 
 export interface ShipPicture {
   readonly name: string;
-  readonly png: Uint8Array<ArrayBuffer>;
+  readonly type: BlobType;
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  /** In texels; 0 where a picture of one's own was not looked into. */
+  readonly width: number;
+  readonly height: number;
 }
 export interface ShipMaterial {
   readonly name: string;
-  readonly transparent: boolean;
+  /** As the engine will show it; empty where none was named. */
+  readonly slot: string;
+  /** How what lets light through is drawn; null for what does not. */
+  readonly transparent: 'blend' | 'mask' | null;
+  /** Whether its pictures repeat. */
+  readonly repeats: boolean;
   /** By their places among the pictures. */
   readonly colour: number;
   readonly roughnessMetal: number;
@@ -114,6 +108,11 @@ export interface ShipCounts {
   readonly colliders: number;
   readonly vertices: number;
   readonly triangles: number;
+  /** Times that something is drawn: pieces of meshes wherever they stand. */
+  readonly draws: number;
+  readonly materials: number;
+  /** Longest edge of its pictures, in texels. */
+  readonly texels: number;
   /** Exposed faces of cubes, before merging. */
   readonly faces: number;
 }
@@ -129,9 +128,31 @@ export interface ShipModel {
   /** Colourways that it can be seen in. */
   readonly looks: readonly string[];
   readonly clips: readonly ShipClip[];
+  /** Nodes that vertices of skinned meshes hang on, in the order in which shapes count them. */
+  readonly joints: readonly number[];
   /** Attachment points, by their nodes. */
   readonly points: readonly number[];
   readonly colliders: readonly ShipCollider[];
-  readonly counts: ShipCounts;
+  /** Exposed faces of cubes that each shape covers. */
+  readonly faces: readonly number[];
   readonly notes: readonly Note[];
+}
+
+/** What there is of everything in a model. */
+export function countsOf(model: ShipModel): ShipCounts {
+  const { nodes, meshes, shapes, faces, clips, colliders, pictures } = model;
+  const pieces = nodes.flatMap((n) => (n.mesh === null ? [] : meshes[n.mesh]!.pieces));
+  const sum = (of: (shape: number) => number): number => pieces.reduce((n, p) => n + of(p.shape), 0);
+  return {
+    nodes: nodes.length,
+    parts: nodes.filter((n) => n.mesh !== null).length,
+    clips: clips.length,
+    colliders: colliders.length,
+    vertices: sum((s) => shapes[s]!.positions.length / 3),
+    triangles: sum((s) => shapes[s]!.indices.length / 3),
+    draws: pieces.length,
+    materials: new Set(pieces.map((p) => p.material)).size,
+    texels: Math.max(0, ...pictures.map((p) => Math.max(p.width, p.height))),
+    faces: sum((s) => faces[s]!),
+  };
 }

@@ -1,5 +1,5 @@
 import { type Mat4, type Steps, type Vec3, boxEnd, transformPoint } from '../../math';
-import { type ClosedSurface, closedSurfaceSteps } from '../../mesh';
+import { type FlatSurface, closedSurfaceSteps, everyWay } from '../../mesh';
 import { byteTable } from '../../voxel';
 import type { SolidBody, SolidModel } from './solid';
 
@@ -14,14 +14,14 @@ export interface SolidPlace {
 }
 
 /** A closed surface as it stands in a file. */
-export interface PlacedSurface extends Omit<ClosedSurface, 'positions'> {
+export interface PlacedSurface extends Omit<FlatSurface, 'positions'> {
   readonly body: SolidBody;
   /** Three numbers a vertex, in units of the file. */
   readonly positions: Float32Array;
 }
 
-const ONE = byteTable(() => 0),
-  EACH = byteTable((b) => b);
+const ONE = everyWay(byteTable(() => 0)),
+  EACH = everyWay(byteTable((b) => b));
 
 /** The corners of what a model fills, in project units. */
 export function solidExtent({ bodies }: SolidModel): { readonly lo: Vec3; readonly hi: Vec3 } {

@@ -8,6 +8,7 @@ import { type Note, note } from '../notes';
 import { PlacementTree } from './placement-tree';
 import { partAlone } from './rig-model';
 import type { Shipped } from './ship-model';
+import { PLAIN_PROFILE, type ShipProfile } from './ship-profile';
 
 /** Cubes that make one body, wherever they came from. */
 export interface SolidBody {
@@ -23,6 +24,8 @@ export interface SolidModel {
   readonly name: string;
   readonly bodies: readonly SolidBody[];
   readonly metresPerUnit: number;
+  /** How high it is printed, in millimetres; 0 for its real size. */
+  readonly printHeight: number;
   readonly notes: readonly Note[];
 }
 
@@ -124,7 +127,11 @@ function listOf(project: Project, what: Shipped): DrawList {
 }
 
 /** What is shipped as solids. @throws FileError when there is nothing */
-export function solidOf(whole: Project, what: Shipped): SolidModel {
+export function solidOf(
+  whole: Project,
+  what: Shipped,
+  { print }: Pick<ShipProfile, 'print'> = PLAIN_PROFILE,
+): SolidModel {
   const project = withoutHelpers(whole);
   const groups: Group[] = [];
   for (const instance of listOf(project, what)) {
@@ -146,6 +153,7 @@ export function solidOf(whole: Project, what: Shipped): SolidModel {
     name,
     bodies: groups.map((g) => bodyOf(g, groups.length === 1 ? name : partName(g))),
     metresPerUnit: project.metresPerUnit,
+    printHeight: print.height,
     notes: groups.length > 1 ? [note('bodiesApart', '', { n: groups.length })] : [],
   };
 }

@@ -31,6 +31,13 @@ export interface Regions {
   readonly grid: VoxelGrid;
 }
 
+/** Slots of faces that were picked one by one, over whatever their swatches and directions say. */
+export interface FaceSlots {
+  readonly list: readonly { readonly byte: number; readonly name: string }[];
+  /** For directions in which faces were picked, as in `FACE_DIRECTIONS`: the slot of each cell's face, 0 for none. */
+  readonly faces: readonly { readonly id: Id; readonly direction: number; readonly grid: VoxelGrid }[];
+}
+
 /** A part that is the mirror image of another: its layers, volume, pivot and mount follow that of its source. */
 export interface TwinOf {
   readonly source: Id;
@@ -55,13 +62,15 @@ export interface Part {
   readonly layers: readonly Layer[];
   /** Null while no cube has been given to a region. */
   readonly regions: Regions | null;
+  /** Null while no face was picked. */
+  readonly faceSlots: FaceSlots | null;
   readonly twin: TwinOf | null;
   /** The whole and its region that this part was taken from; region 0 is the rest. */
   readonly origin: { readonly whole: Id; readonly region: number } | null;
 }
 
 /** What a part has before it is taken apart or follows another. */
-export const PLAIN_PART = { regions: null, twin: null, origin: null } as const;
+export const PLAIN_PART = { regions: null, faceSlots: null, twin: null, origin: null } as const;
 
 const layer = z.strictObject({
   id: own('layer'),
@@ -75,6 +84,10 @@ const regions = z.strictObject({
   list: z.array(z.strictObject({ byte, name, side })).max(255),
   grid: cells(),
 });
+const faceSlots = z.strictObject({
+  list: z.array(z.strictObject({ byte, name })).max(255),
+  faces: z.array(z.strictObject({ id: own('layer'), direction: z.int().min(0).max(5), grid: cells() })).max(6),
+});
 const axis = z.union([z.literal(0), z.literal(1), z.literal(2)]);
 const fields = {
   name,
@@ -86,13 +99,14 @@ const fields = {
   pivot: whole3,
   layers: z.array(layer).min(1).max(64),
   regions: regions.nullable(),
+  faceSlots: faceSlots.nullable(),
   twin: z.strictObject({ source: ref('part'), axis, plane: finite }).nullable(),
   origin: z.strictObject({ whole: mention('part'), region: z.int().min(0).max(255) }).nullable(),
 };
 
 /** Cells of a part that reach beyond its volume, or twins of twins. */
 function flaw(part: Part, among: { readonly [list: string]: unknown }): string | null {
-  const grids = part.regions ? [...part.layers, part.regions] : part.layers;
+  const grids = [...part.layers, ...(part.regions ? [part.regions] : []), ...(part.faceSlots?.faces ?? [])];
   if (grids.some((g) => g.grid instanceof VoxelGrid && !boxesEqual(g.grid.bounds, part.bounds)))
     return 'has a layer of another size than its own';
   const parts = (among['parts'] ?? []) as readonly Part[];
@@ -110,7 +124,9 @@ export const partKind: RecordKind<'part', 'parts', Part> = {
   since: 1,
   upgrades: {
     // Regions, mirrored twins and where a part was taken from came with format 4.
-    3: (p) => ({ ...PLAIN_PART, ...p }),
+    3: (p) => ({ regions: null, twin: null, origin: null, ...p }),
+    // Picked faces came with format 10.
+    9: (p) => ({ faceSlots: null, ...p }),
   },
   flaw,
   kept: z.strictObject({
@@ -118,7 +134,7 @@ export const partKind: RecordKind<'part', 'parts', Part> = {
     references: z.array(referenceSchema).max(64),
   }),
   about:
-    '`{id, name, side, hidden, palette, cell, bounds {min, size}, pivot, layers[], regions, twin, origin}`; `bounds` in cells of a signed lattice (sizes 1–256), `pivot` in half cells, layers bottom to top `{id, name, hidden, locked, grid}`. `regions` is null or `{id, list [{byte, name, side}], grid}`: which region each cell is in, 0 for none. `twin` is null or `{source, axis 0–2, plane}`: the part is the mirror image of another across its lattice’s origin, and stands mirrored across `plane` (project units, at rest); its cells are stored as well. `origin` is null or `{whole, region}`: what it was taken from',
+    '`{id, name, side, hidden, palette, cell, bounds {min, size}, pivot, layers[], regions, faceSlots, twin, origin}`; `bounds` in cells of a signed lattice (sizes 1–256), `pivot` in half cells, layers bottom to top `{id, name, hidden, locked, grid}`. `regions` is null or `{id, list [{byte, name, side}], grid}`: which region each cell is in, 0 for none. `faceSlots` is null or `{list [{byte, name}], faces [{id, direction 0–5, grid}]}`: material slots of faces picked one by one, looking +X, −X, +Y, −Y, +Z, −Z. `twin` is null or `{source, axis 0–2, plane}`: the part is the mirror image of another across its lattice’s origin, and stands mirrored across `plane` (project units, at rest); its cells are stored as well. `origin` is null or `{whole, region}`: what it was taken from',
 };
 
 /** Small pieces placed again and again, kept as parts that belong to no rig. */

@@ -16,6 +16,7 @@ import {
   partKind,
   replaceRecord,
   rigKind,
+  withFaceIds,
 } from '../../model';
 import { binned } from '../bin';
 import { type Ids, type RecordName, freeAmong, freshIds, withPalettes, withRecordsOf } from '../bringing';
@@ -147,6 +148,7 @@ export const replacePartsEdit = defineEdit<{
         id: aside,
         layers: was.layers.map((l) => ({ ...l, id: ctx.newId() })),
         regions: null,
+        faceSlots: withFaceIds(was.faceSlots, () => ctx.newId()),
         twin: null,
         origin: null,
       };
@@ -163,6 +165,7 @@ export const replacePartsEdit = defineEdit<{
         palette: ids(is.palette, 'palette'),
         layers: is.layers.map((l) => ({ ...l, id: ctx.newId() })),
         regions: null,
+        faceSlots: withFaceIds(is.faceSlots, () => ctx.newId()),
         twin: null,
         origin: null,
       });

@@ -1,4 +1,4 @@
-import type { Id, Part } from '../../model';
+import { type Id, type Part, withFaceIds } from '../../model';
 import { freeAmong } from '../bringing';
 import type { EditContext } from '../edit';
 
@@ -9,6 +9,7 @@ export const copiedPart = (part: Part, among: readonly Part[], ctx: EditContext,
   name: freeAmong(among, part),
   layers: part.layers.map((l) => ({ ...l, id: ctx.newId() })),
   regions: part.regions && { ...part.regions, id: ctx.newId() },
+  faceSlots: withFaceIds(part.faceSlots, () => ctx.newId()),
   twin: null,
   origin: null,
 });

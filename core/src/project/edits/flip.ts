@@ -22,6 +22,7 @@ import {
   type Side,
   find,
   freeName,
+  facesTurned,
   mapGrids,
   must,
   replaceRecord,
@@ -67,15 +68,16 @@ const OTHER: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', cent
 /** The part mirrored across the origin of its own lattice. */
 function mirroredPart(p: Part, axis: Axis, side: Side): Part {
   const { min, size } = p.bounds;
+  const image = mapGrids(p, (g) => mirrorImage(g, axis));
   return {
-    ...mapGrids(p, (g) => mirrorImage(g, axis)),
+    ...image,
+    faceSlots: facesTurned(image.faceSlots, axis),
     side,
     pivot: mirrorVec(p.pivot, axis),
     bounds: { min: min.map((v, i) => (i === axis ? -v - size[i]! : v)) as unknown as Vec3, size },
-    regions: p.regions && {
-      ...p.regions,
-      list: p.regions.list.map((r) => (axis === 0 ? { ...r, side: OTHER[r.side] } : r)),
-      grid: mirrorImage(p.regions.grid, axis),
+    regions: image.regions && {
+      ...image.regions,
+      list: image.regions.list.map((r) => (axis === 0 ? { ...r, side: OTHER[r.side] } : r)),
     },
   };
 }

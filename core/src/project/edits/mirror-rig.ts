@@ -14,6 +14,7 @@ import {
   makeMount,
   must,
   replaceRecord,
+  withFaceIds,
 } from '../../model';
 import { bonesInOrder, restWorld } from '../../rig';
 import { EditError, defineEdit } from '../edit';
@@ -97,6 +98,7 @@ export const mirrorRigEdit = defineEdit<{ from: 'left' | 'right'; plane: number;
           ...lead,
           layers: lead.layers.map((l) => ({ ...l, id: ctx.newId() })),
           regions: null,
+          faceSlots: withFaceIds(lead.faceSlots, () => ctx.newId()),
           origin: null,
         }),
         id,

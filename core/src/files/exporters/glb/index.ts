@@ -1,30 +1,10 @@
-import { WebIO } from '@gltf-transform/core';
-import { KHRMaterialsEmissiveStrength, KHRMaterialsVariants } from '@gltf-transform/extensions';
-import * as z from 'zod';
 import type { Exporter, Written } from '../../exporter';
 import { fileName } from '../../file-name';
-import { type FileJob } from '../../job';
-import { type Note, note } from '../../notes';
-import { colliderOptions, meshOptions } from '../../ship/mesh-options';
-import type { ShipModel } from '../../ship/ship-model';
-import { GlbDocument } from './document';
+import { type GltfOptions, filled, gltfOptions } from '../../gltf/write';
+import { countsOf } from '../../ship/ship-model';
 
-const options = z.strictObject({
-  clips: z
-    .boolean()
-    .default(true)
-    .meta({ title: 'Clips', description: 'an animation for each clip that goes into files' }),
-  colourways: z
-    .boolean()
-    .default(true)
-    .meta({ title: 'Colourways', description: 'as material variants over the same meshes' }),
-  ...meshOptions,
-  ...colliderOptions,
-});
-type Options = z.infer<typeof options>;
-
-/** Binary glTF 2.0, upright and in metres, with what it means of the trade's extensions for glow and variants. */
-export const glbExporter: Exporter<'model', Options> = {
+/** Binary glTF 2.0, with what it means of the trade's extensions for glow, variants and packing. */
+export const glbExporter: Exporter<'model', GltfOptions> = {
   id: 'glb',
   name: 'Game file',
   noun: 'GLB',
@@ -32,34 +12,11 @@ export const glbExporter: Exporter<'model', Options> = {
   takes: 'model',
   extensions: ['.glb'],
   type: 'model/gltf-binary',
-  options,
-  plan: (model, { clips }) => ({
-    counts: { ...model.counts, clips: clips ? model.counts.clips : 0 },
-    notes: model.notes,
-  }),
-  async write(model, chosen, job): Promise<Written> {
-    const { doc, notes } = await fill(model, chosen, job);
-    const bytes = await new WebIO()
-      .registerExtensions([KHRMaterialsEmissiveStrength, KHRMaterialsVariants])
-      .writeBinary(doc);
-    return {
-      files: [{ name: `${fileName(model.name)}.glb`, bytes: bytes as Uint8Array<ArrayBuffer> }],
-      notes: [...model.notes, ...notes],
-    };
+  options: gltfOptions,
+  plan: (model) => ({ counts: { ...countsOf(model) }, notes: model.notes }),
+  async write(model, options, job): Promise<Written> {
+    const { glb, io, notes } = await filled(model, options, job);
+    const bytes = (await io.writeBinary(glb.doc)) as Uint8Array<ArrayBuffer>;
+    return { files: [{ name: `${fileName(model.name)}.glb`, bytes }], notes: [...model.notes, ...notes] };
   },
 };
-
-async function fill(model: ShipModel, { clips, colourways }: Options, job: FileJob) {
-  const glb = new GlbDocument(model, colourways);
-  const notes: Note[] = [];
-  glb.addNodes();
-  glb.addColliders();
-  for (const [i, clip] of clips ? model.clips.entries() : []) {
-    job.report(i / model.clips.length);
-    await job.breathe();
-    const tracks = clip.tracks();
-    if (tracks.length === 0) notes.push(note('clipEmpty', clip.name));
-    else glb.addClip(clip.name, tracks);
-  }
-  return { doc: glb.doc, notes };
-}

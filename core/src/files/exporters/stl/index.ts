@@ -3,12 +3,11 @@ import * as z from 'zod';
 import type { Exporter } from '../../exporter';
 import { fileName } from '../../file-name';
 import { inPieces } from '../../job';
-import { heightOption, printPlace } from '../../ship/print-options';
+import { printPlace } from '../../ship/print-place';
 import type { PlacedSurface } from '../../ship/solid-mesh';
 import { cubeCount, placedSurfaces } from '../../ship/solid-mesh';
 
 const options = z.strictObject({
-  height: heightOption,
   text: z.boolean().default(false).meta({ title: 'As text', description: 'ASCII, which is larger and can be read' }),
 });
 type Options = z.infer<typeof options>;
@@ -24,8 +23,8 @@ export const stlExporter: Exporter<'solid', Options> = {
   type: 'model/stl',
   options,
   plan: (model) => ({ counts: { bodies: model.bodies.length, cubes: cubeCount(model) }, notes: model.notes }),
-  async write(model, { height, text }, job) {
-    const surfaces = await inPieces(placedSurfaces(model, printPlace(model, height), false), job);
+  async write(model, { text }, job) {
+    const surfaces = await inPieces(placedSurfaces(model, printPlace(model), false), job);
     const bytes = text ? strToU8(asText(model.name, surfaces)) : asBinary(surfaces);
     return {
       files: [{ name: `${fileName(model.name)}.stl`, bytes: bytes as Uint8Array<ArrayBuffer> }],

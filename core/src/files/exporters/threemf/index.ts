@@ -4,10 +4,10 @@ import { bytesHex } from '../../../palette';
 import type { Exporter } from '../../exporter';
 import { fileName } from '../../file-name';
 import { inPieces } from '../../job';
-import { heightOption, printPlace } from '../../ship/print-options';
+import { printPlace } from '../../ship/print-place';
 import { type PlacedSurface, cubeCount, placedSurfaces } from '../../ship/solid-mesh';
 
-const options = z.strictObject({ height: heightOption });
+const options = z.strictObject({});
 type Options = z.infer<typeof options>;
 
 /** Solids to print in colour: closed, in millimetres, Z up, on the bed; a material for each colour (3MF core specification 1.3). */
@@ -21,8 +21,8 @@ export const threeMfExporter: Exporter<'solid', Options> = {
   type: 'model/3mf',
   options,
   plan: (model) => ({ counts: { bodies: model.bodies.length, cubes: cubeCount(model) }, notes: model.notes }),
-  async write(model, { height }, job) {
-    const surfaces = await inPieces(placedSurfaces(model, printPlace(model, height), true), job);
+  async write(model, _options, job) {
+    const surfaces = await inPieces(placedSurfaces(model, printPlace(model), true), job);
     const files = {
       '[Content_Types].xml': strToU8(CONTENT_TYPES),
       '_rels/.rels': strToU8(RELATIONS),
@@ -71,7 +71,7 @@ function modelXml(name: string, surfaces: readonly PlacedSurface[]): string {
 }
 
 /** The place of each byte that shows among the materials. */
-const shown = (labels: Uint8Array): Map<number, number> =>
+const shown = (labels: Uint16Array): Map<number, number> =>
   new Map([...new Set(labels)].sort((a, b) => a - b).map((byte, i) => [byte, i]));
 
 function materialsXml(id: number, { labels, body: { colours } }: PlacedSurface): string {

@@ -1,0 +1,240 @@
+import quickHull from 'quickhull3d';
+import { type Steps, type Vec3 } from '../math';
+import type { VoxelGrid } from '../voxel';
+import { type Space, spaceOf, within, withoutCavities } from './cell-space';
+
+/** A convex body around some of a grid's cubes. */
+export interface ConvexPiece {
+  /** In cubes of the lattice, 3 numbers a vertex. */
+  readonly positions: Float32Array;
+  /** Three vertices a triangle, counter-clockwise seen from outside. */
+  readonly triangles: Uint32Array;
+}
+
+/** Some cells of a space, with the box around them. */
+interface Heap {
+  readonly cells: Int32Array;
+  readonly lo: Vec3;
+  readonly hi: Vec3;
+}
+interface Hull extends ConvexPiece {
+  /** Four numbers a face: a point is inside where n · p ≤ d. */
+  readonly planes: readonly (readonly [number, number, number, number])[];
+}
+
+/** Planes that are tried along each axis. */
+const CUTS = 12;
+
+function heapOf(cells: Int32Array, { size, strides }: Space): Heap {
+  const lo: [number, number, number] = [...size],
+    hi: [number, number, number] = [0, 0, 0];
+  for (const at of cells) {
+    const p = [at % size[0], Math.floor(at / strides[1]) % size[1], Math.floor(at / strides[2])];
+    for (const a of [0, 1, 2]) {
+      if (p[a]! < lo[a]!) lo[a] = p[a]!;
+      if (p[a]! >= hi[a]!) hi[a] = p[a]! + 1;
+    }
+  }
+  return { cells, lo, hi };
+}
+
+/** The hull of a heap: of each row of its cells only the ends count. */
+function hullOf({ cells }: Heap, { size, strides }: Space): Hull {
+  const rows = new Map<number, [number, number]>();
+  for (const at of cells) {
+    const x = at % size[0],
+      row = at - x,
+      ends = rows.get(row);
+    if (!ends) rows.set(row, [x, x + 1]);
+    else {
+      if (x < ends[0]) ends[0] = x;
+      if (x >= ends[1]) ends[1] = x + 1;
+    }
+  }
+  const corners = new Set<number>();
+  const points: Vec3[] = [];
+  for (const [row, ends] of rows) {
+    const y = Math.floor(row / strides[1]) % size[1],
+      z = Math.floor(row / strides[2]);
+    for (const x of ends)
+      for (const [j, k] of [
+        [0, 0],
+        [1, 0],
+        [0, 1],
+        [1, 1],
+      ] as const) {
+        const key = x + (size[0] + 1) * (y + j + (size[1] + 1) * (z + k));
+        if (corners.has(key)) continue;
+        corners.add(key);
+        points.push([x, y + j, z + k]);
+      }
+  }
+  const faces = quickHull(points.map((p) => [...p]));
+  const used = new Map<number, number>();
+  const positions: number[] = [],
+    triangles: number[] = [];
+  const local = (i: number): number => {
+    let n = used.get(i);
+    if (n === undefined) {
+      used.set(i, (n = used.size));
+      positions.push(...points[i]!);
+    }
+    return n;
+  };
+  const planes = faces.map(([a, b, c]): readonly [number, number, number, number] => {
+    triangles.push(local(a!), local(b!), local(c!));
+    const [p, q, r] = [points[a!]!, points[b!]!, points[c!]!];
+    const [u, v] = [q.map((w, i) => w - p[i]!), r.map((w, i) => w - p[i]!)] as [number[], number[]];
+    const n = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];
+    const l = Math.hypot(...n);
+    return [n[0]! / l, n[1]! / l, n[2]! / l, (n[0]! * p[0] + n[1]! * p[1] + n[2]! * p[2]) / l];
+  });
+  return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles), planes };
+}
+
+/** What hulls must keep near to. */
+interface Body {
+  readonly space: Space;
+  /** 1 for every cell that is filled. */
+  readonly solid: Uint8Array;
+  /** 1 for every cell that has a point too far from all that are. */
+  readonly far: Uint8Array;
+  readonly tolerance: number;
+}
+/** Into how many a cell is cut along each axis to look closer. */
+const FINE = 4;
+
+/** Whether a hull has a point that is too far from every cube: cells that may hold one are cut finer before they are believed. */
+function reachesFar(
+  { planes }: Hull,
+  { lo, hi }: Heap,
+  { space: { strides }, solid, far, tolerance, space }: Body,
+): boolean {
+  /** Whether a cube so large, by its middle, may be met: its corner nearest to the inside lies behind every face. */
+  const meets = (x: number, y: number, z: number, half: number): boolean =>
+    planes.every(([a, b, c, d]) => a * x + b * y + c * z - (Math.abs(a) + Math.abs(b) + Math.abs(c)) * half < d - 1e-6);
+  const reach = Math.ceil(tolerance) + 1,
+    most = (tolerance + 1e-6) ** 2,
+    half = 1 / FINE / 2;
+  /** Whether every point of a small cube is near enough to one filled cell. */
+  const near = (p: Vec3, cell: Vec3): boolean => {
+    for (let z = Math.max(0, cell[2] - reach); z <= Math.min(space.size[2] - 1, cell[2] + reach); z++)
+      for (let y = Math.max(0, cell[1] - reach); y <= Math.min(space.size[1] - 1, cell[1] + reach); y++)
+        for (let x = Math.max(0, cell[0] - reach); x <= Math.min(space.size[0] - 1, cell[0] + reach); x++) {
+          if (solid[x + y * strides[1] + z * strides[2]] === 0) continue;
+          const [a, b, c] = [x, y, z].map((v, i) => Math.max(0, Math.abs(p[i]! - v - 0.5) + half - 0.5)) as [
+            number,
+            number,
+            number,
+          ];
+          if (a * a + b * b + c * c <= most) return true;
+        }
+    return false;
+  };
+  for (let z = lo[2]; z < hi[2]; z++)
+    for (let y = lo[1]; y < hi[1]; y++)
+      for (let x = lo[0]; x < hi[0]; x++) {
+        if (far[x + y * strides[1] + z * strides[2]] === 0 || !meets(x + 0.5, y + 0.5, z + 0.5, 0.5)) continue;
+        for (let n = 0; n < FINE ** 3; n++) {
+          const p: Vec3 = [
+            x + ((n % FINE) + 0.5) / FINE,
+            y + ((Math.floor(n / FINE) % FINE) + 0.5) / FINE,
+            z + (Math.floor(n / FINE ** 2) + 0.5) / FINE,
+          ];
+          if (meets(...p, half) && !near(p, [x, y, z])) return true;
+        }
+      }
+  return false;
+}
+
+/** The two halves of a heap at the plane that leaves least air in the boxes around them. */
+function halves(heap: Heap, space: Space): [Heap, Heap] {
+  const { cells, lo, hi } = heap,
+    { size, strides } = space;
+  const along = (at: number, a: number): number =>
+    a === 0 ? at % size[0] : a === 1 ? Math.floor(at / strides[1]) % size[1] : Math.floor(at / strides[2]);
+  let best: [Heap, Heap] | null = null,
+    least = Infinity;
+  for (const a of [0, 1, 2]) {
+    const long = hi[a]! - lo[a]!,
+      step = Math.max(1, long / CUTS);
+    for (let f = step; f < long - 0.5; f += step) {
+      const cut = lo[a]! + Math.round(f);
+      const one = cells.filter((at) => along(at, a) < cut);
+      if (one.length === 0 || one.length === cells.length) continue;
+      const pair: [Heap, Heap] = [
+        heapOf(one, space),
+        heapOf(
+          cells.filter((at) => along(at, a) >= cut),
+          space,
+        ),
+      ];
+      const air = pair.reduce(
+        (n, { lo: l, hi: h }) => n + (h[0] - l[0]) * (h[1] - l[1]) * (h[2] - l[2]),
+        // Even halves lead to fewer.
+        (0.05 * Math.abs(one.length * 2 - cells.length) * (hi[0] - lo[0])) / 10,
+      );
+      if (air < least) [best, least] = [pair, air];
+    }
+  }
+  return best!;
+}
+
+/**
+ * Convex bodies that cover a grid and reach nowhere farther than the tolerance from its cubes, its closed cavities counted in: what is not
+ * convex enough is cut in two where that leaves least air, and pieces that go together are joined again. In pieces; the same for the same
+ * grid.
+ *
+ * @param tolerance – in cubes, 0 or more
+ */
+export function* convexPiecesSteps(grid: VoxelGrid, tolerance: number): Steps<ConvexPiece[]> {
+  const content = grid.contentBox();
+  if (!content) return [];
+  const space = spaceOf([content.size[0], content.size[1], content.size[2]]);
+  const solid = withoutCavities(grid.readBox(content), space);
+  const body: Body = { space, solid, far: within(solid, space, tolerance).map((v) => 1 - v), tolerance };
+  const filled: number[] = [];
+  solid.forEach((v, at) => v !== 0 && filled.push(at));
+  yield 0.2;
+  const open = [heapOf(Int32Array.from(filled), space)];
+  let done: { heap: Heap; hull: Hull }[] = [],
+    settled = 0;
+  for (let heap = open.pop(); heap; heap = open.pop()) {
+    const hull = hullOf(heap, space);
+    if (heap.cells.length > 1 && reachesFar(hull, heap, body)) open.push(...halves(heap, space));
+    else {
+      done.push({ heap, hull });
+      settled += heap.cells.length;
+    }
+    yield 0.2 + (0.6 * settled) / filled.length;
+  }
+  done = yield* rejoined(done, body);
+  return done.map(({ hull: { positions, triangles } }) => ({
+    positions: positions.map((v, i) => v + content.min[i % 3]!),
+    triangles,
+  }));
+}
+
+/** Pairs whose hull reaches nowhere far are made one, as long as there are any. */
+function* rejoined(pieces: { heap: Heap; hull: Hull }[], body: Body): Steps<typeof pieces> {
+  const touch = (a: Heap, b: Heap): boolean => [0, 1, 2].every((i) => a.lo[i]! <= b.hi[i]! && b.lo[i]! <= a.hi[i]!);
+  let list = [...pieces];
+  for (let changed = true; changed;) {
+    changed = false;
+    for (let i = 0; i < list.length; i++)
+      for (let k = list.length - 1; k > i; k--) {
+        if (!touch(list[i]!.heap, list[k]!.heap)) continue;
+        const cells = new Int32Array(list[i]!.heap.cells.length + list[k]!.heap.cells.length);
+        cells.set(list[i]!.heap.cells);
+        cells.set(list[k]!.heap.cells, list[i]!.heap.cells.length);
+        const heap = heapOf(cells, body.space),
+          hull = hullOf(heap, body.space);
+        yield 0.8 + 0.2 * (i / list.length);
+        if (reachesFar(hull, heap, body)) continue;
+        list[i] = { heap, hull };
+        list = list.toSpliced(k, 1);
+        changed = true;
+      }
+  }
+  return list;
+}
