@@ -197,7 +197,11 @@ function look(name: ViewName): void {
           }}<action-button look="bare" class="chip-act" @click="settings.vision = 'all'">end</action-button></span
         >
         <span v-for="c in control.chips()" :key="c.field?.label ?? c.text" class="chip" :class="c.tone"
-          ><component :is="c.icon" v-if="c.icon" aria-hidden="true" />{{ c.text
+          ><i v-if="c.colour" class="chip-colour" :style="{ background: c.colour }" /><component
+            :is="c.icon"
+            v-if="c.icon"
+            aria-hidden="true"
+          />{{ c.text
           }}<number-field
             v-if="c.field"
             class="chip-field"
@@ -396,6 +400,12 @@ h1 .last {
 .no-graphics {
   position: absolute;
   inset: 40% 20%;
+}
+.chip-colour {
+  width: 11px;
+  height: 11px;
+  border-radius: 3px;
+  border: 1px solid var(--line);
 }
 .chip-field,
 .chip-words {

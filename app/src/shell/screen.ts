@@ -13,6 +13,8 @@ export interface Chip {
   readonly text: string;
   readonly tone: 'red' | 'green' | 'resin';
   readonly icon?: Component;
+  /** A colour that it stands for. */
+  readonly colour?: string;
   /** Makes the chip a button: what it does in a word or two. */
   readonly does?: string;
   run?(): unknown;

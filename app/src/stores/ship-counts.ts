@@ -4,21 +4,22 @@ import { gather, listExtent } from '@sphalerite/core/scene';
 import type { ShipCounts } from '@sphalerite/core/files';
 import { defineStore } from 'pinia';
 import { shallowRef, watch } from 'vue';
+import { useDelivery } from './delivery';
 import { useSession } from './session';
 import { sharedPool } from '../workers/pool';
 
-const GLB = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
 /** Milliseconds for which the hand must rest before it is counted. */
 const REST = 700;
 
 /** What the project would ship as, counted in a worker a little after the hand rests. */
 export const useShipCounts = defineStore('ship counts', () => {
   const session = useSession();
+  const delivery = useDelivery();
   const counts = shallowRef<ShipCounts | null>(null);
   let timer: ReturnType<typeof setTimeout> | undefined;
   watch(
-    () => session.project,
-    (p, before) => {
+    [() => session.project, () => delivery.chosen],
+    ([p], [before] = [null, '']) => {
       clearTimeout(timer);
       if (p?.id !== before?.id) counts.value = null;
       if (p) timer = setTimeout(() => void count(p), REST);
@@ -26,8 +27,9 @@ export const useShipCounts = defineStore('ship counts', () => {
     { immediate: true },
   );
   async function count(p: Project): Promise<void> {
+    const order = { exporter: 'glb', subject: { of: 'rig' }, profile: delivery.profileIn(p), options: {} } as const;
     const found = await sharedPool()
-      .run('plan', (sent) => ({ project: sent.packProject(p), order: GLB }))
+      .run('plan', (sent) => ({ project: sent.packProject(p), order }))
       .catch(() => null);
     if (found && session.project === p) counts.value = found.counts as unknown as ShipCounts;
   }

@@ -78,6 +78,8 @@ export interface Overlay {
   /** Attachment points: where they are and where they point, in the world. */
   readonly points: readonly { readonly at: Vec3; readonly to: Vec3 }[];
   readonly gizmo: DrawnGizmo | null;
+  /** A file as it was read back, drawn as it is; whoever read it lets it go. */
+  readonly arrived: Object3D | null;
 }
 
 export const NO_OVERLAY: Overlay = {
@@ -100,6 +102,7 @@ export const NO_OVERLAY: Overlay = {
   joints: [],
   points: [],
   gizmo: null,
+  arrived: null,
 };
 
 /** Draws an overlay; its shapes are made anew on every change, which is cheap for so few. */
@@ -131,6 +134,7 @@ export class OverlayView {
     if (o.figure)
       for (const b of o.figure.boxes) this.group.add(boxFill(b, 0x6f665c, 0.4), boxLines(b, 0x6f665c, 0.55, true, 0));
     this.addSkeleton(o);
+    if (o.arrived) this.group.add(o.arrived);
     if (o.gizmo) this.group.add(...gizmoObjects(o.gizmo));
     keepSurfacesOf(o.marks);
   }

@@ -157,6 +157,17 @@ export const EN = {
     one: 'Wrote {name} ({size}) to the browser’s downloads.',
     other: 'Wrote {name} and others, {n} files in all ({size}), to the browser’s downloads.',
   },
+  'folder.written': 'Shipped into “{folder}”: {fresh} new, {changed} changed, {same} as they were.',
+  'folder.foreign': {
+    one: '{name} stands in “{folder}” already and is not from here: it was left as it is. Rename what you ship, or move it away.',
+    other:
+      '{n} files, {name} among them, stand in “{folder}” already and are not from here: they were left as they are. Rename what you ship, or move them away.',
+  },
+  'folder.noPermission':
+    'The browser may not write into “{folder}” any more. Ship again and allow it, or link another folder.',
+  'folder.locked':
+    '{name} in “{folder}” is held by another program. Close it there and ship again; what was written before it stands.',
+  'folder.gone': 'The folder “{folder}” is not where it was. Link it again, or another one.',
   'kind.make': 'Make it a {kind}',
   'kind.stays': 'Parts, bones, clips, seal and target sheet stay as they are. A restore point is made first.',
   'kind.character':

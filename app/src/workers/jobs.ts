@@ -1,14 +1,20 @@
 import {
+  type Delivered,
+  type DeliveryOrder,
   type ExportOrder,
   type ExportPlan,
+  type FaceShares,
+  FileError,
   type Find,
   type ImportJob,
   type Imported,
   type PictureSource,
   type Place,
   type Written,
+  deliver,
   encodePng,
   exporterOf,
+  faceSharesSteps,
   importerOf,
   planExport,
   runExport,
@@ -17,6 +23,7 @@ import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerit
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
+import type { DeliveryFigures, DeliveryFinding } from '@sphalerite/core/project';
 import {
   THUMBNAIL,
   partThumbnailSteps,
@@ -54,6 +61,18 @@ export interface Jobs {
   export: {
     input: { project: PackedProject; order: ExportOrder };
     output: Written & Pick<ExportPlan, 'counts'>;
+    partial: never;
+  };
+  /** All files of a delivery; where its triangles are; and the file that the view reads back, when no format is that. */
+  deliver: {
+    input: { project: PackedProject; order: DeliveryOrder };
+    output: { delivered: Delivered; shares: FaceShares | null; seen: Uint8Array<ArrayBuffer> | null };
+    partial: never;
+  };
+  /** What a delivery is found to be. */
+  deliveryChecks: {
+    input: { project: PackedProject; order: DeliveryOrder; figures: DeliveryFigures };
+    output: DeliveryFinding[];
     partial: never;
   };
   /** What an exporter would write, without its bytes. */
@@ -140,6 +159,12 @@ const EDITS = new Map(
     .filter((e): e is projects.Edit<never> => typeof e === 'object' && 'run' in e && 'touches' in e)
     .map((e) => [e.name, e as projects.Edit<unknown>]),
 );
+
+/** Nothing, where something cannot be made of a project; that it was stopped goes on. */
+function refused(e: unknown): null {
+  if (e instanceof FileError) return null;
+  throw e;
+}
 
 /** Runs work in pieces, telling how far it is and letting messages in between. */
 async function drive<T>(steps: Steps<T>, ctx: JobContext<never>): Promise<T> {
@@ -250,6 +275,25 @@ export const handlers: Handlers = {
 
   async export({ project, order }, ctx) {
     return runExport(ctx.bricks.openProject(project), order, ctx);
+  },
+
+  async deliver({ project, order }, ctx) {
+    const p = ctx.bricks.openProject(project),
+      { subject, profile } = order;
+    const delivered = await deliver(p, order, ctx);
+    // What a reader shows is the file itself; where there is none of that kind, one is made for looking.
+    const own = delivered.formats.find((f) => f.exporter === 'glb')?.files[0]?.bytes;
+    const looked = { exporter: 'glb', subject, profile, options: {} } as const;
+    const shares = await drive(faceSharesSteps(p, subject, profile), ctx).catch(refused);
+    const seen = own ?? (await runExport(p, looked, ctx).catch(refused))?.files[0]?.bytes ?? null;
+    return { delivered, shares, seen };
+  },
+
+  async deliveryChecks({ project, order, figures }, ctx) {
+    return drive(
+      projects.deliveryChecksSteps(ctx.bricks.openProject(project), order.subject, order.profile, figures),
+      ctx,
+    );
   },
 
   async plan({ project, order }, ctx) {

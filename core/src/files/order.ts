@@ -4,6 +4,7 @@ import type { ExportPlan, Exporter, Sources, Takes, Written } from './exporter';
 import { exporterOf } from './exporters/list';
 import { FileError } from './file-error';
 import { type FileJob, inPieces } from './job';
+import { optionFields } from './options';
 import { gatherShippedSteps } from './ship/gather-shipped';
 import type { Shipped } from './ship/ship-model';
 import { PLAIN_PROFILE, type ShipProfile } from './ship/ship-profile';
@@ -38,6 +39,14 @@ export const runExport = async (
   const { counts } = exporter.plan(source, options);
   return { ...(await exporter.write(source, options, job)), counts };
 };
+
+/** Options of an exporter as somebody stored them; what it does not know, or cannot take, is as it comes. */
+export function optionsOf(exporter: Exporter, stored: Readonly<Record<string, unknown>> | undefined): unknown {
+  const known = optionFields(exporter.options).map((f) => f.key);
+  const given = Object.fromEntries(Object.entries(stored ?? {}).filter(([key]) => known.includes(key)));
+  const parsed = exporter.options.safeParse(given);
+  return parsed.success ? parsed.data : exporter.options.parse({});
+}
 
 function understood(order: ExportOrder): { exporter: Exporter; options: unknown } {
   const exporter = exporterOf(order.exporter);

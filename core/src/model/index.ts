@@ -8,6 +8,7 @@ export * from './groups';
 export * from './constraints';
 export * from './alternates';
 export * from './defaults';
+export * from './deliveries';
 export * from './marks';
 export * from './format-version';
 export * from './upgrade';

@@ -4,6 +4,7 @@ export { binName, partInBin } from './bin';
 export * from './history';
 export * from './summary';
 export * from './checks';
+export * from './delivery-checks';
 export * from './twins';
 export * from './seal';
 export * from './joint';

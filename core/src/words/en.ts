@@ -105,6 +105,55 @@ export const EN = {
   'alternates.notOne': '“{part}” is not one of “{alternateSet}”.',
   'alternates.circle': '“{bone}” cannot hang at “{point}”, which is on a bone below it.',
 
+  // project/edits/face-slots.ts
+  'faceSlots.twin': '“{part}” follows its twin. Pick the faces there, or make it independent.',
+  'faceSlots.tooMany': '“{part}” has 255 slots of its own already. Take some away first.',
+
+  // project/edits/deliveries.ts
+  'delivery.gone': 'That delivery is not there any more. Choose another.',
+  'delivery.field': 'A delivery cannot have that as its {field}. Nothing was changed.',
+  'delivery.damaged': '“{title}” is no delivery profile: {reason}. Choose a file that was saved from Ship.',
+  'delivery.over.triangles': '{n} triangles are more than the {most} of the budget. See where the faces are.',
+  'delivery.over.bones': '{n} bones are more than the {most} of the budget.',
+  'delivery.over.draws': '{n} draw calls are more than the {most} of the budget. Join the meshes, or use fewer slots.',
+  'delivery.over.texture': 'A picture of {n} texels is larger than the {most} of the budget.',
+  'delivery.over.kilobytes': '{n} KB are more than the {most} of the budget.',
+  'delivery.of.triangles': '{n} of {most} triangles',
+  'delivery.of.bones': '{n} of {most} bones',
+  'delivery.of.draws': '{n} of {most} draw calls',
+  'delivery.of.texture': '{n} of {most} texels',
+  'delivery.of.kilobytes': '{n} of {most} KB',
+  'delivery.loose': {
+    one: '{n} cube of {part} hangs on nothing (pieces: {pieces})',
+    other: '{n} cubes of {part} hang on nothing (pieces: {pieces})',
+  },
+  'delivery.coplanar': {
+    one: '{n} face lies in one of another part and will flicker ({part} and {other})',
+    other: '{n} faces lie in those of other parts and will flicker (most of {part} and {other})',
+  },
+  'delivery.loop': '“{clip}” should loop, but its last pose is not its first: look at “{bone}”',
+  'delivery.floor': '{part} sinks {by} cubes in “{clip}”, frame {frame}',
+  'delivery.clipsClose': { one: '{n} clip, closed where it loops', other: '{n} clips, closed where they loop' },
+  'delivery.hidden': {
+    one: '{n} face that nobody sees in any clip (most of {part})',
+    other: '{n} faces that nobody sees in any clip (most of {part})',
+  },
+  'delivery.watertight': 'Watertight: every edge is shared by two triangles',
+  'delivery.height': 'It is {high} m high; the target sheet says {wanted} m',
+  'delivery.person': 'It is {high} m high beside a person of 1.8 m',
+  'delivery.origin': 'Its origin lies well to one side of it',
+  'delivery.noCollider': 'It has no collider: things will fall through it',
+  'delivery.thin': {
+    one: '{n} cube of “{body}” is in a wall thinner than {wall} mm',
+    other: '{n} cubes of “{body}” are in walls thinner than {wall} mm',
+  },
+  'delivery.edges': {
+    one: '{n} pair of cubes of “{body}” meets in an edge alone and will break',
+    other: '{n} pairs of cubes of “{body}” meet in an edge alone and will break',
+  },
+  'delivery.bodies': 'It prints as {n} bodies that are not joined',
+  'delivery.noFormat': 'Nothing is in this delivery. Tick a format first.',
+
   // project/edits/attachments.ts
   'name.length': 'A name needs 1 to 120 characters.',
 

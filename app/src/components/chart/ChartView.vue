@@ -10,6 +10,8 @@ const props = defineProps<{ option: ChartOption; label: string }>();
 const emit = defineEmits<{
   /** Where it was clicked, in the units of its axes. */
   point: [x: number, y: number];
+  /** What was clicked, as the option has it. */
+  pick: [data: unknown];
 }>();
 const { settings } = useSettings();
 // Read anew when the theme changes.
@@ -33,6 +35,7 @@ function click(e: { offsetX: number; offsetY: number }): void {
     role="img"
     :aria-label="label"
     @zr:click="click"
+    @click="(e: { data?: unknown }) => emit('pick', e.data)"
   />
 </template>
 

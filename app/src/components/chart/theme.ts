@@ -1,4 +1,4 @@
-import { LineChart, type LineSeriesOption } from 'echarts/charts';
+import { LineChart, type LineSeriesOption, TreemapChart, type TreemapSeriesOption } from 'echarts/charts';
 import {
   type GridComponentOption,
   GridComponent,
@@ -12,10 +12,10 @@ import { type ComposeOption, use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { tone } from '../tone';
 
-use([LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+use([LineChart, TreemapChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 export type ChartOption = ComposeOption<
-  LineSeriesOption | GridComponentOption | LegendComponentOption | TooltipComponentOption
+  LineSeriesOption | TreemapSeriesOption | GridComponentOption | LegendComponentOption | TooltipComponentOption
 >;
 
 /** All charts look like this, in Daylight and in Dusk: the tokens of the interface. */

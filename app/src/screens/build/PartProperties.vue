@@ -22,7 +22,7 @@ import { NEIGHBOURS, useSettings } from '../../stores/settings';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
 import { useHollow } from './hollow/hollow-state';
-import { FIGURES, FIGURE_NAMES } from './scale-figure';
+import { FIGURES, FIGURE_NAMES } from '../shared/scale-figure';
 import { useSelection } from './selection/selection-state';
 import { resizeAxis, standAt } from './volume-actions';
 import ActionButton from '../../components/ActionButton.vue';

@@ -15,7 +15,7 @@ import { READY_CARDS, REACHES, VERBS } from '../../tools/card';
 import { useBuildPose } from './build-pose';
 import { useBuild } from './build-state';
 import { applyToPart } from './heavy';
-import { FIGURES, FIGURE_NAMES } from './scale-figure';
+import { FIGURES, FIGURE_NAMES } from '../shared/scale-figure';
 import { useSelection } from './selection/selection-state';
 
 import { part, target } from './build-target';

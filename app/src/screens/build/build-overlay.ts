@@ -9,7 +9,7 @@ import { type Mark, NO_OVERLAY, type Overlay } from '../../viewport/overlay';
 import type { BuildParts } from './build-parts';
 import { useBuild } from './build-state';
 import { drops, rulerLines } from './measure-lines';
-import { figureBeside } from './scale-figure';
+import { figureBeside } from '../shared/scale-figure';
 import { useHollow } from './hollow/hollow-state';
 import { useSelection } from './selection/selection-state';
 import { extentOf } from '../../stores/ship-counts';

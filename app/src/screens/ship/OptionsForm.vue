@@ -3,6 +3,7 @@ import type { OptionField } from '@sphalerite/core/files';
 import CheckField from '../../components/CheckField.vue';
 import FormRow from '../../components/FormRow.vue';
 import NumberField from '../../components/NumberField.vue';
+import TextField from '../../components/TextField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { choices } from '../../components/choices';
 
@@ -27,6 +28,9 @@ const emit = defineEmits<{ change: [key: string, value: unknown] }>();
       :max="f.most ?? 1e9"
       @change="(v) => emit('change', f.key, v)"
     />
+    <form-row v-else-if="f.kind === 'text'" :label="f.title"
+      ><text-field :label="f.title" :model-value="String(values[f.key])" @change="(v) => emit('change', f.key, v)"
+    /></form-row>
     <form-row v-else :label="f.title" stacked
       ><SelectField
         :label="f.title"

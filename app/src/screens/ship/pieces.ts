@@ -1,11 +1,11 @@
 import type { ScreenPieces } from '../../shell/screen';
 import { shipControl } from './control';
-import OutputsTray from './OutputsTray.vue';
+import DeliveriesTray from './DeliveriesTray.vue';
 import ShipBench from './ShipBench.vue';
 import ShipProperties from './ShipProperties.vue';
 
 export const pieces: ScreenPieces = {
-  Tray: OutputsTray,
+  Tray: DeliveriesTray,
   Properties: ShipProperties,
   Bench: ShipBench,
 

@@ -1,101 +1,145 @@
+import { type Delivered, type FaceShares, type Shipped, zipFiles } from '@sphalerite/core/files';
+import { type DeliveryProfile, type Project, find } from '@sphalerite/core/model';
 import {
-  EXPORTERS,
-  type ExportOrder,
-  type ExportPlan,
-  type Exporter,
-  type Note,
-  type Subject,
-  type WrittenFile,
-  optionFields,
-  zipFiles,
-} from '@sphalerite/core/files';
-import { type Project, find } from '@sphalerite/core/model';
+  type DeliveryChange,
+  type DeliveryFigures,
+  type DeliveryFinding,
+  budgetFindings,
+  deliveryFigures,
+  setDeliveryEdit,
+} from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
-import { computed, reactive, ref, shallowRef } from 'vue';
-import { download, exported } from '../../shell/files/exporting';
+import { computed, ref, shallowRef } from 'vue';
+import { download } from '../../shell/files/exporting';
+import { useDelivery } from '../../stores/delivery';
 import { useNotices } from '../../stores/notices';
 import { onOtherProject } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
+import { sharedPool } from '../../workers/pool';
 
-/** Files made of the project itself; pictures are saved where they are traced. */
-export const OUTPUTS: readonly Exporter[] = EXPORTERS.filter((e) => e.takes !== 'picture');
-
-interface Made {
+/** What was made of a project by a delivery. */
+export interface Made {
   readonly project: Project;
   readonly key: string;
-  readonly files: readonly WrittenFile[];
-  readonly counts: ExportPlan['counts'];
-  readonly notes: readonly Note[];
+  readonly delivered: Delivered;
+  readonly figures: DeliveryFigures;
+  readonly shares: FaceShares | null;
+  /** A game file of it, for the view to read back; null when there can be none. */
+  readonly seen: Uint8Array<ArrayBuffer> | null;
 }
 
-/** The file in hand as it stands, made in a worker. */
+/** The delivery in hand: its files as they stand, made in a worker while one looks. */
 export const useShip = defineStore('ship', () => {
   const session = useSession();
   const notices = useNotices();
-  const chosen = ref(OUTPUTS[0]!.id);
-  const exporter = computed(() => OUTPUTS.find((e) => e.id === chosen.value)!);
-  const fields = computed(() => optionFields(exporter.value.options));
-  /** Options by exporter, as they were last set. */
-  const options = reactive<Record<string, Record<string, unknown>>>(
-    Object.fromEntries(OUTPUTS.map((e) => [e.id, e.options.parse({}) as Record<string, unknown>])),
-  );
+  const delivery = useDelivery();
+  const profile = computed(() => delivery.profile);
   /** A part or a scene by itself; null is the whole figure. */
   const only = ref<{ of: 'part' | 'scene'; id: string } | null>(null);
   onOtherProject(() => (only.value = null));
-
-  const subject = computed<Subject>(() => {
-    const p = session.project;
-    if (exporter.value.takes === 'palette')
-      return { of: 'palette', palette: session.palette?.id ?? '', colourway: session.view.colourway };
-    const one = only.value;
+  const subject = computed<Shipped>(() => {
+    const p = session.project,
+      one = only.value;
     if (one?.of === 'part' && find(p?.parts ?? [], one.id)) return { of: 'part', part: one.id };
     if (one?.of === 'scene' && find(p?.scenes ?? [], one.id)) return { of: 'scene', scene: one.id };
     return { of: 'rig' };
   });
-  const order = computed<ExportOrder>(() => ({
-    exporter: chosen.value,
-    subject: subject.value,
-    options: { ...options[chosen.value] },
-  }));
+  const key = computed(() => JSON.stringify([profile.value, subject.value]));
 
   const made = shallowRef<Made | null>(null);
-  const working = ref(false);
+  /** Why nothing could be made, as a sentence. */
+  const trouble = ref('');
+  const findings = shallowRef<readonly DeliveryFinding[]>([]);
+  /** How far the making has come; null when nothing is being made. */
+  const progress = ref<number | null>(null);
   let abort: AbortController | null = null;
 
-  /** Makes the files anew unless they are of this very project and order already. */
+  function change(what: DeliveryChange): void {
+    const p = profile.value;
+    if (!p) return;
+    session.apply(setDeliveryEdit, { delivery: p.ready ?? p.id, change: what });
+  }
+
+  /** Makes the files anew unless they are of this very project and delivery already. Gives whether they stand. */
   async function make(): Promise<boolean> {
-    const project = session.project;
-    if (!project) return false;
-    const wanted = order.value,
-      key = JSON.stringify(wanted);
-    if (made.value?.project === project && made.value.key === key) return true;
+    const project = session.project,
+      with_ = profile.value;
+    if (!project || !with_) return false;
+    const wanted = key.value;
+    if (made.value?.project === project && made.value.key === wanted) return true;
     abort?.abort();
     const mine = new AbortController();
     abort = mine;
-    working.value = true;
+    progress.value = 0;
+    const order = { subject: subject.value, profile: with_, colourway: null };
     try {
-      const out = await exported(project, wanted, { signal: mine.signal });
-      made.value = { project, key, ...out };
+      const out = await sharedPool().run(
+        'deliver',
+        (sent) => ({
+          // What is in the bin goes into nothing but the project's own file.
+          project: sent.packProject(project, with_.formats.includes('project') ? 'all' : undefined),
+          order,
+        }),
+        { signal: mine.signal, worker: 0, onProgress: (share) => abort === mine && (progress.value = share) },
+      );
+      const figures = deliveryFigures(project, out.delivered);
+      made.value = { project, key: wanted, ...out, figures };
+      trouble.value = '';
+      findings.value = budgetFindings(project, with_, figures);
+      void check(project, with_, wanted, figures, mine.signal);
       return true;
     } catch (e) {
       if (e instanceof JobCancelled) return false;
       made.value = null;
-      notices.fail(e);
+      findings.value = [];
+      trouble.value = e instanceof Error ? e.message : String(e);
       return false;
     } finally {
-      if (abort === mine) working.value = false;
+      if (abort === mine) progress.value = null;
     }
   }
-  async function save(): Promise<void> {
-    if (!(await make())) return;
-    // What was left out or changed stands among the checks.
-    const { files } = made.value!;
-    // Several files that belong together come as one.
-    if (files.length > 1)
-      download([zipFiles(`${files[0]!.name.replace(/\.[^.]*$/, '')}.zip`, files)], 'application/zip');
-    else download(files, exporter.value.type);
+  async function check(
+    project: Project,
+    with_: DeliveryProfile,
+    wanted: string,
+    figures: DeliveryFigures,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const order = { subject: subject.value, profile: with_, colourway: null };
+    const found = await sharedPool()
+      .run('deliveryChecks', (sent) => ({ project: sent.packProject(project), order, figures }), { signal })
+      .catch((e: unknown) => {
+        if (!(e instanceof JobCancelled)) notices.fail(e);
+        return null;
+      });
+    if (found && made.value?.project === project && made.value.key === wanted) findings.value = found;
   }
-  const bytes = computed(() => made.value?.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
-  return { chosen, exporter, fields, options, only, order, made, bytes, working, make, save };
+  function stop(): void {
+    abort?.abort();
+    progress.value = null;
+  }
+
+  /** Hands all files of the delivery to the browser, several as one ZIP; or those of one format alone. */
+  async function save(format?: string): Promise<void> {
+    if (!(await make())) {
+      if (trouble.value) notices.say(trouble.value, { kind: 'error' });
+      return;
+    }
+    const { delivered } = made.value!;
+    const files = format
+      ? delivered.formats.filter((f) => f.exporter === format).flatMap((f) => f.files)
+      : delivered.files;
+    // Several files that belong together come as one.
+    const stem = (format ? files : delivered.files)[0]!.name.replace(/\..*$/, '');
+    if (files.length > 1) download([zipFiles(`${stem}.zip`, files)], 'application/zip');
+    else download(files);
+  }
+  const bytes = computed(() => made.value?.delivered.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
+  /** Figures of the first format that has them. */
+  const counts = computed(() => {
+    const all = made.value?.delivered.formats ?? [];
+    return (all.find((f) => 'triangles' in f.counts) ?? all[0])?.counts ?? {};
+  });
+  return { profile, only, subject, key, made, trouble, findings, progress, bytes, counts, change, make, stop, save };
 });

@@ -5,7 +5,6 @@ import {
   KHRMaterialsVariants,
   KHRMeshQuantization,
 } from '@gltf-transform/extensions';
-import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import * as z from 'zod';
 import type { FileJob } from '../job';
 import { type Note, note } from '../notes';
@@ -42,6 +41,8 @@ export async function filled(
   }
   const io = new WebIO().registerExtensions(EXTENSIONS);
   if (packing === 'meshopt') {
+    // Compiled when it is first asked for.
+    const { MeshoptEncoder } = await import('meshoptimizer/encoder');
     await MeshoptEncoder.ready;
     io.registerDependencies({ 'meshopt.encoder': MeshoptEncoder });
     glb.doc

@@ -1,9 +1,10 @@
 import type { Importer } from '../importer';
+import { deliveryImporter } from './delivery';
 import { paletteImporter } from './palette';
 import { projectImporter } from './project';
 import { referenceImporter } from './reference';
 
 /** Every use for files that are given, in the order in which they are offered. */
-export const IMPORTERS: readonly Importer[] = [projectImporter, referenceImporter, paletteImporter];
+export const IMPORTERS: readonly Importer[] = [projectImporter, deliveryImporter, referenceImporter, paletteImporter];
 
 export const importerOf = (id: string): Importer | undefined => IMPORTERS.find((i) => i.id === id);

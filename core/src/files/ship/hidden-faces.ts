@@ -1,13 +1,20 @@
 import { FACE_DIRECTIONS, type Mat4, type Steps, type Vec3, invertMat, mulMat, transformPoint } from '../../math';
 import type { FaceLabels } from '../../mesh';
 import type { Id, Project } from '../../model';
+import type { Palette } from '../../palette';
 import { type DrawInstance, type DrawList, clipFrames, gather, instanceExtent } from '../../scene';
+import { outsideOf } from '../../sculpt';
 import { VoxelGrid } from '../../voxel';
 
-/** Faces that other parts hide in every clip, by the part they are of, with how many there are. */
+/** Faces that nobody ever sees, by the part they are of. */
 export interface HiddenFaces {
   readonly of: ReadonlyMap<Id, NonNullable<FaceLabels['dropped']>>;
-  readonly count: number;
+  /** How many another part hides in every clip. */
+  readonly covered: number;
+  /** How many look into closed hollows of their own part. */
+  readonly inner: number;
+  /** The part that has most of both; null when there are none. */
+  readonly worst: Id | null;
 }
 
 /** How far in front of a face one must be inside another part's cube, in cubes. */
@@ -25,8 +32,8 @@ const SPOTS: readonly (readonly [number, number])[] = [
 type Face = readonly [x: number, y: number, z: number, direction: number];
 
 /**
- * The faces that are inside other parts at rest and at every frame of every clip that goes into files: nobody ever sees them. What lets
- * light through hides nothing. In pieces.
+ * The faces that are inside other parts at rest and at every frame of every clip that goes into files, and those that look into closed
+ * hollows: nobody ever sees them. What lets light through hides nothing. In pieces.
  */
 export function* hiddenFacesSteps(project: Project): Steps<HiddenFaces> {
   const clips = project.clips.filter((c) => c.ships);
@@ -45,24 +52,48 @@ export function* hiddenFacesSteps(project: Project): Steps<HiddenFaces> {
     for (const list of clipFrames(project, clip)) sift(list);
     yield (i + 1) / clips.length;
   }
-  let count = 0;
+  let covered = 0,
+    innerCount = 0,
+    most = 0,
+    worst: Id | null = null;
   const of = new Map<Id, NonNullable<FaceLabels['dropped']>>();
-  for (const instance of rest) {
-    const mine = faces.get(instance.source.part!);
-    if (!mine || mine.length === 0 || instance.geometry.kind !== 'grid' || of.has(instance.source.part!)) continue;
-    const { bounds } = instance.geometry.grid;
-    count += mine.length;
+  for (const { geometry, palette, source } of rest) {
+    const id = source.part!;
+    if (geometry.kind !== 'grid' || of.has(id)) continue;
+    const mine = faces.get(id)!,
+      hollow = innerFaces(geometry.grid, clearBytes(palette));
+    covered += mine.length;
+    innerCount += hollow.length;
+    const all = [...mine, ...hollow];
+    if (all.length === 0) continue;
+    if (all.length > most) [most, worst] = [all.length, id];
     of.set(
-      instance.source.part!,
+      id,
       FACE_DIRECTIONS.map((_, d) => {
-        const looking = mine.filter((f) => f[3] === d);
+        const looking = all.filter((f) => f[3] === d);
         return looking.length === 0
           ? null
-          : VoxelGrid.empty(bounds).edit((draft) => looking.forEach(([x, y, z]) => draft.set(x, y, z, 1)));
+          : VoxelGrid.empty(geometry.grid.bounds).edit((draft) =>
+              looking.forEach(([x, y, z]) => draft.set(x, y, z, 1)),
+            );
       }),
     );
   }
-  return { of, count };
+  return { of, covered, inner: innerCount, worst };
+}
+
+const clearBytes = (palette: Palette): ReadonlySet<number> =>
+  new Set(palette.swatches.filter((s) => s.opacity < 1).map((s) => s.byte));
+
+/** Faces that look into hollows which no way from outside leads to; none in parts with cubes that let light through. */
+function innerFaces(grid: VoxelGrid, clear: ReadonlySet<number>): Face[] {
+  const faces = exposed(grid);
+  if (faces.some(([x, y, z]) => clear.has(grid.get(x, y, z)))) return [];
+  const outside = outsideOf(grid);
+  return faces.filter(([x, y, z, d]) => {
+    const [dx, dy, dz] = FACE_DIRECTIONS[d]!;
+    return !outside.has(x + dx, y + dy, z + dz);
+  });
 }
 
 function exposed(grid: VoxelGrid): Face[] {
@@ -86,7 +117,7 @@ function stillHidden(faces: readonly Face[], instance: DrawInstance, list: DrawL
     .map((o) => ({
       to: mulMat(invertMat(o.matrix), instance.matrix),
       grid: (o.geometry as { readonly grid: VoxelGrid }).grid,
-      clear: new Set(o.palette.swatches.filter((s) => s.opacity < 1).map((s) => s.byte)),
+      clear: clearBytes(o.palette),
     }));
   if (others.length === 0) return [];
   const covered = (p: Vec3): boolean =>

@@ -12,7 +12,7 @@ import {
 } from '../../math';
 import { packSkyline } from '../../mesh';
 import { note } from '../notes';
-import type { ShipMesh, ShipModel, ShipNode, ShipPiece, ShipShape } from './ship-model';
+import type { ShipCover, ShipMesh, ShipModel, ShipNode, ShipPiece, ShipShape } from './ship-model';
 import type { ShipProfile } from './ship-profile';
 
 /** Where every node stands at rest. */
@@ -183,12 +183,12 @@ function withoutEmpty(model: ShipModel, candidates: ReadonlySet<number>): ShipMo
 /** Puts meshes together, a shape for each material. */
 class Joiner {
   private readonly shapes: ShipShape[];
-  private readonly faces: number[];
+  private readonly covers: ShipCover[];
   private readonly meshes: ShipMesh[];
 
   constructor(model: ShipModel) {
     this.shapes = [...model.shapes];
-    this.faces = [...model.faces];
+    this.covers = [...model.covers];
     this.meshes = [...model.meshes];
   }
 
@@ -211,16 +211,19 @@ class Joiner {
             of.map(({ share, shape: s, n }) => ({ shape: this.shapes[s]!, share, second: seconds?.places[n] ?? null })),
           ),
         ) - 1;
-      this.faces.push(of.reduce((k, o) => k + this.faces[o.shape]!, 0));
+      this.covers.push(together(of.map((o) => this.covers[o.shape]!)));
       return { ...piece, shape };
     });
-    return this.meshes.push({ name, pieces, second: seconds?.size ?? null }) - 1;
+    return this.meshes.push({ name, part: null, pieces, second: seconds?.size ?? null }) - 1;
   }
 
-  made(): Pick<ShipModel, 'shapes' | 'meshes' | 'faces'> {
-    return { shapes: this.shapes, meshes: this.meshes, faces: this.faces };
+  made(): Pick<ShipModel, 'shapes' | 'meshes' | 'covers'> {
+    return { shapes: this.shapes, meshes: this.meshes, covers: this.covers };
   }
 }
+
+const together = (covers: readonly ShipCover[]): ShipCover =>
+  covers.reduce((a, b) => ({ faces: a.faces + b.faces, spots: a.spots + b.spots, stairs: a.stairs + b.stairs }));
 
 /** A share's place in the second coordinates of what it is joined to: they are scaled, then moved. */
 type SecondPlace = readonly [number, number, number, number];

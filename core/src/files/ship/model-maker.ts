@@ -20,6 +20,7 @@ import {
   type ShipClip,
   type ShipMesh,
   type ShipCollider,
+  type ShipCover,
   type ShipModel,
   type ShipNode,
   type ShipShape,
@@ -30,7 +31,7 @@ import {
   type SecondPlaces,
   type Stretch,
   colouringOf,
-  facesOf,
+  coverOf,
   secondPlaces,
   shapeOf,
   stretchSteps,
@@ -65,7 +66,7 @@ export class ModelMaker {
   readonly nodes: ShipNode[] = [];
   private readonly meshes: ShipMesh[] = [];
   private readonly pending: Pending[] = [];
-  private readonly faces: number[] = [];
+  private readonly covers: ShipCover[] = [];
   readonly clips: ShipClip[] = [];
   readonly points: number[] = [];
   readonly colliders: ShipCollider[] = [];
@@ -123,7 +124,7 @@ export class ModelMaker {
       joints: [],
       points,
       colliders,
-      faces: this.faces,
+      covers: this.covers,
       notes: this.notes,
     };
   }
@@ -166,7 +167,7 @@ export class ModelMaker {
     let mesh = ofGrid.get(key);
     if (mesh === undefined) {
       const made = yield* this.piecesOf(geometry.grid, part, palette, unit);
-      mesh = this.meshes.push({ name: this.named(part.name, part.side), ...made }) - 1;
+      mesh = this.meshes.push({ name: this.named(part.name, part.side), part: part.id, ...made }) - 1;
       ofGrid.set(key, mesh);
     }
     return mesh;
@@ -225,7 +226,7 @@ export class ModelMaker {
       if (!colouring)
         ofStretch.set(colourKey, (colouring = colouringOf(stretch, base, this.materials, this.slots, this.profile)));
       shape = this.pending.push({ stretch, slot, from, colouring, palette: base }) - 1;
-      this.faces.push(facesOf(stretch, slot));
+      this.covers.push(coverOf(stretch, slot));
       known.set(key, shape);
     }
     return shape;

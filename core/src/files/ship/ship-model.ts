@@ -33,6 +33,16 @@ export interface ShipNode {
   readonly skinned: boolean;
 }
 
+/** What a shape covers, before and after merging. */
+export interface ShipCover {
+  /** Exposed faces of single cubes. */
+  readonly faces: number;
+  /** Triangles of flat regions of one or two faces: spots of colour and loose ends. */
+  readonly spots: number;
+  /** Triangles of regions one face wide: stairs of cubes, rims and stripes. */
+  readonly stairs: number;
+}
+
 /** Triangles that share a material, from the pivot of their part; one for all places it stands at. */
 export interface ShipShape {
   readonly positions: Float32Array;
@@ -58,6 +68,8 @@ export interface ShipPiece {
 export interface ShipMesh {
   readonly name: string;
   readonly pieces: readonly ShipPiece[];
+  /** The part whose it is; null when it was joined of several. */
+  readonly part: Id | null;
   /** How large the picture of its second coordinates should be at least, in cubes. */
   readonly second: readonly [number, number] | null;
 }
@@ -133,14 +145,14 @@ export interface ShipModel {
   /** Attachment points, by their nodes. */
   readonly points: readonly number[];
   readonly colliders: readonly ShipCollider[];
-  /** Exposed faces of cubes that each shape covers. */
-  readonly faces: readonly number[];
+  /** What each shape covers. */
+  readonly covers: readonly ShipCover[];
   readonly notes: readonly Note[];
 }
 
 /** What there is of everything in a model. */
 export function countsOf(model: ShipModel): ShipCounts {
-  const { nodes, meshes, shapes, faces, clips, colliders, pictures } = model;
+  const { nodes, meshes, shapes, covers, clips, colliders, pictures } = model;
   const pieces = nodes.flatMap((n) => (n.mesh === null ? [] : meshes[n.mesh]!.pieces));
   const sum = (of: (shape: number) => number): number => pieces.reduce((n, p) => n + of(p.shape), 0);
   return {
@@ -153,6 +165,6 @@ export function countsOf(model: ShipModel): ShipCounts {
     draws: pieces.length,
     materials: new Set(pieces.map((p) => p.material)).size,
     texels: Math.max(0, ...pictures.map((p) => Math.max(p.width, p.height))),
-    faces: sum((s) => faces[s]!),
+    faces: sum((s) => covers[s]!.faces),
   };
 }

@@ -13,7 +13,7 @@ import { type Part, pivotPoint } from '../../model';
 import type { Palette } from '../../palette';
 import { BYTE_VALUES, type VoxelGrid, byteTable } from '../../voxel';
 import { type ShipMaterials, commonest } from './ship-materials';
-import type { ShipShape } from './ship-model';
+import type { ShipCover, ShipShape } from './ship-model';
 import type { ShipProfile } from './ship-profile';
 import { type ShipSlots, byteOfLabel, slotOfLabel } from './ship-slots';
 
@@ -303,20 +303,25 @@ export function shapeOf(
   };
 }
 
-/** Faces of cubes that a slot covers. */
-export function facesOf({ surface }: Stretch, slot: number): number {
-  const { positions: p, triangles, labels, directions } = surface;
-  let area = 0;
+/** What the faces of a slot are. */
+export function coverOf({ surface }: Stretch, slot: number): ShipCover {
+  const { positions: p, triangles, labels, directions, regionOf, spans } = surface;
+  let area = 0,
+    spots = 0,
+    stairs = 0;
   for (let t = 0; t < labels.length; t++) {
     if (slotOfLabel(labels[t]!) !== slot) continue;
     const [a, b] = planeAxes(directions[t]!);
+    const [wide, high] = [spans[regionOf[t]! * 4 + 2]!, spans[regionOf[t]! * 4 + 3]!];
+    if (wide * high <= 2) spots++;
+    else if (wide === 1 || high === 1) stairs++;
     const [i, j, k] = [triangles[t * 3]! * 3, triangles[t * 3 + 1]! * 3, triangles[t * 3 + 2]! * 3];
     area += Math.abs(
       (p[j + a]! - p[i + a]!) * (p[k + b]! - p[i + b]!) - (p[j + b]! - p[i + b]!) * (p[k + a]! - p[i + a]!),
     );
   }
   // Twice the area of each triangle, in half cubes.
-  return Math.round(area / 8);
+  return { faces: Math.round(area / 8), spots, stairs };
 }
 
 /** Places for all regions of a mesh side by side, none over another, with a cube free around each. */

@@ -3,6 +3,8 @@ export * from './names';
 export * from './parts';
 export * from './rig';
 export * from './clips';
+export * from './deliveries';
+export * from './face-slots';
 export * from './palettes';
 export * from './shots';
 export * from './project';

@@ -3,7 +3,7 @@ import { FileError } from '../../file-error';
 import { type Importer, oneEach } from '../../importer';
 import { readPaletteFile } from '../../palette-file';
 
-const TEXTS = /\.(json|hex|txt)$/i;
+const TEXTS = /(?<!\.delivery)\.(json|hex|txt)$/i;
 
 /** The colours of a text or a PNG picture. */
 export const paletteImporter: Importer<object> = {

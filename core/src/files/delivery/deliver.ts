@@ -1,0 +1,82 @@
+import { type DeliveryProfile, type Id, type Project, inColourway, lookUp } from '../../model';
+import type { ExportPlan, WrittenFile } from '../exporter';
+import { EXPORTERS, exporterOf } from '../exporters/list';
+import { FileError } from '../file-error';
+import { fileName } from '../file-name';
+import type { FileJob } from '../job';
+import type { Note } from '../notes';
+import { optionsOf, runExport } from '../order';
+import type { Shipped } from '../ship/ship-model';
+
+/** What a format of a delivery came to, in one colourway. */
+export interface DeliveredFormat {
+  readonly exporter: string;
+  /** By name; empty for the project as it is. */
+  readonly colourway: string;
+  readonly files: readonly WrittenFile[];
+  readonly counts: ExportPlan['counts'];
+  readonly notes: readonly Note[];
+}
+export interface Delivered {
+  readonly formats: readonly DeliveredFormat[];
+  /** All files, each name once. */
+  readonly files: readonly WrittenFile[];
+}
+
+/** What a delivery is wanted of. */
+export interface DeliveryOrder {
+  readonly subject: Shipped;
+  readonly profile: DeliveryProfile;
+  /** Only the project in this colourway; null for all that the profile asks for. */
+  readonly colourway: Id | null;
+}
+
+/** A file's name with a colourway's put behind its stem. */
+function inName(name: string, way: string): string {
+  const dot = name.indexOf('.');
+  return `${name.slice(0, dot)}-${fileName(way)}${name.slice(dot)}`;
+}
+
+/**
+ * Everything of a delivery: each of its formats, and each again in every colourway where those are files of their own. The same for the
+ * same project, names included.
+ *
+ * @throws FileError when nothing is asked for, or there is nothing to ship
+ */
+export async function deliver(project: Project, order: DeliveryOrder, job: FileJob): Promise<Delivered> {
+  const { profile, subject } = order;
+  const wanted = EXPORTERS.filter((e) => e.takes !== 'picture' && profile.formats.includes(e.id));
+  if (wanted.length === 0) throw new FileError('delivery.noFormat');
+  const ways =
+    order.colourway !== null
+      ? [order.colourway]
+      : [null, ...(profile.looks.colourways === 'files' ? project.colourways.map((c) => c.id) : [])];
+  const formats: DeliveredFormat[] = [],
+    files = new Map<string, WrittenFile>();
+  for (const [w, way] of ways.entries()) {
+    const name = way === null ? '' : (lookUp(project.colourways, way)?.name ?? '');
+    const seen = way === null ? project : inColourway(project, way);
+    for (const [i, e] of wanted.entries()) {
+      // Only surfaces and palettes look different; a project file holds every colourway as it is.
+      if (name !== '' && e.takes === 'project') continue;
+      const palette = { of: 'palette', palette: seen.palettes[0]?.id ?? '', colourway: null } as const;
+      const made = await runExport(
+        seen,
+        {
+          exporter: e.id,
+          subject: e.takes === 'palette' ? palette : subject,
+          profile: way === null ? profile : { ...profile, looks: { ...profile.looks, colourways: 'none' } },
+          options: optionsOf(exporterOf(e.id)!, profile.options[e.id]),
+        },
+        {
+          report: (share) => job.report((w * wanted.length + i + share) / (ways.length * wanted.length)),
+          breathe: () => job.breathe(),
+        },
+      );
+      const named = made.files.map((f) => (name === '' ? f : { ...f, name: inName(f.name, name) }));
+      for (const f of named) if (!files.has(f.name)) files.set(f.name, f);
+      formats.push({ exporter: e.id, colourway: name, files: named, counts: made.counts, notes: made.notes });
+    }
+  }
+  return { formats, files: [...files.values()] };
+}
