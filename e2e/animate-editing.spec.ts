@@ -334,7 +334,7 @@ test.describe('Animating', () => {
     await b.step('Ship');
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('button', { name: 'Save the GLB' }).click(),
+      page.getByRole('button', { name: 'Ship it' }).click(),
     ]);
     const file = join(mkdtempSync(join(tmpdir(), 'glb-')), 'tamsin.glb');
     await download.saveAs(file);

@@ -9,6 +9,7 @@ export interface ProjectJson {
     side: string;
     hidden: boolean;
     twin: unknown;
+    faceSlots: unknown;
     pivot: Triple;
     bounds: { min: Triple; size: Triple };
     layers: { id: string; grid: { cubes: number; hash: string } }[];
@@ -99,6 +100,22 @@ export class Bench {
   }
 
   /** The demo on the bench, from the stored profile. */
+  /** Drops a file on the page, or pastes it there, as a hand would. */
+  async give(how: 'drop' | 'paste', name: string, bytes: Buffer): Promise<void> {
+    await this.page.evaluate(
+      ([way, file, list]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(list)], file));
+        const at = document.querySelector('canvas') ?? document.body;
+        const more = { bubbles: true, cancelable: true };
+        if (way === 'paste') document.body.dispatchEvent(new ClipboardEvent('paste', { ...more, clipboardData: data }));
+        else
+          for (const type of ['dragover', 'drop'])
+            at.dispatchEvent(new DragEvent(type, { ...more, dataTransfer: data }));
+      },
+      [how, name, [...bytes]] as const,
+    );
+  }
   async open(): Promise<void> {
     await this.page.goto('/project/demo-tamsin/build');
     await this.idle();

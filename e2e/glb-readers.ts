@@ -22,6 +22,8 @@ export interface GlbJson {
       extensions?: { KHR_materials_variants?: { mappings: { material: number; variants: number[] }[] } };
     }[];
   }[];
+  readonly nodes: { name: string; mesh?: number; extras?: { collider?: string; moves?: string } }[];
+  readonly skins?: { joints: number[] }[];
   readonly accessors: { min?: number[]; max?: number[] }[];
   readonly extensions?: { KHR_materials_variants?: { variants: { name: string }[] } };
 }

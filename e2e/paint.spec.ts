@@ -221,7 +221,7 @@ test('the lamp post is painted: brick foot, speckled iron, a ramp of its own, an
   await b.step('Ship');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save the GLB' }).click(),
+    page.getByRole('button', { name: 'Ship it' }).click(),
   ]);
   const glb = glbJson(readFileSync(await download.path()));
   const { primitives } = glb.meshes[0]!;
@@ -289,7 +289,7 @@ test('colourways of Tamsin stand side by side; a change in one is in that one al
   await b.step('Ship');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save the GLB' }).click(),
+    page.getByRole('button', { name: 'Ship it' }).click(),
   ]);
   const glb = glbJson(readFileSync(await download.path()));
   const names = glb.extensions!.KHR_materials_variants!.variants.map((v) => v.name);

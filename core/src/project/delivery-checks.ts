@@ -78,7 +78,7 @@ export function budgetFindings(
       at: key === 'bones' && project.rig.bones[0] ? { step: 'rig', id: project.rig.bones[0].id } : null,
       does: null,
     }));
-  const held = limits.filter(([key, most]) => most > 0 && figures[key] <= most);
+  const held = limits.filter(([key, most]) => most > 0 && figures[key] > 0 && figures[key] <= most);
   if (over.length > 0 || held.length === 0) return over;
   const text = held.map(([key, most]) => say(`delivery.of.${key}`, { n: figures[key], most })).join(', ');
   return [{ level: 'fine', code: 'budget', text, at: null, does: null }];
@@ -106,13 +106,17 @@ export function* deliveryChecksSteps(
 ): Steps<DeliveryFinding[]> {
   const project = withoutHelpers(whole);
   const out: DeliveryFinding[] = budgetFindings(project, profile, figures);
-  for (const f of checkProject(project)) out.push(look('project', f.text, { step: f.step, id: f.id }));
+  const only = what.of === 'part' ? what.part : null;
+  for (const f of checkProject(project))
+    if (only === null || f.id === only) out.push(look('project', f.text, { step: f.step, id: f.id }));
   yield 0.1;
-  yield* checkParts(project, out);
+  yield* checkParts(project, only, out);
   yield 0.4;
-  yield* checkClips(project, profile, out);
-  yield 0.7;
-  if (what.of === 'rig') yield* checkHidden(project, profile, out);
+  if (what.of === 'rig') {
+    yield* checkClips(project, profile, out);
+    yield 0.7;
+    yield* checkHidden(project, profile, out);
+  }
   yield 0.85;
   checkPlace(project, what, profile, out);
   if (profile.formats.some((f) => f === 'stl' || f === '3mf')) checkPrint(project, what, profile, out);
@@ -121,9 +125,11 @@ export function* deliveryChecksSteps(
 }
 
 /** Cubes that hang on nothing, and faces of parts that lie in those of others. */
-function* checkParts(project: Project, out: DeliveryFinding[]): Steps<void> {
+function* checkParts(project: Project, only: Id | null, out: DeliveryFinding[]): Steps<void> {
   const aside = keptAside(project.parts);
-  const parts = partsInUse(project.parts).filter((p) => !aside.has(p.id) && !p.hidden);
+  const parts = partsInUse(project.parts).filter(
+    (p) => !aside.has(p.id) && !p.hidden && (only === null || p.id === only),
+  );
   const told = new Set<string>();
   let flicker = 0,
     most: { readonly part: Part; readonly other: Part; readonly faces: number } | null = null;
@@ -137,7 +143,7 @@ function* checkParts(project: Project, out: DeliveryFinding[]): Steps<void> {
           id: part.id,
         }),
       );
-    if (!project.rig.mounts.some((m) => m.part === part.id)) continue;
+    if (only !== null || !project.rig.mounts.some((m) => m.part === part.id)) continue;
     for (const { other, faces } of coplanarFaces(project, part.id)) {
       const key = [part.id, other.id].sort().join();
       if (told.has(key) || other.hidden) continue;

@@ -11,13 +11,13 @@ export const shipScreen: Screen = {
   help: {
     title: 'How Ship goes',
     steps: [
-      'The file is made as you look: names, pivots, clips and colours go along.',
-      'Read the checks; each says what to do.',
-      'E saves the file.',
+      'Choose who it goes to; its files are made as you look, and what stands in the view is the file itself.',
+      'Read the checks; each says what to do. The buttons over the view show wireframe, slots and colliders.',
+      'E ships it: to the downloads, or into a folder that you link, over the files of last time.',
     ],
     lesson: {
       title: 'Send her out',
-      text: '“Save the GLB” writes a file that game engines open: parts, bones and clips with their names. Then go to the shelf and begin a small lamp of your own.',
+      text: '“Ship it” writes a file that game engines open: parts, bones, clips and a collider, with their names. Then go to the shelf and begin a small lamp of your own.',
     },
   },
   pieces: async () => (await import('./pieces')).pieces,

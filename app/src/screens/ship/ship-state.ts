@@ -61,13 +61,23 @@ export const useShip = defineStore('ship', () => {
     session.apply(setDeliveryEdit, { delivery: p.ready ?? p.id, change: what });
   }
 
+  /** What is being made just now. */
+  let under: { readonly project: Project; readonly key: string; readonly done: Promise<boolean> } | null = null;
   /** Makes the files anew unless they are of this very project and delivery already. Gives whether they stand. */
-  async function make(): Promise<boolean> {
+  function make(): Promise<boolean> {
     const project = session.project,
-      with_ = profile.value;
-    if (!project || !with_) return false;
-    const wanted = key.value;
-    if (made.value?.project === project && made.value.key === wanted) return true;
+      with_ = profile.value,
+      wanted = key.value;
+    if (!project || !with_) return Promise.resolve(false);
+    if (made.value?.project === project && made.value.key === wanted) return Promise.resolve(true);
+    // Whoever wants the same waits for the same.
+    if (under?.project === project && under.key === wanted) return under.done;
+    const mine = { project, key: wanted, done: makeNow(project, with_, wanted) };
+    under = mine;
+    void mine.done.finally(() => under === mine && (under = null));
+    return mine.done;
+  }
+  async function makeNow(project: Project, with_: DeliveryProfile, wanted: string): Promise<boolean> {
     abort?.abort();
     const mine = new AbortController();
     abort = mine;
