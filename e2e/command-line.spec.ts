@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './test';
@@ -68,5 +68,99 @@ test('help explains; bad files and words give one clear line and exit code 2', (
     const out = run(...args);
     expect(out.status, args.join(' ')).toBe(2);
     expect(out.stderr.trim().split('\n'), out.stderr).toHaveLength(1);
+  }
+});
+
+test('export takes a profile, formats and colourways; what it wrote is told as JSON, the same bytes each time', () => {
+  const out = join(folder, 'phone');
+  const args = [
+    'export',
+    demo,
+    '--profile',
+    'phone',
+    '--format',
+    'glb,obj',
+    '--colourway',
+    'all',
+    '--out',
+    out,
+    '--json',
+  ];
+  const first = run(...args);
+  expect(first.status, first.stderr).toBe(0);
+  const told = JSON.parse(first.stdout) as {
+    formats: { format: string; colourway: string | null; files: { name: string; bytes: number }[]; counts: object }[];
+  };
+  expect([...new Set(told.formats.map((f) => f.colourway))]).toEqual([
+    null,
+    'Night watch',
+    'Frost fair',
+    'Reedcutter',
+    'Fair queen',
+  ]);
+  const names = told.formats.flatMap((f) => f.files.map((o) => o.name));
+  expect(names).toEqual(expect.arrayContaining(['tamsin.glb', 'tamsin-frost-fair.glb', 'tamsin.obj', 'tamsin.mtl']));
+  expect(readdirSync(out).sort()).toEqual([...new Set(names)].sort());
+  const bytes = readFileSync(join(out, 'tamsin.glb'));
+  expect(run(...args).status).toBe(0);
+  expect(readFileSync(join(out, 'tamsin.glb')).equals(bytes)).toBe(true);
+  // Wishes of the delivery are options as well.
+  const closed = ['--option', 'mesh.watertight=yes', '--option', 'names.prefix=sm_', '--option', 'packing=quantized'];
+  const more = run('export', demo, '--profile', 'Phone', ...closed, '--out', join(folder, 'closed'));
+  expect(more.status, more.stderr).toBe(0);
+  expect(readFileSync(join(folder, 'closed', 'tamsin.glb')).toString('latin1')).toContain('sm_Head');
+});
+
+test('check fails a build that is over its budget, and says so as JSON', () => {
+  const good = run('check', demo, '--profile', 'phone', '--json');
+  expect(good.status, good.stderr).toBe(0);
+  expect(JSON.parse(good.stdout)).toMatchObject({ profile: 'Phone', passed: true, figures: { bones: 24 } });
+  const over = run('check', demo, '--profile', 'phone', '--option', 'budget.triangles=100', '--json');
+  expect(over.status).toBe(1);
+  const { passed, findings } = JSON.parse(over.stdout) as {
+    passed: boolean;
+    findings: { level: string; code: string }[];
+  };
+  expect([passed, findings[0]]).toMatchObject([false, { level: 'over', code: 'budget.triangles' }]);
+  expect(run('check', demo, '--profile', 'phone', '--strict').status).toBe(1);
+  expect(run('check', demo, '--profile', 'phone').stdout).toMatch(/^look {2}/m);
+});
+
+test('watch exports again when the project file changes, waits out what cannot be read, and stops when it is asked to', async () => {
+  const file = join(folder, 'watched.sphal'),
+    out = join(folder, 'watched');
+  copyFileSync(join(root, 'content/out/lamp-post.sphal'), file);
+  const child = spawn(process.execPath, [join(root, 'cli/bin/sphalerite.js'), 'watch', file, '--out', out], { env });
+  let said = '';
+  for (const s of [child.stdout, child.stderr]) s.on('data', (d) => (said += String(d)));
+  const ended = new Promise<number | null>((r) => child.on('close', r));
+  await expect.poll(() => said).toContain('Watching');
+  expect(readdirSync(out)).toEqual(['lamp-post.glb']);
+  writeFileSync(file, 'half a file');
+  await expect.poll(() => said).toMatch(/sphalerite: .*watched\.sphal/);
+  copyFileSync(join(root, 'content/out/row-boat.sphal'), file);
+  await expect.poll(() => readdirSync(out).filter((n) => n.endsWith('.glb')).length).toBe(2);
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+});
+
+test('hostile words give one line, exit code 2 and nothing written', () => {
+  const out = join(folder, 'never');
+  for (const more of [
+    ['--profile', '../../x'],
+    ['--format', 'glb,'],
+    ['--format', 'glb;rm'],
+    ['--colourway', '$(x)'],
+    ['--option', 'mesh.merge=__proto__'],
+    ['--option', '__proto__=1'],
+    ['--option', 'mesh.constructor=1'],
+    ['--option', 'collider.tolerance=NaN'],
+    ['--option', 'mesh.watertight=yes', '--option', 'mesh.dropHidden=yes'],
+    ['--part', 'x'.repeat(5000)],
+  ]) {
+    const done = run('export', demo, ...more, '--out', out);
+    expect(done.status, more.join(' ').slice(0, 80)).toBe(2);
+    expect(done.stderr.trim().split('\n')).toHaveLength(1);
+    expect(existsSync(out)).toBe(false);
   }
 });

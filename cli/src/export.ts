@@ -1,82 +1,70 @@
-import { join } from 'node:path';
-import {
-  EXPORTERS,
-  type Exporter,
-  FileError,
-  QUIET_JOB,
-  type Subject,
-  exporterOf,
-  noteText,
-  optionFields,
-  optionsFromWords,
-  runExport,
-} from '@sphalerite/core/files';
-import { type Project, sideSuffix } from '@sphalerite/core/model';
+import { watch as watchFolder } from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
+import { type DeliveryWishes, delivered, notesOf } from './delivery';
 import { CliError, openProject, writeWhole } from './io';
 
-/** What the command can write; pictures of shots are traced by `render`. */
-const FORMATS: readonly Exporter[] = EXPORTERS.filter((e) => e.takes !== 'picture');
+export interface ExportWishes extends DeliveryWishes {
+  readonly out: string;
+  readonly json?: boolean;
+}
 
-/** Every format with its options, for the help text. */
 /** What is counted, where one of it is not said by leaving an “s” off. */
 const ONE: Readonly<Record<string, string>> = { bodies: 'body', vertices: 'vertex' };
 
-export const formatsHelp = (): string =>
-  FORMATS.map((e) => {
-    const options = optionFields(e.options).map(
-      (f) =>
-        `      ${f.key}=${f.kind === 'switch' ? 'yes|no' : f.choices.join('|') || 'number'}  ${f.about || f.title}`,
-    );
-    return [`  ${e.id.padEnd(14)} ${e.name}: ${e.about}`, ...options].join('\n');
-  }).join('\n');
-
-export interface ExportWishes {
-  readonly format: string;
-  readonly out: string;
-  readonly part?: string;
-  readonly scene?: string;
-  readonly palette?: string;
-  readonly option: readonly string[];
-}
-
 export async function exportCommand(file: string, wishes: ExportWishes): Promise<void> {
-  const exporter = exporterOf(wishes.format);
-  if (!exporter || !FORMATS.includes(exporter))
-    throw new CliError(
-      `"${wishes.format}" is not a format this version writes; use ${FORMATS.map((e) => e.id).join(', ')}.`,
-    );
-  const project = openProject(file);
-  try {
-    const options = optionsFromWords(exporter.options, wishes.option);
-    const order = { exporter: exporter.id, subject: subjectOf(project, wishes), options };
-    const { files, notes, counts } = await runExport(project, order, QUIET_JOB);
-    for (const n of notes) console.error(`note: ${noteText(n)}`);
+  const { made } = await delivered(file, openProject(file), wishes);
+  const notes = notesOf(made);
+  // Everything stands before the first file is written.
+  for (const { name, bytes } of made.files) writeWhole(join(wishes.out, name), bytes);
+  if (wishes.json) {
+    const formats = made.formats.map(({ exporter, colourway, files, counts }) => ({
+      format: exporter,
+      colourway: colourway || null,
+      files: files.map((f) => ({ name: f.name, bytes: f.bytes.length })),
+      counts,
+    }));
+    console.log(JSON.stringify({ out: resolve(wishes.out), formats, notes }, null, 2));
+    return;
+  }
+  for (const n of notes) console.error(`note: ${n}`);
+  for (const { files, counts } of made.formats) {
     const figures = Object.entries(counts).map(
       ([what, n]) => `${n.toLocaleString('en')} ${n === 1 ? (ONE[what] ?? what.replace(/s$/, '')) : what}`,
     );
-    for (const { name, bytes } of files) {
-      const target = join(wishes.out, name);
-      writeWhole(target, bytes);
-      console.log(`${target}: ${[...figures, `${Math.ceil(bytes.length / 1024)} KB`].join(', ')}`);
-    }
-  } catch (e) {
-    if (e instanceof FileError || e instanceof RangeError) throw new CliError(`${file}: ${e.message}`);
-    throw e;
+    for (const { name, bytes } of files)
+      console.log(`${join(wishes.out, name)}: ${[...figures, `${Math.ceil(bytes.length / 1024)} KB`].join(', ')}`);
   }
 }
 
-function subjectOf(project: Project, { part, scene, palette }: ExportWishes): Subject {
-  const named = <T extends { name: string; id: string }>(list: readonly T[], name: string, kind: string): string => {
-    const full = (o: T): string => o.name + ('side' in o ? sideSuffix(o.side as 'left') : '');
-    const found = list.find((o) => full(o) === name) ?? list.find((o) => o.name === name);
-    if (found) return found.id;
-    throw new CliError(
-      `There is no ${kind} "${name}". There are: ${list.map((o) => `"${full(o)}"`).join(', ') || 'none'}.`,
-    );
+/** How long a file must rest before it is read again: whoever saves it writes several times. */
+const REST = 150;
+
+/** Exports once, and again whenever the file changes, until it is stopped. What cannot be read is told and waited out. */
+export async function watchCommand(file: string, wishes: ExportWishes): Promise<void> {
+  await exportCommand(file, wishes);
+  console.error(`Watching ${file}. Stop with Ctrl+C.`);
+  let timer: ReturnType<typeof setTimeout> | undefined,
+    running = Promise.resolve();
+  const again = async (): Promise<void> => {
+    try {
+      await exportCommand(file, wishes);
+    } catch (e) {
+      if (!(e instanceof CliError)) throw e;
+      console.error(`sphalerite: ${e.message}`);
+    }
   };
-  if (part !== undefined) return { of: 'part', part: named(project.parts, part, 'part') };
-  if (scene !== undefined) return { of: 'scene', scene: named(project.scenes, scene, 'scene') };
-  if (palette !== undefined)
-    return { of: 'palette', palette: named(project.palettes, palette, 'palette'), colourway: null };
-  return { of: 'rig' };
+  await new Promise<void>((stop) => {
+    // The folder, for a file that is written beside and renamed is another one each time.
+    const watcher = watchFolder(dirname(resolve(file)), (_event, name) => {
+      if (name !== basename(file)) return;
+      clearTimeout(timer);
+      timer = setTimeout(() => (running = running.then(again)), REST);
+    });
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.once(signal, () => {
+        watcher.close();
+        clearTimeout(timer);
+        void running.then(stop);
+      });
+  });
 }

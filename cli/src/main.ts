@@ -1,5 +1,7 @@
 import { Command, InvalidArgumentError } from 'commander';
-import { exportCommand, formatsHelp } from './export';
+import { checkCommand } from './check';
+import { formatsHelp } from './delivery';
+import { exportCommand, watchCommand } from './export';
 import { infoCommand } from './info';
 import { CliError } from './io';
 import { renderCommand } from './render';
@@ -26,23 +28,34 @@ program
   .option('--json', 'print as JSON')
   .description('list parts, bones, clips and shots')
   .action(infoCommand);
-program
-  .command('export')
-  .argument('<file>', 'project file (.sphal)')
-  .option('--format <name>', 'kind of file, see below', 'glb')
-  .option('--part <name>', 'only this part')
-  .option('--scene <name>', 'a scene instead of the rig')
-  .option('--palette <name>', 'which palette; the first one by default')
-  .option(
-    '--option <key=value>',
-    'an option of the format; can be given again',
-    (v: string, all: string[]) => [...all, v],
-    [],
-  )
+const collected = (v: string, all: string[]): string[] => [...all, v];
+/** What is said of a delivery, the same for every command that makes one. */
+const delivering = (command: Command): Command =>
+  command
+    .argument('<file>', 'project file (.sphal)')
+    .option('--profile <name>', 'delivery profile: phone, desktop, headset, print, or one of the project')
+    .option('--format <list>', 'kinds of file, comma-separated; those of the profile by default, else glb')
+    .option('--colourway <name>', 'only in this colourway; "all" for files of each')
+    .option('--part <name>', 'only this part')
+    .option('--scene <name>', 'a scene instead of the rig')
+    .option('--palette <name>', 'which palette, for formats of palettes')
+    .option('--option <key=value>', 'an option of a format or of the delivery; can be given again', collected, []);
+delivering(program.command('export'))
   .option('--out <folder>', 'folder to write to', '.')
-  .description('write the project, or something of it, as a file')
-  .addHelpText('after', `\nFormats:\n${formatsHelp()}`)
+  .option('--json', 'print what was written as JSON')
+  .description('write the project, or something of it, as files')
+  .addHelpText('after', `\n${formatsHelp()}`)
   .action(exportCommand);
+delivering(program.command('watch'))
+  .requiredOption('--out <folder>', 'folder to write to')
+  .option('--json', 'print what was written as JSON')
+  .description('export now, and again whenever the file changes')
+  .action(watchCommand);
+delivering(program.command('check'))
+  .option('--strict', 'exit code 1 for whatever is worth a look, too')
+  .option('--json', 'print as JSON')
+  .description('check against a delivery; exit code 1 when it is over its budget')
+  .action(checkCommand);
 program
   .command('render')
   .argument('<file>', 'project file (.sphal)')
