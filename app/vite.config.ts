@@ -37,11 +37,35 @@ const plainButtons: Plugin = {
   load: (id) => (id === '\0no-colours' ? 'export class TinyColor {}' : null),
 };
 
+/** Shaders without remarks and indents, as the package's own build has them. */
+const bareShaders: Plugin = {
+  name: 'bare-shaders',
+  transform: (code, id) =>
+    /three\/src\/.*\.glsl\.js$/.test(id)
+      ? code.replaceAll(
+          /\/\* glsl \*\/`([^`]*)`/g,
+          (_, text: string) =>
+            `\`${text
+              .trim()
+              .replaceAll(/[ \t]*\/\/.*\n/g, '')
+              .replaceAll(/[ \t]*\/\*[^]*?\*\//g, '')
+              .replaceAll(/\n{2,}/g, '\n')
+              .replaceAll(/^[ \t]+/gm, '')}\``,
+        )
+      : null,
+};
+
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [plainButtons, vue()],
+  plugins: [plainButtons, bareShaders, vue()],
   // The build for the browsers of today, which is smaller than the one its package names first.
-  resolve: { alias: [{ find: /^dexie$/, replacement: 'dexie/dist/modern/dexie.mjs' }] },
+  resolve: {
+    alias: [
+      { find: /^dexie$/, replacement: 'dexie/dist/modern/dexie.mjs' },
+      // By its modules instead of as one, so that what only a later screen needs comes with that screen.
+      { find: /^three$/, replacement: 'three/src/Three.js' },
+    ],
+  },
   worker: { format: 'es' },
   server: { host: '127.0.0.1', headers: isolation },
   preview: { host: '127.0.0.1', headers: isolation },

@@ -9,6 +9,7 @@ import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { apartRows } from './apart-rows';
 import { paintRows } from './paint-rows';
 import { closedRows } from './closed-rows';
+import { shipRows } from './ship-rows';
 import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
@@ -215,6 +216,7 @@ export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   merge: () => [...merging('boathouse', boathouse(), 10), ...merging('terrain', terrain(), 20)],
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
   closed: closedRows,
+  ship: shipRows,
   undo: undoStorage,
   storage: storageRows,
   regions: regionRows,

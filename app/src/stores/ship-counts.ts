@@ -27,9 +27,9 @@ export const useShipCounts = defineStore('ship counts', () => {
     { immediate: true },
   );
   async function count(p: Project): Promise<void> {
-    const order = { exporter: 'glb', subject: { of: 'rig' }, profile: delivery.profileIn(p), options: {} } as const;
+    const order = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
     const found = await sharedPool()
-      .run('plan', (sent) => ({ project: sent.packProject(p), order }))
+      .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: delivery.chosen }))
       .catch(() => null);
     if (found && session.project === p) counts.value = found.counts as unknown as ShipCounts;
   }

@@ -21,7 +21,7 @@ import {
 } from '@sphalerite/core/files';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
-import { type Shot, must } from '@sphalerite/core/model';
+import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import type { DeliveryFigures, DeliveryFinding } from '@sphalerite/core/project';
 import {
@@ -75,8 +75,12 @@ export interface Jobs {
     output: DeliveryFinding[];
     partial: never;
   };
-  /** What an exporter would write, without its bytes. */
-  plan: { input: { project: PackedProject; order: ExportOrder }; output: ExportPlan; partial: never };
+  /** What an exporter would write for a delivery, without its bytes. */
+  plan: {
+    input: { project: PackedProject; order: ExportOrder; delivery: string };
+    output: ExportPlan;
+    partial: never;
+  };
   /** A traced picture as a file, by an exporter. */
   picture: { input: { exporter: string; source: PictureSource; options: unknown }; output: Written; partial: never };
   /** What an importer makes of files; a project is packed for the way back, with every brick. */
@@ -296,8 +300,9 @@ export const handlers: Handlers = {
     );
   },
 
-  async plan({ project, order }, ctx) {
-    return planExport(ctx.bricks.openProject(project), order, ctx);
+  async plan({ project, order, delivery }, ctx) {
+    const p = ctx.bricks.openProject(project);
+    return planExport(p, { ...order, profile: deliveryOf(p, delivery) ?? deliveriesOf(p)[0]! }, ctx);
   },
 
   async picture({ exporter, source, options }, ctx) {

@@ -70,7 +70,7 @@ const endless = (p: Project) => (s: SentBricks) => ({
 
 const GLB_ORDER = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
 const PROJECT_ORDER = { ...GLB_ORDER, exporter: 'project' } as const;
-const planOf = (p: Project) => (s: SentBricks) => ({ project: s.packProject(p), order: GLB_ORDER });
+const planOf = (p: Project) => (s: SentBricks) => ({ project: s.packProject(p), order: GLB_ORDER, delivery: 'phone' });
 
 describe('packing', () => {
   it('sends each brick once, and the mirror opens the same grid', () => {

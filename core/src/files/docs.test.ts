@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
 import { EXPORTERS, IMPORTERS, optionFields } from '.';
-import { LISTED_KINDS, type RecordKind, rigKind } from '../model';
+import { LISTED_KINDS, type RecordKind, deliveryGroups, rigKind } from '../model';
 
 const FILE = new URL('../../../docs/formats.md', import.meta.url);
 
@@ -34,8 +34,24 @@ function files(): string[] {
   ];
 }
 
+/** Every wish of a delivery profile, with what it is when nothing is said. */
+function wishes(): string[] {
+  return [
+    '| wish | values | preset | what it means |',
+    '| --- | --- | --- | --- |',
+    ...Object.entries(deliveryGroups).flatMap(([group, schema]) =>
+      optionFields(schema).map((f) => {
+        const values = f.kind === 'switch' ? 'yes, no' : f.choices.length > 0 ? f.choices.join(', ') : f.kind;
+        const preset = f.preset === '' ? 'nothing' : `\`${String(f.preset)}\``;
+        return `| \`${group}.${f.key}\` | ${values} | ${preset} | ${f.title}: ${f.about} |`;
+      }),
+    ),
+  ];
+}
+
 it.each([
   ['records', records, 'from core/src/model/kinds. -->\n', '<!-- End of the records. -->'],
+  ['wishes', wishes, 'from core/src/model/kinds/delivery-profile.ts. -->\n', '<!-- End of the wishes. -->'],
   ['files', files, 'from core/src/files. -->\n', '<!-- End of the files. -->'],
 ] as const)(
   'docs/formats.md says of the %s what their declarations say (npm run docs writes it)',

@@ -1,16 +1,22 @@
-import { type Box, type Steps, seededRandom } from '../math';
+import { type Box, type Steps, finish, seededRandom } from '../math';
 import type { VoxelGrid } from '../voxel';
 import { type Space, spaceOf, within, withoutCavities } from './cell-space';
 
 /*
- * Few boxes that cover a body and nothing far from it, after a trial: cells farther than the tolerance from any cube are forbidden,
+ * Few boxes that cover a body and nothing far from it, after trials: cells farther than the tolerance from any cube are forbidden,
  * and a table of sums tells in eight reads whether a box may stand. From a few cubes that nothing covers yet, boxes grow in
- * six orders; the one that covers most is kept, until none is left. What others cover as well goes in the end.
+ * six orders; the one that covers most is kept, until none is left. Then some that stand near each other are taken away and what they
+ * covered is covered anew, many times: whenever that takes no more of them, it stays so.
  * Distances are of the farthest point of a cell, so that the tolerance holds for points, not for cells alone.
  */
 
 /** Cubes to begin from at a time. */
 const SEEDS = 16;
+/** How often some are covered anew, and how many at a time. */
+const ROUNDS = 90,
+  ANEW = 4;
+/** Cubes a stretch that is counted at once is long. */
+const BLOCK = 8;
 const ORDERS = [
   [0, 1, 2],
   [0, 2, 1],
@@ -117,65 +123,191 @@ export function* boxCoverSteps(grid: VoxelGrid, tolerance: number): Steps<Box[]>
     space,
   );
   yield 0.3;
-  const covers = new Uint16Array(space.count);
-  const open: number[] = [];
-  cells.forEach((v, at) => v !== 0 && open.push(at));
-  const all = open.length,
-    random = seededRandom(all);
-  const spans: Span[] = [];
-  const cellOf = (at: number): number[] => [
-    at % space.size[0],
-    Math.floor(at / space.strides[1]) % space.size[1],
-    Math.floor(at / space.strides[2]),
-  ];
-  const gain = (span: Span): number => {
-    let n = 0;
-    eachNear(span, tolerance, space, (at) => (n += cells[at] !== 0 && covers[at] === 0 ? 1 : 0));
-    return n;
-  };
-  while (open.length > 0) {
-    let best: Span | null = null,
-      most = 0;
-    const tried = new Set<string>();
-    for (let s = 0; s < SEEDS && open.length > 0; s++) {
-      const k = Math.floor(random() * open.length);
-      // Covered meanwhile: it is dropped, and another is drawn.
-      if (covers[open[k]!]! > 0) {
-        open[k] = open.at(-1)!;
-        open.pop();
-        s--;
-        continue;
-      }
-      const cell = cellOf(open[k]!);
-      for (const order of ORDERS) {
-        const span = grown(cell, order, forbidden, space.size),
-          key = `${span.lo.join()} ${span.hi.join()}`;
-        if (tried.has(key)) continue;
-        tried.add(key);
-        const n = gain(span);
-        if (n > most) [best, most] = [span, n];
-      }
-    }
-    if (!best) break;
-    spans.push(best);
-    eachNear(best, tolerance, space, (at) => covers[at]!++);
-    yield 0.3 + 0.7 * (1 - open.length / all);
+  const cover = new Cover(cells, forbidden, space, tolerance);
+  let spans = yield* cover.greedy(cover.uncovered(), 0.3, 0.4);
+  for (let round = 0; round < ROUNDS && spans.length > 2; round++) {
+    spans = cover.anew(spans);
+    yield 0.7 + (0.3 * round) / ROUNDS;
   }
-  return needed(spans, cells, covers, space, tolerance).map(({ lo, hi }): Box => ({
+  return cover.needed(spans).map(({ lo, hi }): Box => ({
     min: [lo[0] + content.min[0], lo[1] + content.min[1], lo[2] + content.min[2]],
     size: [hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]],
   }));
 }
 
-/** Without spans that cover nothing which others do not; those that were kept last are looked at first. */
-function needed(spans: readonly Span[], cells: Uint8Array, covers: Uint16Array, space: Space, t: number): Span[] {
-  const kept = [...spans];
-  for (let i = kept.length - 1; i >= 0; i--) {
-    let alone = false;
-    eachNear(kept[i]!, t, space, (at) => (alone ||= cells[at] !== 0 && covers[at] === 1));
-    if (alone) continue;
-    eachNear(kept[i]!, t, space, (at) => covers[at]!--);
-    kept.splice(i, 1);
+/** Cubes that wait to be covered, in blocks: of those that lie wholly within something only the number is read. */
+class Waiting {
+  private readonly blocks = new Map<number, { readonly at: number[]; readonly lo: readonly number[] }>();
+  count = 0;
+
+  constructor(
+    list: readonly number[],
+    private readonly space: Space,
+  ) {
+    const { size, strides } = space;
+    for (const at of list) {
+      const x = at % size[0],
+        y = Math.floor(at / strides[1]) % size[1],
+        z = Math.floor(at / strides[2]);
+      const [i, j, k] = [Math.floor(x / BLOCK), Math.floor(y / BLOCK), Math.floor(z / BLOCK)];
+      const key = i + 1024 * (j + 1024 * k);
+      let block = this.blocks.get(key);
+      if (!block) this.blocks.set(key, (block = { at: [], lo: [i * BLOCK, j * BLOCK, k * BLOCK] }));
+      block.at.push(at);
+    }
+    this.count = list.length;
   }
-  return kept;
+
+  /** How many all of whose points are within `t` of a span. */
+  near({ lo, hi }: Span, t: number): number {
+    const { size, strides } = this.space,
+      most = t * t;
+    let n = 0;
+    for (const { at, lo: b } of this.blocks.values()) {
+      if (at.length === 0) continue;
+      let least = 0,
+        worst = 0;
+      for (let a = 0; a < 3; a++) {
+        const low = lo[a]! - b[a]!,
+          high = b[a]! + BLOCK - hi[a]!;
+        // Of the cells of the block the one farthest away along this axis, and the nearest.
+        const far = Math.max(0, low, high),
+          close = Math.max(0, low - BLOCK + 1, high - BLOCK + 1);
+        worst += far * far;
+        least += close * close;
+      }
+      if (least > most) continue;
+      if (worst <= most) {
+        n += at.length;
+        continue;
+      }
+      for (const c of at) {
+        const x = c % size[0],
+          y = Math.floor(c / strides[1]) % size[1],
+          z = Math.floor(c / strides[2]);
+        const dx = x < lo[0] ? lo[0] - x : x >= hi[0] ? x - hi[0] + 1 : 0,
+          dy = y < lo[1] ? lo[1] - y : y >= hi[1] ? y - hi[1] + 1 : 0,
+          dz = z < lo[2] ? lo[2] - z : z >= hi[2] ? z - hi[2] + 1 : 0;
+        if (dx * dx + dy * dy + dz * dz <= most) n++;
+      }
+    }
+    return n;
+  }
+  /** Forgets those that are covered meanwhile. */
+  drop(covers: Uint16Array): void {
+    let n = 0;
+    for (const block of this.blocks.values()) {
+      let kept = 0;
+      for (const c of block.at) if (covers[c] === 0) block.at[kept++] = c;
+      block.at.length = kept;
+      n += kept;
+    }
+    this.count = n;
+  }
+  /** The n-th of those that are left. */
+  nth(n: number): number {
+    for (const { at } of this.blocks.values()) {
+      if (n < at.length) return at[n]!;
+      n -= at.length;
+    }
+    throw new RangeError('There are not so many.');
+  }
+}
+
+/** What covers a body so far. */
+class Cover {
+  /** How many spans cover each cell. */
+  private readonly covers: Uint16Array;
+  private readonly random: () => number;
+
+  constructor(
+    private readonly cells: Uint8Array,
+    private readonly forbidden: Sums,
+    private readonly space: Space,
+    private readonly t: number,
+  ) {
+    this.covers = new Uint16Array(space.count);
+    this.random = seededRandom(cells.length);
+  }
+
+  uncovered(): number[] {
+    const out: number[] = [];
+    this.cells.forEach((v, at) => v !== 0 && this.covers[at] === 0 && out.push(at));
+    return out;
+  }
+  private cellOf(at: number): number[] {
+    const { size, strides } = this.space;
+    return [at % size[0], Math.floor(at / strides[1]) % size[1], Math.floor(at / strides[2])];
+  }
+  private add(span: Span, by: 1 | -1): void {
+    eachNear(span, this.t, this.space, (at) => (this.covers[at]! += by));
+  }
+
+  /** The span that covers most of what waits, of those that grow from a few of it. */
+  private best(waiting: Waiting): Span | null {
+    let best: Span | null = null,
+      most = 0;
+    const tried = new Set<string>();
+    for (let s = 0; s < SEEDS; s++) {
+      const cell = this.cellOf(waiting.nth(Math.floor(this.random() * waiting.count)));
+      for (const order of ORDERS) {
+        const span = grown(cell, order, this.forbidden, this.space.size),
+          key = `${span.lo.join()} ${span.hi.join()}`;
+        if (tried.has(key)) continue;
+        tried.add(key);
+        const n = waiting.near(span, this.t);
+        if (n > most) [best, most] = [span, n];
+      }
+    }
+    return best;
+  }
+
+  /** Covers cells, the most at a time. @param most – spans that it may take; it stops before it needs more */
+  *greedy(list: readonly number[], from: number, share: number, most = Infinity): Steps<Span[]> {
+    const waiting = new Waiting(list, this.space),
+      out: Span[] = [];
+    while (waiting.count > 0 && out.length < most) {
+      const span = this.best(waiting);
+      if (!span) break;
+      out.push(span);
+      this.add(span, 1);
+      waiting.drop(this.covers);
+      yield from + share * (1 - waiting.count / list.length);
+    }
+    return out;
+  }
+
+  /** Takes some away that stand near each other, and covers anew what they covered; the old ones where that takes more. */
+  anew(spans: readonly Span[]): Span[] {
+    const middle = ({ lo, hi }: Span): number[] => lo.map((v, i) => (v + hi[i]!) / 2);
+    const first = middle(spans[Math.floor(this.random() * spans.length)]!);
+    const far = (s: Span): number => middle(s).reduce((n, v, i) => n + Math.abs(v - first[i]!), 0);
+    const taken = [...spans].sort((a, b) => far(a) - far(b)).slice(0, ANEW);
+    for (const s of taken) this.add(s, -1);
+    const bare = new Set<number>();
+    for (const s of taken)
+      eachNear(s, this.t, this.space, (at) => {
+        if (this.cells[at] !== 0 && this.covers[at] === 0) bare.add(at);
+      });
+    const fresh = finish(this.greedy([...bare], 0, 1, taken.length));
+    const whole = [...bare].every((at) => this.covers[at]! > 0);
+    const rest = spans.filter((s) => !taken.includes(s));
+    if (whole && fresh.length <= taken.length) return [...rest, ...fresh];
+    for (const s of fresh) this.add(s, -1);
+    for (const s of taken) this.add(s, 1);
+    return [...spans];
+  }
+
+  /** Without spans that cover nothing which others do not; those that were kept last are looked at first. */
+  needed(spans: readonly Span[]): Span[] {
+    const kept = [...spans];
+    for (let i = kept.length - 1; i >= 0; i--) {
+      let alone = false;
+      eachNear(kept[i]!, this.t, this.space, (at) => (alone ||= this.cells[at] !== 0 && this.covers[at] === 1));
+      if (alone) continue;
+      this.add(kept[i]!, -1);
+      kept.splice(i, 1);
+    }
+    return kept;
+  }
 }

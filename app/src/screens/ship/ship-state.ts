@@ -1,5 +1,5 @@
 import { type Delivered, type FaceShares, type Shipped, zipFiles } from '@sphalerite/core/files';
-import { type DeliveryProfile, type Project, find } from '@sphalerite/core/model';
+import { type DeliveryProfile, type Project, deliveriesOf, deliveryOf, find } from '@sphalerite/core/model';
 import {
   type DeliveryChange,
   type DeliveryFigures,
@@ -34,7 +34,10 @@ export const useShip = defineStore('ship', () => {
   const session = useSession();
   const notices = useNotices();
   const delivery = useDelivery();
-  const profile = computed(() => delivery.profile);
+  const profile = computed(() => {
+    const p = session.project;
+    return p && (deliveryOf(p, delivery.chosen) ?? deliveriesOf(p)[0]!);
+  });
   /** A part or a scene by itself; null is the whole figure. */
   const only = ref<{ of: 'part' | 'scene'; id: string } | null>(null);
   onOtherProject(() => (only.value = null));
