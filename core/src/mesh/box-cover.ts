@@ -11,9 +11,9 @@ import { type Space, spaceOf, within, withoutCavities } from './cell-space';
  */
 
 /** Cubes to begin from at a time. */
-const SEEDS = 16;
+const SEEDS = 8;
 /** How often some are covered anew, and how many at a time. */
-const ROUNDS = 90,
+const ROUNDS = 50,
   ANEW = 4;
 /** Cubes a stretch that is counted at once is long. */
 const BLOCK = 8;
@@ -137,78 +137,78 @@ export function* boxCoverSteps(grid: VoxelGrid, tolerance: number): Steps<Box[]>
 
 /** Cubes that wait to be covered, in blocks: of those that lie wholly within something only the number is read. */
 class Waiting {
-  private readonly blocks = new Map<number, { readonly at: number[]; readonly lo: readonly number[] }>();
-  count = 0;
+  private readonly blocks: (number[] | undefined)[] = [];
+  private readonly across: readonly [number, number, number];
+  count: number;
 
   constructor(
     list: readonly number[],
     private readonly space: Space,
   ) {
     const { size, strides } = space;
+    this.across = [Math.ceil(size[0] / BLOCK), Math.ceil(size[1] / BLOCK), Math.ceil(size[2] / BLOCK)];
     for (const at of list) {
-      const x = at % size[0],
-        y = Math.floor(at / strides[1]) % size[1],
-        z = Math.floor(at / strides[2]);
-      const [i, j, k] = [Math.floor(x / BLOCK), Math.floor(y / BLOCK), Math.floor(z / BLOCK)];
-      const key = i + 1024 * (j + 1024 * k);
-      let block = this.blocks.get(key);
-      if (!block) this.blocks.set(key, (block = { at: [], lo: [i * BLOCK, j * BLOCK, k * BLOCK] }));
-      block.at.push(at);
+      const i = Math.floor((at % size[0]) / BLOCK),
+        j = Math.floor((Math.floor(at / strides[1]) % size[1]) / BLOCK),
+        k = Math.floor(Math.floor(at / strides[2]) / BLOCK);
+      (this.blocks[i + this.across[0] * (j + this.across[1] * k)] ??= []).push(at);
     }
     this.count = list.length;
   }
 
   /** How many all of whose points are within `t` of a span. */
   near({ lo, hi }: Span, t: number): number {
-    const { size, strides } = this.space,
-      most = t * t;
+    const { across } = this,
+      most = t * t,
+      reach = Math.floor(t);
+    const from = (a: 0 | 1 | 2): number => Math.max(0, Math.floor((lo[a] - reach) / BLOCK)),
+      to = (a: 0 | 1 | 2): number => Math.min(across[a] - 1, Math.floor((hi[a] - 1 + reach) / BLOCK));
+    /** How far the farthest cell of a block is away along an axis. */
+    const far = (a: 0 | 1 | 2, block: number): number =>
+      Math.max(0, lo[a] - block * BLOCK, (block + 1) * BLOCK - hi[a]);
     let n = 0;
-    for (const { at, lo: b } of this.blocks.values()) {
-      if (at.length === 0) continue;
-      let least = 0,
-        worst = 0;
-      for (let a = 0; a < 3; a++) {
-        const low = lo[a]! - b[a]!,
-          high = b[a]! + BLOCK - hi[a]!;
-        // Of the cells of the block the one farthest away along this axis, and the nearest.
-        const far = Math.max(0, low, high),
-          close = Math.max(0, low - BLOCK + 1, high - BLOCK + 1);
-        worst += far * far;
-        least += close * close;
-      }
-      if (least > most) continue;
-      if (worst <= most) {
-        n += at.length;
-        continue;
-      }
-      for (const c of at) {
-        const x = c % size[0],
-          y = Math.floor(c / strides[1]) % size[1],
-          z = Math.floor(c / strides[2]);
-        const dx = x < lo[0] ? lo[0] - x : x >= hi[0] ? x - hi[0] + 1 : 0,
-          dy = y < lo[1] ? lo[1] - y : y >= hi[1] ? y - hi[1] + 1 : 0,
-          dz = z < lo[2] ? lo[2] - z : z >= hi[2] ? z - hi[2] + 1 : 0;
-        if (dx * dx + dy * dy + dz * dz <= most) n++;
-      }
+    for (let k = from(2); k <= to(2); k++)
+      for (let j = from(1); j <= to(1); j++)
+        for (let i = from(0); i <= to(0); i++) {
+          const block = this.blocks[i + across[0] * (j + across[1] * k)];
+          if (!block || block.length === 0) continue;
+          n +=
+            far(0, i) ** 2 + far(1, j) ** 2 + far(2, k) ** 2 <= most ? block.length : this.nearIn(block, lo, hi, most);
+        }
+    return n;
+  }
+  private nearIn(block: readonly number[], lo: Span['lo'], hi: Span['hi'], most: number): number {
+    const { size, strides } = this.space;
+    let n = 0;
+    for (const c of block) {
+      const x = c % size[0],
+        y = Math.floor(c / strides[1]) % size[1],
+        z = Math.floor(c / strides[2]);
+      const dx = x < lo[0] ? lo[0] - x : x >= hi[0] ? x - hi[0] + 1 : 0,
+        dy = y < lo[1] ? lo[1] - y : y >= hi[1] ? y - hi[1] + 1 : 0,
+        dz = z < lo[2] ? lo[2] - z : z >= hi[2] ? z - hi[2] + 1 : 0;
+      if (dx * dx + dy * dy + dz * dz <= most) n++;
     }
     return n;
   }
   /** Forgets those that are covered meanwhile. */
   drop(covers: Uint16Array): void {
     let n = 0;
-    for (const block of this.blocks.values()) {
+    for (const block of this.blocks) {
+      if (!block) continue;
       let kept = 0;
-      for (const c of block.at) if (covers[c] === 0) block.at[kept++] = c;
-      block.at.length = kept;
+      for (const c of block) if (covers[c] === 0) block[kept++] = c;
+      block.length = kept;
       n += kept;
     }
     this.count = n;
   }
   /** The n-th of those that are left. */
   nth(n: number): number {
-    for (const { at } of this.blocks.values()) {
-      if (n < at.length) return at[n]!;
-      n -= at.length;
+    for (const block of this.blocks) {
+      if (!block) continue;
+      if (n < block.length) return block[n]!;
+      n -= block.length;
     }
     throw new RangeError('There are not so many.');
   }

@@ -35,13 +35,18 @@ class Growing<A extends Int32Array | Uint32Array | Uint16Array | Uint8Array> {
     private array: A,
     private readonly make: (length: number) => A,
   ) {}
-  push(...values: readonly number[]): void {
-    if (this.length + values.length > this.array.length) {
+  push(a: number): void {
+    if (this.length === this.array.length) {
       const more = this.make(this.array.length * 2);
       more.set(this.array);
       this.array = more;
     }
-    for (const v of values) this.array[this.length++] = v;
+    this.array[this.length++] = a;
+  }
+  push3(a: number, b: number, c: number): void {
+    this.push(a);
+    this.push(b);
+    this.push(c);
   }
   done(): A {
     return this.array.slice(0, this.length) as A;
@@ -65,13 +70,14 @@ export class SurfaceMaker {
 
   /** A point; gives its number. @param x – in half cubes, as y and z */
   vertex(x: number, y: number, z: number): number {
-    this.positions.push(x, y, z);
+    this.positions.push3(x, y, z);
     return this.positions.length / 3 - 1;
   }
 
   /** A new region in a plane; gives its number. @param is – whether a face of the plane is of it, by its place there */
   region(plane: Plane, u: number, v: number, wide: number, high: number, is: (at: number) => boolean): number {
-    this.spans.push(u + plane.field.min[plane.u]!, v + plane.field.min[plane.v]!, wide, high);
+    this.spans.push3(u + plane.field.min[plane.u]!, v + plane.field.min[plane.v]!, wide);
+    this.spans.push(high);
     if (this.withTexels) {
       const image = new Uint8Array(wide * high);
       for (let j = 0; j < high; j++)
@@ -86,8 +92,8 @@ export class SurfaceMaker {
 
   /** A triangle whose corners go round counter-clockwise as u turns to v. */
   triangle(direction: number, label: number, region: number, a: number, b: number, c: number): void {
-    if (direction % 2 === 0) this.triangles.push(a, b, c);
-    else this.triangles.push(a, c, b);
+    if (direction % 2 === 0) this.triangles.push3(a, b, c);
+    else this.triangles.push3(a, c, b);
     this.directions.push(direction);
     this.labels.push(label);
     this.regionOf.push(region);

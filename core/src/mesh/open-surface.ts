@@ -60,10 +60,10 @@ export function* openSurfaceSteps(grid: VoxelGrid, labels: FaceLabels, texels = 
 
 /** Rectangles of one label, taken off the plane one after another. */
 function addRectangles(maker: SurfaceMaker, corners: Corners, plane: Plane, w: number, direction: number): void {
-  const { labels, nu, nv } = plane;
+  const { labels, nu, u0, u1, v0, v1 } = plane;
   const row = nu + 2;
-  for (let j = 0; j < nv; j++)
-    for (let i = 0; i < nu; i++) {
+  for (let j = v0; j < v1; j++)
+    for (let i = u0; i < u1; i++) {
       const from = (j + 1) * row + i + 1,
         label = labels[from]!;
       if (label === 0) continue;

@@ -62,6 +62,11 @@ export class Plane {
   readonly regions: Int32Array;
   readonly u: number;
   readonly v: number;
+  /** Where there are faces at all: from the first to before the last along u and v. Most planes hold few. */
+  u0 = 0;
+  u1 = 0;
+  v0 = 0;
+  v1 = 0;
 
   constructor(
     readonly field: Field,
@@ -89,6 +94,7 @@ export class Plane {
       sv = stride[this.v]!,
       sa = stride[this.axis]!;
     let found = 0;
+    [this.u0, this.u1, this.v0, this.v1] = [nu, 0, nv, 0];
     for (let j = 0; j < nv; j++) {
       let at = (k + 1) * sa + (j + 1) * sv + su,
         out = (j + 1) * (nu + 2) + 1;
@@ -102,6 +108,10 @@ export class Plane {
         if (label === NO_LABEL) continue;
         labels[out] = label + 1;
         found++;
+        if (i < this.u0) this.u0 = i;
+        if (i >= this.u1) this.u1 = i + 1;
+        if (j < this.v0) this.v0 = j;
+        this.v1 = j + 1;
       }
     }
     return found;
@@ -109,10 +119,10 @@ export class Plane {
 
   /** Marks the corners of regions among the points of the whole lattice. */
   mark(w: number, corners: Uint8Array, point: Vec3): void {
-    const { nu, nv, labels } = this;
+    const { nu, u0, u1, v0, v1, labels } = this;
     const row = nu + 2;
-    for (let j = 0; j <= nv; j++)
-      for (let i = 0; i <= nu; i++) {
+    for (let j = v0; j <= v1; j++)
+      for (let i = u0; i <= u1; i++) {
         const at = j * row + i;
         const a = labels[at]!,
           b = labels[at + 1]!,
@@ -125,13 +135,13 @@ export class Plane {
 
   /** Numbers the connected regions of one label; gives how many there are. */
   number(): number {
-    const { labels, regions, nu, nv } = this;
+    const { labels, regions, nu, u0, u1, v0, v1 } = this;
     const row = nu + 2;
     regions.fill(0);
     let count = 0;
     const open: number[] = [];
-    for (let j = 1; j <= nv; j++)
-      for (let i = 1; i <= nu; i++) {
+    for (let j = v0 + 1; j <= v1; j++)
+      for (let i = u0 + 1; i <= u1; i++) {
         const seed = j * row + i,
           label = labels[seed]!;
         if (label === 0 || regions[seed] !== 0) continue;
@@ -155,10 +165,10 @@ export class Plane {
     readonly high: number;
     readonly label: number;
   }[] {
-    const { regions, labels, nu, nv } = this;
+    const { regions, labels, nu, nv, u0, u1, v0, v1 } = this;
     const ends = Array.from({ length: count + 1 }, () => [nu, nv, 0, 0, 0]);
-    for (let j = 0; j < nv; j++)
-      for (let i = 0; i < nu; i++) {
+    for (let j = v0; j < v1; j++)
+      for (let i = u0; i < u1; i++) {
         const at = (j + 1) * (nu + 2) + i + 1,
           region = regions[at]!;
         if (region === 0) continue;
@@ -183,7 +193,7 @@ export class Plane {
     isCorner: (i: number, j: number) => boolean,
     halved: (i: number, j: number, along: 0 | 1, long: number) => boolean,
   ): number[][] {
-    const { nu, nv, regions } = this;
+    const { nu, u0, u1, v0, v1, regions } = this;
     const row = nu + 2,
       wide = 2 * nu + 1,
       out: number[][] = Array.from({ length: count + 1 }, () => []);
@@ -191,23 +201,24 @@ export class Plane {
     const follow = (
       along: 0 | 1,
       line: number,
+      from: number,
       pieces: number,
       sides: readonly [(k: number) => number, (k: number) => number],
     ): void => {
       const at = (k: number): [number, number] => (along === 0 ? [k, line] : [line, k]);
-      const end = (side: (k: number) => number, from: number, to: number): void => {
-        const [i, j] = at(from),
+      const end = (side: (k: number) => number, first: number, to: number): void => {
+        const [i, j] = at(first),
           [x, y] = at(to),
-          list = out[side(from)]!;
+          list = out[side(first)]!;
         const point = (a: number, b: number): number => a + b * wide;
         const middle = point(i + x, j + y);
-        if (halved(i, j, along, to - from)) list.push(point(2 * i, 2 * j), middle, middle, point(2 * x, 2 * y));
+        if (halved(i, j, along, to - first)) list.push(point(2 * i, 2 * j), middle, middle, point(2 * x, 2 * y));
         else list.push(point(2 * i, 2 * j), point(2 * x, 2 * y));
       };
       for (const [s, side] of sides.entries()) {
         const other = sides[1 - s]!;
         let begun = -1;
-        for (let k = 0; k < pieces; k++) {
+        for (let k = from; k < pieces; k++) {
           const region = side(k);
           const edge = region !== 0 && region !== other(k);
           if (begun >= 0 && (isCorner(...at(k)) || !edge || region !== side(begun))) {
@@ -219,10 +230,10 @@ export class Plane {
         if (begun >= 0) end(side, begun, pieces);
       }
     };
-    for (let j = 0; j <= nv; j++)
-      follow(0, j, nu, [(i) => regions[j * row + i + 1]!, (i) => regions[(j + 1) * row + i + 1]!]);
-    for (let i = 0; i <= nu; i++)
-      follow(1, i, nv, [(j) => regions[(j + 1) * row + i]!, (j) => regions[(j + 1) * row + i + 1]!]);
+    for (let j = v0; j <= v1; j++)
+      follow(0, j, u0, u1, [(i) => regions[j * row + i + 1]!, (i) => regions[(j + 1) * row + i + 1]!]);
+    for (let i = u0; i <= u1; i++)
+      follow(1, i, v0, v1, [(j) => regions[(j + 1) * row + i]!, (j) => regions[(j + 1) * row + i + 1]!]);
     return out;
   }
 }
