@@ -16,15 +16,17 @@ export interface GlbJson {
     extensions?: { KHR_materials_emissive_strength?: { emissiveStrength: number } };
   }[];
   readonly meshes: {
+    name: string;
     primitives: {
       material: number;
+      indices: number;
       attributes: { POSITION: number };
       extensions?: { KHR_materials_variants?: { mappings: { material: number; variants: number[] }[] } };
     }[];
   }[];
   readonly nodes: { name: string; mesh?: number; extras?: { collider?: string; moves?: string } }[];
   readonly skins?: { joints: number[] }[];
-  readonly accessors: { min?: number[]; max?: number[] }[];
+  readonly accessors: { count: number; min?: number[]; max?: number[] }[];
   readonly extensions?: { KHR_materials_variants?: { variants: { name: string }[] } };
 }
 /** The JSON chunk of a GLB, read byte by byte as the standard lays it out. */

@@ -3,7 +3,7 @@ import {
   AnimationMixer,
   Box3,
   BoxGeometry,
-  BufferGeometry,
+  type BufferGeometry,
   CanvasTexture,
   Color,
   ConeGeometry,

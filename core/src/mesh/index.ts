@@ -1,6 +1,7 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
 export * from './surface';
+export * from './count-faces';
 export * from './plane';
 export * from './flat-surface';
 export * from './open-surface';

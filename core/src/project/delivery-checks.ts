@@ -74,13 +74,13 @@ export function budgetFindings(
     .map(([key, most]): DeliveryFinding => ({
       level: 'over',
       code: `budget.${key}`,
-      text: say(`delivery.over.${key}`, { n: figures[key], most }),
+      text: say(`delivery.over.${key}`, { now: figures[key], most }),
       at: key === 'bones' && project.rig.bones[0] ? { step: 'rig', id: project.rig.bones[0].id } : null,
       does: null,
     }));
   const held = limits.filter(([key, most]) => most > 0 && figures[key] > 0 && figures[key] <= most);
   if (over.length > 0 || held.length === 0) return over;
-  const text = held.map(([key, most]) => say(`delivery.of.${key}`, { n: figures[key], most })).join(', ');
+  const text = held.map(([key, most]) => say(`delivery.of.${key}`, { now: figures[key], most })).join(', ');
   return [{ level: 'fine', code: 'budget', text, at: null, does: null }];
 }
 
@@ -240,7 +240,7 @@ function checkPrint(project: Project, what: Shipped, profile: DeliveryProfile, o
     if (thin > 0) out.push(look('wall', say('delivery.thin', { body: name, n: thin, wall }), null));
     if (edges > 0) out.push(look('edge', say('delivery.edges', { body: name, n: edges }), null));
   }
-  if (model.bodies.length > 1) out.push(look('bodies', say('delivery.bodies', { n: model.bodies.length }), null));
+  if (model.bodies.length > 1) out.push(look('bodies', say('delivery.bodies', { now: model.bodies.length }), null));
 }
 
 /**

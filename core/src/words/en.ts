@@ -97,7 +97,7 @@ export const EN = {
     'The colours do not fit in a picture of {most} texels. Allow a larger one, take less padding, or merge by colour.',
   'ship.tooManySlots': 'There are more than 254 material slots. Give some faces the same one.',
   'ship.tooManyFaces':
-    '“{title}” shows {n} faces of cubes; files are made of at most {most}. Hollow it out, or ship it in parts.',
+    '“{title}” shows {now} faces of cubes; files are made of at most {most}. Hollow it out, or ship it in parts.',
   'ship.axes': 'A file cannot be {up} up and look along {forward}. Choose another way forward.',
 
   // project/edits/alternates.ts
@@ -113,16 +113,17 @@ export const EN = {
   'delivery.gone': 'That delivery is not there any more. Choose another.',
   'delivery.field': 'A delivery cannot have that as its {field}. Nothing was changed.',
   'delivery.damaged': '“{title}” is no delivery profile: {reason}. Choose a file that was saved from Ship.',
-  'delivery.over.triangles': '{n} triangles are more than the {most} of the budget. See where the faces are.',
-  'delivery.over.bones': '{n} bones are more than the {most} of the budget.',
-  'delivery.over.draws': '{n} draw calls are more than the {most} of the budget. Join the meshes, or use fewer slots.',
-  'delivery.over.texture': 'A picture of {n} texels is larger than the {most} of the budget.',
-  'delivery.over.kilobytes': '{n} KB are more than the {most} of the budget.',
-  'delivery.of.triangles': '{n} of {most} triangles',
-  'delivery.of.bones': '{n} of {most} bones',
-  'delivery.of.draws': '{n} of {most} draw calls',
-  'delivery.of.texture': '{n} of {most} texels',
-  'delivery.of.kilobytes': '{n} of {most} KB',
+  'delivery.over.triangles': '{now} triangles are more than the {most} of the budget. See where the faces are.',
+  'delivery.over.bones': '{now} bones are more than the {most} of the budget.',
+  'delivery.over.draws':
+    '{now} draw calls are more than the {most} of the budget. Join the meshes, or use fewer slots.',
+  'delivery.over.texture': 'A picture of {now} texels is larger than the {most} of the budget.',
+  'delivery.over.kilobytes': '{now} KB are more than the {most} of the budget.',
+  'delivery.of.triangles': '{now} of {most} triangles',
+  'delivery.of.bones': '{now} of {most} bones',
+  'delivery.of.draws': '{now} of {most} draw calls',
+  'delivery.of.texture': '{now} of {most} texels',
+  'delivery.of.kilobytes': '{now} of {most} KB',
   'delivery.loose': {
     one: '{n} cube of {part} hangs on nothing (pieces: {pieces})',
     other: '{n} cubes of {part} hang on nothing (pieces: {pieces})',
@@ -151,7 +152,7 @@ export const EN = {
     one: '{n} pair of cubes of “{body}” meets in an edge alone and will break',
     other: '{n} pairs of cubes of “{body}” meet in an edge alone and will break',
   },
-  'delivery.bodies': 'It prints as {n} bodies that are not joined',
+  'delivery.bodies': 'It prints as {now} bodies that are not joined',
   'delivery.noFormat': 'Nothing is in this delivery. Tick a format first.',
 
   // project/edits/attachments.ts

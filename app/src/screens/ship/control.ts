@@ -1,43 +1,21 @@
-import {
-  IconBox,
-  IconBrush,
-  IconDownload,
-  IconGridDots,
-  IconLayersSubtract,
-  IconPhoto,
-  IconPlayerPlay,
-  IconTriangle,
-  IconWaveSawTool,
-} from '@tabler/icons-vue';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { gather } from '@sphalerite/core/scene';
-import { type Component, watch } from 'vue';
-import type { Chip, ScreenControl } from '../../shell/screen';
-import type { Command } from '../../stores/commands';
-import { needsProject } from '../../stores/needs';
+import { watch } from 'vue';
+import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { extentOf } from '../../stores/ship-counts';
-import type { ArrivedLook } from '../../viewport/arrived';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { figureBeside } from '../shared/scale-figure';
 import { useFacePicking } from './face-picking';
-import { useLinkedFolder } from './linked-folder';
 import { useLooking } from './looking';
+import { shipChips } from './ship-chips';
+import { shipCommands } from './ship-commands';
 import { useShip } from './ship-state';
-
-const LOOKS: readonly (readonly [ArrivedLook, string, Component])[] = [
-  ['wire', 'Wireframe of the file', IconTriangle],
-  ['normals', 'Normals of the file', IconWaveSawTool],
-  ['slots', 'Material slots of the file', IconLayersSubtract],
-  ['texture', 'Texture without light', IconPhoto],
-  ['second', 'Second coordinates, for baked light', IconGridDots],
-];
 
 export function shipControl(): ScreenControl {
   const session = useSession();
   const ship = useShip();
   const looking = useLooking();
-  const folder = useLinkedFolder();
   const picking = useFacePicking();
   let timer: ReturnType<typeof setTimeout> | undefined;
   const stopMaking = watch(
@@ -52,21 +30,7 @@ export function shipControl(): ScreenControl {
   );
   const stopLooking = looking.open();
   const figure = (n: number): string => n.toLocaleString('en');
-  const look = (id: ArrivedLook): void => void (looking.look = looking.look === id ? 'plain' : id);
-  const showsFile = (): boolean => looking.arrived !== null;
-
-  const looks = LOOKS.map(([id, title, icon]): Command => ({
-    id: `ship.look.${id}`,
-    title,
-    group: 'Ship',
-    icon,
-    on: () => looking.look === id,
-    enabled: () =>
-      !showsFile()
-        ? 'There is no file to look at yet'
-        : id !== 'second' || looking.facts!.second || 'This delivery has no second set of coordinates',
-    run: () => look(id),
-  }));
+  const commands = shipCommands();
   return {
     scene: () => {
       const project = session.inActiveColourway;
@@ -116,7 +80,7 @@ export function shipControl(): ScreenControl {
       ship.profile?.name.toLowerCase() ?? '',
       picking.on ? `faces for “${picking.slot}”` : 'as it arrives',
     ],
-    chips: () => chips(),
+    chips: shipChips,
     readout: () => {
       const c = ship.counts;
       const shown = (key: string, name: string, before?: number): [string, string][] =>
@@ -137,52 +101,8 @@ export function shipControl(): ScreenControl {
           : '',
       };
     },
-    tools: [...looks.map((l) => l.id), 'ship.look.collider', 'ship.play'],
-    commands: [
-      {
-        id: 'ship.save',
-        get title() {
-          return folder.at > 0 ? 'Ship it again' : 'Ship it';
-        },
-        group: 'Ship',
-        keys: ['E'],
-        icon: IconDownload,
-        enabled: needsProject,
-        run: () => (folder.handle ? folder.shipInto() : ship.save()),
-      },
-      ...looks,
-      {
-        id: 'ship.look.collider',
-        title: 'Colliders over the file',
-        group: 'Ship',
-        icon: IconBox,
-        on: () => looking.colliders,
-        enabled: () => showsFile() || 'There is no file to look at yet',
-        run: () => void (looking.colliders = !looking.colliders),
-      },
-      {
-        id: 'ship.play',
-        title: 'Play the next clip of the file',
-        group: 'Ship',
-        keys: ['Space'],
-        icon: IconPlayerPlay,
-        on: () => looking.playing,
-        enabled: () => (looking.facts?.clips.length ?? 0) > 0 || 'This file has no clips',
-        run: () => {
-          const names = looking.facts!.clips.map((c) => c.name);
-          looking.play(names[names.indexOf(looking.clip ?? '') + 1] ?? null);
-        },
-      },
-      {
-        id: 'ship.pickFaces',
-        title: 'Pick faces for a slot',
-        group: 'Ship',
-        icon: IconBrush,
-        enabled: needsProject,
-        on: () => picking.on,
-        run: () => void (picking.on = !picking.on),
-      },
-    ],
+    tools: commands.map((c) => c.id).filter((id) => id.startsWith('ship.look') || id === 'ship.play'),
+    commands,
     dispose() {
       picking.on = false;
       clearTimeout(timer);
@@ -190,43 +110,4 @@ export function shipControl(): ScreenControl {
       stopLooking();
     },
   };
-
-  function chips(): Chip[] {
-    const p = ship.profile;
-    if (!p) return [];
-    if (picking.on)
-      return [
-        {
-          text: picking.away ? 'giving faces back' : `picking faces for “${picking.slot}”`,
-          tone: picking.away ? 'red' : 'green',
-          icon: IconBrush,
-          does: 'done',
-          run: () => void (picking.on = false),
-        },
-        ...(picking.lit?.slot ? [{ text: `of “${picking.lit.slot}”`, tone: 'resin' as const }] : []),
-      ];
-    const { collider, place } = p,
-      n = looking.facts?.colliders ?? 0;
-    const out: Chip[] = [];
-    if (collider.shape !== 'none' && n > 0)
-      out.push({ text: `${n} ${n === 1 ? 'collider' : 'colliders'}, ${collider.moves}`, tone: 'green', icon: IconBox });
-    out.push({ text: `${place.up.toUpperCase()} up, faces ${place.forward.toUpperCase()}`, tone: 'resin' });
-    const e = looking.arrived?.extent;
-    if (e && session.project)
-      out.push({
-        text: `${((e.hi[1] - e.lo[1]) * session.project.metresPerUnit).toFixed(2)} m beside a metre`,
-        tone: 'resin',
-      });
-    if (looking.look === 'slots')
-      for (const s of looking.facts?.slots ?? []) out.push({ text: s.name, tone: 'resin', colour: s.colour });
-    if (looking.clip)
-      out.push({
-        text: looking.clip,
-        tone: 'green',
-        icon: IconPlayerPlay,
-        does: 'rest',
-        run: () => looking.play(null),
-      });
-    return out;
-  }
 }

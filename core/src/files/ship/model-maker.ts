@@ -10,6 +10,7 @@ import {
   scale,
 } from '../../math';
 import { type Part, type Project, pivotPoint } from '../../model';
+import { countFaces } from '../../mesh';
 import type { Palette } from '../../palette';
 import { type DrawInstance, type DrawList, listExtent } from '../../scene';
 import type { VoxelGrid } from '../../voxel';
@@ -51,6 +52,10 @@ const AXES: Readonly<Record<string, Vec3>> = {
   '+z': [0, 0, 1],
   '-z': [0, 0, -1],
 };
+
+/** Cubes from which on a part's faces are counted first, and how many faces a file is made of at most. */
+const MANY = 500_000,
+  MOST_FACES = 6_000_000;
 
 /** What becomes a shape once the pictures of everything are laid out. */
 interface Pending {
@@ -189,6 +194,11 @@ export class ModelMaker {
     unit: number,
   ): Steps<Pick<ShipMesh, 'pieces' | 'second'>> {
     const { materials, slots, profile } = this;
+    // Noise fills memory before it fills a file: it is counted first.
+    if (grid.count > MANY) {
+      const now = countFaces(grid);
+      if (now > MOST_FACES) throw new FileError('ship.tooManyFaces', { title: part.name, now, most: MOST_FACES });
+    }
     const dropped = this.hidden?.of.get(part.id);
     const stretches = yield* stretchSteps(grid, part, palette, materials, slots, profile.mesh, dropped);
     const seconds = profile.picture.second ? this.secondOf(stretches) : null;

@@ -45,14 +45,37 @@ function withHead(vertices: number, faces: number | null): { bytes: Uint8Array; 
   return { bytes, view: new DataView(bytes.buffer), at: head.length };
 }
 
+/** Bytes that a text would end a line with or leave blank. */
+const BLANK = new Set([9, 10, 11, 12, 13, 32]);
+/**
+ * Which vertex comes first: some readers take a blank byte right behind the head for a part of it, and are off by one from there.
+ *
+ * @param xs – the first number of each
+ */
+function safeFirst(xs: readonly number[]): number {
+  const view = new DataView(new ArrayBuffer(4));
+  const at = xs.findIndex((x) => {
+    view.setFloat32(0, x, true);
+    return !BLANK.has(view.getUint8(0));
+  });
+  return Math.max(0, at);
+}
+
 function pointsOf(model: SolidModel, place: SolidPlace): Uint8Array {
   const out = withHead(cubeCount(model), null);
+  const from = out.at;
   let { at } = out;
+  const xs: number[] = [];
   eachCube(model, place, (p, r, g, b) => {
+    xs.push(p[0]);
     for (const a of [0, 1, 2]) out.view.setFloat32(at + 4 * a, p[a]!, true);
     out.bytes.set([r, g, b], at + 12);
     at += VERTEX;
   });
+  const first = from + safeFirst(xs) * VERTEX,
+    kept = out.bytes.slice(from, from + VERTEX);
+  out.bytes.copyWithin(from, first, first + VERTEX);
+  out.bytes.set(kept, first);
   return out.bytes;
 }
 
@@ -69,6 +92,8 @@ function meshOf(surfaces: readonly PlacedSurface[]): Uint8Array {
       corners.push(known.get(key)!);
     });
   }
+  const first = safeFirst(vertices.map(({ surface, vertex }) => surface.positions[vertex * 3]!));
+  [vertices[0], vertices[first]] = [vertices[first]!, vertices[0]!];
   const out = withHead(vertices.length, corners.length / 3);
   let { at } = out;
   for (const { surface, vertex, label } of vertices) {
@@ -78,7 +103,10 @@ function meshOf(surfaces: readonly PlacedSurface[]): Uint8Array {
   }
   for (let i = 0; i < corners.length; i += 3) {
     out.bytes[at] = 3;
-    for (const k of [0, 1, 2]) out.view.setInt32(at + 1 + 4 * k, corners[i + k]!, true);
+    for (const k of [0, 1, 2]) {
+      const c = corners[i + k]!;
+      out.view.setInt32(at + 1 + 4 * k, c === 0 ? first : c === first ? 0 : c, true);
+    }
     at += FACE;
   }
   return out.bytes;
