@@ -24,4 +24,5 @@ export * from './delivery/face-shares';
 export * from './ship/hidden-faces';
 export * from './ship/solid';
 export { solidExtent } from './ship/solid-mesh';
+export { spelt } from './ship/ship-names';
 export * from './delivery/profile-file';

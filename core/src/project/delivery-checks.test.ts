@@ -19,6 +19,7 @@ import {
   setDeliveryEdit,
   setKeyEdit,
   setProjectEdit,
+  setSideEdit,
   strokeEdit,
 } from '.';
 
@@ -95,6 +96,18 @@ describe('what a delivery is found to be', () => {
     expect(await found(p, 'loop')).toMatchObject([{ at: { step: 'animate', id: clip } }]);
     expect(await found(p, 'floor')).toMatchObject([{ at: { step: 'animate', id: clip, frame: 24 } }]);
     expect(await found(p, 'clips')).toEqual([]);
+  });
+  it('with names that are one name there', async () => {
+    let p = post();
+    for (const side of ['left', 'right'] as const) {
+      p = run(p, addBoneEdit, { name: 'Arm', parent: p.rig.bones[0]!.id, t: [side === 'left' ? 4 : -4, 2, 0] });
+      p = run(p, setSideEdit, { of: 'bones', ids: [p.rig.bones.at(-1)!.id], side });
+    }
+    expect(await found(p, 'names')).toEqual([]);
+    p = run(p, setDeliveryEdit, { delivery: 'phone', change: { names: { left: '', right: '' } } });
+    expect((await found(p, 'names')).map((f) => f.text)).toEqual([
+      '“Arm left” and “Arm right” are both called “Arm” in the file',
+    ]);
   });
   it('without a collider, beside its target, off its origin', async () => {
     let p = run(post(), setProjectEdit, { target: { height: 9, faces: 0, bones: 0, texture: 0 } });

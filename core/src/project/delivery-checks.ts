@@ -12,7 +12,7 @@ import {
   sideSuffix,
   withoutHelpers,
 } from '../model';
-import { type Delivered, type Shipped, hiddenFacesSteps, solidOf, solidExtent } from '../files';
+import { type Delivered, type Shipped, hiddenFacesSteps, solidExtent, solidOf, spelt } from '../files';
 import { loopGaps } from '../motion';
 import { clipFrames, contactReport, gather, listExtent } from '../scene';
 import { untidySteps } from '../sculpt';
@@ -118,6 +118,7 @@ export function* deliveryChecksSteps(
     yield* checkHidden(project, profile, out);
   }
   yield 0.85;
+  if (what.of === 'rig') checkNames(project, profile, out);
   checkPlace(project, what, profile, out);
   if (profile.formats.some((f) => f === 'stl' || f === '3mf')) checkPrint(project, what, profile, out);
   const order = { over: 0, look: 1, fine: 2 };
@@ -207,6 +208,28 @@ function* checkHidden(project: Project, profile: DeliveryProfile, out: DeliveryF
       ),
     );
   if (profile.mesh.watertight) out.push(fine('watertight', say('delivery.watertight')));
+}
+
+/** Bones and parts that would bear one name in the file. */
+function checkNames(project: Project, { names }: DeliveryProfile, out: DeliveryFinding[]): void {
+  const told = new Set<string>();
+  for (const list of [project.rig.bones, partsInUse(project.parts)]) {
+    const known = new Map<string, string>();
+    for (const o of list) {
+      const name = spelt(o.name, o.side, names);
+      const other = known.get(name);
+      if (other !== undefined && !told.has(name)) {
+        told.add(name);
+        out.push(
+          look('names', say('delivery.names', { name, one: other, other: o.name + sideSuffix(o.side) }), {
+            step: 'rig',
+            id: o.id,
+          }),
+        );
+      }
+      known.set(name, o.name + sideSuffix(o.side));
+    }
+  }
 }
 
 /** Size, origin and colliders. */

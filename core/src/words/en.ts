@@ -124,6 +124,7 @@ export const EN = {
   'delivery.of.draws': '{now} of {most} draw calls',
   'delivery.of.texture': '{now} of {most} texels',
   'delivery.of.kilobytes': '{now} of {most} KB',
+  'delivery.names': '“{one}” and “{other}” are both called “{name}” in the file',
   'delivery.loose': {
     one: '{n} cube of {part} hangs on nothing (pieces: {pieces})',
     other: '{n} cubes of {part} hang on nothing (pieces: {pieces})',

@@ -91,8 +91,8 @@ export function shipControl(): ScreenControl {
         left: [
           ...shown('triangles', 'triangles', c['faces'] === undefined ? undefined : c['faces'] * 2),
           ...shown('vertices', 'vertices', c['faces'] === undefined ? undefined : c['faces'] * 4),
+          ...shown('draws', 'draws', c['apart']),
           ...shown('texels', 'texture'),
-          ...shown('draws', 'draws'),
           ...shown('colliders', 'colliders'),
           ...shown('cubes', 'cubes'),
         ],

@@ -28,7 +28,11 @@ export function shipChips(): Chip[] {
     n = looking.facts?.colliders ?? 0;
   const out: Chip[] = [];
   if (collider.shape !== 'none' && n > 0)
-    out.push({ text: `${n} ${n === 1 ? 'collider' : 'colliders'}, ${collider.moves}`, tone: 'green', icon: IconBox });
+    out.push({
+      text: `${n} ${n === 1 ? 'collider' : 'colliders'}, ${collider.moves}${collider.shape === 'boxes' || collider.shape === 'convex' ? `, within ${collider.tolerance}` : ''}`,
+      tone: 'green',
+      icon: IconBox,
+    });
   out.push({ text: `${place.up.toUpperCase()} up, faces ${place.forward.toUpperCase()}`, tone: 'resin' });
   const e = looking.arrived?.extent;
   if (e && session.project)

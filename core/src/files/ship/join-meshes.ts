@@ -12,7 +12,15 @@ import {
 } from '../../math';
 import { packSkyline } from '../../mesh';
 import { note } from '../notes';
-import type { ShipCover, ShipMesh, ShipModel, ShipNode, ShipPiece, ShipShape } from './ship-model';
+import {
+  type ShipCover,
+  type ShipMesh,
+  type ShipModel,
+  type ShipNode,
+  type ShipPiece,
+  type ShipShape,
+  countsOf,
+} from './ship-model';
 import type { ShipProfile } from './ship-profile';
 
 /** Where every node stands at rest. */
@@ -39,8 +47,9 @@ interface Share {
  * A model with its meshes joined as the profile wishes: those of a bone to one, all to one that follows the bones as a rigid skin, or all to
  * one object at rest without bones. What is switched by clips or not worn stays a mesh of its own.
  */
-export function joined(model: ShipModel, { mesh: { as } }: ShipProfile): ShipModel {
-  if (as === 'parts') return model;
+export function joined(whole: ShipModel, { mesh: { as } }: ShipProfile): ShipModel {
+  if (as === 'parts') return whole;
+  const model = { ...whole, apart: countsOf(whole).draws };
   const switched = new Set(
     model.clips.flatMap((c) =>
       c.tracks().flatMap((t) => (t.path === 'scale' && model.nodes[t.node]!.mesh !== null ? [t.node] : [])),

@@ -253,6 +253,49 @@ describe('how a mesh is made', () => {
   });
 });
 
+describe('pictures that repeat', () => {
+  it('lie in whole cubes on each slot that has one; the others keep their commonest colour', () => {
+    const p = post();
+    const wishes = {
+      picture: { layout: 'tiling', cubes: 8 },
+      tiles: [{ slot: 'Iron', picture: 'planks', blob: null }],
+    } as const;
+    const model = ship(p, wishes as never);
+    const iron = model.materials.findIndex((m) => m.slot === 'Iron'),
+      plain = model.materials.findIndex((m) => m.slot === '' && m.transparent === null);
+    const size = (m: number) => [model.pictures[model.materials[m]!.colour]!.width, model.materials[m]!.repeats];
+    expect([size(iron), size(plain)]).toEqual([
+      [32, true],
+      [1, true],
+    ]);
+    // On a wall one goes a picture in eight cubes, the same whichever cube one begins at.
+    const body = model.meshes.find((m) => m.name === 'Body')!;
+    for (const { shape } of body.pieces) {
+      const { positions, normals, uv, indices } = model.shapes[shape]!;
+      for (let t = 0; t < indices.length; t += 3) {
+        const [a, b] = [indices[t]!, indices[t + 1]!];
+        if (normals![a * 3 + 1] !== 0) continue;
+        const up = (positions[b * 3 + 1]! - positions[a * 3 + 1]!) / p.metresPerUnit;
+        expect(uv[a * 2 + 1]! - uv[b * 2 + 1]!).toBeCloseTo(up / 8, 5);
+      }
+    }
+  });
+});
+
+describe('what is too much', () => {
+  it('is said with its count before anything is made', () => {
+    let p = makeProject('noise', 'Noise', idsFrom('noise'), 'prop', [128, 128, 128]);
+    const part = p.parts[0]!;
+    const grid = part.layers[0]!.grid.edit((d) => {
+      const [x0, y0, z0] = part.bounds.min;
+      for (let z = 0; z < 128; z++)
+        for (let y = 0; y < 128; y++) for (let x = (y + z) % 2; x < 128; x += 2) d.set(x0 + x, y0 + y, z0 + z, 5);
+    });
+    p = { ...p, parts: [{ ...part, layers: [{ ...part.layers[0]!, grid }] }] };
+    expect(() => ship(p)).toThrow(/shows 6,291,456 faces of cubes/);
+  });
+});
+
 describe('numbers in game files', () => {
   const p = post();
   const written = async (packing: string, wishes: Parameters<typeof wishing>[0] = {}) => {

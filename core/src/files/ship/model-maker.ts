@@ -129,6 +129,7 @@ export class ModelMaker {
       joints: [],
       points,
       colliders,
+      apart: null,
       covers: this.covers,
       notes: this.notes,
     };

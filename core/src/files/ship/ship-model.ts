@@ -122,6 +122,8 @@ export interface ShipCounts {
   readonly triangles: number;
   /** Times that something is drawn: pieces of meshes wherever they stand. */
   readonly draws: number;
+  /** Times that something would be drawn with a mesh for each part. */
+  readonly apart: number;
   readonly materials: number;
   /** Longest edge of its pictures, in texels. */
   readonly texels: number;
@@ -145,6 +147,8 @@ export interface ShipModel {
   /** Attachment points, by their nodes. */
   readonly points: readonly number[];
   readonly colliders: readonly ShipCollider[];
+  /** Pieces of meshes wherever they stand, before meshes were joined; null while none were. */
+  readonly apart: number | null;
   /** What each shape covers. */
   readonly covers: readonly ShipCover[];
   readonly notes: readonly Note[];
@@ -163,6 +167,7 @@ export function countsOf(model: ShipModel): ShipCounts {
     vertices: sum((s) => shapes[s]!.positions.length / 3),
     triangles: sum((s) => shapes[s]!.indices.length / 3),
     draws: pieces.length,
+    apart: model.apart ?? pieces.length,
     materials: new Set(pieces.map((p) => p.material)).size,
     texels: Math.max(0, ...pictures.map((p) => Math.max(p.width, p.height))),
     faces: sum((s) => covers[s]!.faces),
