@@ -194,7 +194,23 @@ try {
   }
   await shoot('light');
   await step('Ship');
+  await page.waitForSelector('.face-chart .chart');
+  await calm();
   await shoot('ship');
+  if (wanted('ship-slots')) {
+    await page.getByRole('button', { name: 'Material slots', exact: true }).click();
+    for (const [label, name] of [
+      ['Slot of floors', 'Top'],
+      ['Slot of walls', 'Side'],
+    ]) {
+      await page.getByLabel(label).fill(name);
+      await page.keyboard.press('Enter');
+    }
+    await run('ship.look.slots');
+    await page.waitForTimeout(1500);
+    await shoot('ship-slots');
+    await run('ship.look.slots');
+  }
   await run('look.theme');
   await step('Build');
   await shoot('build-dusk');

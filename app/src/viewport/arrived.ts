@@ -83,7 +83,7 @@ export class ArrivedModel {
   readonly facts: ArrivedFacts;
   /** What it takes up at rest, in the view's world. */
   readonly extent: Extent | null;
-  private readonly meshes: { readonly mesh: Mesh; readonly own: MeshStandardMaterial; readonly wire: LineSegments }[] =
+  private readonly meshes: { readonly mesh: Mesh; readonly own: MeshStandardMaterial; wire: LineSegments | null }[] =
     [];
   private readonly mixer: AnimationMixer;
   private readonly made: (Material | Texture | BufferGeometry)[] = [];
@@ -128,13 +128,8 @@ export class ArrivedModel {
       o.castShadow = true;
       o.receiveShadow = true;
       o.frustumCulled = false;
-      const wire = new LineSegments(new WireframeGeometry(geometry), lineMaterial(INK, 0.7, true));
-      wire.userData['keep'] = true;
-      wire.visible = false;
-      this.made.push(wire.geometry);
-      this.meshes.push({ mesh: o as Mesh, own, wire });
+      this.meshes.push({ mesh: o as Mesh, own, wire: null });
     }
-    for (const { mesh, wire } of this.meshes) mesh.add(wire);
     this.mixer = new AnimationMixer(scene);
     const box = new Box3();
     for (const { mesh } of this.meshes) box.expandByObject(mesh);
@@ -164,10 +159,22 @@ export class ArrivedModel {
   }
 
   look(look: ArrivedLook): void {
-    for (const { mesh, own, wire } of this.meshes) {
-      wire.visible = look === 'wire';
-      mesh.material = this.materialFor(look, own, mesh);
+    for (const m of this.meshes) {
+      // Made when it is first wanted: of a large file that takes its time.
+      if (look === 'wire') m.wire ??= this.wireOf(m.mesh);
+      if (m.wire) m.wire.visible = look === 'wire';
+      m.mesh.material = this.materialFor(look, m.own, m.mesh);
     }
+  }
+  private wireOf(mesh: Mesh): LineSegments {
+    const wire = new LineSegments(
+      this.kept(new WireframeGeometry(mesh.geometry as BufferGeometry)),
+      lineMaterial(INK, 0.7, true),
+    );
+    wire.userData['keep'] = true;
+    wire.frustumCulled = false;
+    mesh.add(wire);
+    return wire;
   }
   private materialFor(look: ArrivedLook, own: MeshStandardMaterial, mesh: Mesh): Material {
     const flat = !(mesh.geometry as BufferGeometry).hasAttribute('normal');

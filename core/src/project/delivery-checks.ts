@@ -41,6 +41,8 @@ export interface DeliveryFigures {
   readonly kilobytes: number;
 }
 
+/** Formats of surfaces, which games show. */
+const MESHES: readonly string[] = ['glb', 'gltf', 'obj'];
 /** Cubes by which a foot may sink before it is told. */
 const DEEP = 0.25;
 
@@ -110,12 +112,13 @@ export function* deliveryChecksSteps(
   for (const f of checkProject(project))
     if (only === null || f.id === only) out.push(look('project', f.text, { step: f.step, id: f.id }));
   yield 0.1;
-  yield* checkParts(project, only, out);
+  const meshes = profile.formats.some((f) => MESHES.includes(f));
+  yield* checkParts(project, only, meshes, out);
   yield 0.4;
   if (what.of === 'rig') {
     yield* checkClips(project, profile, out);
     yield 0.7;
-    yield* checkHidden(project, profile, out);
+    if (meshes) yield* checkHidden(project, profile, out);
   }
   yield 0.85;
   if (what.of === 'rig') checkNames(project, profile, out);
@@ -126,7 +129,7 @@ export function* deliveryChecksSteps(
 }
 
 /** Cubes that hang on nothing, and faces of parts that lie in those of others. */
-function* checkParts(project: Project, only: Id | null, out: DeliveryFinding[]): Steps<void> {
+function* checkParts(project: Project, only: Id | null, meshes: boolean, out: DeliveryFinding[]): Steps<void> {
   const aside = keptAside(project.parts);
   const parts = partsInUse(project.parts).filter(
     (p) => !aside.has(p.id) && !p.hidden && (only === null || p.id === only),
@@ -144,7 +147,8 @@ function* checkParts(project: Project, only: Id | null, out: DeliveryFinding[]):
           id: part.id,
         }),
       );
-    if (only !== null || !project.rig.mounts.some((m) => m.part === part.id)) continue;
+    // Solids are united; nothing flickers in them.
+    if (!meshes || only !== null || !project.rig.mounts.some((m) => m.part === part.id)) continue;
     for (const { other, faces } of coplanarFaces(project, part.id)) {
       const key = [part.id, other.id].sort().join();
       if (told.has(key) || other.hidden) continue;
@@ -247,7 +251,7 @@ function checkPlace(project: Project, what: Shipped, profile: DeliveryProfile, o
     if (profile.place.origin === 'pivot' && Math.max(...off) > 0.25)
       out.push(look('origin', say('delivery.origin'), null, 'base'));
   }
-  if (profile.collider.shape === 'none' && profile.formats.some((f) => f === 'glb' || f === 'gltf' || f === 'obj'))
+  if (profile.collider.shape === 'none' && profile.formats.some((f) => MESHES.includes(f)))
     out.push(look('collider', say('delivery.noCollider'), null, 'collider'));
 }
 
