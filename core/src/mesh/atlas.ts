@@ -9,9 +9,9 @@ export interface AtlasPlace {
   /** Its size before it shrank. */
   readonly wide: number;
   readonly high: number;
-  /** Whether it is alike all along u, or v, and was kept one texel wide there. */
-  readonly flatU: boolean;
-  readonly flatV: boolean;
+  /** How many texels along u, and v, became one: as many as all its stretches of one colour are multiples of. */
+  readonly stepU: number;
+  readonly stepV: number;
 }
 
 export interface AtlasWishes {
@@ -43,7 +43,7 @@ export interface PackedAtlas {
 /** The level down to which nothing of a neighbour bleeds into an image with so much around it: its texels are averages of 2^level a side. */
 export const cleanMip = (padding: number): number => Math.floor(Math.log2(padding + 1));
 
-/** Small pictures by their palette bytes, each kept once: those of one colour as a texel, alike rows or columns as one, in any of 8 turns. */
+/** Small pictures by their palette bytes, each kept once: those of one colour as a texel, rows and columns that repeat as one, in any of 8 turns. */
 export class Atlas {
   private readonly images: Image[] = [];
   private readonly known = new Map<string, number>();
@@ -55,9 +55,9 @@ export class Atlas {
   /** Takes an image. @param texels – its bytes, u fastest; 0 where any will do */
   add(wide: number, high: number, texels: Uint8Array): AtlasPlace {
     const full = filledIn(wide, high, texels);
-    const flatU = full.every((v, i) => v === full[i - (i % wide)]),
-      flatV = full.every((v, i) => v === full[i % wide]);
-    const small = shrunk({ wide, high, texels: full }, flatU, flatV);
+    const stepU = commonStep(wide, (i) => differs(full, i, 1, wide, high)),
+      stepV = commonStep(high, (j) => differs(full, j * wide, wide, 1, wide));
+    const small = shrunk({ wide, high, texels: full }, stepU, stepV);
     let turn = 0,
       kept = small;
     if (small.texels.length > 1)
@@ -71,7 +71,7 @@ export class Atlas {
       image = this.images.push(kept) - 1;
       this.known.set(key, image);
     }
-    return { image, turn, wide, high, flatU, flatV };
+    return { image, turn, wide, high, stepU, stepV };
   }
 
   /** All of them side by side; null when they do not fit. */
@@ -113,10 +113,11 @@ export class Atlas {
       height,
       texels,
       used: area / Math.max(1, width * packing.height),
-      at: ({ image, turn, wide, high, flatU, flatV }, i, j) => {
-        let [s, t] = [flatU ? 0.5 : i, flatV ? 0.5 : j];
-        if (turn & 1) s = (flatU ? 1 : wide) - s;
-        if (turn & 2) t = (flatV ? 1 : high) - t;
+      at: ({ image, turn, wide, high, stepU, stepV }, i, j) => {
+        // Where all is alike, the middle of its texel does for every corner.
+        let [s, t] = [stepU === wide ? 0.5 : i / stepU, stepV === high ? 0.5 : j / stepV];
+        if (turn & 1) s = wide / stepU - s;
+        if (turn & 2) t = high / stepV - t;
         if (turn & 4) [s, t] = [t, s];
         return [packing.at[image * 2]! + padding + s, packing.at[image * 2 + 1]! + padding + t];
       },
@@ -152,12 +153,25 @@ function filledIn(wide: number, high: number, texels: Uint8Array): Uint8Array {
   return out;
 }
 
-function shrunk({ wide, high, texels }: Image, flatU: boolean, flatV: boolean): Image {
-  const w = flatU ? 1 : wide,
-    h = flatV ? 1 : high;
+/** Whether a line of texels is not as the one before it. @param back – from a texel to that of the line before @param next – to the next of its own */
+function differs(texels: Uint8Array, first: number, back: number, next: number, count: number): boolean {
+  for (let k = 0, at = first; k < count; k++, at += next) if (texels[at] !== texels[at - back]) return true;
+  return false;
+}
+/** What all places where something changes, and the whole length, are multiples of. */
+function commonStep(long: number, changes: (at: number) => boolean): number {
+  let step = long;
+  for (let at = 1; at < long && step > 1; at++) if (changes(at)) step = gcd(step, at);
+  return step;
+}
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+function shrunk({ wide, high, texels }: Image, stepU: number, stepV: number): Image {
+  const w = wide / stepU,
+    h = high / stepV;
   if (w === wide && h === high) return { wide, high, texels };
   const out = new Uint8Array(w * h);
-  for (let j = 0; j < h; j++) for (let i = 0; i < w; i++) out[j * w + i] = texels[j * wide + i]!;
+  for (let j = 0; j < h; j++) for (let i = 0; i < w; i++) out[j * w + i] = texels[j * stepV * wide + i * stepU]!;
   return { wide: w, high: h, texels: out };
 }
 

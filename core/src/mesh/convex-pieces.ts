@@ -22,9 +22,6 @@ interface Hull extends ConvexPiece {
   readonly planes: readonly (readonly [number, number, number, number])[];
 }
 
-/** Planes that are tried along each axis. */
-const CUTS = 12;
-
 function heapOf(cells: Int32Array, { size, strides }: Space): Heap {
   const lo: [number, number, number] = [...size],
     hi: [number, number, number] = [0, 0, 0];
@@ -147,37 +144,73 @@ function reachesFar(
   return false;
 }
 
-/** The two halves of a heap at the plane that leaves least air in the boxes around them. */
-function halves(heap: Heap, space: Space): [Heap, Heap] {
-  const { cells, lo, hi } = heap,
-    { size, strides } = space;
-  const along = (at: number, a: number): number =>
-    a === 0 ? at % size[0] : a === 1 ? Math.floor(at / strides[1]) % size[1] : Math.floor(at / strides[2]);
-  let best: [Heap, Heap] | null = null,
-    least = Infinity;
-  for (const a of [0, 1, 2]) {
-    const long = hi[a]! - lo[a]!,
-      step = Math.max(1, long / CUTS);
-    for (let f = step; f < long - 0.5; f += step) {
-      const cut = lo[a]! + Math.round(f);
-      const one = cells.filter((at) => along(at, a) < cut);
-      if (one.length === 0 || one.length === cells.length) continue;
-      const pair: [Heap, Heap] = [
-        heapOf(one, space),
-        heapOf(
-          cells.filter((at) => along(at, a) >= cut),
-          space,
-        ),
-      ];
-      const air = pair.reduce(
-        (n, { lo: l, hi: h }) => n + (h[0] - l[0]) * (h[1] - l[1]) * (h[2] - l[2]),
-        // Even halves lead to fewer.
-        (0.05 * Math.abs(one.length * 2 - cells.length) * (hi[0] - lo[0])) / 10,
-      );
-      if (air < least) [best, least] = [pair, air];
+/** What stands in one slice of a heap: how much, and the box around it. */
+class Slice {
+  n = 0;
+  readonly lo = [Infinity, Infinity, Infinity];
+  readonly hi = [-Infinity, -Infinity, -Infinity];
+  take(lo: readonly number[], hi: readonly number[], n: number): void {
+    this.n += n;
+    for (let a = 0; a < 3; a++) {
+      if (lo[a]! < this.lo[a]!) this.lo[a] = lo[a]!;
+      if (hi[a]! > this.hi[a]!) this.hi[a] = hi[a]!;
     }
   }
-  return best!;
+  get air(): number {
+    const { lo, hi } = this;
+    return (hi[0]! - lo[0]!) * (hi[1]! - lo[1]!) * (hi[2]! - lo[2]!);
+  }
+}
+
+/** The plane that leaves least air in the boxes around the two halves of a heap; evener halves lead to fewer pieces. */
+function bestCut({ cells, lo, hi }: Heap, { size, strides }: Space): { readonly axis: number; readonly at: number } {
+  const slices = [0, 1, 2].map((a) => Array.from({ length: hi[a]! - lo[a]! }, () => new Slice()));
+  const p = [0, 0, 0],
+    q = [0, 0, 0];
+  for (const at of cells) {
+    p[0] = at % size[0];
+    p[1] = Math.floor(at / strides[1]) % size[1];
+    p[2] = Math.floor(at / strides[2]);
+    for (let a = 0; a < 3; a++) q[a] = p[a]! + 1;
+    for (let a = 0; a < 3; a++) slices[a]![p[a]! - lo[a]!]!.take(p, q, 1);
+  }
+  let best = { axis: 0, at: lo[0]! + 1 },
+    least = Infinity;
+  for (let axis = 0; axis < 3; axis++) {
+    const list = slices[axis]!;
+    const above: Slice[] = [];
+    let rest = new Slice();
+    for (let k = list.length - 1; k >= 0; k--) {
+      const next = new Slice();
+      next.take(rest.lo, rest.hi, rest.n);
+      next.take(list[k]!.lo, list[k]!.hi, list[k]!.n);
+      above[k] = rest = next;
+    }
+    const below = new Slice();
+    for (let k = 1; k < list.length; k++) {
+      below.take(list[k - 1]!.lo, list[k - 1]!.hi, list[k - 1]!.n);
+      const other = above[k]!;
+      if (below.n === 0 || other.n === 0) continue;
+      const air = below.air + other.air + 0.005 * Math.abs(below.n - other.n) * (hi[0] - lo[0]);
+      if (air < least) [best, least] = [{ axis, at: lo[axis]! + k }, air];
+    }
+  }
+  return best;
+}
+
+function halves(heap: Heap, space: Space): [Heap, Heap] {
+  const { axis, at: cut } = bestCut(heap, space),
+    { size, strides } = space;
+  const before = (at: number): boolean =>
+    (axis === 0 ? at % size[0] : axis === 1 ? Math.floor(at / strides[1]) % size[1] : Math.floor(at / strides[2])) <
+    cut;
+  return [
+    heapOf(heap.cells.filter(before), space),
+    heapOf(
+      heap.cells.filter((at) => !before(at)),
+      space,
+    ),
+  ];
 }
 
 /**
