@@ -1,9 +1,9 @@
-import { chunksOf, meshChunk, surfaceOf } from '@sphalerite/core/mesh';
-import { seededRandom } from '@sphalerite/core/math';
+import { chunksOf, everyWay, meshChunk, openSurfaceSteps } from '@sphalerite/core/mesh';
+import { finish, seededRandom } from '@sphalerite/core/math';
 import { current, startHistory, undo } from '@sphalerite/core/project';
 import { idsFrom, makeProject } from '@sphalerite/core/model';
 import { GridHit, type RayGrid, intersectGrid, rayGridOf } from '@sphalerite/core/render';
-import { type VoxelGrid } from '@sphalerite/core/voxel';
+import { type VoxelGrid, byteTable } from '@sphalerite/core/voxel';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { apartRows } from './apart-rows';
@@ -103,10 +103,16 @@ function pathRays(grid: RayGrid, e: number): Float64Array {
 }
 
 function rays(name: string, grid: VoxelGrid, goal: number): Row {
-  const surface = surfaceOf(grid);
+  const surface = finish(openSurfaceSteps(grid, everyWay(byteTable((b) => b))));
   const g = new BufferGeometry();
-  g.setAttribute('position', new BufferAttribute(surface.positions, 3));
-  g.setIndex(new BufferAttribute(surface.indices, 1));
+  g.setAttribute(
+    'position',
+    new BufferAttribute(
+      Float32Array.from(surface.positions, (v) => v / 2),
+      3,
+    ),
+  );
+  g.setIndex(new BufferAttribute(surface.triangles, 1));
   const bvh = new MeshBVH(g, { strategy: SAH, maxLeafSize: 4 } as never);
   const ray = rayGridOf(grid)!;
   const list = pathRays(ray, grid.bounds.size[0]);

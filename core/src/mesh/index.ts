@@ -1,6 +1,5 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
-export * from './surface';
 export * from './count-faces';
 export * from './plane';
 export * from './flat-surface';

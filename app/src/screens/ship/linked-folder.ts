@@ -1,4 +1,4 @@
-import { EMPTY_LIST, FOLDER_LIST, type FolderPlan, planFolder, readFolderList } from '@sphalerite/core/files';
+import { FOLDER_LIST, type FolderPlan, planFolder, readFolderList } from '@sphalerite/core/files';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import * as z from 'zod';
@@ -95,15 +95,20 @@ export const useLinkedFolder = defineStore('linked folder', () => {
   async function shipInto(): Promise<void> {
     const folder = handle.value,
       project = session.project;
-    if (!folder || !project || !(await ship.make())) return;
+    if (!folder || !project) return;
+    // Asked first: browsers ask only right after a key or a click. After a reload they may have forgotten.
     const may = await folder.requestPermission?.({ mode: 'readwrite' });
     if (may && may !== 'granted') {
       notices.say(say('folder.noPermission', { folder: folder.name }), { kind: 'error' });
       return;
     }
+    if (!(await ship.make())) {
+      if (ship.trouble) notices.say(ship.trouble, { kind: 'error' });
+      return;
+    }
     let now = '';
     try {
-      const list = readFolderList(await textOf(folder, FOLDER_LIST)) ?? EMPTY_LIST;
+      const list = readFolderList(await textOf(folder, FOLDER_LIST));
       const next = planFolder(
         `${project.id} ${delivery.chosen}`,
         ship.made!.delivered.files,
