@@ -11,13 +11,16 @@ import {
   type PictureSource,
   type Place,
   type Written,
+  type WrittenFile,
   deliver,
   encodePng,
   exporterOf,
   faceSharesSteps,
+  hashed,
   importerOf,
   planExport,
   runExport,
+  zipFiles,
 } from '@sphalerite/core/files';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
@@ -66,9 +69,17 @@ export interface Jobs {
   /** All files of a delivery; where its triangles are; and the file that the view reads back, when no format is that. */
   deliver: {
     input: { project: PackedProject; order: DeliveryOrder };
-    output: { delivered: Delivered; shares: FaceShares | null; seen: Uint8Array<ArrayBuffer> | null };
+    output: {
+      delivered: Delivered;
+      /** SHA-256 of each of its files. */
+      hashes: readonly string[];
+      shares: FaceShares | null;
+      seen: Uint8Array<ArrayBuffer> | null;
+    };
     partial: never;
   };
+  /** Several files as one ZIP. */
+  zip: { input: { name: string; files: readonly WrittenFile[] }; output: WrittenFile; partial: never };
   /** What a delivery is found to be. */
   deliveryChecks: {
     input: { project: PackedProject; order: DeliveryOrder; figures: DeliveryFigures };
@@ -290,8 +301,10 @@ export const handlers: Handlers = {
     const looked = { exporter: 'glb', subject, profile, options: {} } as const;
     const shares = await drive(faceSharesSteps(p, subject, profile), ctx).catch(refused);
     const seen = own ?? (await runExport(p, looked, ctx).catch(refused))?.files[0]?.bytes ?? null;
-    return { delivered, shares, seen };
+    return { delivered, hashes: delivered.files.map((f) => hashed(f).hash), shares, seen };
   },
+
+  zip: ({ name, files }) => Promise.resolve(zipFiles(name, files)),
 
   async deliveryChecks({ project, order, figures }, ctx) {
     return drive(
@@ -302,7 +315,14 @@ export const handlers: Handlers = {
 
   async plan({ project, order, delivery }, ctx) {
     const p = ctx.bricks.openProject(project);
-    return planExport(p, { ...order, profile: deliveryOf(p, delivery) ?? deliveriesOf(p)[0]! }, ctx);
+    const profile = deliveryOf(p, delivery) ?? deliveriesOf(p)[0]!;
+    // Counted again and again while one works: colliders and clips are made when files are.
+    const counted = {
+      ...profile,
+      collider: { ...profile.collider, shape: 'none' as const },
+      looks: { ...profile.looks, clips: false },
+    };
+    return planExport(p, { ...order, profile: counted }, ctx);
   },
 
   async picture({ exporter, source, options }, ctx) {

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { LISTED_KINDS, idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
+import { LISTED_KINDS, deliveryOf, idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
+import type { DeliveryOrder } from '@sphalerite/core/files';
 import { chunksOf, forQuads } from '@sphalerite/core/mesh';
 import {
   type Edit,
@@ -70,6 +71,11 @@ const endless = (p: Project) => (s: SentBricks) => ({
 
 const GLB_ORDER = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
 const PROJECT_ORDER = { ...GLB_ORDER, exporter: 'project' } as const;
+const deliveryIn = (p: Project): DeliveryOrder => ({
+  subject: { of: 'rig' },
+  profile: deliveryOf(p, 'print')!,
+  colourway: null,
+});
 const planOf = (p: Project) => (s: SentBricks) => ({ project: s.packProject(p), order: GLB_ORDER, delivery: 'phone' });
 
 describe('packing', () => {
@@ -194,7 +200,7 @@ describe('WorkerPool', () => {
     ).rejects.toThrow('cancelled');
   });
 
-  it.each(['export', 'thumbnail', 'plan', 'picture', 'untidy'] as const)(
+  it.each(['export', 'thumbnail', 'plan', 'picture', 'untidy', 'deliver', 'deliveryChecks'] as const)(
     '%s tells how far it is and stops when asked',
     async (kind) => {
       const { pool } = poolOf(1);
@@ -208,6 +214,12 @@ describe('WorkerPool', () => {
         plan: planOf(p),
         picture: () => ({ exporter: 'png', source: { name: 'dusk', film, exposure: 0 }, options: {} }),
         untidy: (s: SentBricks) => ({ grid: s.packGrid(gridOf(p)) }),
+        deliver: (s: SentBricks) => ({ project: s.packProject(p), order: deliveryIn(p) }),
+        deliveryChecks: (s: SentBricks) => ({
+          project: s.packProject(p),
+          order: deliveryIn(p),
+          figures: { triangles: 0, bones: 0, draws: 0, texture: 0, kilobytes: 0 },
+        }),
       };
       const pack = inputs[kind] as (s: SentBricks) => never;
       const shares: number[] = [];

@@ -8,7 +8,7 @@ import { optionFields } from './options';
 import { gatherShippedSteps } from './ship/gather-shipped';
 import type { Shipped } from './ship/ship-model';
 import { PLAIN_PROFILE, type ShipProfile } from './ship/ship-profile';
-import { solidOf } from './ship/solid';
+import { solidSteps } from './ship/solid';
 
 /** What of a project a file is made of; a palette as it is in a colourway. */
 export type Subject = Shipped | { readonly of: 'palette'; readonly palette: Id; readonly colourway: Id | null };
@@ -68,7 +68,7 @@ async function sourceOf(
     case 'model':
       return inPieces(gatherShippedSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile), job);
     case 'solid':
-      return solidOf(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile);
+      return inPieces(solidSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile), job);
     case 'picture':
       throw new FileError('order.picture');
   }

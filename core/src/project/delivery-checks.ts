@@ -12,7 +12,7 @@ import {
   sideSuffix,
   withoutHelpers,
 } from '../model';
-import { type Delivered, type Shipped, hiddenFacesSteps, solidExtent, solidOf, spelt } from '../files';
+import { type Delivered, type Shipped, hiddenFacesSteps, solidExtent, solidSteps, spelt } from '../files';
 import { loopGaps } from '../motion';
 import { clipFrames, contactReport, gather, listExtent } from '../scene';
 import { untidySteps } from '../sculpt';
@@ -123,7 +123,7 @@ export function* deliveryChecksSteps(
   yield 0.85;
   if (what.of === 'rig') checkNames(project, profile, out);
   checkPlace(project, what, profile, out);
-  if (profile.formats.some((f) => f === 'stl' || f === '3mf')) checkPrint(project, what, profile, out);
+  if (profile.formats.some((f) => f === 'stl' || f === '3mf')) yield* checkPrint(project, what, profile, out);
   const order = { over: 0, look: 1, fine: 2 };
   return out.sort((a, b) => order[a.level] - order[b.level]);
 }
@@ -256,8 +256,8 @@ function checkPlace(project: Project, what: Shipped, profile: DeliveryProfile, o
 }
 
 /** Walls that are too thin to print, and cubes that hang on others by an edge alone. */
-function checkPrint(project: Project, what: Shipped, profile: DeliveryProfile, out: DeliveryFinding[]): void {
-  const model = solidOf(project, what, profile);
+function* checkPrint(project: Project, what: Shipped, profile: DeliveryProfile, out: DeliveryFinding[]): Steps<void> {
+  const model = yield* solidSteps(project, what, profile);
   const { lo, hi } = solidExtent(model);
   const { height, wall } = profile.print;
   for (const { grid, name, matrix } of model.bodies) {

@@ -111,7 +111,7 @@ export const useLinkedFolder = defineStore('linked folder', () => {
       const list = readFolderList(await textOf(folder, FOLDER_LIST));
       const next = planFolder(
         `${project.id} ${delivery.chosen}`,
-        ship.made!.delivered.files,
+        ship.made!.delivered.files.map((f, i) => ({ ...f, hash: ship.made!.hashes[i]! })),
         list,
         (await namesIn(folder)).filter((n) => n !== FOLDER_LIST),
       );

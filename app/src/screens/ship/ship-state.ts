@@ -1,4 +1,4 @@
-import { type Delivered, type FaceShares, type Shipped, zipFiles } from '@sphalerite/core/files';
+import type { Delivered, FaceShares, Shipped } from '@sphalerite/core/files';
 import { type DeliveryProfile, type Project, deliveriesOf, deliveryOf, find } from '@sphalerite/core/model';
 import {
   type DeliveryChange,
@@ -23,6 +23,8 @@ export interface Made {
   readonly project: Project;
   readonly key: string;
   readonly delivered: Delivered;
+  /** SHA-256 of each of its files. */
+  readonly hashes: readonly string[];
   readonly figures: DeliveryFigures;
   readonly shares: FaceShares | null;
   /** A game file of it, for the view to read back; null when there can be none. */
@@ -145,8 +147,8 @@ export const useShip = defineStore('ship', () => {
       : delivered.files;
     // Several files that belong together come as one.
     const stem = (format ? files : delivered.files)[0]!.name.replace(/\..*$/, '');
-    if (files.length > 1) download([zipFiles(`${stem}.zip`, files)], 'application/zip');
-    else download(files);
+    if (files.length === 1) return download(files);
+    download([await sharedPool().run('zip', () => ({ name: `${stem}.zip`, files }))], 'application/zip');
   }
   const bytes = computed(() => made.value?.delivered.files.reduce((n, f) => n + f.bytes.length, 0) ?? 0);
   /** Figures of the first format that has them. */

@@ -26,6 +26,7 @@ import {
   deliver,
   faceSharesSteps,
   gatherShipped,
+  hashed,
   planFolder,
   readFolderList,
   readProfile,
@@ -142,7 +143,7 @@ describe('the files of a delivery', () => {
     }
   });
   it('go into a folder over those of last time, never over anybody else’s', () => {
-    const file = (name: string, text: string) => ({ name, bytes: new TextEncoder().encode(text) });
+    const file = (name: string, text: string) => hashed({ name, bytes: new TextEncoder().encode(text) });
     const first = planFolder('crate phone', [file('a.glb', '1'), file('b.png', '2')], EMPTY_LIST, ['notes.txt']);
     expect([first.fresh.map((f) => f.name), first.foreign]).toEqual([['a.glb', 'b.png'], []]);
     const list = readFolderList(JSON.stringify(first.list));

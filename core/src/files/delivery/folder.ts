@@ -37,7 +37,11 @@ export interface FolderPlan {
   readonly list: FolderList;
 }
 
-const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
+/** A file with its SHA-256. */
+export interface HashedFile extends WrittenFile {
+  readonly hash: string;
+}
+export const hashed = (file: WrittenFile): HashedFile => ({ ...file, hash: bytesToHex(sha256(file.bytes)) });
 
 /**
  * What is to be done with a folder for a delivery.
@@ -47,7 +51,7 @@ const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
  */
 export function planFolder(
   delivery: string,
-  files: readonly WrittenFile[],
+  files: readonly HashedFile[],
   list: FolderList,
   there: readonly string[],
 ): FolderPlan {
@@ -60,7 +64,7 @@ export function planFolder(
     foreign: string[] = [];
   const after: Record<string, string> = {};
   for (const f of files) {
-    const hash = hashOf(f.bytes),
+    const { hash } = f,
       low = f.name.toLowerCase();
     if (stands.has(low) && !ours.has(low)) {
       foreign.push(f.name);

@@ -6,7 +6,7 @@ import { ModelMaker } from './model-maker';
 import { addPart, addRig } from './rig-model';
 import { addScene } from './scene-model';
 import { colliderShapes, namedColliders } from './ship-colliders';
-import { solidOf } from './solid';
+import { solidSteps } from './solid';
 import type { ShipModel, Shipped } from './ship-model';
 import { PLAIN_PROFILE, type ShipProfile } from './ship-profile';
 
@@ -50,7 +50,7 @@ export function* gatherShippedSteps(
 
 /** What things bump into for all of it as it stands at rest, united wherever cubes meet cubes. */
 function* collideWhole(maker: ModelMaker, project: Project, what: Shipped): Steps<void> {
-  for (const { name, grid, matrix } of solidOf(project, what).bodies) {
+  for (const { name, grid, matrix } of (yield* solidSteps(project, what)).bodies) {
     const { t, q, s } = decompose(matrix);
     const title = maker.named(name, 'centre');
     const node = maker.node(title, maker.top, { t, q, s: [1, 1, 1] });

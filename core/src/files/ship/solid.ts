@@ -1,4 +1,14 @@
-import { type Mat4, type Vec3, boxEnd, invertMat, mapVec, mulMat, transformPoint } from '../../math';
+import {
+  type Mat4,
+  type Steps,
+  type Vec3,
+  boxEnd,
+  finish,
+  invertMat,
+  mapVec,
+  mulMat,
+  transformPoint,
+} from '../../math';
 import { type Project, must, withoutHelpers } from '../../model';
 import { type Palette, hexBytes } from '../../palette';
 import { type DrawInstance, type DrawList, gather } from '../../scene';
@@ -127,14 +137,23 @@ function listOf(project: Project, what: Shipped): DrawList {
 }
 
 /** What is shipped as solids. @throws FileError when there is nothing */
-export function solidOf(
+export const solidOf = (
+  project: Project,
+  what: Shipped,
+  profile: Pick<ShipProfile, 'print'> = PLAIN_PROFILE,
+): SolidModel => finish(solidSteps(project, what, profile));
+
+/** {@link solidOf} in pieces. */
+export function* solidSteps(
   whole: Project,
   what: Shipped,
   { print }: Pick<ShipProfile, 'print'> = PLAIN_PROFILE,
-): SolidModel {
+): Steps<SolidModel> {
   const project = withoutHelpers(whole);
   const groups: Group[] = [];
-  for (const instance of listOf(project, what)) {
+  const list = listOf(project, what);
+  for (const [i, instance] of list.entries()) {
+    yield (0.5 * i) / list.length;
     if (instance.geometry.kind !== 'grid' || instance.geometry.grid.count === 0) continue;
     if (groups.some((g) => joins(g, instance))) continue;
     const group: Group = {
@@ -149,9 +168,14 @@ export function solidOf(
   const name = what.of === 'part' ? must(project.parts, what.part, 'part').name : project.name;
   if (groups.length === 0) throw new FileError('ship.noCubes', { title: name });
   const partName = (g: Group): string => project.parts.find((p) => p.id === g.first.source.part)?.name ?? name;
+  const bodies: SolidBody[] = [];
+  for (const [i, g] of groups.entries()) {
+    bodies.push(bodyOf(g, groups.length === 1 ? name : partName(g)));
+    yield 0.5 + (0.5 * i) / groups.length;
+  }
   return {
     name,
-    bodies: groups.map((g) => bodyOf(g, groups.length === 1 ? name : partName(g))),
+    bodies,
     metresPerUnit: project.metresPerUnit,
     printHeight: print.height,
     notes: groups.length > 1 ? [note('bodiesApart', '', { n: groups.length })] : [],
