@@ -151,11 +151,14 @@ export class ShipMaterials {
       const add = (name: string, of: 'colour' | 'roughnessMetal' | 'glow'): number =>
         this.drawing.push(() => {
           const { width, height, bytes } = texels();
-          drawn ??= swatchPictures(palette, width, height, bytes);
           return {
             name: `${title} ${name}`,
             type: 'image/png',
-            bytes: drawn[of] as Uint8Array<ArrayBuffer>,
+            // Counting needs none of them drawn.
+            get bytes() {
+              drawn ??= swatchPictures(palette, width, height, bytes);
+              return drawn[of] as Uint8Array<ArrayBuffer>;
+            },
             width,
             height,
           };
@@ -195,7 +198,7 @@ export class ShipMaterials {
     return { type: 'image/png', bytes: encodePng(width, height, rgba) as Uint8Array<ArrayBuffer>, width, height };
   }
 
-  /** Every picture, drawn. */
+  /** Every picture; each is drawn when its bytes are asked for. */
   drawn(): ShipPicture[] {
     return this.drawing.map((draw) => draw());
   }
