@@ -35,10 +35,18 @@ export const runExport = async (
   job: FileJob,
 ): Promise<Written & { readonly counts: ExportPlan['counts'] }> => {
   const { exporter, options } = understood(order);
-  const source = await sourceOf(project, exporter.takes, order, job);
+  return writtenBy(exporter, await sourceOf(project, exporter.takes, order, job), options, job);
+};
+/** Files of a source that was gathered already. */
+export async function writtenBy(
+  exporter: Exporter,
+  source: Sources[Takes],
+  options: unknown,
+  job: FileJob,
+): Promise<Written & { readonly counts: ExportPlan['counts'] }> {
   const { counts } = exporter.plan(source, options);
   return { ...(await exporter.write(source, options, job)), counts };
-};
+}
 
 /** Options of an exporter as somebody stored them; what it does not know, or cannot take, is as it comes. */
 export function optionsOf(exporter: Exporter, stored: Readonly<Record<string, unknown>> | undefined): unknown {
@@ -54,10 +62,11 @@ function understood(order: ExportOrder): { exporter: Exporter; options: unknown 
   return { exporter, options: exporter.options.parse(order.options) };
 }
 
-async function sourceOf(
+/** What exporters of a kind take, gathered. */
+export async function sourceOf(
   project: Project,
   takes: Takes,
-  { subject, profile = PLAIN_PROFILE }: ExportOrder,
+  { subject, profile = PLAIN_PROFILE }: Pick<ExportOrder, 'subject' | 'profile'>,
   job: FileJob,
 ): Promise<Sources[Takes]> {
   switch (takes) {

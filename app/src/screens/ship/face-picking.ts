@@ -1,5 +1,5 @@
 import { FACE_DIRECTIONS, type Vec3 } from '@sphalerite/core/math';
-import { type Id, composite, must } from '@sphalerite/core/model';
+import { type Id, composite, find, must } from '@sphalerite/core/model';
 import { type PickedFace, pickedSlot, slotFacesEdit } from '@sphalerite/core/project';
 import { type InstanceHit, gather, pickInstance } from '@sphalerite/core/scene';
 import { faceRegion } from '@sphalerite/core/sculpt';
@@ -69,20 +69,28 @@ export const useFacePicking = defineStore('face picking', () => {
     cancel: () => void (stroke.value = null),
   };
 
+  const underHand = computed(() => hover.value?.hit.instance.source.part ?? null);
+  /** Faces of the part under the pointer that are of the slot already; found anew when it or the slot is another. */
+  const own = computed((): readonly PickedFace[] => {
+    const project = session.project,
+      part = project && underHand.value !== null ? find(project.parts, underHand.value) : undefined;
+    const byte = part?.faceSlots?.list.find((s) => s.name === slot.value)?.byte;
+    if (!part?.faceSlots || byte === undefined) return [];
+    const seen = composite(part),
+      out: PickedFace[] = [];
+    for (const { direction, grid } of part.faceSlots.faces)
+      grid.forEach((x, y, z, v) => {
+        if (v === byte && seen.get(x, y, z) !== 0) out.push({ cell: [x, y, z], direction });
+      });
+    return out;
+  });
   /** Faces to be lit, in the lattice of the part under the pointer: what would be taken, and what is of the slot already. */
   const lit = computed(() => {
     const at = hover.value,
       project = session.project;
     if (!at || !project) return null;
-    const part = must(project.parts, at.hit.instance.source.part!, 'part');
-    const own: PickedFace[] = [];
-    const seen = composite(part);
-    for (const { direction, grid } of part.faceSlots?.faces ?? [])
-      grid.forEach((x, y, z) => {
-        const face: PickedFace = { cell: [x, y, z], direction };
-        if (seen.get(x, y, z) !== 0 && pickedSlot(part, face) === slot.value) own.push(face);
-      });
-    const all = new Map([...own, ...(stroke.value?.faces.values() ?? []), ...at.faces].map((f) => [keyOf(f), f]));
+    const part = must(project.parts, underHand.value!, 'part');
+    const all = new Map([...own.value, ...(stroke.value?.faces.values() ?? []), ...at.faces].map((f) => [keyOf(f), f]));
     return {
       lattice: at.hit.instance.matrix,
       faces: [...all.values()].map(({ cell, direction }) => ({ cell, normal: FACE_DIRECTIONS[direction]! })),

@@ -1,4 +1,4 @@
-import { FOLDER_LIST, type FolderPlan, planFolder, readFolderList } from '@sphalerite/core/files';
+import { FOLDER_LIST, type FolderList, type FolderPlan, planFolder, readFolderList } from '@sphalerite/core/files';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import * as z from 'zod';
@@ -115,12 +115,16 @@ export const useLinkedFolder = defineStore('linked folder', () => {
         list,
         (await namesIn(folder)).filter((n) => n !== FOLDER_LIST),
       );
+      const keepList = (list: FolderList): Promise<void> =>
+        write(folder, FOLDER_LIST, new TextEncoder().encode(`${JSON.stringify(list, null, 2)}\n`));
+      now = FOLDER_LIST;
+      await keepList(next.claim);
       for (const f of [...next.fresh, ...next.changed]) {
         now = f.name;
         await write(folder, f.name, f.bytes);
       }
       now = FOLDER_LIST;
-      await write(folder, FOLDER_LIST, new TextEncoder().encode(`${JSON.stringify(next.list, null, 2)}\n`));
+      await keepList(next.list);
       plan.value = next;
       at.value = Date.now();
       await keep();

@@ -1,11 +1,11 @@
 import { type DeliveryProfile, type Id, type Project, inColourway, lookUp } from '../../model';
-import type { ExportPlan, WrittenFile } from '../exporter';
-import { EXPORTERS, exporterOf } from '../exporters/list';
+import type { ExportPlan, Takes, WrittenFile } from '../exporter';
+import { EXPORTERS } from '../exporters/list';
 import { FileError } from '../file-error';
 import { fileName } from '../file-name';
 import type { FileJob } from '../job';
 import type { Note } from '../notes';
-import { optionsOf, runExport } from '../order';
+import { optionsOf, sourceOf, writtenBy } from '../order';
 import type { Shipped } from '../ship/ship-model';
 
 /** What a format of a delivery came to, in one colourway. */
@@ -56,26 +56,24 @@ export async function deliver(project: Project, order: DeliveryOrder, job: FileJ
   for (const [w, way] of ways.entries()) {
     const name = way === null ? '' : (lookUp(project.colourways, way)?.name ?? '');
     const seen = way === null ? project : inColourway(project, way);
+    const made = way === null ? profile : { ...profile, looks: { ...profile.looks, colourways: 'none' as const } };
+    // Gathered once for all formats that take it.
+    const sources = new Map<Takes, Awaited<ReturnType<typeof sourceOf>>>();
     for (const [i, e] of wanted.entries()) {
       // Only surfaces and palettes look different; a project file holds every colourway as it is.
       if (name !== '' && e.takes === 'project') continue;
       const palette = { of: 'palette', palette: seen.palettes[0]?.id ?? '', colourway: null } as const;
-      const made = await runExport(
-        seen,
-        {
-          exporter: e.id,
-          subject: e.takes === 'palette' ? palette : subject,
-          profile: way === null ? profile : { ...profile, looks: { ...profile.looks, colourways: 'none' } },
-          options: optionsOf(exporterOf(e.id)!, profile.options[e.id]),
-        },
-        {
-          report: (share) => job.report((w * wanted.length + i + share) / (ways.length * wanted.length)),
-          breathe: () => job.breathe(),
-        },
-      );
-      const named = made.files.map((f) => (name === '' ? f : { ...f, name: inName(f.name, name) }));
+      const part: FileJob = {
+        report: (share) => job.report((w * wanted.length + i + share) / (ways.length * wanted.length)),
+        breathe: () => job.breathe(),
+      };
+      const gathering = { subject: e.takes === 'palette' ? palette : subject, profile: made };
+      let source = sources.get(e.takes);
+      if (!source) sources.set(e.takes, (source = await sourceOf(seen, e.takes, gathering, part)));
+      const written = await writtenBy(e, source, optionsOf(e, profile.options[e.id]), part);
+      const named = written.files.map((f) => (name === '' ? f : { ...f, name: inName(f.name, name) }));
       for (const f of named) if (!files.has(f.name)) files.set(f.name, f);
-      formats.push({ exporter: e.id, colourway: name, files: named, counts: made.counts, notes: made.notes });
+      formats.push({ exporter: e.id, colourway: name, files: named, counts: written.counts, notes: written.notes });
     }
   }
   return { formats, files: [...files.values()] };

@@ -150,6 +150,13 @@ describe('the files of a delivery', () => {
     const there = ['notes.txt', 'a.glb', 'B.PNG', 'c.glb'];
     const next = planFolder('crate phone', [file('a.glb', '1'), file('c.glb', '4'), file('b.png', '3')], list, there);
     expect([next.same, next.changed.map((f) => f.name), next.foreign]).toEqual([['a.glb'], ['b.png'], ['c.glb']]);
+    // Broken off on the way, what was written is ours, and is written again.
+    const broken = planFolder('crate phone', [file('a.glb', '1'), file('b.png', '2')], first.claim, ['a.glb']);
+    expect([broken.foreign, broken.changed.map((f) => f.name), broken.fresh.map((f) => f.name)]).toEqual([
+      [],
+      ['a.glb'],
+      ['b.png'],
+    ]);
     // What a part was called before it was renamed is told, and stays ours.
     const renamed = planFolder('crate phone', [file('crate.glb', '1')], list, there);
     expect(renamed.gone).toEqual(['a.glb', 'b.png']);

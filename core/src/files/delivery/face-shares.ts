@@ -12,8 +12,7 @@ export interface FaceShares {
   /** Of regions one face wide. */
   readonly stairs: number;
   readonly rest: number;
-  /** Of all of it with rectangles of one colour; with all colours merged to pictures; and closed. */
-  readonly byColour: number;
+  /** Of all of it, were all colours merged to pictures. */
   readonly merged: number;
 }
 
@@ -41,16 +40,18 @@ export function* faceSharesSteps(project: Project, what: Shipped, profile: ShipP
       else parts.set(part!, { part: part!, name, triangles: n });
     }
   }
-  const otherwise = function* (mesh: Partial<ShipProfile['mesh']>, layout: ShipProfile['picture']['layout']) {
-    const other = { ...plain, mesh: { ...plain.mesh, ...mesh }, picture: { ...plain.picture, layout, most: 8192 } };
-    return countsOf(yield* gatherShippedSteps(project, what, other)).triangles;
+  const { merge } = profile.mesh;
+  const other: ShipProfile = {
+    ...plain,
+    mesh: { ...plain.mesh, merge: 'all' },
+    picture: { ...plain.picture, layout: 'atlas', most: 8192 },
   };
   return {
     parts: [...parts.values()].sort((a, b) => b.triangles - a.triangles),
     spots,
     stairs,
     rest: all - spots - stairs,
-    byColour: yield* otherwise({ merge: 'colour' }, 'strip'),
-    merged: yield* otherwise({ merge: 'all' }, 'atlas'),
+    // The other ways of merging are as good already.
+    merged: merge === 'colour' ? countsOf(yield* gatherShippedSteps(project, what, other)).triangles : all,
   };
 }

@@ -33,6 +33,11 @@ export interface FolderPlan {
   readonly foreign: readonly string[];
   /** Names that this delivery wrote before and writes no longer, for instance since a part was renamed. */
   readonly gone: readonly string[];
+  /**
+   * The list to keep before anything is written: what is written on the way is ours even if the last of it fails, and is written again
+   * then.
+   */
+  readonly claim: FolderList;
   /** The list to keep once all is written. */
   readonly list: FolderList;
 }
@@ -76,18 +81,20 @@ export function planFolder(
     else changed.push(f);
   }
   const gone = Object.keys(before).filter((n) => !(n in after) && stands.has(n.toLowerCase()));
+  const listed = (mine: Record<string, string>): FolderList => ({
+    deliveries: {
+      ...list.deliveries,
+      // What is gone from the delivery still stands there and is still ours.
+      [delivery]: { ...Object.fromEntries(gone.map((n) => [n, before[n]!])), ...mine },
+    },
+  });
   return {
     fresh,
     changed,
     same,
     foreign,
     gone,
-    // What is gone from the delivery still stands there and is still ours.
-    list: {
-      deliveries: {
-        ...list.deliveries,
-        [delivery]: { ...Object.fromEntries(gone.map((n) => [n, before[n]!])), ...after },
-      },
-    },
+    claim: listed({ ...after, ...Object.fromEntries([...fresh, ...changed].map((f) => [f.name, ''])) }),
+    list: listed(after),
   };
 }
