@@ -3,7 +3,7 @@ import { finish, seededRandom } from '@sphalerite/core/math';
 import { Atlas, everyWay, openSurfaceSteps, packSkyline } from '@sphalerite/core/mesh';
 import { type Project, deliveryOf, idsFrom, makeProject } from '@sphalerite/core/model';
 import { type VoxelGrid, byteTable } from '@sphalerite/core/voxel';
-import { type Row, median, ms } from './rows';
+import { type Row, SECOND, median, ms } from './rows';
 import { boathouse, walledPlan } from './scenes';
 import { textbookGreedy } from './textbook-greedy';
 
@@ -69,6 +69,7 @@ function packing(): Row {
 export async function shipRows(): Promise<Row[]> {
   const house = boathouse();
   const greedy = 2 * textbookGreedy(house.readBox(house.bounds), house.bounds);
+  const plain = median(5, () => void textbookGreedy(house.readBox(house.bounds), house.bounds));
   const rows: Row[] = [];
   for (const id of ['phone', 'headset'] as const) {
     const times: number[] = [];
@@ -87,10 +88,10 @@ export async function shipRows(): Promise<Row[]> {
     rows.push({
       name: `GLB of the boathouse, ${id}`,
       ours: `${ms(time)}, ${Math.ceil(bytes / 1024).toLocaleString('en')} KB`,
-      theirs: '1 s',
-      ratio: time / 1000,
-      goal: '< 1 s',
-      ok: time < 1000,
+      theirs: `${ms(5 * plain)}, ${SECOND}`,
+      ratio: time / (5 * plain),
+      goal: '≤ 1',
+      ok: time <= 5 * plain,
     });
   }
   const model = gatherShipped(

@@ -54,6 +54,8 @@ export interface ArrivedFacts {
   readonly clips: readonly { readonly name: string; readonly seconds: number }[];
   readonly slots: readonly SlotMark[];
   readonly colliders: number;
+  /** How far the farthest point of colliders, or of what they stand for, is from the other; in the file's units. */
+  readonly within: number;
   readonly second: boolean;
 }
 
@@ -107,13 +109,15 @@ export class ArrivedModel {
     let points = 0,
       triangles = 0,
       second = false,
-      colliders = 0;
+      colliders = 0,
+      within = 0;
     const all: Object3D[] = [];
     scene.traverse((o) => void all.push(o));
     for (const o of all) {
       o.userData['keep'] = true;
       if ('collider' in o.userData) {
         colliders++;
+        within = Math.max(within, Number(o.userData['within']));
         this.addCollider(o);
         continue;
       }
@@ -141,6 +145,7 @@ export class ArrivedModel {
       clips: gltf.animations.map((a) => ({ name: a.name, seconds: a.duration })),
       slots: [...slots.values()],
       colliders,
+      within,
       second,
     };
     this.addMarks(place);

@@ -67,6 +67,28 @@ describe('an atlas', () => {
     expect(read(atlas, turned)).toEqual([4, 1, 5, 2, 6, 3]);
     expect(read(atlas, stripes).slice(0, 6)).toEqual([1, 2, 3, 1, 2, 3]);
   });
+  it('keeps tiles as texels, cut off at the rim or not', () => {
+    const tiles =
+      (x0: number, y0: number) =>
+      (k: number): number =>
+        1 + ((Math.floor((x0 + (k % 20)) / 4) + Math.floor((y0 + Math.floor(k / 20)) / 3)) & 1);
+    const atlas = new Atlas();
+    for (const [x, y] of [
+      [0, 0],
+      [1, 0],
+      [3, 2],
+      [2, 1],
+      [5, 4],
+    ] as const) {
+      const texels = Uint8Array.from({ length: 20 * 15 }, (_, k) => tiles(x, y)(k));
+      const place = atlas.add(20, 15, texels);
+      expect(read(atlas, place)).toEqual([...texels]);
+    }
+    // Five or six tiles by five or six, whatever is cut off.
+    expect(atlas.count).toBeLessThanOrEqual(4);
+    const { width, height } = atlas.packed({ ...wishes, padding: 0, powersOfTwo: false })!;
+    expect(width * height).toBeLessThanOrEqual(4 * 36 + 20);
+  });
   it('gives back every texel of every image, whatever it was shared with; where any will do, something stands', () => {
     const image = fc.integer({ min: 1, max: 5 }).chain((wide) =>
       fc.integer({ min: 1, max: 5 }).chain((high) =>

@@ -9,9 +9,18 @@ export interface AtlasPlace {
   /** Its size before it shrank. */
   readonly wide: number;
   readonly high: number;
-  /** How many texels along u, and v, became one: as many as all its stretches of one colour are multiples of. */
-  readonly stepU: number;
-  readonly stepV: number;
+  /** How its columns became fewer, and its rows. */
+  readonly u: Grain;
+  readonly v: Grain;
+}
+
+/** Lines of texels of which so many became one: as many as lie between all places where something changes, or fewer at both ends. */
+interface Grain {
+  readonly step: number;
+  /** Lines that the first one lacks. */
+  readonly lack: number;
+  /** Lines that are left. */
+  readonly count: number;
 }
 
 export interface AtlasWishes {
@@ -55,9 +64,9 @@ export class Atlas {
   /** Takes an image. @param texels – its bytes, u fastest; 0 where any will do */
   add(wide: number, high: number, texels: Uint8Array): AtlasPlace {
     const full = filledIn(wide, high, texels);
-    const stepU = commonStep(wide, (i) => differs(full, i, 1, wide, high)),
-      stepV = commonStep(high, (j) => differs(full, j * wide, wide, 1, wide));
-    const small = shrunk({ wide, high, texels: full }, stepU, stepV);
+    const u = grainOf(wide, (i) => differs(full, i, 1, wide, high)),
+      v = grainOf(high, (j) => differs(full, j * wide, wide, 1, wide));
+    const small = shrunk({ wide, high, texels: full }, u, v);
     let turn = 0,
       kept = small;
     if (small.texels.length > 1)
@@ -71,7 +80,7 @@ export class Atlas {
       image = this.images.push(kept) - 1;
       this.known.set(key, image);
     }
-    return { image, turn, wide, high, stepU, stepV };
+    return { image, turn, wide, high, u, v };
   }
 
   /** All of them side by side; null when they do not fit. */
@@ -113,11 +122,11 @@ export class Atlas {
       height,
       texels,
       used: area / Math.max(1, width * packing.height),
-      at: ({ image, turn, wide, high, stepU, stepV }, i, j) => {
+      at: ({ image, turn, u, v }, i, j) => {
         // Where all is alike, the middle of its texel does for every corner.
-        let [s, t] = [stepU === wide ? 0.5 : i / stepU, stepV === high ? 0.5 : j / stepV];
-        if (turn & 1) s = wide / stepU - s;
-        if (turn & 2) t = high / stepV - t;
+        let [s, t] = [u.count === 1 ? 0.5 : (i + u.lack) / u.step, v.count === 1 ? 0.5 : (j + v.lack) / v.step];
+        if (turn & 1) s = u.count - s;
+        if (turn & 2) t = v.count - t;
         if (turn & 4) [s, t] = [t, s];
         return [packing.at[image * 2]! + padding + s, packing.at[image * 2 + 1]! + padding + t];
       },
@@ -158,21 +167,30 @@ function differs(texels: Uint8Array, first: number, back: number, next: number, 
   for (let k = 0, at = first; k < count; k++, at += next) if (texels[at] !== texels[at - back]) return true;
   return false;
 }
-/** What all places where something changes, and the whole length, are multiples of. */
-function commonStep(long: number, changes: (at: number) => boolean): number {
-  let step = long;
-  for (let at = 1; at < long && step > 1; at++) if (changes(at)) step = gcd(step, at);
-  return step;
+/** How lines that repeat become one. @param changes – whether a line is not as the one before it */
+function grainOf(long: number, changes: (at: number) => boolean): Grain {
+  let first = -1,
+    step = 0;
+  for (let at = 1; at < long && step !== 1; at++) {
+    if (!changes(at)) continue;
+    if (first < 0) first = at;
+    else step = gcd(step, at - first);
+  }
+  if (first < 0) return { step: long, lack: 0, count: 1 };
+  // Changed once only: two lines, the longer one whole.
+  if (step === 0) step = Math.max(first, long - first);
+  const lack = (step - (first % step)) % step;
+  return { step, lack, count: Math.ceil((long + lack) / step) };
 }
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
-function shrunk({ wide, high, texels }: Image, stepU: number, stepV: number): Image {
-  const w = wide / stepU,
-    h = high / stepV;
-  if (w === wide && h === high) return { wide, high, texels };
-  const out = new Uint8Array(w * h);
-  for (let j = 0; j < h; j++) for (let i = 0; i < w; i++) out[j * w + i] = texels[j * stepV * wide + i * stepU]!;
-  return { wide: w, high: h, texels: out };
+function shrunk({ wide, high, texels }: Image, u: Grain, v: Grain): Image {
+  if (u.step === 1 && v.step === 1) return { wide, high, texels };
+  const out = new Uint8Array(u.count * v.count);
+  for (let j = 0; j < v.count; j++)
+    for (let i = 0; i < u.count; i++)
+      out[j * u.count + i] = texels[Math.max(0, j * v.step - v.lack) * wide + Math.max(0, i * u.step - u.lack)]!;
+  return { wide: u.count, high: v.count, texels: out };
 }
 
 function turned({ wide, high, texels }: Image, turn: number): Image {

@@ -8,7 +8,8 @@ const filled = (size: Vec3, is: (x: number, y: number, z: number) => boolean): V
     for (let z = 0; z < size[2]; z++)
       for (let y = 0; y < size[1]; y++) for (let x = 0; x < size[0]; x++) if (is(x, y, z)) d.set(x - 3, y, z + 5, 1);
   });
-const pieces = (grid: VoxelGrid, tolerance: number): ConvexPiece[] => finish(convexPiecesSteps(grid, tolerance));
+const pieces = (grid: VoxelGrid, tolerance: number): readonly ConvexPiece[] =>
+  finish(convexPiecesSteps(grid, tolerance)).pieces;
 
 /** Whether a point is behind every face of a piece. */
 function inside({ positions, triangles }: ConvexPiece, p: Vec3, slack: number): boolean {
@@ -89,5 +90,26 @@ describe('convex pieces', () => {
       expect(away(p)).toBeLessThanOrEqual(tolerance + 1e-6);
     }
     expect(tried).toBeGreaterThan(300);
+    expect(finish(convexPiecesSteps(grid, tolerance)).error).toBeLessThanOrEqual(tolerance + 1e-6);
+  });
+  it('say how far off they are: a slope over stairs by half a cube', () => {
+    const { pieces: made, error } = finish(
+      convexPiecesSteps(
+        filled([8, 8, 4], (x, y) => y <= x),
+        1,
+      ),
+    );
+    expect(made).toHaveLength(1);
+    // The middle of the slope is as far from the tread as from the riser.
+    expect(error).toBeGreaterThan(0.45);
+    expect(error).toBeLessThanOrEqual(0.5);
+    expect(
+      finish(
+        convexPiecesSteps(
+          filled([5, 3, 2], () => true),
+          1,
+        ),
+      ).error,
+    ).toBe(0);
   });
 });

@@ -1,7 +1,7 @@
 import quickHull from 'quickhull3d';
-import { type Steps, type Vec3 } from '../math';
+import { type Steps, type Vec3, add, length, scale, sub } from '../math';
 import type { VoxelGrid } from '../voxel';
-import { type Space, spaceOf, within, withoutCavities } from './cell-space';
+import { type Space, distancesSquared, spaceOf, withoutCavities } from './cell-space';
 
 /** A convex body around some of a grid's cubes. */
 export interface ConvexPiece {
@@ -9,6 +9,12 @@ export interface ConvexPiece {
   readonly positions: Float32Array;
   /** Three vertices a triangle, counter-clockwise seen from outside. */
   readonly triangles: Uint32Array;
+}
+/** Convex bodies that stand for a grid. */
+export interface ConvexCover {
+  readonly pieces: readonly ConvexPiece[];
+  /** How far the farthest point of theirs is from the grid's, in cubes. */
+  readonly error: number;
 }
 
 /** Some cells of a space, with the box around them. */
@@ -94,8 +100,8 @@ interface Body {
   readonly space: Space;
   /** 1 for every cell that is filled. */
   readonly solid: Uint8Array;
-  /** 1 for every cell that has a point too far from all that are. */
-  readonly far: Uint8Array;
+  /** How far the farthest point of each cell is from all that are, squared. */
+  readonly away: Float32Array;
   readonly tolerance: number;
 }
 /** Into how many a cell is cut along each axis to look closer. */
@@ -105,7 +111,7 @@ const FINE = 4;
 function reachesFar(
   { planes }: Hull,
   { lo, hi }: Heap,
-  { space: { strides }, solid, far, tolerance, space }: Body,
+  { space: { strides }, solid, away, tolerance, space }: Body,
 ): boolean {
   /** Whether a cube so large, by its middle, may be met: its corner nearest to the inside lies behind every face. */
   const meets = (x: number, y: number, z: number, half: number): boolean =>
@@ -131,7 +137,11 @@ function reachesFar(
   for (let z = lo[2]; z < hi[2]; z++)
     for (let y = lo[1]; y < hi[1]; y++)
       for (let x = lo[0]; x < hi[0]; x++) {
-        if (far[x + y * strides[1] + z * strides[2]] === 0 || !meets(x + 0.5, y + 0.5, z + 0.5, 0.5)) continue;
+        if (
+          away[x + y * strides[1] + z * strides[2]]! <= tolerance * tolerance ||
+          !meets(x + 0.5, y + 0.5, z + 0.5, 0.5)
+        )
+          continue;
         for (let n = 0; n < FINE ** 3; n++) {
           const p: Vec3 = [
             x + ((n % FINE) + 0.5) / FINE,
@@ -220,12 +230,12 @@ function halves(heap: Heap, space: Space): [Heap, Heap] {
  *
  * @param tolerance – in cubes, 0 or more
  */
-export function* convexPiecesSteps(grid: VoxelGrid, tolerance: number): Steps<ConvexPiece[]> {
+export function* convexPiecesSteps(grid: VoxelGrid, tolerance: number): Steps<ConvexCover> {
   const content = grid.contentBox();
-  if (!content) return [];
+  if (!content) return { pieces: [], error: 0 };
   const space = spaceOf([content.size[0], content.size[1], content.size[2]]);
   const solid = withoutCavities(grid.readBox(content), space);
-  const body: Body = { space, solid, far: within(solid, space, tolerance).map((v) => 1 - v), tolerance };
+  const body: Body = { space, solid, away: distancesSquared(solid, space), tolerance };
   const filled: number[] = [];
   solid.forEach((v, at) => v !== 0 && filled.push(at));
   yield 0.2;
@@ -242,10 +252,45 @@ export function* convexPiecesSteps(grid: VoxelGrid, tolerance: number): Steps<Co
     yield 0.2 + (0.6 * settled) / filled.length;
   }
   done = yield* rejoined(done, body);
-  return done.map(({ hull: { positions, triangles } }) => ({
-    positions: positions.map((v, i) => v + content.min[i % 3]!),
-    triangles,
-  }));
+  return {
+    pieces: done.map(({ hull: { positions, triangles } }) => ({
+      positions: positions.map((v, i) => v + content.min[i % 3]!),
+      triangles,
+    })),
+    error: done.reduce((most, { hull }) => Math.max(most, farthestOf(hull, body)), 0),
+  };
+}
+
+/** How far a hull's faces are from the body at most, measured at points no more than half a cube apart. */
+function farthestOf({ positions, triangles }: Hull, { space: { size, strides }, solid, away }: Body): number {
+  let most = 0;
+  const look = (p: Vec3): void => {
+    const cell = p.map((v, a) => Math.min(size[a]! - 1, Math.max(0, Math.floor(v)))) as unknown as Vec3;
+    const reach = Math.ceil(Math.sqrt(away[cell[0] + cell[1] * strides[1] + cell[2] * strides[2]]!));
+    // No point of a cell is farther than its farthest.
+    if (reach <= most) return;
+    let least = Infinity;
+    for (let z = Math.max(0, cell[2] - reach); z <= Math.min(size[2] - 1, cell[2] + reach); z++)
+      for (let y = Math.max(0, cell[1] - reach); y <= Math.min(size[1] - 1, cell[1] + reach); y++)
+        for (let x = Math.max(0, cell[0] - reach); x <= Math.min(size[0] - 1, cell[0] + reach); x++) {
+          if (solid[x + y * strides[1] + z * strides[2]] === 0) continue;
+          const [dx, dy, dz] = [x, y, z].map((v, a) => Math.max(0, v - p[a]!, p[a]! - v - 1)) as [
+            number,
+            number,
+            number,
+          ];
+          least = Math.min(least, dx * dx + dy * dy + dz * dz);
+        }
+    most = Math.max(most, Math.sqrt(least));
+  };
+  const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [corner(triangles[t]!), corner(triangles[t + 1]!), corner(triangles[t + 2]!)];
+    const [ab, ac] = [sub(b, a), sub(c, a)];
+    const n = Math.max(1, Math.ceil(2 * Math.max(length(ab), length(ac), length(sub(c, b)))));
+    for (let i = 0; i <= n; i++) for (let j = 0; i + j <= n; j++) look(add(a, add(scale(ab, i / n), scale(ac, j / n))));
+  }
+  return most;
 }
 
 /** Pairs whose hull reaches nowhere far are made one, as long as there are any. */

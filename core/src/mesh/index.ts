@@ -8,5 +8,6 @@ export * from './skyline';
 export * from './atlas';
 export * from './closed-surface';
 export * from './box-cover';
+export type { CoverBox } from './box-lattice';
 export * from './convex-pieces';
 export * from './transparent';

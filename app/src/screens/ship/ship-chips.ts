@@ -5,6 +5,9 @@ import { useFacePicking } from './face-picking';
 import { useLooking } from './looking';
 import { useShip } from './ship-state';
 
+/** How far colliders are off, in metres, in words. */
+const off = (metres: number): string => (metres === 0 ? 'exact' : `at most ${(metres * 100).toFixed(1)} cm off`);
+
 /** What is live in Ship, in a few words each. */
 export function shipChips(): Chip[] {
   const session = useSession();
@@ -29,7 +32,7 @@ export function shipChips(): Chip[] {
   const out: Chip[] = [];
   if (collider.shape !== 'none' && n > 0)
     out.push({
-      text: `${n} ${n === 1 ? 'collider' : 'colliders'}, ${collider.moves}${collider.shape === 'boxes' || collider.shape === 'convex' ? `, within ${collider.tolerance}` : ''}`,
+      text: `${n} ${n === 1 ? 'collider' : 'colliders'}, ${collider.moves}, ${off(looking.facts!.within / place.unitsPerMetre)}`,
       tone: 'green',
       icon: IconBox,
     });

@@ -97,10 +97,16 @@ export class GlbDocument {
   /** Nodes that things bump into: boxes empty and as large as their scale, others with a mesh that no reader shows. */
   addColliders(): void {
     let unseen: Material | null = null;
-    for (const { node, name, moves, shape } of this.model.colliders) {
-      const made = this.doc.createNode(name).setExtras({ collider: shape.kind, moves });
+    for (const { node, name, moves, error, shape } of this.model.colliders) {
+      // To a tenth of a millimetre: how far off it is at most.
+      const within = Math.ceil(error * 1e4 - 1e-6) / 1e4;
+      const made = this.doc.createNode(name).setExtras({ collider: shape.kind, moves, within });
       this.nodes[node]!.addChild(made);
-      if (shape.kind === 'box') made.setTranslation([...shape.middle]).setScale([...shape.size]);
+      if (shape.kind === 'box')
+        made
+          .setTranslation([...shape.middle])
+          .setRotation([...shape.turn])
+          .setScale([...shape.size]);
       else {
         unseen ??= this.doc.createMaterial('collider').setBaseColorFactor([1, 1, 1, 0]).setAlphaMode('MASK');
         const short = shape.positions.length / 3 < MOST_SHORT;

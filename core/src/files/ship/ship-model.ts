@@ -15,8 +15,11 @@ export interface ShipCollider {
   readonly node: number;
   readonly name: string;
   readonly moves: 'static' | 'moving';
+  /** How far the farthest point of all that stands for the node, or of what it stands for, is from the other. */
+  readonly error: number;
   readonly shape:
-    | { readonly kind: 'box'; readonly middle: Vec3; readonly size: Vec3 }
+    /** Turned about its middle. */
+    | { readonly kind: 'box'; readonly middle: Vec3; readonly size: Vec3; readonly turn: Quat }
     | { readonly kind: 'hull' | 'mesh'; readonly positions: Float32Array; readonly indices: Uint32Array };
 }
 

@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
 import * as z from 'zod';
-import { type Vec3, transformDirection, transformPoint } from '../../../math';
+import { type Vec3, add, rotate, transformDirection, transformPoint } from '../../../math';
 import type { Exporter, WrittenFile } from '../../exporter';
 import { fileName } from '../../file-name';
 import { type Note, note } from '../../notes';
@@ -125,7 +125,7 @@ const SIDES = [
 function hull(shape: ShipCollider['shape']): { positions: ArrayLike<number>; indices: ArrayLike<number> } {
   if (shape.kind !== 'box') return shape;
   const at = (c: number): Vec3 =>
-    [0, 1, 2].map((a) => shape.middle[a]! + ((c >> a) & 1 ? 0.5 : -0.5) * shape.size[a]!) as unknown as Vec3;
+    add(shape.middle, rotate(shape.turn, shape.size.map((v, a) => ((c >> a) & 1 ? 0.5 : -0.5) * v) as unknown as Vec3));
   return {
     positions: Array.from({ length: 8 }, (_, c) => at(c)).flat(),
     indices: SIDES.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!]),
