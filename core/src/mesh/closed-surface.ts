@@ -169,7 +169,8 @@ function addPlane(plane: Plane, k: number, step: 1 | -1, { corners, point, verti
     const [pi, pj] = [p % row, Math.floor(p / row)];
     const [qi, qj] = [(q % row) - pi, Math.floor(q / row) - pj],
       [ri, rj] = [(r % row) - pi, Math.floor(r / row) - pj];
-    const [ql, rl] = [Math.hypot(qi, qj), Math.hypot(ri, rj)];
+    const ql = Math.sqrt(qi * qi + qj * qj),
+      rl = Math.sqrt(ri * ri + rj * rj);
     const cell = behind | (qi / ql + ri / rl < 0 ? 0 : 1 << u) | (qj / ql + rj / rl < 0 ? 0 : 1 << v);
     return vertices.of(spread(pi, pj, 2 * w), cell, axis);
   };

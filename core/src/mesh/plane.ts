@@ -29,6 +29,13 @@ export interface Field {
   readonly labels: FaceLabels;
   readonly picked: readonly (Uint8Array | null)[];
   readonly dropped: readonly (Uint8Array | null)[];
+  /** For each direction the cells whose face that way is exposed, layer by layer. */
+  readonly exposed: readonly Exposed[];
+}
+/** Exposed faces of one direction: those of layer k are `at[from[k]]` to before `at[from[k + 1]]`. */
+interface Exposed {
+  readonly from: Int32Array;
+  readonly at: Int32Array;
 }
 
 /** Null for an empty grid. */
@@ -40,15 +47,44 @@ export function fieldOf(grid: VoxelGrid, labels: FaceLabels): Field | null {
     min: [min[0] - 1, min[1] - 1, min[2] - 1],
     size: [size[0] + 2, size[1] + 2, size[2] + 2],
   } as const;
+  const cells = grid.readBox(around),
+    stride: Vec3 = [1, size[0] + 2, (size[0] + 2) * (size[1] + 2)];
   return {
-    cells: grid.readBox(around),
+    cells,
     size,
-    stride: [1, size[0] + 2, (size[0] + 2) * (size[1] + 2)],
+    stride,
+    exposed: exposedFaces(cells, size, stride),
     min,
     labels,
     picked: FACE_DIRECTIONS.map((_, d) => labels.picked?.[d]?.readBox(around) ?? null),
     dropped: FACE_DIRECTIONS.map((_, d) => labels.dropped?.[d]?.readBox(around) ?? null),
   };
+}
+
+/** Finds them in two walks through memory, one to count and one to tell: most cells are empty, and planes across them are slow to read. */
+function exposedFaces(cells: Uint8Array, size: Vec3, stride: Vec3): Exposed[] {
+  const counts = FACE_DIRECTIONS.map((_, d) => new Int32Array(size[d >> 1]! + 1));
+  const walk = (found: (direction: number, layer: number, at: number) => void): void => {
+    for (let z = 0; z < size[2]; z++)
+      for (let y = 0; y < size[1]; y++) {
+        let at = (z + 1) * stride[2] + (y + 1) * stride[1] + 1;
+        for (let x = 0; x < size[0]; x++, at++) {
+          if (cells[at] === 0) continue;
+          if (cells[at + 1] === 0) found(0, x, at);
+          if (cells[at - 1] === 0) found(1, x, at);
+          if (cells[at + stride[1]] === 0) found(2, y, at);
+          if (cells[at - stride[1]] === 0) found(3, y, at);
+          if (cells[at + stride[2]] === 0) found(4, z, at);
+          if (cells[at - stride[2]] === 0) found(5, z, at);
+        }
+      }
+  };
+  walk((d, layer) => counts[d]![layer + 1]!++);
+  for (const list of counts) for (let k = 1; k < list.length; k++) list[k]! += list[k - 1]!;
+  const lists = counts.map((c) => new Int32Array(c.at(-1)!)),
+    next = counts.map((c) => c.slice());
+  walk((d, layer, at) => (lists[d]![next[d]![layer]!++] = at));
+  return lists.map((at, d) => ({ from: counts[d]!, at }));
 }
 
 /** One plane of faces that look one way: the label of each, plus one; 0 where there is none. With an empty border. */
@@ -83,37 +119,40 @@ export class Plane {
 
   /** Reads the faces of layer `k` that look towards `step`; gives how many there are. */
   read(k: number, step: 1 | -1): number {
-    const { nu, nv, labels, bytes, field } = this;
-    const { cells, stride } = field;
-    const direction = this.axis * 2 + (step > 0 ? 0 : 1);
+    const { nu, nv, labels, bytes, field } = this,
+      { cells, stride } = field,
+      direction = this.axis * 2 + (step > 0 ? 0 : 1);
     const table = field.labels.tables[direction]!,
       picked = field.picked[direction]!,
       dropped = field.dropped[direction]!,
-      labelOfPicked = field.labels.labelOfPicked!;
-    const su = stride[this.u]!,
-      sv = stride[this.v]!,
-      sa = stride[this.axis]!;
-    let found = 0;
-    [this.u0, this.u1, this.v0, this.v1] = [nu, 0, nv, 0];
-    for (let j = 0; j < nv; j++) {
-      let at = (k + 1) * sa + (j + 1) * sv + su,
-        out = (j + 1) * (nu + 2) + 1;
-      for (let i = 0; i < nu; i++, at += su, out++) {
-        const value = cells[at]!;
-        bytes[out] = value;
-        labels[out] = 0;
-        if (value === 0 || cells[at + step * sa] !== 0 || dropped?.[at] === 1) continue;
-        const number = picked ? picked[at]! : 0;
-        const label = number === 0 ? table[value]! : labelOfPicked(number, value);
-        if (label === NO_LABEL) continue;
-        labels[out] = label + 1;
-        found++;
-        if (i < this.u0) this.u0 = i;
-        if (i >= this.u1) this.u1 = i + 1;
-        if (j < this.v0) this.v0 = j;
-        this.v1 = j + 1;
-      }
+      labelOfPicked = field.labels.labelOfPicked!,
+      { from, at: list } = field.exposed[direction]!;
+    const row = nu + 2;
+    // What the plane before left.
+    labels.fill(0, this.v0 * row, (this.v1 + 1) * row);
+    let found = 0,
+      [u0, u1, v0, v1] = [nu, 0, nv, 0];
+    for (let n = from[k]!; n < from[k + 1]!; n++) {
+      const at = list[n]!,
+        value = cells[at]!;
+      if (dropped?.[at] === 1) continue;
+      const number = picked ? picked[at]! : 0;
+      const label = number === 0 ? table[value]! : labelOfPicked(number, value);
+      if (label === NO_LABEL) continue;
+      const z = Math.floor(at / stride[2]),
+        y = Math.floor((at - z * stride[2]) / stride[1]),
+        x = at - z * stride[2] - y * stride[1];
+      const [i, j] = this.axis === 0 ? [y - 1, z - 1] : this.axis === 1 ? [z - 1, x - 1] : [x - 1, y - 1];
+      const out = (j + 1) * row + i + 1;
+      bytes[out] = value;
+      labels[out] = label + 1;
+      found++;
+      if (i < u0) u0 = i;
+      if (i >= u1) u1 = i + 1;
+      if (j < v0) v0 = j;
+      if (j >= v1) v1 = j + 1;
     }
+    [this.u0, this.u1, this.v0, this.v1] = [u0, u1, v0, v1];
     return found;
   }
 
@@ -147,12 +186,17 @@ export class Plane {
         if (label === 0 || regions[seed] !== 0) continue;
         regions[seed] = ++count;
         open.push(seed);
-        for (let at = open.pop(); at !== undefined; at = open.pop())
-          for (const next of [at - 1, at + 1, at - row, at + row])
-            if (labels[next] === label && regions[next] === 0) {
-              regions[next] = count;
-              open.push(next);
-            }
+        for (let at = open.pop(); at !== undefined; at = open.pop()) {
+          const take = (next: number): void => {
+            if (labels[next] !== label || regions[next] !== 0) return;
+            regions[next] = count;
+            open.push(next);
+          };
+          take(at - 1);
+          take(at + 1);
+          take(at - row);
+          take(at + row);
+        }
       }
     return count;
   }
@@ -197,43 +241,39 @@ export class Plane {
     const row = nu + 2,
       wide = 2 * nu + 1,
       out: number[][] = Array.from({ length: count + 1 }, () => []);
-    /** Follows one line of the plane. @param sides – the region on either side of its k-th piece */
-    const follow = (
-      along: 0 | 1,
-      line: number,
-      from: number,
-      pieces: number,
-      sides: readonly [(k: number) => number, (k: number) => number],
-    ): void => {
-      const at = (k: number): [number, number] => (along === 0 ? [k, line] : [line, k]);
-      const end = (side: (k: number) => number, first: number, to: number): void => {
-        const [i, j] = at(first),
-          [x, y] = at(to),
-          list = out[side(first)]!;
-        const point = (a: number, b: number): number => a + b * wide;
-        const middle = point(i + x, j + y);
-        if (halved(i, j, along, to - first)) list.push(point(2 * i, 2 * j), middle, middle, point(2 * x, 2 * y));
-        else list.push(point(2 * i, 2 * j), point(2 * x, 2 * y));
-      };
-      for (const [s, side] of sides.entries()) {
-        const other = sides[1 - s]!;
-        let begun = -1;
-        for (let k = from; k < pieces; k++) {
-          const region = side(k);
-          const edge = region !== 0 && region !== other(k);
-          if (begun >= 0 && (isCorner(...at(k)) || !edge || region !== side(begun))) {
-            end(side, begun, k);
-            begun = -1;
-          }
-          if (edge && begun < 0) begun = k;
-        }
-        if (begun >= 0) end(side, begun, pieces);
-      }
+    const end = (region: number, along: 0 | 1, line: number, first: number, to: number): void => {
+      const [i, j] = along === 0 ? [first, line] : [line, first],
+        [x, y] = along === 0 ? [to, line] : [line, to],
+        list = out[region]!,
+        [p, q] = [2 * i + 2 * j * wide, 2 * x + 2 * y * wide];
+      const middle = i + x + (j + y) * wide;
+      if (halved(i, j, along, to - first)) list.push(p, middle, middle, q);
+      else list.push(p, q);
     };
-    for (let j = v0; j <= v1; j++)
-      follow(0, j, u0, u1, [(i) => regions[j * row + i + 1]!, (i) => regions[(j + 1) * row + i + 1]!]);
-    for (let i = u0; i <= u1; i++)
-      follow(1, i, v0, v1, [(j) => regions[(j + 1) * row + i]!, (j) => regions[(j + 1) * row + i + 1]!]);
+    /** Follows one line of the plane on one of its sides. @param side, other – where the first face of either side stands */
+    const follow = (along: 0 | 1, line: number, side: number, other: number): void => {
+      const [from, to, step] = along === 0 ? [u0, u1, 1] : [v0, v1, row];
+      let begun = -1,
+        of = 0;
+      for (let k = from; k < to; k++) {
+        const region = regions[side + k * step]!,
+          edge = region !== 0 && region !== regions[other + k * step]!;
+        if (begun >= 0 && (!edge || region !== of || (along === 0 ? isCorner(k, line) : isCorner(line, k)))) {
+          end(of, along, line, begun, k);
+          begun = -1;
+        }
+        if (edge && begun < 0) [begun, of] = [k, region];
+      }
+      if (begun >= 0) end(of, along, line, begun, to);
+    };
+    for (let j = v0; j <= v1; j++) {
+      follow(0, j, j * row + 1, (j + 1) * row + 1);
+      follow(0, j, (j + 1) * row + 1, j * row + 1);
+    }
+    for (let i = u0; i <= u1; i++) {
+      follow(1, i, row + i, row + i + 1);
+      follow(1, i, row + i + 1, row + i);
+    }
     return out;
   }
 }

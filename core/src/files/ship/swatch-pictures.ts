@@ -22,9 +22,10 @@ export const STRIP = Uint8Array.from({ length: BYTE_VALUES }, (_, byte) => byte)
 export function swatchPictures(palette: Palette, width: number, height: number, texels: Uint8Array): SwatchPictures {
   const looks = bytesOf(palette);
   const drawn = (table: Uint8Array): Uint8Array => {
-    const out = new Uint8Array(width * height * 4);
-    texels.forEach((byte, i) => out.set(table.subarray(byte * 4, byte * 4 + 4), i * 4));
-    return encodePng(width, height, out);
+    const whole = new Uint32Array(table.slice().buffer),
+      out = new Uint32Array(width * height);
+    for (let i = 0; i < out.length; i++) out[i] = whole[texels[i]!]!;
+    return encodePng(width, height, new Uint8Array(out.buffer));
   };
   return {
     colour: drawn(looks.colour),
