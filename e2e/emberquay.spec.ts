@@ -316,5 +316,33 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     await page.keyboard.press('x');
 
     await b.compare(meant, [-60, 0, -60], [120, 120, 120]);
+
+    // Shipped: what makes the files works beside the page, is stopped when asked, and leaves what stood before.
+    const made = page.getByText(/ KB · 1 file/);
+    await b.step('Ship');
+    await expect(made).toBeVisible();
+    await b.idle();
+    await page.evaluate(() => {
+      const w = window as unknown as { worst: number };
+      w.worst = 0;
+      new PerformanceObserver((list) =>
+        list.getEntries().forEach((e) => (w.worst = Math.max(w.worst, e.duration))),
+      ).observe({ type: 'longtask' });
+    });
+    const before = await page.locator('footer').innerText();
+    await page.getByRole('radio', { name: 'convex', exact: true }).click();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await b.idle();
+    expect(await page.locator('footer').innerText()).toBe(before);
+    await page.getByRole('radio', { name: 'boxes', exact: true }).click();
+    await page.getByRole('checkbox', { name: 'Watertight' }).check();
+    await page.getByRole('radio', { name: 'all', exact: true }).click();
+    await expect.poll(() => page.locator('footer').innerText()).not.toBe(before);
+    await b.idle();
+    await expect(page.getByText('Watertight: every edge is shared by two triangles')).toBeVisible();
+    test.info().annotations.push({
+      type: 'longest task while the files are made, ms',
+      description: String(await page.evaluate(() => (window as unknown as { worst: number }).worst)),
+    });
   });
 });

@@ -237,10 +237,35 @@ test('dropped into a linked folder in two actions, again in one; what is not our
   expect(after['tamsin.glb']).not.toBe(before);
   expect(after['tamsin.mtl']).toBeGreaterThan(0);
 
-  // The folder is known after a reload.
+  // A file that another program holds: what is told names it, and nothing of it is lost.
+  await page.evaluate(async () => {
+    const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('game');
+    const file = (await folder.getFileHandle('tamsin.glb')) as unknown as {
+      createWritable(o: { mode: 'exclusive'; keepExistingData: true }): Promise<FileSystemWritableFileStream>;
+    };
+    Object.assign(window, { held: await file.createWritable({ mode: 'exclusive', keepExistingData: true }) });
+  });
+  await page.getByRole('radio', { name: 'slot', exact: true }).click();
+  await b.idle();
+  await page.keyboard.press('e');
+  await expect(page.getByText('tamsin.glb in “game” is held by another program')).toBeVisible();
+  expect((await files())['tamsin.glb']).toBe(after['tamsin.glb']);
+  await page.evaluate(() => (window as unknown as { held: WritableStream }).held.abort());
+  await page.keyboard.press('e');
+  await expect.poll(async () => (await files())['tamsin.glb']).not.toBe(after['tamsin.glb']);
+
+  // The folder is known after a reload, but the browser may have taken back what it allowed.
   await page.reload();
   await b.idle();
   await expect(page.getByText('into game')).toBeVisible();
+  await page.evaluate(() =>
+    Object.assign(FileSystemDirectoryHandle.prototype, { requestPermission: () => Promise.resolve('denied') }),
+  );
+  await page.keyboard.press('e');
+  await expect(page.getByText(/may not write into “game” any more/)).toBeVisible();
+  await page.evaluate(() =>
+    Object.assign(FileSystemDirectoryHandle.prototype, { requestPermission: () => Promise.resolve('granted') }),
+  );
   await page.keyboard.press('e');
   await expect(page.getByText(/Shipped into “game”: 0 new, 0 changed, \d+ as they were/)).toBeAttached();
 });

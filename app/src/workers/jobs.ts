@@ -26,7 +26,7 @@ import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerit
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
-import type { DeliveryFigures, DeliveryFinding } from '@sphalerite/core/project';
+import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
 import {
   THUMBNAIL,
   partThumbnailSteps,
@@ -80,10 +80,15 @@ export interface Jobs {
   };
   /** Several files as one ZIP. */
   zip: { input: { name: string; files: readonly WrittenFile[] }; output: WrittenFile; partial: never };
-  /** What a delivery is found to be. */
+  /** What a delivery is found to be. @param standing – what of it is known already */
   deliveryChecks: {
-    input: { project: PackedProject; order: DeliveryOrder; figures: DeliveryFigures };
-    output: DeliveryFinding[];
+    input: {
+      project: PackedProject;
+      order: DeliveryOrder;
+      figures: DeliveryFigures;
+      standing: StandingFindings | null;
+    };
+    output: { findings: DeliveryFinding[]; standing: StandingFindings };
     partial: never;
   };
   /** What an exporter would write for a delivery, without its bytes. */
@@ -306,11 +311,15 @@ export const handlers: Handlers = {
 
   zip: ({ name, files }) => Promise.resolve(zipFiles(name, files)),
 
-  async deliveryChecks({ project, order, figures }, ctx) {
-    return drive(
-      projects.deliveryChecksSteps(ctx.bricks.openProject(project), order.subject, order.profile, figures),
-      ctx,
-    );
+  async deliveryChecks({ project, order, figures, standing }, ctx) {
+    const p = ctx.bricks.openProject(project),
+      { subject, profile } = order;
+    const found =
+      standing ?? (await drive(projects.standingFindingsSteps(p, subject, projects.showsSurfaces(profile)), ctx));
+    return {
+      findings: await drive(projects.deliveryChecksSteps(p, subject, profile, figures, found), ctx),
+      standing: found,
+    };
   },
 
   async plan({ project, order, delivery }, ctx) {

@@ -219,6 +219,7 @@ describe('WorkerPool', () => {
           project: s.packProject(p),
           order: deliveryIn(p),
           figures: { triangles: 0, bones: 0, draws: 0, texture: 0, kilobytes: 0 },
+          standing: null,
         }),
       };
       const pack = inputs[kind] as (s: SentBricks) => never;

@@ -211,8 +211,8 @@ describe('what is shipped', () => {
       ['Row', {}],
       ['First', {}],
       ['Second', {}],
-      ['First collider', { collider: 'box', moves: 'static' }],
-      ['Second collider', { collider: 'box', moves: 'static' }],
+      ['First collider', { collider: 'box', moves: 'static', within: 0 }],
+      ['Second collider', { collider: 'box', moves: 'static', within: 0 }],
     ]);
     expect(root.listMeshes()).toHaveLength(2);
     expect(new Set(root.listMeshes().map((m) => m.listPrimitives()[0]!.getAttribute('POSITION'))).size).toBe(1);

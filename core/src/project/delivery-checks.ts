@@ -95,16 +95,41 @@ const look = (
 const fine = (code: string, text: string): DeliveryFinding => ({ level: 'fine', code, text, at: null, does: null });
 const quoted = (p: Part): string => `“${p.name}${sideSuffix(p.side)}”`;
 
+/** What is found of a project whatever its delivery wishes: worked out once while options change. */
+export interface StandingFindings {
+  readonly loose: readonly DeliveryFinding[];
+  readonly coplanar: readonly DeliveryFinding[];
+  readonly clips: readonly DeliveryFinding[];
+  readonly hidden: DeliveryFinding | null;
+}
+
+/**
+ * {@link StandingFindings} of what is shipped; in pieces.
+ *
+ * @param meshes – whether any format shows surfaces: solids are united, nothing flickers or hides in them
+ */
+export function* standingFindingsSteps(whole: Project, what: Shipped, meshes: boolean): Steps<StandingFindings> {
+  const project = withoutHelpers(whole);
+  const only = what.of === 'part' ? what.part : null;
+  const { loose, coplanar } = yield* checkParts(project, only, meshes);
+  yield 0.5;
+  const clips = what.of === 'rig' ? yield* checkClips(project) : [];
+  yield 0.8;
+  return { loose, coplanar, clips, hidden: what.of === 'rig' && meshes ? yield* checkHidden(project) : null };
+}
+
 /**
  * Everything that is worth knowing before a delivery goes out, in plain words, with where to mend it; in pieces.
  *
  * @param figures – of the files themselves
+ * @param standing – where it is known already; of the same project but for its deliveries
  */
 export function* deliveryChecksSteps(
   whole: Project,
   what: Shipped,
   profile: DeliveryProfile,
   figures: DeliveryFigures,
+  standing?: StandingFindings,
 ): Steps<DeliveryFinding[]> {
   const project = withoutHelpers(whole);
   const out: DeliveryFinding[] = budgetFindings(project, profile, figures);
@@ -112,14 +137,13 @@ export function* deliveryChecksSteps(
   for (const f of checkProject(project))
     if (only === null || f.id === only) out.push(look('project', f.text, { step: f.step, id: f.id }));
   yield 0.1;
-  const meshes = profile.formats.some((f) => MESHES.includes(f));
-  yield* checkParts(project, only, meshes, out);
-  yield 0.4;
-  if (what.of === 'rig') {
-    yield* checkClips(project, profile, out);
-    yield 0.7;
-    if (meshes) yield* checkHidden(project, profile, out);
-  }
+  const { loose, coplanar, clips, hidden } =
+    standing ?? (yield* standingFindingsSteps(whole, what, showsSurfaces(profile)));
+  out.push(...loose, ...coplanar);
+  if (profile.looks.clips) out.push(...clips);
+  if (hidden && !profile.mesh.dropHidden) out.push(hidden);
+  if (what.of === 'rig' && profile.mesh.watertight && showsSurfaces(profile))
+    out.push(fine('watertight', say('delivery.watertight')));
   yield 0.85;
   if (what.of === 'rig') checkNames(project, profile, out);
   checkPlace(project, what, profile, out);
@@ -127,9 +151,16 @@ export function* deliveryChecksSteps(
   const order = { over: 0, look: 1, fine: 2 };
   return out.sort((a, b) => order[a.level] - order[b.level]);
 }
+/** Whether any format of a delivery shows surfaces. */
+export const showsSurfaces = ({ formats }: DeliveryProfile): boolean => formats.some((f) => MESHES.includes(f));
 
 /** Cubes that hang on nothing, and faces of parts that lie in those of others. */
-function* checkParts(project: Project, only: Id | null, meshes: boolean, out: DeliveryFinding[]): Steps<void> {
+function* checkParts(
+  project: Project,
+  only: Id | null,
+  meshes: boolean,
+): Steps<{ loose: DeliveryFinding[]; coplanar: DeliveryFinding[] }> {
+  const out: DeliveryFinding[] = [];
   const aside = keptAside(project.parts);
   const parts = partsInUse(project.parts).filter(
     (p) => !aside.has(p.id) && !p.hidden && (only === null || p.id === only),
@@ -147,7 +178,6 @@ function* checkParts(project: Project, only: Id | null, meshes: boolean, out: De
           id: part.id,
         }),
       );
-    // Solids are united; nothing flickers in them.
     if (!meshes || only !== null || !project.rig.mounts.some((m) => m.part === part.id)) continue;
     for (const { other, faces } of coplanarFaces(project, part.id)) {
       const key = [part.id, other.id].sort().join();
@@ -158,18 +188,15 @@ function* checkParts(project: Project, only: Id | null, meshes: boolean, out: De
     }
     yield 0.2;
   }
-  if (most)
-    out.push(
-      look('coplanar', say('delivery.coplanar', { n: flicker, part: quoted(most.part), other: quoted(most.other) }), {
-        step: 'rig',
-        id: most.part.id,
-      }),
-    );
+  if (!most) return { loose: out, coplanar: [] };
+  const { part, other } = most;
+  const text = say('delivery.coplanar', { n: flicker, part: quoted(part), other: quoted(other) });
+  return { loose: out, coplanar: [look('coplanar', text, { step: 'rig', id: part.id })] };
 }
 
 /** Loops that do not close, and feet that go through the ground. */
-function* checkClips(project: Project, profile: DeliveryProfile, out: DeliveryFinding[]): Steps<void> {
-  if (!profile.looks.clips) return;
+function* checkClips(project: Project): Steps<DeliveryFinding[]> {
+  const out: DeliveryFinding[] = [];
   const clips = project.clips.filter((c) => c.ships && c.lanes.length > 0);
   let open = 0;
   for (const clip of clips) {
@@ -197,21 +224,15 @@ function* checkClips(project: Project, profile: DeliveryProfile, out: DeliveryFi
     yield 0.5;
   }
   if (clips.length > 0 && open === 0) out.push(fine('clips', say('delivery.clipsClose', { n: clips.length })));
+  return out;
 }
 
-function* checkHidden(project: Project, profile: DeliveryProfile, out: DeliveryFinding[]): Steps<void> {
+function* checkHidden(project: Project): Steps<DeliveryFinding | null> {
   const { covered, inner, worst } = yield* hiddenFacesSteps(project);
   const part = worst === null ? null : must(project.parts, worst, 'part');
-  if (covered + inner > 0 && part && !profile.mesh.dropHidden)
-    out.push(
-      look(
-        'hidden',
-        say('delivery.hidden', { n: covered + inner, part: quoted(part) }),
-        { step: 'build', id: part.id },
-        'drop hidden',
-      ),
-    );
-  if (profile.mesh.watertight) out.push(fine('watertight', say('delivery.watertight')));
+  if (covered + inner === 0 || !part) return null;
+  const text = say('delivery.hidden', { n: covered + inner, part: quoted(part) });
+  return look('hidden', text, { step: 'build', id: part.id }, 'drop hidden');
 }
 
 /** Bones and parts that would bear one name in the file. */
@@ -251,7 +272,7 @@ function checkPlace(project: Project, what: Shipped, profile: DeliveryProfile, o
     if (profile.place.origin === 'pivot' && Math.max(...off) > 0.25)
       out.push(look('origin', say('delivery.origin'), null, 'base'));
   }
-  if (profile.collider.shape === 'none' && profile.formats.some((f) => MESHES.includes(f)))
+  if (profile.collider.shape === 'none' && showsSurfaces(profile))
     out.push(look('collider', say('delivery.noCollider'), null, 'collider'));
 }
 

@@ -87,12 +87,22 @@ export function shipControl(): ScreenControl {
         c[key] === undefined
           ? []
           : [[name, before === undefined ? figure(c[key]!) : `${figure(before)} → ${figure(c[key]!)}`]];
+      const kilobytes = (of: typeof c): [string, string][] =>
+        of['geometry'] === undefined
+          ? []
+          : [
+              [
+                'mesh',
+                `${figure(Math.ceil(of['geometryApart']! / 1024))} → ${figure(Math.ceil(of['geometry'] / 1024))} KB`,
+              ],
+            ];
       return {
         left: [
           ...shown('triangles', 'triangles', c['faces'] === undefined ? undefined : c['faces'] * 2),
           ...shown('vertices', 'vertices', c['faces'] === undefined ? undefined : c['faces'] * 4),
           ...shown('draws', 'draws', c['apart']),
-          ...shown('texels', 'texture'),
+          ...shown('texels', 'texture', c['texelsApart'] === c['texels'] ? undefined : c['texelsApart']),
+          ...kilobytes(c),
           ...shown('colliders', 'colliders'),
           ...shown('cubes', 'cubes'),
         ],

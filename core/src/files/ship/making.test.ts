@@ -162,6 +162,8 @@ describe('how a mesh is made', () => {
     let cube = makeProject('cube', 'Cube', idsFrom('cube'), 'prop', [4, 4, 4]);
     cube = fill(cube, 0, 5, [0, 0, 0], [2, 2, 2]);
     expect(countsOf(ship(cube))).toMatchObject({ triangles: 12, vertices: 24 });
+    // 24 faces by themselves: 4 vertices of 32 bytes and 6 numbers of a triangle's corner each; merged to 6.
+    expect(countsOf(ship(cube))).toMatchObject({ geometryApart: 24 * (4 * 32 + 24), geometry: 24 * 32 + 36 * 4 });
     const model = ship(cube, { mesh: { weld: true } });
     expect([countsOf(model).vertices, model.shapes[0]!.normals]).toEqual([8, null]);
   });

@@ -130,6 +130,7 @@ export class ModelMaker {
       points,
       colliders,
       apart: null,
+      padding: this.pending.some((p) => p.colouring.kind === 'atlas') ? this.profile.picture.padding : null,
       covers: this.covers,
       notes: this.notes,
     };

@@ -132,6 +132,11 @@ export interface ShipCounts {
   readonly texels: number;
   /** Exposed faces of cubes, before merging. */
   readonly faces: number;
+  /** Bytes of vertices and triangles, each shape once, as they are and with a rectangle for each face. */
+  readonly geometry: number;
+  readonly geometryApart: number;
+  /** Longest edge that its pictures would have with a texel for each face; as it is where colours come from a strip. */
+  readonly texelsApart: number;
 }
 
 /** What is shipped, gathered once for every exporter of models. */
@@ -152,6 +157,8 @@ export interface ShipModel {
   readonly colliders: readonly ShipCollider[];
   /** Pieces of meshes wherever they stand, before meshes were joined; null while none were. */
   readonly apart: number | null;
+  /** Texels around each image of an atlas; null where colours come from a strip or from pictures that repeat. */
+  readonly padding: number | null;
   /** What each shape covers. */
   readonly covers: readonly ShipCover[];
   readonly notes: readonly Note[];
@@ -160,6 +167,7 @@ export interface ShipModel {
 /** What there is of everything in a model. */
 export function countsOf(model: ShipModel): ShipCounts {
   const { nodes, meshes, shapes, covers, clips, colliders, pictures } = model;
+  const texels = Math.max(0, ...pictures.map((p) => Math.max(p.width, p.height)));
   const pieces = nodes.flatMap((n) => (n.mesh === null ? [] : meshes[n.mesh]!.pieces));
   const sum = (of: (shape: number) => number): number => pieces.reduce((n, p) => n + of(p.shape), 0);
   return {
@@ -172,7 +180,16 @@ export function countsOf(model: ShipModel): ShipCounts {
     draws: pieces.length,
     apart: model.apart ?? pieces.length,
     materials: new Set(pieces.map((p) => p.material)).size,
-    texels: Math.max(0, ...pictures.map((p) => Math.max(p.width, p.height))),
+    texels,
     faces: sum((s) => covers[s]!.faces),
+    geometry: shapes.reduce((n, s) => n + bytesOf(s), 0),
+    geometryApart: shapes.reduce((n, s, i) => n + covers[i]!.faces * (4 * stride(s) + 6 * 4), 0),
+    texelsApart:
+      model.padding === null
+        ? texels
+        : Math.ceil(Math.sqrt(covers.reduce((n, c) => n + c.faces, 0)) * (1 + 2 * model.padding)),
   };
 }
+/** Bytes of a vertex: place, coordinates, and whatever else it has. */
+const stride = (s: ShipShape): number => 12 + 8 + (s.normals ? 12 : 0) + (s.uv2 ? 8 : 0) + (s.joints ? 8 : 0);
+const bytesOf = (s: ShipShape): number => (s.positions.length / 3) * stride(s) + s.indices.byteLength;
