@@ -40,7 +40,11 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   void run(data);
 };
 
+/** Milliseconds between two words about progress: each makes the page draw its bar again. */
+const OFTEN = 80;
+
 async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Promise<void> {
+  let told = -Infinity;
   try {
     // Whoever gave up on this before it began has said so in a message that waits behind it.
     await turnOfLoop();
@@ -48,7 +52,12 @@ async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Pro
     const work = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
     const output = await work(input, {
       bricks,
-      report: (progress: number, partial?: unknown) => post({ type: 'progress', id, progress, partial }, partial),
+      report: (progress: number, partial?: unknown) => {
+        const now = performance.now();
+        if (partial === undefined && now - told < OFTEN) return;
+        told = now;
+        post({ type: 'progress', id, progress, partial }, partial);
+      },
       breathe: async () => {
         await turnOfLoop();
         if (cancelled.has(id)) throw new JobCancelled();

@@ -5,9 +5,9 @@ import type { DeliveryFinding } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import ActionButton from '../../components/ActionButton.vue';
-import TaskProgress from '../../components/TaskProgress.vue';
 import { useSession } from '../../stores/session';
 import FaceChart from './FaceChart.vue';
+import MakingProgress from './MakingProgress.vue';
 import { useLinkedFolder } from './linked-folder';
 import { useShip } from './ship-state';
 
@@ -52,7 +52,7 @@ function mend({ does }: DeliveryFinding): void {
         <h3>Checks</h3>
         <span v-if="ship.made" class="quiet">{{ open === 0 ? 'all in order' : `${open} to look at` }}</span>
       </div>
-      <task-progress v-if="ship.progress !== null" label="Making the files" :done="ship.progress" @stop="ship.stop()" />
+      <making-progress />
       <p v-if="ship.trouble" class="trouble"><IconX aria-hidden="true" />{{ ship.trouble }}</p>
       <ul>
         <li v-for="f in ship.findings" :key="f.text" :class="f.level">

@@ -103,7 +103,6 @@ export function shipControl(): ScreenControl {
           ...shown('draws', 'draws', c['apart']),
           ...shown('texels', 'texture', c['texelsApart'] === c['texels'] ? undefined : c['texelsApart']),
           ...kilobytes(c),
-          ...shown('colliders', 'colliders'),
           ...shown('cubes', 'cubes'),
         ],
         right: ship.made

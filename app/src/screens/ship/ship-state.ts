@@ -4,11 +4,9 @@ import {
   type DeliveryChange,
   type DeliveryFigures,
   type DeliveryFinding,
-  type StandingFindings,
   budgetFindings,
   deliveryFigures,
   setDeliveryEdit,
-  showsSurfaces,
 } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -19,6 +17,7 @@ import { onOtherProject } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
+import { makeChecker } from './checker';
 
 /** What was made of a project by a delivery. */
 export interface Made {
@@ -32,10 +31,6 @@ export interface Made {
   /** A game file of it, for the view to read back; null when there can be none. */
   readonly seen: Uint8Array<ArrayBuffer> | null;
 }
-
-/** Whether two projects differ in nothing but how they are delivered. */
-const sameButDeliveries = (a: Project, b: Project): boolean =>
-  (Object.keys(a) as (keyof Project)[]).every((k) => k === 'deliveryProfiles' || a[k] === b[k]);
 
 /** The delivery in hand: its files as they stand, made in a worker while one looks. */
 export const useShip = defineStore('ship', () => {
@@ -107,7 +102,9 @@ export const useShip = defineStore('ship', () => {
       const figures = deliveryFigures(project, out.delivered);
       made.value = { project, key: wanted, ...out, figures };
       trouble.value = '';
-      findings.value = budgetFindings(project, with_, figures);
+      // Those of before stand until they have been looked for again.
+      const others = findings.value.filter((f) => !f.code.startsWith('budget'));
+      findings.value = [...budgetFindings(project, with_, figures), ...others];
       void check(project, with_, wanted, figures, mine.signal);
       return true;
     } catch (e) {
@@ -120,13 +117,7 @@ export const useShip = defineStore('ship', () => {
       if (abort === mine) progress.value = null;
     }
   }
-  /** What was found last whatever the delivery wishes, and of what. */
-  let stood: {
-    readonly project: Project;
-    readonly subject: Shipped;
-    readonly meshes: boolean;
-    readonly standing: StandingFindings;
-  } | null = null;
+  const checker = makeChecker();
   async function check(
     project: Project,
     with_: DeliveryProfile,
@@ -135,25 +126,11 @@ export const useShip = defineStore('ship', () => {
     signal: AbortSignal,
   ): Promise<void> {
     const order = { subject: subject.value, profile: with_, colourway: null };
-    const meshes = showsSurfaces(with_);
-    const known =
-      stood &&
-      JSON.stringify(stood.subject) === JSON.stringify(order.subject) &&
-      stood.meshes === meshes &&
-      sameButDeliveries(stood.project, project)
-        ? stood.standing
-        : null;
-    const found = await sharedPool()
-      .run('deliveryChecks', (sent) => ({ project: sent.packProject(project), order, figures, standing: known }), {
-        signal,
-      })
-      .catch((e: unknown) => {
-        if (!(e instanceof JobCancelled)) notices.fail(e);
-        return null;
-      });
-    if (!found) return;
-    stood = { project, subject: order.subject, meshes, standing: found.standing };
-    if (made.value?.project === project && made.value.key === wanted) findings.value = found.findings;
+    const found = await checker(project, order, figures, signal).catch((e: unknown) => {
+      if (!(e instanceof JobCancelled)) notices.fail(e);
+      return null;
+    });
+    if (found && made.value?.project === project && made.value.key === wanted) findings.value = found;
   }
   function stop(): void {
     abort?.abort();

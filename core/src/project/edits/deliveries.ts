@@ -46,13 +46,17 @@ export const setDeliveryEdit = defineEdit<{ delivery: Id; change: DeliveryChange
     if (!stored) next['id'] = ctx.newId();
     const parsed = deliveryProfileKind.schema.safeParse(next);
     if (!parsed.success) throw new EditError('delivery.field', { field: parsed.error.issues[0]!.path.join(' ') });
+    // Groups that nothing was said about stay the very same, so that what shows them need not look again.
+    const made = {
+      ...(next as unknown as DeliveryProfile),
+      ...Object.fromEntries(Object.keys(change).map((k) => [k, parsed.data[k as keyof DeliveryProfile]])),
+      name: parsed.data.name,
+    };
     const same = (p: DeliveryProfile): string => JSON.stringify(deliveryProfileKind.schema.parse({ ...p, id: 'same' }));
-    if (same(parsed.data) === same(before)) return project;
+    if (same(made) === same(before)) return project;
     return {
       ...project,
-      deliveryProfiles: stored
-        ? replaceRecord(project.deliveryProfiles, parsed.data)
-        : [...project.deliveryProfiles, parsed.data],
+      deliveryProfiles: stored ? replaceRecord(project.deliveryProfiles, made) : [...project.deliveryProfiles, made],
     };
   },
 });
