@@ -330,11 +330,11 @@ test.describe('Pieces of Emberquay, built by hand', () => {
       ).observe({ type: 'longtask' });
     });
     const before = await page.locator('footer').innerText();
-    await page.getByRole('radio', { name: 'convex', exact: true }).click();
+    await choose(page, 'Collider', 'convex pieces');
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
     await b.idle();
     expect(await page.locator('footer').innerText()).toBe(before);
-    await page.getByRole('radio', { name: 'boxes', exact: true }).click();
+    await choose(page, 'Collider', 'boxes within a tolerance');
     await page.getByRole('checkbox', { name: 'Watertight' }).check();
     await page.getByRole('radio', { name: 'all', exact: true }).click();
     await expect.poll(() => page.locator('footer').innerText()).not.toBe(before);

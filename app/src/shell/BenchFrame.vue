@@ -448,7 +448,11 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 /* What is told stands in the line of figures, where it covers nothing; figures give way to it. */
 .figures-here {
   display: flex;
-  gap: 20px;
+  /* One that does not fit goes whole. */
+  flex-wrap: wrap;
+  height: 20px;
+  line-height: 20px;
+  gap: 0 20px;
   min-width: 0;
   overflow: hidden;
 }

@@ -184,14 +184,22 @@ function look(name: ViewName): void {
       This browser gives no WebGL 2, which the view needs. Turn graphics acceleration on, or open Sphalerite in another
       browser.
     </p>
-    <header v-if="control" class="where">
-      <h1>
+    <header class="where">
+      <h1 v-if="control">
         <template v-for="(t, i) in control.trail()" :key="i"
           ><span v-if="i > 0" class="sep" aria-hidden="true">›</span
           ><span :class="{ last: i === control.trail().length - 1 }">{{ t }}</span></template
         >
       </h1>
-      <div class="chips">
+      <div class="switches" role="toolbar" aria-label="View">
+        <CommandButton id="view.flat" bare /><CommandButton id="view.grid" bare /><CommandButton
+          id="view.edges"
+          bare
+        /><CommandButton id="view.shadows" bare />
+        <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" bare />
+        <CommandButton id="view.neighbours" bare /><CommandButton id="view.frame" bare />
+      </div>
+      <div v-if="control" class="chips">
         <span v-if="settings.vision !== 'all'" class="chip green"
           >seen {{ VISION_NAMES[settings.vision]
           }}<action-button look="bare" class="chip-act" @click="settings.vision = 'all'">end</action-button></span
@@ -229,14 +237,6 @@ function look(name: ViewName): void {
       aria-hidden="true"
       >{{ l.text }}</span
     >
-    <div class="switches" role="toolbar" aria-label="View">
-      <CommandButton id="view.flat" bare /><CommandButton id="view.grid" bare /><CommandButton
-        id="view.edges"
-        bare
-      /><CommandButton id="view.shadows" bare />
-      <CommandButton v-for="t in control?.tools ?? []" :id="t" :key="t" bare />
-      <CommandButton id="view.neighbours" bare /><CommandButton id="view.frame" bare />
-    </div>
     <OrientationCube class="cube" :yaw="angles.yaw" :pitch="angles.pitch" @look="look" />
     <slot />
   </section>
@@ -249,6 +249,7 @@ function look(name: ViewName): void {
   height: 0;
 }
 .view {
+  container: view / inline-size;
   position: relative;
   width: 100%;
   height: 100%;
@@ -271,15 +272,18 @@ function look(name: ViewName): void {
   display: block;
   outline-offset: -3px;
 }
+/* Names give way to the switches beside them; chips stand below both. */
 .where {
   position: absolute;
   z-index: 2;
   left: 16px;
-  top: 11px;
+  right: 13px;
+  top: 10px;
   display: grid;
-  gap: 8px;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 4px 16px;
   pointer-events: none;
-  max-width: calc(100% - 240px);
 }
 h1 {
   font-size: 17px;
@@ -288,14 +292,24 @@ h1 {
   display: flex;
   gap: 6px;
   white-space: nowrap;
+  min-width: 0;
+}
+h1 span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  flex-shrink: 3;
+}
+h1 .sep {
+  flex: none;
 }
 h1 .last {
   color: var(--ink);
   font-weight: 600;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  flex-shrink: 1;
 }
 .chips {
+  grid-column: 1 / -1;
+  max-width: max(420px, calc(100% - 224px));
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
@@ -325,9 +339,8 @@ h1 .last {
   color: var(--resin);
 }
 .switches {
-  position: absolute;
-  right: 13px;
-  top: 10px;
+  grid-column: 2;
+  pointer-events: auto;
   display: flex;
   gap: 3px;
   padding: 3px;
@@ -336,6 +349,12 @@ h1 .last {
   background: color-mix(in srgb, var(--panel) 92%, transparent);
 }
 
+@container view (max-width: 640px) {
+  .where .switches {
+    grid-column: 1 / -1;
+    justify-self: start;
+  }
+}
 .cube {
   position: absolute;
   right: 18px;

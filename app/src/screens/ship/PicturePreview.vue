@@ -42,7 +42,7 @@ onBeforeUnmount(stop);
 <style scoped>
 .picture {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto minmax(0, 1fr);
   gap: 10px;
   align-items: center;
   margin-bottom: 6px;
@@ -57,12 +57,14 @@ canvas {
 }
 dl {
   display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 2px 8px;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 6px;
   margin: 0;
 }
 dt {
   color: var(--quiet);
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 dd {
   margin: 0;

@@ -34,7 +34,10 @@ const prints = computed(() => ship.profile?.formats.some((f) => f === 'stl' || f
 </template>
 
 <style scoped>
-.ship-sections :deep(.form-row) {
+.ship-sections {
+  min-width: 0;
+}
+.ship-sections :deep(.form-row:not(.stacked)) {
   grid-template-columns: 66px minmax(0, 1fr);
 }
 </style>

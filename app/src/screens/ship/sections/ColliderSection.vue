@@ -3,40 +3,43 @@ import { computed } from 'vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
 import FoldSection from '../../../components/FoldSection.vue';
 import FormRow from '../../../components/FormRow.vue';
+import SelectField from '../../../components/SelectField.vue';
 import SliderField from '../../../components/SliderField.vue';
 import { useShip } from '../ship-state';
 
 /** What things bump into. */
 const ship = useShip();
+const SHAPES = [
+  { value: 'one box', text: 'one box' },
+  { value: 'boxes', text: 'boxes within a tolerance' },
+  { value: 'convex', text: 'convex pieces' },
+  { value: 'exact', text: 'exact surface' },
+  { value: 'none', text: 'none' },
+] as const;
 const collider = computed(() => ship.profile!.collider);
 </script>
 
 <template>
   <section class="panel-section">
     <fold-section id="ship collider" title="Collider" open>
-      <choice-field
+      <select-field
         label="Collider"
-        wide
         :model-value="collider.shape"
-        :choices="[
-          { value: 'one box', text: 'box', tip: 'One box around it' },
-          { value: 'boxes', text: 'boxes', tip: 'Few boxes within the tolerance' },
-          { value: 'convex', text: 'convex', tip: 'Convex pieces within the tolerance' },
-          { value: 'exact', text: 'exact', tip: 'Its own surface; for what stands still' },
-          { value: 'none', text: 'none' },
-        ]"
+        :choices="SHAPES"
         @change="(shape) => ship.change({ collider: shape === 'exact' ? { shape, moves: 'static' } : { shape } })"
       />
       <template v-if="collider.shape !== 'none'">
-        <form-row v-if="collider.shape === 'boxes' || collider.shape === 'convex'" label="within"
-          ><slider-field
-            label="Tolerance in cubes"
-            :model-value="collider.tolerance"
-            :min="0"
-            :max="4"
-            :step="0.5"
-            @change="(tolerance) => ship.change({ collider: { tolerance } })"
-          /><span class="figures unit">{{ collider.tolerance.toFixed(1) }} vx</span></form-row
+        <form-row v-if="collider.shape === 'boxes' || collider.shape === 'convex'" label="within" stacked
+          ><div class="within">
+            <slider-field
+              label="Tolerance in cubes"
+              :model-value="collider.tolerance"
+              :min="0"
+              :max="4"
+              :step="0.5"
+              @change="(tolerance) => ship.change({ collider: { tolerance } })"
+            /><span class="figures unit">{{ collider.tolerance.toFixed(1) }} vx</span>
+          </div></form-row
         >
         <choice-field
           label="Whether physics moves it"
@@ -73,6 +76,15 @@ const collider = computed(() => ship.profile!.collider);
 </template>
 
 <style scoped>
+.within {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-left: 6px;
+}
+.within > :first-child {
+  flex: 1;
+}
 .unit {
   min-width: 52px;
   text-align: right;

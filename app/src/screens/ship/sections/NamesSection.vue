@@ -110,7 +110,7 @@ const cm = computed(() => (session.project?.metresPerUnit ?? 0) * 100);
 <style scoped>
 .pair {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 6px;
 }
 </style>

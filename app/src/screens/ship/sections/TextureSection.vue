@@ -134,7 +134,7 @@ function setTile(slot: string, value: string): void {
 <style scoped>
 .pair {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 6px;
 }
 .checks {
