@@ -14,6 +14,9 @@ export const TRACE_DEFAULTS: TraceOptions = { bounces: 6, clamp: 6 };
 
 const EPSILON = 1e-4;
 
+/** Pixels are traced in squares so wide: paths of neighbours meet the same things, which are at hand then. */
+const BLOCK = 8;
+
 /**
  * Unidirectional path tracing (Kajiya 1986): at every diffuse surface the sun and one glowing face are aimed
  * for (next-event estimation); sky and other surfaces are found by cosine-weighted bounces. Each sample's randomness follows from pixel and
@@ -33,15 +36,15 @@ export function traceArea(
 ): Traced {
   const out = makeTraced(area, samples);
   const path = new Path(scene, options);
-  for (let j = 0; j < area.height; j++) {
-    for (let i = 0; i < area.width; i++) {
-      const p = j * area.width + i;
-      for (let s = first; s < first + samples; s++) {
-        path.follow(area.x + i, area.y + j, s);
-        path.addTo(out, p);
-      }
-    }
-  }
+  const { width, height } = area;
+  for (let y = 0; y < height; y += BLOCK)
+    for (let x = 0; x < width; x += BLOCK)
+      for (let j = y; j < Math.min(height, y + BLOCK); j++)
+        for (let i = x; i < Math.min(width, x + BLOCK); i++)
+          for (let s = first; s < first + samples; s++) {
+            path.follow(area.x + i, area.y + j, s);
+            path.addTo(out, j * width + i);
+          }
   return out;
 }
 
