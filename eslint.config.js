@@ -10,6 +10,7 @@ const FLOORS = {
     'math',
     'voxel',
     'palette',
+    'codec',
     'model',
     'generate',
     'intake',

@@ -1,7 +1,8 @@
 import type * as z from 'zod';
+import type { Pixels } from '../codec';
 import type { Box } from '../math';
 import type { Id, Project } from '../model';
-import type { Swatch } from '../palette';
+import type { Palette, Swatch } from '../palette';
 import type { FileJob } from './job';
 import type { Note } from './notes';
 
@@ -21,6 +22,7 @@ export interface Find {
 /** Where something goes: the part in hand. */
 export interface Place {
   readonly part: Id;
+  readonly palette: Palette;
   /** What its cubes take up, or its whole volume while it has none. */
   readonly content: Box;
   /** Its lowest layer. */
@@ -31,6 +33,8 @@ export interface Place {
 export type Brought =
   | { readonly kind: 'project'; readonly project: Project }
   | { readonly kind: 'palette'; readonly name: string; readonly swatches: readonly Swatch[] }
+  /** Parts made of something else, as a project of their own, and figures about the making. */
+  | { readonly kind: 'parts'; readonly project: Project; readonly facts: Readonly<Record<string, readonly number[]>> }
   | { readonly kind: 'edit'; readonly edit: string; readonly args: unknown };
 
 export interface Imported {
@@ -45,6 +49,8 @@ export interface ImportJob extends FileJob {
     bytes: Uint8Array<ArrayBuffer>,
     type: string,
   ): Promise<{ readonly width: number; readonly height: number }>;
+  /** The pixels of a picture of a kind that only browsers decode; missing where there is none. @throws when it cannot be read */
+  pixels?(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<Pixels>;
 }
 
 /** What has to be there for an import. */

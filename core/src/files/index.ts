@@ -26,3 +26,4 @@ export * from './ship/solid';
 export { solidExtent } from './ship/solid-mesh';
 export { spelt } from './ship/ship-names';
 export * from './delivery/profile-file';
+export * from './bodies';

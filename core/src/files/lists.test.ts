@@ -292,7 +292,7 @@ describe('the list of importers', () => {
   it('tells files by what is in them before what they are called', () => {
     expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project']);
     expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project']);
-    expect(takers('sign', picture)).toEqual(['reference', 'palette']);
+    expect(takers('sign', picture)).toEqual(['picture', 'reference', 'palette']);
     expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
     expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);
   });
@@ -318,13 +318,18 @@ describe('the list of importers', () => {
     ];
     const { found, unknown } = findsIn(files, [...IMPORTERS, mesh]);
     expect(found.map((o) => [o.find.files.map((f) => f.name).join(), o.uses.map((u) => u.id).join()])).toEqual([
-      ['sign.png', 'reference,palette'],
+      ['sign.png', 'picture,reference,palette'],
       ['quay.mesh,stone.png', 'mesh'],
     ]);
     expect(unknown.map((f) => f.name)).toEqual(['song.ogg']);
   });
   it('a picture stands behind the part as high as what is there; one that cannot be read is told', async () => {
-    const place = { part: 'a', content: { min: [-4, 0, 0], size: [8, 20, 8] }, floor: 0 } as const;
+    const place = {
+      part: 'a',
+      content: { min: [-4, 0, 0], size: [8, 20, 8] },
+      floor: 0,
+      palette: quay().palettes[0]!,
+    } as const;
     const reference = importer('reference');
     const [find] = reference.inspect([given('sign.png', picture)]);
     const { brought } = await reference.run(find!, {}, job, place);

@@ -1,7 +1,6 @@
 import { type Box, type Steps, type Vec3, finish, seededRandom } from '../math';
-import type { VoxelGrid } from '../voxel';
 import { type BoxLattice, type CoverBox, type Span, StraightLattice, TurnedLattice, grown } from './box-lattice';
-import { type Space, distancesSquared, spaceOf, withoutCavities } from './cell-space';
+import { type Space, type VoxelGrid, distancesSquared, spaceOf, withoutCavities } from '../voxel';
 import { slopesOf } from './slopes';
 
 /*

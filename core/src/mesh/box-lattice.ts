@@ -1,5 +1,5 @@
 import type { Vec3 } from '../math';
-import type { Space } from './cell-space';
+import type { Space } from '../voxel';
 import type { Turn } from './slopes';
 import { Sums } from './sums';
 

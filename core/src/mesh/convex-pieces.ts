@@ -1,7 +1,6 @@
 import quickHull from 'quickhull3d';
 import { type Steps, type Vec3, add, length, scale, sub } from '../math';
-import type { VoxelGrid } from '../voxel';
-import { type Space, distancesSquared, spaceOf, withoutCavities } from './cell-space';
+import { type Space, type VoxelGrid, distancesSquared, spaceOf, withoutCavities } from '../voxel';
 
 /** A convex body around some of a grid's cubes. */
 export interface ConvexPiece {

@@ -1,4 +1,4 @@
-import type { Space } from './cell-space';
+import type { Space } from '../voxel';
 
 /** A turn about one axis: radians, counter-clockwise, between 0 and a right angle. */
 export interface Turn {

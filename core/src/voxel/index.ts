@@ -8,3 +8,4 @@ export * from './flood';
 export * from './pieces';
 export * from './bytes';
 export * from './mirrored';
+export * from './cell-space';

@@ -24,6 +24,24 @@ export const EN = {
   'paletteFile.neither': 'This is neither a PNG picture nor a text. Palettes come as hex lists, PNG strips and JSON.',
 
   // files/png.ts
+  'codec.notPng': 'It is not a PNG picture.',
+  'codec.notJpeg': 'It is not a JPEG picture.',
+  'codec.damaged': 'It is damaged and cannot be decoded.',
+  'codec.tooLarge':
+    'It is {width}×{height} pixels; pictures up to 67 million pixels (8,192×8,192) can be worked with. Make it smaller first.',
+  'codec.bomb': 'It packs far more than its size says and was not unpacked.',
+  'codec.unknown': 'It is no picture that can be read here. Use PNG, JPEG, WebP, GIF or SVG.',
+  'codec.browser': 'Pictures of this kind are decoded by browsers: bring it in there, or save it as PNG or JPEG first.',
+
+  // intake/picture.ts
+  'picture.nothing':
+    'Nothing of the picture is left: everything is transparent or left out. Lower “Opaque from”, or leave out less.',
+  'picture.noSwatch': 'None of the swatches that were asked for is in the palette. Choose others, or all.',
+  'picture.tooHigh':
+    'At {wide} cubes wide the picture would be {high} high; a part can be 256. Choose at most {most} wide, or cut some off.',
+  'picture.tooThick': 'It would be {deep} cubes thick; a part can be 256. Choose less thickness or a lower relief.',
+  'picture.noRoom': 'With an outline it would be more than 256 cubes. Choose at most {most}.',
+
   'png.none': '{what} is not a PNG picture.',
   'png.otherSize': '{what} is {isWidth}×{isHeight} pixels; the project says {width}×{height}.',
   'png.notIndexed': '{what} is not an indexed picture of 8 bits.',
@@ -161,6 +179,9 @@ export const EN = {
 
   // project/edits/bring-in.ts
   'bringIn.noBones': '“{source}” has no bones. Bring its parts in one by one instead.',
+  'bringIn.nothing': 'Nothing came of “{source}”.',
+  'bringIn.paletteFull':
+    'Not all colours fit the palette “{palette}”: {now} find no free place. Take fewer colours, or give them a palette of their own.',
   'bringIn.noNames': 'No part of “{source}” bears the name of one here. Rename them alike, or bring them in beside.',
 
   // project/edits/clips.ts
@@ -401,9 +422,11 @@ export const EN = {
   'label.standOnFloor': 'Stand everything on the floor',
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
+  'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
   'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },
 
   // files/notes.ts
+  'note.noPalette': 'There is no palette here to match; its own colours were taken.',
   'note.partHidden': '“{about}” is hidden and was left out.',
   'note.partEmpty': '“{about}” is empty and was left out.',
   'note.layersHidden': 'Hidden layers of “{about}” were left out.',

@@ -1,10 +1,17 @@
 import type { Importer } from '../importer';
 import { deliveryImporter } from './delivery';
 import { paletteImporter } from './palette';
+import { pictureImporter } from './picture';
 import { projectImporter } from './project';
 import { referenceImporter } from './reference';
 
 /** Every use for files that are given, in the order in which they are offered. */
-export const IMPORTERS: readonly Importer[] = [projectImporter, deliveryImporter, referenceImporter, paletteImporter];
+export const IMPORTERS: readonly Importer[] = [
+  projectImporter,
+  deliveryImporter,
+  pictureImporter,
+  referenceImporter,
+  paletteImporter,
+];
 
 export const importerOf = (id: string): Importer | undefined => IMPORTERS.find((i) => i.id === id);

@@ -31,6 +31,7 @@ export * from './alternates';
 export * from './poses';
 export * from './ready-rigs';
 export * from './bring-in';
+export * from './bring-parts';
 export * from './ring';
 export * from './joints';
 export * from './standing';

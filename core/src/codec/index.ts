@@ -1,0 +1,5 @@
+export * from './codec-error';
+export * from './pixels';
+export * from './png';
+export * from './jpeg';
+export { type ColourProfile, readProfile, toSrgb } from './colour-profile';

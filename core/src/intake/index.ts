@@ -1,0 +1,5 @@
+export * from './framing';
+export * from './pixel-art';
+export * from './reduce';
+export * from './dither';
+export * from './picture';
