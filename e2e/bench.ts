@@ -40,7 +40,7 @@ export interface ProjectJson {
     swaps: { alternateSet: string; keys: { time: number; mount: string | null }[] }[];
   }[];
   readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];
-  readonly palettes: { swatches: { byte: number; name: string; colour: string }[] }[];
+  readonly palettes: { name: string; swatches: { byte: number; name: string; colour: string }[] }[];
   readonly colourways: { id: string; name: string; changes: { byte: number; look: { colour?: string } }[] }[];
   readonly bin: unknown[];
   readonly history: string[];

@@ -192,7 +192,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
             :to="{ name: 'bench', params: { id: route.params['id'], step: s.id } }"
             class="step"
             :aria-label="counts.has(s) ? `${s.title} ${counts.get(s)}` : s.title"
-            :class="{ on: s === screen }"
+            :class="{ on: s === screen || s.id === screen.beside }"
             :aria-current="s === screen ? 'step' : undefined"
           >
             <component :is="s.icon" aria-hidden="true" /><span class="name">{{ s.title }}</span

@@ -116,8 +116,7 @@ export function installAutomation(): void {
         await nextTick();
         // A page that is still loading shows no project yet, or the screen before the one it is going to.
         const [, page, , step] = location.pathname.split('/');
-        const loading =
-          page === 'project' && (!session.project || (step !== undefined && session.where.toLowerCase() !== step));
+        const loading = page === 'project' && (!session.project || (step !== undefined && view.screen !== step));
         const busy =
           loading ||
           !allThere() ||

@@ -91,6 +91,8 @@ export interface Screen {
   /** As on the job line, and as the history says where a step was made. */
   readonly title: string;
   readonly icon: Component;
+  /** The step of the job line that it is opened from and goes back to; it has none of its own then. */
+  readonly beside?: string;
   /** How many there are of what it is about; null when nothing is counted. */
   readonly count: ((p: Project) => number) | null;
   /** What still wants doing here; null when nothing does. */

@@ -17,6 +17,7 @@ import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useWayBack } from '../stores/way-back';
 import { type Command, addCommands } from '../stores/commands';
+import { useArrivals } from '../stores/arrivals';
 import { useDialogs } from '../stores/dialogs';
 import { saveProjectFile } from './files/project-files';
 import { screens } from './screens';
@@ -38,6 +39,23 @@ function goCommands(router: Router): Command[] {
     run: () => router.push({ name: 'bench', params: { id: session.project!.id, step: id } }),
   }));
 }
+
+/** To screens beside the job line, which have no number. */
+const besideCommands = (router: Router): Command[] => {
+  const session = useSession();
+  return [
+    {
+      id: 'go.bring',
+      title: 'Go back to bringing in',
+      group: 'Steps',
+      enabled: all(
+        needsProject,
+        need(() => useArrivals().waiting !== null, 'nothing waits to be brought in'),
+      ),
+      run: () => router.push({ name: 'bench', params: { id: session.project!.id, step: 'bring' } }),
+    },
+  ];
+};
 
 /** What concerns the project as a whole: where it lies, its name, its file. */
 function projectCommands(router: Router): Command[] {
@@ -199,5 +217,6 @@ export function addShellCommands(router: Router): () => void {
       run: () => (settings.sidesFolded = !settings.sidesFolded),
     },
     ...goCommands(router),
+    ...besideCommands(router),
   ]);
 }

@@ -1,3 +1,4 @@
+import type { Find } from '@sphalerite/core/files';
 import type { Swatch } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
@@ -21,8 +22,11 @@ export const useArrivals = defineStore('arrivals', () => {
     answer(importer: string | null): void;
   } | null>(null);
 
+  /** What is about to be brought in, as it is chosen how; null when nothing is. */
+  const waiting = shallowRef<{ readonly importer: string; readonly find: Find } | null>(null);
+
   /** Opens a project of the shelf; set by who can. */
-  const open = shallowRef<(id: string) => void>(() => undefined);
+  const open = shallowRef<(id: string, screen?: string) => void>(() => undefined);
 
   /** Asks what is to be done with a file; null when nothing. */
   function ask(title: string, offers: readonly FileOffer[]): Promise<string | null> {
@@ -38,5 +42,5 @@ export const useArrivals = defineStore('arrivals', () => {
       };
     });
   }
-  return { shelved, palette, question, open, ask };
+  return { shelved, palette, question, waiting, open, ask };
 });

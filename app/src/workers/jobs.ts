@@ -22,6 +22,7 @@ import {
   runExport,
   zipFiles,
 } from '@sphalerite/core/files';
+import { MOST_PIXELS, type Pixels } from '@sphalerite/core/codec';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
 import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
@@ -101,7 +102,14 @@ export interface Jobs {
   picture: { input: { exporter: string; source: PictureSource; options: unknown }; output: Written; partial: never };
   /** What an importer makes of files; a project is packed for the way back, with every brick. */
   bringIn: {
-    input: { importer: string; find: Find; options: unknown; place: Place | null };
+    input: {
+      importer: string;
+      find: Find;
+      options: unknown;
+      place: Place | null;
+      /** Names files that come again and again, so that what was decoded of them is kept. */
+      held?: string;
+    };
     output: { brought: PackedBrought; notes: Imported['notes'] };
     partial: never;
   };
@@ -153,7 +161,13 @@ export type JobKind = keyof Jobs;
 /** What was brought in, on its way. */
 export type PackedBrought =
   | { readonly kind: 'project'; readonly project: PackedProject; readonly bricks: BrickParcel }
-  | Exclude<Imported['brought'], { kind: 'project' }>;
+  | {
+      readonly kind: 'parts';
+      readonly project: PackedProject;
+      readonly bricks: BrickParcel;
+      readonly facts: Extract<Imported['brought'], { kind: 'parts' }>['facts'];
+    }
+  | Exclude<Imported['brought'], { kind: 'project' | 'parts' }>;
 
 /** A set of cells on its way. */
 export interface PackedSet {
@@ -340,17 +354,45 @@ export const handlers: Handlers = {
     return known.write(source, known.options.parse(options), ctx);
   },
 
-  async bringIn({ importer, find, options, place }, ctx) {
+  async bringIn({ importer, find, options, place, held }, ctx) {
     const known = importerOf(importer);
     if (!known) throw new Error(`There is no way in called "${importer}".`);
-    const job: ImportJob = { report: ctx.report, breathe: ctx.breathe, pictureSize };
-    const { brought, notes } = await known.run(find, known.options.parse(options), job, place);
-    if (brought.kind !== 'project') return { brought, notes };
+    const job: ImportJob = { report: ctx.report, breathe: ctx.breathe, pictureSize, pixels };
+    if (held !== undefined && lastHeld?.name !== held) lastHeld = { name: held, find };
+    const { brought, notes } = await known.run(
+      held === undefined ? find : lastHeld!.find,
+      known.options.parse(options),
+      job,
+      place,
+    );
+    if (brought.kind !== 'project' && brought.kind !== 'parts') return { brought, notes };
     const sent = new SentBricks();
-    const project = sent.packProject(brought.project, 'all');
-    return { brought: { kind: 'project', project, bricks: sent.takeParcel() }, notes };
+    const project = sent.packProject(brought.project, 'all'),
+      bricks = sent.takeParcel();
+    return {
+      brought:
+        brought.kind === 'parts'
+          ? { kind: 'parts', project, bricks, facts: brought.facts }
+          : { kind: 'project', project, bricks },
+      notes,
+    };
   },
 };
+
+/** Files that are made something of again and again, with every change of a wish. */
+let lastHeld: { readonly name: string; readonly find: Find } | null = null;
+
+/** Decoded by the browser, its first frame. */
+async function pixels(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<Pixels> {
+  const picture = await createImageBitmap(new Blob([bytes], { type }));
+  const { width, height } = picture;
+  if (width * height > MOST_PIXELS) throw new Error('Too large.');
+  const canvas = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  canvas.drawImage(picture, 0, 0);
+  picture.close();
+  const { data } = canvas.getImageData(0, 0, width, height);
+  return { width, height, rgba: new Uint8Array(data.buffer), indexed: null };
+}
 
 /** Decoded by the browser, which knows all the kinds of pictures there are. */
 async function pictureSize(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<{ width: number; height: number }> {

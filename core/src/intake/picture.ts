@@ -7,7 +7,7 @@ import { Refusal } from '../words';
 import { DITHERS, coloursOfPixels } from './dither';
 import { cropped, frameIn, resized } from './framing';
 import { unscaled } from './pixel-art';
-import { fewColours, histogram, labInto, labsOf } from './reduce';
+import { Nearest, fewColours, histogram, labInto, labsOf } from './reduce';
 
 /** What was asked for cannot be made; the sentence says why and what would do. */
 export class IntakeError extends Refusal {
@@ -96,35 +96,48 @@ export interface PictureBody {
  * @throws IntakeError when nothing is left of it, or it would not fit
  */
 export function* pictureSteps(picture: Pixels, options: PictureOptions, palette: Palette | null): Steps<PictureBody> {
-  const { left, right, top, bottom } = options;
-  const cut = cropped(
-    picture,
-    frameIn(picture, {
-      x: left,
-      y: top,
-      width: picture.width - left - right,
-      height: picture.height - top - bottom,
-    }),
-  );
-  yield 0.1;
-  const art = options.blocks === 'found' ? unscaled(cut) : null;
-  yield 0.3;
-  const whole = art ?? cut,
-    [width, height] = sizeOf(whole, options.width, art !== null || whole.indexed !== null);
-  const small = resized(whole, width, height);
+  const { small, art } = yield* framedSteps(picture, options);
   yield 0.6;
   const counts = opaque(small, options);
-  const { bytes, swatches, ours, colours } = coloured(small, options, palette, counts);
+  const seen = coloured(small, options, palette, counts),
+    { swatches, ours, colours } = seen;
   yield 0.9;
   return {
-    grid: bodyOf(small, bytes, swatches, options),
+    grid: bodyOf(small, seen, options),
     swatches: options.outline && !ours ? withOutline(swatches, options.outline) : swatches,
     ours,
-    width,
-    height,
-    blocks: art !== null,
+    width: small.width,
+    height: small.height,
+    blocks: art,
     colours,
   };
+}
+
+/** A picture as many pixels large as it has cubes, and whether enlarged pixels were found in it. */
+interface Framed {
+  readonly small: Pixels;
+  readonly art: boolean;
+}
+/** The last of each picture: most wishes leave it as it is, and large pictures take long to make small. */
+const framed = new WeakMap<Pixels, { readonly key: string; readonly value: Framed }>();
+
+function* framedSteps(
+  picture: Pixels,
+  { left, right, top, bottom, blocks, width: wished }: PictureOptions,
+): Steps<Framed> {
+  const key = [left, right, top, bottom, blocks, wished].join();
+  const known = framed.get(picture);
+  if (known?.key === key) return known.value;
+  const frame = { x: left, y: top, width: picture.width - left - right, height: picture.height - top - bottom };
+  const cut = cropped(picture, frameIn(picture, frame));
+  yield 0.1;
+  const art = blocks === 'found' ? unscaled(cut) : null;
+  yield 0.3;
+  const whole = art ?? cut,
+    [width, height] = sizeOf(whole, wished, art !== null || whole.indexed !== null);
+  const value = { small: resized(whole, width, height), art: art !== null };
+  framed.set(picture, { key, value });
+  return value;
 }
 
 /** @param keeps – whether a picture that fits comes a cube a pixel */
@@ -227,18 +240,20 @@ const withOutline = (swatches: readonly Swatch[], colour: string): Swatch[] =>
     ? [...swatches]
     : [...swatches, makeSwatch(Math.max(...swatches.map((s) => s.byte)) + 1, 'outline', colour)];
 
-/** The byte of the outline: of its own swatch, or of the nearest of the palette. */
-function outlineByte(swatches: readonly Swatch[], colour: string): number {
+/** The byte of the outline: of its own swatch, or of the nearest of a palette to which none may be added. */
+function outlineByte(swatches: readonly Swatch[], ours: boolean, colour: string): number {
   const same = swatches.find((s) => s.colour === colour);
   if (same) return same.byte;
-  return Math.max(...swatches.map((s) => s.byte)) + 1;
+  if (!ours) return Math.max(...swatches.map((s) => s.byte)) + 1;
+  const [l, a, b] = labsOf([colour]) as unknown as [number, number, number];
+  return swatches[new Nearest(labsOf(swatches.map((s) => s.colour))).of(l, a, b)]!.byte;
 }
 
-function bodyOf(p: Pixels, bytes: Uint8Array, swatches: readonly Swatch[], options: PictureOptions): VoxelGrid {
+function bodyOf(p: Pixels, { bytes, swatches, ours }: Coloured, options: PictureOptions): VoxelGrid {
   const rim = options.outline ? 1 : 0;
   const [w, h] = [p.width + 2 * rim, p.height + 2 * rim];
   if (Math.max(w, h) > MOST_CUBES) throw new IntakeError('picture.noRoom', { most: MOST_CUBES - 2 });
-  const flat = rim ? outlined(p, bytes, outlineByte(swatches, options.outline)) : bytes;
+  const flat = rim ? outlined(p, bytes, outlineByte(swatches, ours, options.outline)) : bytes;
   const raised = raisedBy(p, bytes, options);
   const highest = raised.reduce((a, b) => Math.max(a, b), 0),
     mirrored = options.back === 'mirrored';

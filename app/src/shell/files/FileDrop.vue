@@ -14,7 +14,7 @@ const FileQuestion = defineAsyncComponent(() => import('./FileQuestion.vue'));
 const arrivals = useArrivals();
 const notices = useNotices();
 const router = useRouter();
-arrivals.open = (id) => void router.push({ name: 'bench', params: { id, step: screens()[0]!.id } });
+arrivals.open = (id, step = screens()[0]!.id) => void router.push({ name: 'bench', params: { id, step } });
 const { open: ask, onChange } = useFileDialog({ reset: true });
 onChange((list) => void take([...(list ?? [])]));
 const over = ref(false);

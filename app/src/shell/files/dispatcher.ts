@@ -5,18 +5,19 @@ import {
   type Imported,
   type Importer,
   type Needs,
-  type Place,
   findsIn,
   importerOf,
   noteText,
+  optionFields,
 } from '@sphalerite/core/files';
-import { type Part, partContent } from '@sphalerite/core/model';
+import { idsFrom, makeProject } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import { useArrivals } from '../../stores/arrivals';
 import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
+import { placeInHand } from './place';
 import { broughtIn, shelve } from './project-files';
 import { say } from '../../words';
 
@@ -35,11 +36,11 @@ function given(needs: Needs): boolean {
   if (needs === 'nothing') return true;
   return session.project !== null && session.writable && (needs === 'project' || session.part !== null);
 }
-const placeOf = (part: Part): Place => ({
-  part: part.id,
-  content: partContent(part) ?? part.bounds,
-  floor: part.bounds.min[1],
-});
+/** Whether there is so much to choose about what comes that it is shown first. */
+const isShown = (i: Importer): boolean => optionFields(i.options).length > 0;
+/** Whether a use can begin here: what is shown first begins a project of its own where none is open. */
+const canUse = (i: Importer): boolean =>
+  given(i.needs) || (i.needs === 'project' && isShown(i) && useSession().project === null);
 
 /**
  * The one way in for files, dropped, pasted or chosen anywhere: each is looked at, and what it can be used for here is done,
@@ -65,20 +66,33 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
 const refuse = (text: string): void => void useNotices().say(text, { kind: 'error' });
 
 async function use(find: Find, uses: readonly Importer[]): Promise<void> {
-  const open = uses.filter((i) => given(i.needs));
+  const open = uses.filter(canUse);
   if (open.length === 0) return refuse(say('bring.cannotHere', { title: find.title, why: MISSING[uses[0]!.needs] }));
   const offers = open.map((i) => ({ importer: i.id, does: i.does }));
   const chosen = open.length === 1 ? open[0]!.id : await useArrivals().ask(find.title, offers);
   if (chosen === null) return;
-  const session = useSession();
   try {
-    const place = session.part && placeOf(session.part);
-    take(find, await broughtIn({ importer: chosen, find, options: {}, place }));
+    if (isShown(importerOf(chosen)!)) return await show(chosen, find);
+    take(find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }));
   } catch (e) {
     if (e instanceof JobCancelled) return;
     const { message } = e as Error;
     refuse(message.includes(find.title) ? message : `${find.title}: ${message}`);
   }
+}
+
+/** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */
+async function show(importer: string, find: Find): Promise<void> {
+  const arrivals = useArrivals();
+  if (useSession().project === null) {
+    const name = find.title.replace(/\.[^.]+$/, '').slice(0, 60) || 'Untitled';
+    const id = await shelve(makeProject('new', name, idsFrom(String(Date.now()))));
+    arrivals.shelved++;
+    arrivals.waiting = { importer, find };
+    return arrivals.open(id, 'bring');
+  }
+  arrivals.waiting = { importer, find };
+  await runCommand('go.bring');
 }
 
 /** Puts what was brought in where it belongs. */
@@ -95,6 +109,8 @@ function take(find: Find, { brought, notes }: Imported): void {
         notices.say(say('bring.onShelf', { title: find.title, told }), action);
       }, notices.fail);
       return;
+    case 'parts':
+      throw new Error('Parts are shown before they come in.');
     case 'palette':
       arrivals.palette = brought;
       if (session.where !== 'Build') void runCommand('go.build').catch(notices.fail);

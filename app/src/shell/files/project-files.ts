@@ -11,14 +11,19 @@ export async function saveProjectFile(project: Project): Promise<void> {
   download((await exported(project, order)).files);
 }
 
-/** What a worker's importer made of files, unpacked. */
-export async function broughtIn(input: Jobs['bringIn']['input']): Promise<Imported> {
-  const transfer = input.find.files.map((f) => f.bytes.buffer);
-  const { brought, notes } = await sharedPool().run('bringIn', () => input, { transfer });
-  if (brought.kind !== 'project') return { brought, notes };
+/** What a worker's importer made of files, unpacked; files that are held stay here too, others are handed over. */
+export async function broughtIn(input: Jobs['bringIn']['input'], signal?: AbortSignal): Promise<Imported> {
+  const transfer = input.held === undefined ? input.find.files.map((f) => f.bytes.buffer) : [];
+  const options = { transfer, ...(signal ? { signal } : {}) };
+  const { brought, notes } = await sharedPool().run('bringIn', () => input, options);
+  if (brought.kind !== 'project' && brought.kind !== 'parts') return { brought, notes };
   const mirror = new BrickMirror();
   mirror.receive(brought.bricks);
-  return { brought: { kind: 'project', project: mirror.openProject(brought.project) }, notes };
+  const project = mirror.openProject(brought.project);
+  return {
+    brought: brought.kind === 'parts' ? { kind: 'parts', project, facts: brought.facts } : { kind: 'project', project },
+    notes,
+  };
 }
 
 /** The project in a file's bytes. */

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import { DITHERS, MOST_CUBES } from '@sphalerite/core/intake';
+import { computed } from 'vue';
+import CheckField from '../../components/CheckField.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import ColourField from '../../components/ColourField.vue';
+import CommandButton from '../../components/CommandButton.vue';
+import FormRow from '../../components/FormRow.vue';
+import NumberField from '../../components/NumberField.vue';
+import SelectField from '../../components/SelectField.vue';
+import SliderField from '../../components/SliderField.vue';
+import { choices } from '../../components/choices';
+import { useSession } from '../../stores/session';
+import { useBringing } from './bring-state';
+
+/** How a picture becomes a part. */
+const session = useSession();
+const bringing = useBringing();
+const o = computed(() => bringing.options);
+const size = computed(() => bringing.made?.facts['size'] ?? [0, 0]);
+const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
+const OWN = 'own';
+const palettes = computed(() => [
+  { value: OWN, text: 'a palette of their own' },
+  ...(session.project?.palettes ?? []).map((p) => ({ value: p.id, text: `into “${p.name}”` })),
+]);
+</script>
+
+<template>
+  <template v-if="bringing.file && o">
+    <section class="panel-section end">
+      <CommandButton id="bring.take" label look="primary" />
+      <CommandButton id="bring.cancel" label />
+    </section>
+
+    <section class="panel-section">
+      <div class="panel-head">
+        <h3>Size</h3>
+        <span class="quiet figures">{{ size[0] }} × {{ size[1] }} of {{ MOST_CUBES }}</span>
+      </div>
+      <number-field
+        label="width"
+        name="Width in cubes"
+        :model-value="o.width || size[0]!"
+        :min="1"
+        :max="MOST_CUBES"
+        @change="(v) => bringing.wish({ width: Math.round(v) })"
+      />
+      <check-field
+        :model-value="o.blocks === 'found'"
+        tip="Pixel art that was enlarged comes back a cube a pixel"
+        @change="(on) => bringing.wish({ blocks: on ? 'found' : 'ignored', width: 0 })"
+        >Find enlarged pixels</check-field
+      >
+      <choice-field
+        label="How it stands"
+        wide
+        :model-value="o.stand"
+        :choices="choices(['upright', 'flat'] as const)"
+        @change="(stand) => bringing.wish({ stand })"
+      />
+    </section>
+
+    <section class="panel-section">
+      <div class="panel-head">
+        <h3>Colours</h3>
+        <span class="quiet figures">{{ colours[1] }} of {{ colours[0]?.toLocaleString('en') }}</span>
+      </div>
+      <choice-field
+        label="Which colours"
+        wide
+        :model-value="o.colours"
+        :choices="[
+          { value: 'own', text: 'own', tip: 'As few of its own as you say' },
+          { value: 'palette', text: 'palette', tip: 'The nearest of the palette in hand' },
+        ]"
+        @change="(c) => bringing.wish({ colours: c })"
+      />
+      <template v-if="o.colours === 'own'">
+        <form-row label="at most"
+          ><div class="slide">
+            <slider-field
+              label="At most so many colours"
+              :model-value="o.most"
+              :min="2"
+              :max="255"
+              :step="1"
+              @input="(most) => bringing.wish({ most })"
+            /><span class="figures">{{ o.most }}</span>
+          </div></form-row
+        >
+        <select-field
+          label="Where the colours go"
+          :model-value="bringing.into ?? OWN"
+          :choices="palettes"
+          @change="(v: string) => (bringing.into = v === OWN ? null : v)"
+        />
+      </template>
+      <form-row label="dither" stacked
+        ><choice-field
+          label="Dithering"
+          wide
+          :model-value="o.dither"
+          :choices="choices(DITHERS)"
+          @change="(dither) => bringing.wish({ dither })"
+      /></form-row>
+      <form-row label="opaque from"
+        ><div class="slide">
+          <slider-field
+            label="How opaque a pixel must be"
+            :model-value="o.clear"
+            :min="0"
+            :max="255"
+            :step="1"
+            @input="(clear) => bringing.wish({ clear })"
+          /><span class="figures">{{ o.clear }}</span>
+        </div></form-row
+      >
+      <div class="key">
+        <check-field
+          :model-value="o.key !== ''"
+          tip="A colour that is no cube: a backdrop"
+          @change="(on) => bringing.wish({ key: on ? '#ffffff' : '' })"
+          >Leave out</check-field
+        >
+        <colour-field
+          v-if="o.key"
+          label="Colour to leave out"
+          :model-value="o.key"
+          @change="(key) => bringing.wish({ key })"
+        />
+        <slider-field
+          v-if="o.key"
+          label="How near to that colour"
+          :model-value="o.reach"
+          :min="0"
+          :max="0.4"
+          :step="0.01"
+          @input="(reach) => bringing.wish({ reach })"
+        />
+      </div>
+    </section>
+
+    <section class="panel-section">
+      <h3>Depth</h3>
+      <number-field
+        label="thick"
+        name="Thickness in cubes"
+        :model-value="o.thick"
+        :min="1"
+        :max="MOST_CUBES"
+        @change="(v) => bringing.wish({ thick: Math.round(v) })"
+      />
+      <select-field
+        label="Relief"
+        :model-value="o.relief"
+        :choices="[
+          { value: 'none', text: 'no relief' },
+          { value: 'bright', text: 'what is bright stands out' },
+          { value: 'dark', text: 'what is dark stands out' },
+          { value: 'puffed', text: 'puffed from its outline' },
+        ]"
+        @change="(relief) => bringing.wish({ relief })"
+      />
+      <template v-if="o.relief !== 'none'">
+        <form-row label="raise"
+          ><div class="slide">
+            <slider-field
+              label="How far it stands out"
+              :model-value="o.raise"
+              :min="1"
+              :max="64"
+              :step="1"
+              @input="(raise) => bringing.wish({ raise })"
+            /><span class="figures">{{ o.raise }}</span>
+          </div></form-row
+        >
+        <check-field
+          :model-value="o.back === 'mirrored'"
+          @change="(on) => bringing.wish({ back: on ? 'mirrored' : 'flat' })"
+          >Back as the front</check-field
+        >
+      </template>
+      <div class="key">
+        <check-field
+          :model-value="o.outline !== ''"
+          tip="A rim of one cube"
+          @change="(on) => bringing.wish({ outline: on ? '#182028' : '' })"
+          >Outline</check-field
+        >
+        <colour-field
+          v-if="o.outline"
+          label="Colour of the outline"
+          :model-value="o.outline"
+          @change="(outline) => bringing.wish({ outline })"
+        />
+      </div>
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.slide {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.slide > :first-child {
+  flex: 1;
+}
+.slide .figures {
+  min-width: 26px;
+  text-align: right;
+}
+.key {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+}
+.key > :nth-child(3) {
+  flex: 1;
+  min-width: 80px;
+}
+:deep(.form-row:not(.stacked)) {
+  grid-template-columns: 76px minmax(0, 1fr);
+}
+</style>

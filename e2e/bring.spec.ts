@@ -1,0 +1,138 @@
+import { encode } from 'fast-png';
+import { encode as encodeJpeg } from 'jpeg-js';
+import { expect, test } from './test';
+import { Bench, choose } from './bench';
+import { Counted } from './counted';
+
+type Rgb = readonly [number, number, number];
+const WOOD: Rgb = [74, 43, 26],
+  HONEY: Rgb = [227, 161, 39],
+  CUP: Rgb = [238, 240, 230];
+/** A tea sign of 20 × 12 pixels: a frame of wood, honey within, a cup in the middle; its four corners are missing. */
+const sign = (x: number, y: number): Rgb | null => {
+  const rim = x === 0 || y === 0 || x === 19 || y === 11;
+  if ((x === 0 || x === 19) && (y === 0 || y === 11)) return null;
+  if (rim) return WOOD;
+  return x >= 7 && x < 13 && y >= 4 && y < 9 ? CUP : HONEY;
+};
+/** It, drawn large: each pixel so many wide. */
+function signPng(scale: number): Buffer {
+  const [w, h] = [20 * scale, 12 * scale];
+  const data = new Uint8Array(w * h * 4);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const c = sign(Math.floor(x / scale), Math.floor(y / scale));
+      if (c) data.set([...c, 255], (y * w + x) * 4);
+    }
+  return Buffer.from(encode({ width: w, height: h, data, channels: 4, depth: 8 }));
+}
+const hex = (c: Rgb): string => `#${c.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+
+test('a sign for the tea cart from a picture that was drawn large: three actions, cube for cube, one step of history', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  const counted = new Counted(page);
+  await b.give('drop', 'tea_sign.png', signPng(7));
+  await counted.press(page.getByRole('button', { name: 'Make it a part' }));
+  await expect(page.getByText('enlarged pixels found: a cube a pixel')).toBeVisible();
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  await expect(page.locator('footer')).toContainText('nothing is in the project yet');
+  expect((await b.project()).parts).toHaveLength(before.parts.length);
+  await counted.press(page.getByRole('button', { name: 'Bring it in' }));
+  // The drop itself is one more.
+  expect(counted.actions + 1).toBe(3);
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  const part = p.parts.at(-1)!;
+  expect([part.name, p.parts.length]).toEqual(['tea sign', before.parts.length + 1]);
+  const swatches = p.palettes.find((o) => o.name === 'tea sign')!.swatches;
+  const cells = await b.cells('tea sign', [-10, 0, 0], [20, 12, 1]);
+  cells.forEach((v, i) => {
+    const c = sign(i % 20, 11 - Math.floor(i / 20));
+    expect(swatches.find((s) => s.byte === v)?.colour ?? null, `cube ${i}`).toBe(c && hex(c));
+  });
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
+});
+
+test('cut by its frame, matched to the palette, puffed, left and begun again; leaving changes nothing', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  await b.give('paste', 'tea_sign.png', signPng(5));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  // The left edge is dragged in by a quarter of the picture, the top one goes by keys.
+  const edge = page.getByRole('slider', { name: 'Cut off at the left' });
+  const [box, picture] = [(await edge.boundingBox())!, (await page.locator('.picture img').boundingBox())!];
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(picture.x + picture.width / 4, box.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.locator('footer')).toContainText('15 × 12 × 1');
+  await page.getByRole('slider', { name: 'Cut off at the top' }).focus();
+  for (let n = 0; n < 5; n++) await page.keyboard.press('ArrowDown');
+  await expect(page.locator('footer')).toContainText('15 × 11 × 1');
+  await page.getByRole('radio', { name: 'palette', exact: true }).click();
+  await choose(page, 'Relief', 'puffed from its outline');
+  await expect(page.locator('footer')).toContainText('15 × 11 × 5');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  expect(await b.project()).toEqual(before);
+
+  await b.give('drop', 'tea_sign.png', signPng(5));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await page.getByRole('radio', { name: 'palette', exact: true }).click();
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  await b.idle();
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  expect(p.palettes.length).toBe(before.palettes.length);
+  const known = new Set(p.palettes[0]!.swatches.map((s) => s.byte));
+  const cells = await b.cells('tea sign', [-10, 0, 0], [20, 12, 1]);
+  expect(cells.filter((v) => v !== 0)).toHaveLength(20 * 12 - 4);
+  expect(cells.every((v) => v === 0 || known.has(v))).toBe(true);
+});
+
+test('on the shelf a photograph begins a project of its own; what cannot be read is told', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await page.keyboard.press('Alt+0');
+  await page.waitForURL((u) => u.pathname === '/');
+  const [width, height] = [300, 200];
+  const data = new Uint8Array(width * height * 4);
+  for (let i = 0; i < width * height; i++) {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    data.set([90 + 80 * Math.sin(x / 40), 100 + y / 3, 200 - (x + y) / 5, 255], i * 4);
+  }
+  const photo = Buffer.from(encodeJpeg({ width, height, data }, 90).data);
+  await b.give('drop', 'low_water.jpg', photo);
+  await page.waitForURL(/\/bring$/);
+  await expect(page.locator('footer')).toContainText('64 × 43 × 1');
+  await expect(page.locator('.chips')).toContainText(/^24 of [\d,]+ colours/);
+  await page.getByLabel('Width in cubes').fill('120');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('footer')).toContainText('120 × 80 × 1');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  expect([p.name, p.parts.map((o) => o.name)]).toEqual(['low_water', ['low water']]);
+  expect(p.parts[0]!.bounds.size).toEqual([120, 80, 1]);
+
+  await b.give('drop', 'torn.jpg', photo.subarray(0, 200));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await expect(page.locator('.chips')).toContainText('It is damaged and cannot be decoded.');
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await page.waitForURL(/\/build$/);
+});
