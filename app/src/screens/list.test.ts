@@ -19,9 +19,11 @@ it('each screen says everything about itself, once', () => {
 });
 
 it('counts what it is about, and says what still wants doing', () => {
+  const onLine = SCREENS.filter((s) => s.beside === undefined);
+  expect(SCREENS.slice(0, onLine.length), 'those beside the line come last').toEqual(onLine);
   const tamsin = DEMOS['tamsin']!();
-  const figures = (p: Project) => SCREENS.map((s) => s.count?.(p) ?? null);
-  const wants = (p: Project) => SCREENS.map((s) => s.wants(p));
+  const figures = (p: Project) => onLine.map((s) => s.count?.(p) ?? null);
+  const wants = (p: Project) => onLine.map((s) => s.wants(p));
   expect(figures(tamsin)).toEqual([19, 24, 4, tamsin.shots.length, null]);
   expect(wants(tamsin)).toEqual([null, null, null, null, null]);
   const fresh = makeProject('p', 'Crate', idsFrom('screens'), 'prop', [8, 8, 8]);
