@@ -3,3 +3,4 @@ export * from './pixel-art';
 export * from './reduce';
 export * from './dither';
 export * from './picture';
+export * from './height-map';

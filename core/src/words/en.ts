@@ -42,6 +42,18 @@ export const EN = {
   'picture.tooThick': 'It would be {deep} cubes thick; a part can be 256. Choose less thickness or a lower relief.',
   'picture.noRoom': 'With an outline it would be more than 256 cubes. Choose at most {most}.',
 
+  // intake/height-map.ts
+  'heights.nothing':
+    'Nothing of the field is left: everything counts as empty. Lower “Empty up to”, or give it a base.',
+  'heights.allDropped': 'Every piece has fewer than {least} cubes and was left out. Lower “Drop below”.',
+  'heights.tooLarge':
+    'The field would be {width}×{depth} cubes; a part can be 256. Choose at most {most} wide, or split it into pieces or tiles.',
+  'heights.fieldTooLarge': 'The field would be {width}×{depth} cubes; one can be 4,096. Choose at most {most} wide.',
+  'heights.tooHigh': 'It would be {high} cubes high; a part can be 256. Choose less height or a thinner base.',
+  'heights.pieceTooLarge':
+    'Piece {now} would be {w}×{d} cubes; a part can be 256. Choose a narrower field, or split it into tiles.',
+  'heights.noPiece': 'There are {most} pieces; “{pair}” names another. Name two of them, as in 1+2.',
+
   'png.none': '{what} is not a PNG picture.',
   'png.otherSize': '{what} is {isWidth}×{isHeight} pixels; the project says {width}×{height}.',
   'png.notIndexed': '{what} is not an indexed picture of 8 bits.',

@@ -1,5 +1,6 @@
 import type { Importer } from '../importer';
 import { deliveryImporter } from './delivery';
+import { heightsImporter } from './heights';
 import { paletteImporter } from './palette';
 import { pictureImporter } from './picture';
 import { projectImporter } from './project';
@@ -10,6 +11,7 @@ export const IMPORTERS: readonly Importer[] = [
   projectImporter,
   deliveryImporter,
   pictureImporter,
+  heightsImporter,
   referenceImporter,
   paletteImporter,
 ];
