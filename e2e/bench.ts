@@ -102,10 +102,14 @@ export class Bench {
   /** The demo on the bench, from the stored profile. */
   /** Drops a file on the page, or pastes it there, as a hand would. */
   async give(how: 'drop' | 'paste', name: string, bytes: Buffer): Promise<void> {
+    await this.giveAll(how, [[name, bytes]]);
+  }
+  /** Several files at once. */
+  async giveAll(how: 'drop' | 'paste', files: readonly (readonly [name: string, bytes: Buffer])[]): Promise<void> {
     await this.page.evaluate(
-      ([way, file, list]) => {
+      ([way, list]) => {
         const data = new DataTransfer();
-        data.items.add(new File([Uint8Array.from(list)], file));
+        for (const [file, bytes] of list) data.items.add(new File([Uint8Array.from(bytes)], file));
         const at = document.querySelector('canvas') ?? document.body;
         const more = { bubbles: true, cancelable: true };
         if (way === 'paste') document.body.dispatchEvent(new ClipboardEvent('paste', { ...more, clipboardData: data }));
@@ -113,7 +117,7 @@ export class Bench {
           for (const type of ['dragover', 'drop'])
             at.dispatchEvent(new DragEvent(type, { ...more, dataTransfer: data }));
       },
-      [how, name, [...bytes]] as const,
+      [how, files.map(([name, bytes]) => [name, [...bytes]] as const)] as const,
     );
   }
   async open(): Promise<void> {

@@ -116,6 +116,7 @@ test('on the shelf a photograph begins a project of its own; what cannot be read
   }
   const photo = Buffer.from(encodeJpeg({ width, height, data }, 90).data);
   await b.give('drop', 'low_water.jpg', photo);
+  await page.getByRole('button', { name: 'Make it a part' }).click();
   await page.waitForURL(/\/bring$/);
   await expect(page.locator('footer')).toContainText('64 × 43 × 1');
   await expect(page.locator('.chips')).toContainText(/^24 of [\d,]+ colours/);
@@ -135,4 +136,51 @@ test('on the shelf a photograph begins a project of its own; what cannot be read
   await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
   await page.keyboard.press('Escape');
   await page.waitForURL(/\/build$/);
+});
+
+test('a wall of sluice panels with its colours becomes forty props, each in its place: three actions', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  // Eight by five panels of 10 × 8 pixels, 4 apart, each with a lid half as wide and twice as high.
+  const [w, h] = [8 * 14, 5 * 12];
+  const inside = (x: number, y: number): readonly [number, number] | null =>
+    x % 14 < 10 && y % 12 < 8 ? [x % 14, y % 12] : null;
+  const heights = new Uint8Array(w * h * 3),
+    colours = new Uint8Array(w * h * 3);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const at = inside(x, y);
+      if (!at) continue;
+      const lid = at[0] > 2 && at[0] < 8 && at[1] > 1 && at[1] < 6;
+      heights.fill(lid ? 255 : 128, (y * w + x) * 3, (y * w + x) * 3 + 3);
+      colours.set(lid ? [200, 150, 60] : [40, 100 + 20 * Math.floor(y / 12), 95], (y * w + x) * 3);
+    }
+  const png = (data: Uint8Array): Buffer => Buffer.from(encode({ width: w, height: h, data, channels: 3, depth: 8 }));
+  await b.giveAll('drop', [
+    ['sluice-heights.png', png(heights)],
+    ['sluice-colours.png', png(colours)],
+  ]);
+  await page.waitForURL(/\/bring$/);
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('radio', { name: 'pieces' }));
+  await expect(page.locator('footer')).toContainText('parts 40');
+  await b.idle();
+  await counted.press(page.getByRole('button', { name: 'Bring it in' }));
+  expect(counted.actions + 1).toBe(3);
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  const made = p.parts.slice(before.parts.length);
+  expect(made.map((o) => o.name)).toEqual(Array.from({ length: 40 }, (_, i) => `sluice ${i + 1}`));
+  expect(made.every((o) => o.bounds.size.join() === '10,13,8')).toBe(true);
+  // Six colours as they were, none of what lies between the panels.
+  const palette = p.palettes.find((o) => o.name === 'sluice')!;
+  expect(palette.swatches.map((s) => s.colour).sort()).toEqual(
+    ['#28645f', '#28785f', '#288c5f', '#28a05f', '#28b45f', '#c8963c'].sort(),
+  );
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
 });

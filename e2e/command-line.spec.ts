@@ -3,7 +3,7 @@ import { copyFileSync, existsSync, mkdtempSync, readFileSync, readdirSync, write
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './test';
-import { decode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 import { validate } from './glb-readers';
 
 const root = join(import.meta.dirname, '..');
@@ -163,4 +163,58 @@ test('hostile words give one line, exit code 2 and nothing written', () => {
     expect(done.stderr.trim().split('\n')).toHaveLength(1);
     expect(existsSync(out)).toBe(false);
   }
+});
+
+test('pictures become a project file: the same as in the interface, the same bytes twice, and what is wrong is one line', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'bring-'));
+  const [w, h] = [24, 16];
+  const bytes = (at: (x: number, y: number) => readonly [number, number, number]): Buffer =>
+    Buffer.from(
+      encode({
+        width: w,
+        height: h,
+        data: Uint8Array.from(
+          { length: w * h * 3 },
+          (_, k) => at(Math.floor(k / 3) % w, Math.floor(k / 3 / w))[k % 3]!,
+        ),
+        channels: 3,
+        depth: 8,
+      }),
+    );
+  // Two panels apart, one twice as high as the other, and their colours.
+  const panel = (x: number, y: number): number =>
+    y < 2 || y > 13 ? 0 : x > 1 && x < 10 ? 255 : x > 13 && x < 22 ? 128 : 0;
+  const [heights, colours] = [join(folder, 'sluice-heights.png'), join(folder, 'sluice-colours.png')];
+  writeFileSync(
+    heights,
+    bytes((x, y) => [panel(x, y), panel(x, y), panel(x, y)]),
+  );
+  writeFileSync(
+    colours,
+    bytes((x) => (x < 12 ? [160, 70, 30] : [40, 110, 100])),
+  );
+  const out = join(folder, 'sluice.sphal');
+  const words = ['bring', heights, colours, '--as', 'height', '--out', out, '--json'];
+  const options = ['split=pieces', 'base=2', 'height=10'].flatMap((o) => ['--option', o]);
+  const made = run(...words, ...options);
+  expect(made.status).toBe(0);
+  const told = JSON.parse(made.stdout) as { parts: { name: string; size: number[]; cubes: number }[] };
+  expect(told.parts.map((p) => [p.name, p.size, p.cubes])).toEqual([
+    ['sluice 1', [8, 12, 12], 8 * 12 * 12],
+    ['sluice 2', [8, 7, 12], 8 * 7 * 12],
+  ]);
+  const first = readFileSync(out);
+  expect(run(...words, ...options).status).toBe(0);
+  expect(readFileSync(out).equals(first)).toBe(true);
+  for (const bad of [
+    ['bring', join(folder, 'none.png'), '--as', 'picture', '--out', join(folder, 'x.sphal')],
+    ['bring', heights, '--as', 'carpet', '--out', join(folder, 'x.sphal')],
+    ['bring', heights, '--as', 'picture', '--option', 'most=1', '--out', join(folder, 'x.sphal')],
+    ['bring', out, '--as', 'picture', '--out', join(folder, 'x.sphal')],
+  ]) {
+    const { status, stderr } = run(...bad);
+    expect(status, bad.join(' ')).toBe(2);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+  }
+  expect(existsSync(join(folder, 'x.sphal'))).toBe(false);
 });

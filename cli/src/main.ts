@@ -1,4 +1,5 @@
 import { Command, InvalidArgumentError } from 'commander';
+import { bringCommand, waysHelp } from './bring';
 import { checkCommand } from './check';
 import { formatsHelp } from './delivery';
 import { exportCommand, watchCommand } from './export';
@@ -56,6 +57,16 @@ delivering(program.command('check'))
   .option('--json', 'print as JSON')
   .description('check against a delivery; exit code 1 when it is over its budget')
   .action(checkCommand);
+program
+  .command('bring')
+  .argument('<files...>', 'pictures; heights with their colours are told by their names')
+  .requiredOption('--as <way>', 'how they come in')
+  .option('--option <key=value>', 'an option of that way; can be given again', collected, [])
+  .requiredOption('--out <file>', 'project file to write (.sphal)')
+  .option('--json', 'print what came of it as JSON')
+  .description('make a project of pictures and the like')
+  .addHelpText('after', `\n${waysHelp()}`)
+  .action(bringCommand);
 program
   .command('render')
   .argument('<file>', 'project file (.sphal)')

@@ -23,7 +23,12 @@ export const useArrivals = defineStore('arrivals', () => {
   } | null>(null);
 
   /** What is about to be brought in, as it is chosen how; null when nothing is. */
-  const waiting = shallowRef<{ readonly importer: string; readonly find: Find } | null>(null);
+  const waiting = shallowRef<{
+    readonly importer: string;
+    readonly find: Find;
+    /** Other ways in which it can be brought in, its own among them. */
+    readonly uses: readonly FileOffer[];
+  } | null>(null);
 
   /** Opens a project of the shelf; set by who can. */
   const open = shallowRef<(id: string, screen?: string) => void>(() => undefined);

@@ -292,7 +292,7 @@ describe('the list of importers', () => {
   it('tells files by what is in them before what they are called', () => {
     expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project']);
     expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project']);
-    expect(takers('sign', picture)).toEqual(['picture', 'heights', 'reference', 'palette']);
+    expect(takers('sign', picture)).toEqual(['picture', 'height', 'reference', 'palette']);
     expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
     expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);
   });
@@ -318,7 +318,7 @@ describe('the list of importers', () => {
     ];
     const { found, unknown } = findsIn(files, [...IMPORTERS, mesh]);
     expect(found.map((o) => [o.find.files.map((f) => f.name).join(), o.uses.map((u) => u.id).join()])).toEqual([
-      ['sign.png', 'picture,heights,reference,palette'],
+      ['sign.png', 'picture,height,reference,palette'],
       ['quay.mesh,stone.png', 'mesh'],
     ]);
     expect(unknown.map((f) => f.name)).toEqual(['song.ogg']);

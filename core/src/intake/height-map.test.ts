@@ -100,7 +100,7 @@ describe('a height map', () => {
       ...grey(60, 20, () => 0),
       rgba: Uint8Array.from({ length: 4800 }, (_, k) => [(k >> 2) % 60 < 16 ? 200 : 20, 40, 60, 255][k & 3]!),
     };
-    const coloured = made(spots, { empty: 0, colours: 'picture', most: 5 }, seen);
+    const coloured = made(spots, { empty: 0, most: 5 }, seen);
     expect(coloured.swatches.map((s) => s.colour).sort()).toEqual(['#14283c', '#c8283c']);
     const { grid } = coloured.bodies[0]!;
     expect(coloured.swatches.find((s) => s.byte === grid.get(-14, 0, 0))!.colour).toBe('#c8283c');

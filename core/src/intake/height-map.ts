@@ -36,14 +36,19 @@ export const heightOptions = z.strictObject({
     .min(-1)
     .max(254)
     .default(-1)
-    .meta(about('Empty up to', 'as bright as this is nothing, 0 to 254; −1 for nowhere')),
+    .meta(
+      about(
+        'Empty up to',
+        'as bright as this is nothing, 0 to 254; −1 for nowhere, and 0 where it is split into pieces',
+      ),
+    ),
   colours: z
-    .enum(['ramp', 'picture', 'palette', 'each'])
-    .default('ramp')
+    .enum(['own', 'palette', 'each'])
+    .default('own')
     .meta(
       about(
         'Colours',
-        'by height, of the picture of colours, the nearest of the palette, or a swatch of it for each piece',
+        'of the picture of colours, by height where there is none; the nearest of the palette; or a swatch of it for each piece',
       ),
     ),
   most: z.int().min(2).max(MAX_SWATCHES).default(24).meta(about('At most', 'colours of its own')),
@@ -104,7 +109,7 @@ export function* heightSteps(
   if (!field.high.some((v) => v > 0)) throw new IntakeError('heights.nothing');
   const labels = options.split === 'pieces' ? piecesOf(field, options) : null;
   yield 0.6;
-  const paint = painted(field, seen, labels, options, palette);
+  const paint = painted(field, seen && shown(seen, picture, emptyUpTo(options)), labels, options, palette);
   yield 0.8;
   const bodies = labels ? pieceBodies(field, labels, paint.value) : tileBodies(field, options.split, paint.value);
   if (bodies.length === 0) throw new IntakeError('heights.allDropped', { least: options.drop });
@@ -119,11 +124,15 @@ export function* heightSteps(
   };
 }
 
+/** How bright a place may be and still be nothing: pieces need something between them. */
+const emptyUpTo = ({ empty, split }: HeightOptions): number => (split === 'pieces' ? Math.max(0, empty) : empty);
+
 /** The last field of each picture: colours and splitting leave it as it is. */
 const fields = new WeakMap<Pixels, { readonly key: string; readonly field: Field }>();
 
 function* fieldSteps(picture: Pixels, options: HeightOptions): Steps<Field> {
-  const { width: wished, height, levels, smooth, base, invert, empty, split } = options;
+  const { width: wished, height, levels, smooth, base, invert, split } = options,
+    empty = emptyUpTo(options);
   const key = [wished, height, levels, smooth, base, invert, empty, split === 'one'].join();
   const known = fields.get(picture);
   if (known?.key === key) return known.field;
@@ -282,6 +291,22 @@ interface Paint {
   readonly colours: number;
 }
 
+/** A picture of colours without what lies where nothing is: it would run into the rims when it is made smaller. */
+function shown(seen: Pixels, heights: Pixels, empty: number): Pixels {
+  if (empty < 0) return seen;
+  const rgba = seen.rgba.slice();
+  for (let y = 0; y < seen.height; y++) {
+    const row = Math.floor(((y + 0.5) * heights.height) / seen.height) * heights.width;
+    for (let x = 0; x < seen.width; x++) {
+      const i = (row + Math.floor(((x + 0.5) * heights.width) / seen.width)) * 4;
+      const { rgba: h } = heights;
+      const grey = ((0.2126 * h[i]! + 0.7152 * h[i + 1]! + 0.0722 * h[i + 2]!) * h[i + 3]!) / 255;
+      if (grey <= empty + 0.5) rgba[(y * seen.width + x) * 4 + 3] = 0;
+    }
+  }
+  return { ...seen, rgba, indexed: null };
+}
+
 function painted(
   field: Field,
   seen: Pixels | null,
@@ -298,7 +323,7 @@ function painted(
       ours: true,
       colours: 0,
     };
-  if ((colours === 'picture' || colours === 'palette') && seen) {
+  if (seen) {
     const small = resized(seen, width, depth),
       counts = (i: number): boolean => high[i]! > 0,
       found = histogram(small, counts);

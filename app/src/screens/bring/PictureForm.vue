@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { DITHERS, MOST_CUBES } from '@sphalerite/core/intake';
+import { DITHERS, MOST_CUBES, type PictureOptions } from '@sphalerite/core/intake';
 import { computed } from 'vue';
 import CheckField from '../../components/CheckField.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import ColourField from '../../components/ColourField.vue';
-import CommandButton from '../../components/CommandButton.vue';
 import FormRow from '../../components/FormRow.vue';
 import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
@@ -16,7 +15,7 @@ import { useBringing } from './bring-state';
 /** How a picture becomes a part. */
 const session = useSession();
 const bringing = useBringing();
-const o = computed(() => bringing.options);
+const o = computed(() => bringing.options as PictureOptions);
 const size = computed(() => bringing.made?.facts['size'] ?? [0, 0]);
 const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
 const OWN = 'own';
@@ -27,12 +26,7 @@ const palettes = computed(() => [
 </script>
 
 <template>
-  <template v-if="bringing.file && o">
-    <section class="panel-section end">
-      <CommandButton id="bring.take" label look="primary" />
-      <CommandButton id="bring.cancel" label />
-    </section>
-
+  <div>
     <section class="panel-section">
       <div class="panel-head">
         <h3>Size</h3>
@@ -196,7 +190,7 @@ const palettes = computed(() => [
         />
       </div>
     </section>
-  </template>
+  </div>
 </template>
 
 <style scoped>

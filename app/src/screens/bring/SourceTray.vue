@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, useTemplateRef } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
+import FileButton from '../../components/FileButton.vue';
 import NumberField from '../../components/NumberField.vue';
 import EmptyState from '../../components/EmptyState.vue';
 import { useBringing } from './bring-state';
 
 /** The picture that is brought in, with a frame over it that says what of it comes. */
 const bringing = useBringing();
+const NAMES: Readonly<Record<string, string>> = { picture: 'A picture of cubes', height: 'A relief of heights' };
 const image = useTemplateRef<HTMLImageElement>('image');
 const address = computed(() => {
   const f = bringing.file;
@@ -17,7 +20,15 @@ const SIDES = ['left', 'right', 'top', 'bottom'] as const;
 type Side = (typeof SIDES)[number];
 /** While an edge is dragged. */
 const held = ref<{ readonly side: Side; readonly value: number } | null>(null);
-const cut = (side: Side): number => (held.value?.side === side ? held.value.value : bringing.options[side]);
+const asked = (side: Side): number => Number(bringing.options[side] ?? 0);
+const cut = (side: Side): number => (held.value?.side === side ? held.value.value : asked(side));
+/** Whether what comes can be cut off. */
+const cuts = computed(() => 'left' in bringing.options);
+const second = computed(() => bringing.waiting?.find.files[1] ?? null);
+async function colours(files: readonly File[]): Promise<void> {
+  const f = files[0]!;
+  bringing.add({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) }, { colours: 'own' });
+}
 const percent = (side: Side): string => {
   const long = size.value[side === 'left' || side === 'right' ? 0 : 1];
   return `${long > 0 ? (100 * cut(side)) / long : 0}%`;
@@ -28,7 +39,7 @@ function most(side: Side): number {
   const [w, h] = size.value;
   const across = side === 'left' || side === 'right';
   const other = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' } as const;
-  return Math.max(0, (across ? w : h) - bringing.options[other[side]] - 1);
+  return Math.max(0, (across ? w : h) - asked(other[side]) - 1);
 }
 const within = (side: Side, v: number): number => Math.min(most(side), Math.max(0, Math.round(v)));
 function down(side: Side, e: PointerEvent): void {
@@ -60,18 +71,18 @@ function key(side: Side, e: KeyboardEvent): void {
   if (e.key !== inward && e.key !== outward) return;
   e.preventDefault();
   e.stopPropagation();
-  bringing.wish({ [side]: within(side, bringing.options[side] + (e.key === inward ? 1 : -1)) });
+  bringing.wish({ [side]: within(side, asked(side) + (e.key === inward ? 1 : -1)) });
 }
 </script>
 
 <template>
-  <div v-if="bringing.file && bringing.options" class="source">
+  <div v-if="bringing.file && bringing.waiting" class="source">
     <div class="panel-head tray-head">
-      <h2>Bring in <span class="quiet">picture</span></h2>
+      <h2>Bring in</h2>
     </div>
     <div class="picture">
       <img ref="image" :src="address" alt="" draggable="false" />
-      <div class="frame" :style="frame">
+      <div v-if="cuts" class="frame" :style="frame">
         <span
           v-for="s in SIDES"
           :key="s"
@@ -92,18 +103,36 @@ function key(side: Side, e: KeyboardEvent): void {
     <p class="quiet facts">
       {{ bringing.file.name }} · {{ size[0].toLocaleString('en') }} × {{ size[1].toLocaleString('en') }}
     </p>
-    <div class="cuts">
+    <div v-if="cuts" class="cuts">
       <number-field
         v-for="s in SIDES"
         :key="s"
         :label="s"
         :name="`Pixels cut off at the ${s}`"
-        :model-value="bringing.options[s]"
+        :model-value="asked(s)"
         :min="0"
         :max="most(s)"
         @change="(v) => bringing.wish({ [s]: Math.round(v) })"
       />
     </div>
+    <template v-if="bringing.waiting.importer === 'height'">
+      <h3 class="head">Colours from</h3>
+      <p v-if="second" class="quiet facts">{{ second.name }}</p>
+      <file-button class="other" accept=".png,.jpg,.jpeg,.webp,.gif" @files="colours">{{
+        second ? 'Another picture…' : 'A picture…'
+      }}</file-button>
+    </template>
+    <template v-if="bringing.waiting.uses.length > 1">
+      <h3 class="head">Bring it in as</h3>
+      <action-button
+        v-for="u in bringing.waiting.uses"
+        :key="u.importer"
+        class="use"
+        :on="u.importer === bringing.waiting.importer"
+        @click="bringing.use(u.importer)"
+        >{{ NAMES[u.importer] ?? u.does }}</action-button
+      >
+    </template>
   </div>
   <EmptyState v-else text="Drop a picture, or press Ctrl O to choose one." />
 </template>
@@ -170,6 +199,12 @@ img {
 .edge:focus-visible {
   background: color-mix(in srgb, var(--honey) 45%, transparent);
   outline: none;
+}
+.head {
+  margin-top: 10px !important;
+}
+.use + .use {
+  margin-top: 0;
 }
 .facts {
   overflow-wrap: anywhere;

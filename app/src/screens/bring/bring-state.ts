@@ -1,5 +1,4 @@
-import { type Note, importerOf, noteText } from '@sphalerite/core/files';
-import type { PictureOptions } from '@sphalerite/core/intake';
+import { type Find, type GivenFile, type Note, importerOf, noteText } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 import { bringPartsEdit } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
@@ -26,32 +25,18 @@ export const useBringing = defineStore('bringing', () => {
   const arrivals = useArrivals();
   const session = useSession();
   const notices = useNotices();
-  const options = ref<PictureOptions>(null as unknown as PictureOptions);
+  /** As the importer's schema has them. */
+  const options = ref<Readonly<Record<string, unknown>>>({});
   /** The palette that takes the colours; null for one of their own. */
   const into = ref<string | null>(null);
   const made = shallowRef<MadeParts | null>(null);
   const trouble = ref('');
   const busy = ref(false);
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
-  let names = 0,
-    held = '',
+  const names = new WeakMap<Find, string>();
+  let named = 0,
     abort: AbortController | null = null,
     again = false;
-
-  watch(
-    () => arrivals.waiting,
-    (w) => {
-      abort?.abort();
-      made.value = null;
-      trouble.value = '';
-      if (!w) return;
-      held = `file ${++names}`;
-      options.value = importerOf(w.importer)!.options.parse({}) as PictureOptions;
-      into.value = null;
-      void make();
-    },
-    { immediate: true },
-  );
 
   /** The last wish counts: while one is being made, the next ones wait together. */
   async function make(): Promise<void> {
@@ -76,7 +61,13 @@ export const useBringing = defineStore('bringing', () => {
     abort = mine;
     const from = performance.now();
     try {
-      const input = { importer: w.importer, find: w.find, options: { ...options.value }, place: placeInHand(), held };
+      const input = {
+        importer: w.importer,
+        find: w.find,
+        options: { ...options.value },
+        place: placeInHand(),
+        held: names.get(w.find)!,
+      };
       const { brought, notes } = await broughtIn(input, mine.signal);
       if (brought.kind !== 'parts' || arrivals.waiting !== w) return;
       made.value = { project: brought.project, facts: brought.facts, notes, took: performance.now() - from };
@@ -88,10 +79,42 @@ export const useBringing = defineStore('bringing', () => {
     }
   }
 
-  function wish(change: Partial<PictureOptions>): void {
+  const fresh = (importer: string): Record<string, unknown> =>
+    importerOf(importer)!.options.parse({}) as Record<string, unknown>;
+  /** Wishes that go on with another file. */
+  let kept: { readonly importer: string; readonly options: Readonly<Record<string, unknown>> } | null = null;
+  /** Brings the same in another way. */
+  function use(importer: string): void {
+    if (arrivals.waiting && importer !== arrivals.waiting.importer)
+      arrivals.waiting = { ...arrivals.waiting, importer };
+  }
+  /** Takes a second file beside the first, with the wishes as they are but for what it changes. */
+  function add(second: GivenFile, change: Readonly<Record<string, unknown>>): void {
+    const w = arrivals.waiting;
+    if (!w) return;
+    kept = { importer: w.importer, options: { ...options.value, ...change } };
+    arrivals.waiting = { ...w, find: { ...w.find, files: [w.find.files[0]!, second] } };
+  }
+
+  function wish(change: Readonly<Record<string, unknown>>): void {
     options.value = { ...options.value, ...change };
     void make();
   }
+
+  watch(
+    () => arrivals.waiting,
+    (w) => {
+      abort?.abort();
+      made.value = null;
+      trouble.value = '';
+      if (!w) return;
+      if (!names.has(w.find)) names.set(w.find, `file ${++named}`);
+      options.value = (kept?.importer === w.importer && kept.options) || fresh(w.importer);
+      kept = null;
+      void make();
+    },
+    { immediate: true },
+  );
 
   function leave(): void {
     abort?.abort();
@@ -109,5 +132,18 @@ export const useBringing = defineStore('bringing', () => {
     if (notes.length > 0) notices.say(notes.map(noteText).join(' '));
     leave();
   }
-  return { options, into, made, trouble, busy, file, wish, bring, leave };
+  return {
+    options,
+    into,
+    made,
+    trouble,
+    busy,
+    file,
+    waiting: computed(() => arrivals.waiting),
+    wish,
+    use,
+    add,
+    bring,
+    leave,
+  };
 });

@@ -2,8 +2,9 @@ import { IconCheck, IconScissors, IconX } from '@tabler/icons-vue';
 import { composite } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { gather, listExtent } from '@sphalerite/core/scene';
-import { computed } from 'vue';
+import { computed, nextTick, watch } from 'vue';
 import type { Chip, ScreenControl } from '../../shell/screen';
+import { runCommand } from '../../stores/commands';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { useBringing } from './bring-state';
 
@@ -13,6 +14,21 @@ export function bringControl(): ScreenControl {
   const bringing = useBringing();
   const list = computed(() => (bringing.made ? gather(bringing.made.project, { of: 'rig' }) : []));
   const nobody = (): void => undefined;
+  // What became much larger or smaller than what was last looked at is framed anew.
+  let framed = 0;
+  const offFraming = watch(
+    list,
+    async (l) => {
+      const e = listExtent(l);
+      if (!e) return;
+      const long = Math.hypot(...e.hi.map((v, a) => v - e.lo[a]!));
+      if (framed > 0 && Math.abs(Math.log(long / framed)) < 0.3) return;
+      framed = long;
+      await nextTick();
+      await runCommand('view.frame').catch(nobody);
+    },
+    { immediate: true },
+  );
   return {
     scene: () => {
       const m = bringing.made;
@@ -30,7 +46,9 @@ export function bringControl(): ScreenControl {
       if (m.facts['blocks']?.[0] === 1)
         out.push({ text: 'enlarged pixels found: a cube a pixel', tone: 'green', icon: IconScissors });
       const [was, is] = m.facts['colours'] ?? [];
-      if (was !== undefined && is !== undefined)
+      if (m.project.parts.length > 1)
+        out.push({ text: 'each piece is a part, shrunk to fit', tone: 'green', icon: IconScissors });
+      if (was !== undefined && is !== undefined && was > 0)
         out.push({
           text: was === is ? `its ${figure(is)} colours` : `${figure(is)} of ${figure(was)} colours`,
           tone: 'resin',
@@ -47,13 +65,19 @@ export function bringControl(): ScreenControl {
       return {
         left: [
           ['picture', `${figure(pw ?? 0)} × ${figure(ph ?? 0)}`],
-          ['part', `${w} × ${h} × ${d}`],
+          ...(parts.length === 1
+            ? [['part', `${w} × ${h} × ${d}`] as [string, string]]
+            : [
+                ['field', (m.facts['size'] ?? []).join(' × ')] as [string, string],
+                ['parts', figure(parts.length)] as [string, string],
+              ]),
           ['cubes', figure(cubes)],
           ['colours', figure(m.facts['colours']?.[1] ?? 0)],
         ],
         right: `made anew in ${Math.round(m.took)} ms · nothing is in the project yet`,
       };
     },
+    dispose: offFraming,
     commands: [
       {
         id: 'bring.take',

@@ -1,12 +1,12 @@
 import type { ScreenPieces } from '../../shell/screen';
 import BringBench from './BringBench.vue';
-import PictureForm from './PictureForm.vue';
+import BringForm from './BringForm.vue';
 import SourceTray from './SourceTray.vue';
 import { bringControl } from './control';
 
 export const pieces: ScreenPieces = {
   Tray: SourceTray,
-  Properties: PictureForm,
+  Properties: BringForm,
   Bench: BringBench,
   control: bringControl,
 };

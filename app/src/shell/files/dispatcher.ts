@@ -12,7 +12,7 @@ import {
 } from '@sphalerite/core/files';
 import { idsFrom, makeProject } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
-import { useArrivals } from '../../stores/arrivals';
+import { type FileOffer, useArrivals } from '../../stores/arrivals';
 import { runCommand } from '../../stores/commands';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
@@ -72,7 +72,8 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   const chosen = open.length === 1 ? open[0]!.id : await useArrivals().ask(find.title, offers);
   if (chosen === null) return;
   try {
-    if (isShown(importerOf(chosen)!)) return await show(chosen, find);
+    const shown = open.filter(isShown).map((i) => ({ importer: i.id, does: i.does }));
+    if (isShown(importerOf(chosen)!)) return await show(chosen, find, shown);
     take(find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }));
   } catch (e) {
     if (e instanceof JobCancelled) return;
@@ -82,16 +83,16 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
 }
 
 /** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */
-async function show(importer: string, find: Find): Promise<void> {
+async function show(importer: string, find: Find, uses: readonly FileOffer[]): Promise<void> {
   const arrivals = useArrivals();
   if (useSession().project === null) {
     const name = find.title.replace(/\.[^.]+$/, '').slice(0, 60) || 'Untitled';
     const id = await shelve(makeProject('new', name, idsFrom(String(Date.now()))));
     arrivals.shelved++;
-    arrivals.waiting = { importer, find };
+    arrivals.waiting = { importer, find, uses };
     return arrivals.open(id, 'bring');
   }
-  arrivals.waiting = { importer, find };
+  arrivals.waiting = { importer, find, uses };
   await runCommand('go.bring');
 }
 

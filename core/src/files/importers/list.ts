@@ -1,6 +1,6 @@
 import type { Importer } from '../importer';
 import { deliveryImporter } from './delivery';
-import { heightsImporter } from './heights';
+import { heightsImporter } from './height';
 import { paletteImporter } from './palette';
 import { pictureImporter } from './picture';
 import { projectImporter } from './project';

@@ -29,7 +29,7 @@ function pairs(files: readonly GivenFile[]): Find[] {
 
 /** A picture of heights as a relief on the ground: one part, one for each piece, or tiles. */
 export const heightsImporter: Importer<HeightOptions> = {
-  id: 'heights',
+  id: 'height',
   does: 'Make it a relief of heights',
   extensions: ['.png', '.jpg', '.jpeg', '.webp', '.gif'],
   needs: 'project',

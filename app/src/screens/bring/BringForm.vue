@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { type Component, computed } from 'vue';
+import CommandButton from '../../components/CommandButton.vue';
+import HeightForm from './HeightForm.vue';
+import PictureForm from './PictureForm.vue';
+import { useBringing } from './bring-state';
+
+/** How it comes in: a form for each way. */
+const bringing = useBringing();
+const FORMS: Readonly<Record<string, Component>> = { picture: PictureForm, height: HeightForm };
+const form = computed(() => (bringing.waiting ? FORMS[bringing.waiting.importer] : undefined));
+</script>
+
+<template>
+  <template v-if="form">
+    <section class="panel-section">
+      <CommandButton id="bring.take" label look="primary" />
+      <CommandButton id="bring.cancel" label />
+    </section>
+    <component :is="form" class="form" />
+  </template>
+</template>
+
+<style scoped>
+.form {
+  min-width: 0;
+}
+</style>
