@@ -9,6 +9,7 @@ import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { apartRows } from './apart-rows';
 import { paintRows } from './paint-rows';
 import { closedRows } from './closed-rows';
+import { intakeRows } from './intake-rows';
 import { shipRows } from './ship-rows';
 import { motionRows } from './motion-rows';
 import { rigRows } from './rig-rows';
@@ -226,6 +227,7 @@ export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
   closed: closedRows,
   ship: shipRows,
+  intake: intakeRows,
   undo: undoStorage,
   storage: storageRows,
   regions: regionRows,

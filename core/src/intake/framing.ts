@@ -43,59 +43,64 @@ const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
  */
 export function resized(p: Pixels, width: number, height: number): Pixels {
   if (width === p.width && height === p.height) return p;
-  // Along rows first, so that what is left to do is small.
-  const across = new Float32Array(width * p.height * 4),
-    columns = shares(p.width, width);
-  const line = new Float32Array(p.width * 4);
-  for (let y = 0; y < p.height; y++) {
-    for (let x = 0, at = y * p.width * 4; x < p.width; x++, at += 4) {
-      const a = p.rgba[at + 3]! / 255;
-      line[x * 4] = LINEAR[p.rgba[at]!]! * a;
-      line[x * 4 + 1] = LINEAR[p.rgba[at + 1]!]! * a;
-      line[x * 4 + 2] = LINEAR[p.rgba[at + 2]!]! * a;
-      line[x * 4 + 3] = a;
-    }
-    for (let x = 0; x < width; x++) {
-      const { first, weights } = columns[x]!,
-        to = (y * width + x) * 4;
-      let [r, g, b, a] = [0, 0, 0, 0];
-      for (let k = 0; k < weights.length; k++) {
-        const w = weights[k]!,
-          from = (first + k) * 4;
-        r += w * line[from]!;
-        g += w * line[from + 1]!;
-        b += w * line[from + 2]!;
-        a += w * line[from + 3]!;
-      }
-      across[to] = r;
-      across[to + 1] = g;
-      across[to + 2] = b;
-      across[to + 3] = a;
-    }
-  }
-  const rgba = new Uint8Array(width * height * 4),
+  const columns = shares(p.width, width),
     rows = shares(p.height, height);
+  const line = new Float32Array(p.width * 4),
+    across = new Float32Array(width * 4),
+    sum = new Float32Array(width * 4);
+  const rgba = new Uint8Array(width * height * 4);
+  let ready = -1;
   for (let y = 0; y < height; y++) {
     const { first, weights } = rows[y]!;
+    sum.fill(0);
+    for (let k = 0; k < weights.length; k++) {
+      // Two rows may share one that lies on their border.
+      if (ready !== first + k) smallRow(p, (ready = first + k), columns, line, across);
+      const w = weights[k]!;
+      for (let i = 0; i < sum.length; i++) sum[i]! += w * across[i]!;
+    }
     for (let x = 0; x < width; x++) {
-      let [r, g, b, a] = [0, 0, 0, 0];
-      for (let k = 0; k < weights.length; k++) {
-        const w = weights[k]!,
-          from = ((first + k) * width + x) * 4;
-        r += w * across[from]!;
-        g += w * across[from + 1]!;
-        b += w * across[from + 2]!;
-        a += w * across[from + 3]!;
-      }
       const to = (y * width + x) * 4,
+        a = sum[x * 4 + 3]!,
         light = a > 0 ? 1 / a : 0;
-      rgba[to] = Math.round(255 * fromLinear(Math.min(1, r * light)));
-      rgba[to + 1] = Math.round(255 * fromLinear(Math.min(1, g * light)));
-      rgba[to + 2] = Math.round(255 * fromLinear(Math.min(1, b * light)));
+      for (let c = 0; c < 3; c++) rgba[to + c] = Math.round(255 * fromLinear(Math.min(1, sum[x * 4 + c]! * light)));
       rgba[to + 3] = Math.round(255 * a);
     }
   }
   return { width, height, rgba, indexed: null };
+}
+
+/** One row of a picture, made as wide as `columns` says: linear light times opacity, and opacity. */
+function smallRow(
+  { width, rgba }: Pixels,
+  y: number,
+  columns: ReturnType<typeof shares>,
+  line: Float32Array,
+  out: Float32Array,
+): void {
+  for (let x = 0, at = y * width * 4; x < width * 4; x += 4, at += 4) {
+    const alpha = rgba[at + 3]!,
+      a = alpha === 255 ? 1 : alpha / 255;
+    line[x] = LINEAR[rgba[at]!]! * a;
+    line[x + 1] = LINEAR[rgba[at + 1]!]! * a;
+    line[x + 2] = LINEAR[rgba[at + 2]!]! * a;
+    line[x + 3] = a;
+  }
+  for (let x = 0; x < columns.length; x++) {
+    const { first, weights } = columns[x]!;
+    let [r, g, b, a] = [0, 0, 0, 0];
+    for (let k = 0, from = first * 4; k < weights.length; k++, from += 4) {
+      const w = weights[k]!;
+      r += w * line[from]!;
+      g += w * line[from + 1]!;
+      b += w * line[from + 2]!;
+      a += w * line[from + 3]!;
+    }
+    out[x * 4] = r;
+    out[x * 4 + 1] = g;
+    out[x * 4 + 2] = b;
+    out[x * 4 + 3] = a;
+  }
 }
 
 /** What of `from` pixels each of `to` covers, and how much of it. */

@@ -62,17 +62,38 @@ export function histogram(p: Pixels, counts: (at: number) => boolean): Map<numbe
 export function fewColours(found: ReadonlyMap<number, number>, most: number): string[] {
   const hex = (key: number): string => bytesHex(key >> 16, (key >> 8) & 255, key & 255);
   if (found.size <= most) return [...found.keys()].map(hex);
-  const n = found.size,
-    spread: Spread = { lab: new Float64Array(n * 3), weight: new Float64Array(n) };
-  let i = 0;
-  for (const [key, count] of found) {
-    labInto(spread.lab, i * 3, key >> 16, (key >> 8) & 255, key & 255);
-    spread.weight[i++] = count;
-  }
+  const spread = spreadOf(found);
   const means = settled(spread, cutMeans(spread, most));
   const out: [number, string][] = [];
   for (let k = 0; k < means.length; k += 3) out.push([means[k]!, hexOfLab(means[k]!, means[k + 1]!, means[k + 2]!)]);
   return [...new Set(out.sort((a, b) => a[0] - b[0]).map(([, h]) => h))];
+}
+
+/** More colours than these are put together with their neighbours first. */
+const MANY = 6000;
+
+/** Colours of a histogram; of very many, the means of those that share the upper five bits of each channel, which no eye tells apart by far. */
+function spreadOf(found: ReadonlyMap<number, number>): Spread {
+  const lab: number[] = [],
+    weight: number[] = [],
+    places = new Map<number, number>(),
+    own = new Float64Array(3);
+  for (const [key, count] of found) {
+    labInto(own, 0, key >> 16, (key >> 8) & 255, key & 255);
+    const cell = found.size > MANY ? key & 0xf8f8f8 : key;
+    let at = places.get(cell);
+    if (at === undefined) {
+      places.set(cell, (at = weight.length));
+      weight.push(0);
+      lab.push(0, 0, 0);
+    }
+    weight[at]! += count;
+    for (let a = 0; a < 3; a++) lab[at * 3 + a]! += count * own[a]!;
+  }
+  return {
+    lab: Float64Array.from(lab, (v, i) => v / weight[Math.floor(i / 3)]!),
+    weight: Float64Array.from(weight),
+  };
 }
 
 /** A heap of colours: which they are, their mean, and how far they are spread. */
@@ -174,7 +195,7 @@ function settled({ lab, weight }: Spread, start: Float64Array): Float64Array {
       }
     }
     means = next;
-    if (moved < 1e-5) break;
+    if (moved < 1e-4) break;
   }
   return means;
 }
