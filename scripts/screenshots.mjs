@@ -52,6 +52,67 @@ try {
     await page.waitForFunction((s) => location.pathname.endsWith(s), name.toLowerCase());
     await calm();
   };
+  /** Sluice panels, drawn in the page: a picture of heights and one of colours, dropped together. */
+  const bringIn = async () => {
+    await page.evaluate(async () => {
+      const [size, rows] = [384, ['#2e8c7a', '#7d8a94', '#8a4a70', '#c9641f']];
+      const [heights, colours] = [0, 1].map(() =>
+        Object.assign(document.createElement('canvas'), { width: size, height: size }),
+      );
+      const [h, c] = [heights, colours].map((o) => o.getContext('2d'));
+      for (const g of [h, c]) {
+        g.fillStyle = '#000';
+        g.fillRect(0, 0, size, size);
+      }
+      let seed = 7;
+      const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+      const block = (x, y, w, d, v, row) => {
+        h.fillStyle = `rgb(${v} ${v} ${v})`;
+        h.fillRect(x, y, w, d);
+        c.fillStyle = `color-mix(in oklab, ${rows[row]} ${40 + v / 5}%, ${v > 150 ? '#f4ead6' : '#1d1512'})`;
+        c.fillRect(x, y, w, d);
+      };
+      for (let row = 0; row < 4; row++)
+        for (let n = 0; n < 4; n++) {
+          const [x, y] = [n * 96 + 9 + Math.floor(random() * 9), row * 96 + 9 + Math.floor(random() * 9)];
+          block(x, y, 72, 72, 50, row);
+          block(x + 6, y + 6, 60, 60, 95, row);
+          for (let k = 0; k < 6; k++) {
+            const [w, d] = [9 + Math.floor(random() * 21), 9 + Math.floor(random() * 21)];
+            block(
+              x + 9 + Math.floor(random() * (54 - w)),
+              y + 9 + Math.floor(random() * (54 - d)),
+              w,
+              d,
+              120 + Math.floor(random() * 130),
+              row,
+            );
+          }
+        }
+      const data = new DataTransfer();
+      for (const [name, canvas] of [
+        ['sluice-heights.png', heights],
+        ['sluice-colours.png', colours],
+      ])
+        data.items.add(new File([await new Promise((done) => canvas.toBlob(done))], name));
+      for (const type of ['dragover', 'drop'])
+        document
+          .querySelector('canvas')
+          .dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }));
+    });
+    await page.waitForURL(/bring$/);
+    await calm();
+    await page.getByRole('radio', { name: 'pieces' }).click();
+    await page.getByLabel('Width of the field in cubes').fill('112');
+    await page.keyboard.press('Enter');
+    await calm();
+    await page.waitForTimeout(800);
+    for (const c of await page.getByRole('button', { name: 'Close this card for good' }).all()) await c.click();
+    await shoot('bring-in');
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await page.waitForFunction(() => location.pathname.endsWith('build'));
+    await calm();
+  };
   await page.goto(address);
   await page.waitForFunction(() => location.pathname.endsWith('build'));
   await page.waitForSelector('.where h1');
@@ -211,6 +272,7 @@ try {
     await shoot('ship-slots');
     await run('ship.look.slots');
   }
+  if (wanted('bring-in')) await bringIn();
   await run('look.theme');
   await step('Build');
   await shoot('build-dusk');
