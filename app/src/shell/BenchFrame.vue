@@ -64,7 +64,8 @@ async function openScreen(s: Screen): Promise<void> {
   closeScreen();
   view.measure = '';
   view.cursor = '';
-  session.where = s.title;
+  // A step made beside the line is found again on the screen that it was opened from.
+  session.where = s.beside === undefined ? s.title : screenOf(s.beside).title;
   view.screen = s.id;
   pieces.value = next;
   control.value = next.control();

@@ -1,5 +1,6 @@
 import { IconAnchor } from '@tabler/icons-vue';
 import type { PivotPlace } from '@sphalerite/core/project';
+import { afterFirstPicture } from '../../../components/later';
 import type { Command } from '../../../stores/commands';
 import { all, needsPart, needsWriting } from '../../../stores/needs';
 import { useSettings } from '../../../stores/settings';
@@ -37,7 +38,7 @@ export function pivotCommands(): Command[] {
       title,
       group: 'Parts',
       enabled,
-      run: async () => (await import('./pivot-places')).putPivots(place as PivotPlace),
+      run: () => afterFirstPicture(async () => (await import('./pivot-places')).putPivots(place as PivotPlace)),
     })),
     {
       id: 'pivot.show',
