@@ -6,7 +6,7 @@ import ChoiceField from '../../components/ChoiceField.vue';
 import FormRow from '../../components/FormRow.vue';
 import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
-import SliderField from '../../components/SliderField.vue';
+import SlideRow from '../../components/SlideRow.vue';
 import TextField from '../../components/TextField.vue';
 import { useSession } from '../../stores/session';
 import { useBringing } from './bring-state';
@@ -46,18 +46,16 @@ const SLIDES = [
         :max="o.split === 'one' ? 256 : 4096"
         @change="(v) => bringing.wish({ width: Math.round(v) })"
       />
-      <form-row v-for="[key, label, least, most] in SLIDES" :key="key" :label="label"
-        ><div class="slide">
-          <slider-field
-            :label="`${label} of the field`"
-            :model-value="o[key]"
-            :min="least"
-            :max="most"
-            :step="1"
-            @input="(v) => bringing.wish({ [key]: v })"
-          /><span class="figures">{{ o[key] }}</span>
-        </div></form-row
-      >
+      <slide-row
+        v-for="[key, label, least, most] in SLIDES"
+        :key="key"
+        :label="label"
+        :name="`${label} of the field`"
+        :model-value="o[key]"
+        :min="least"
+        :max="most"
+        @input="(v) => bringing.wish({ [key]: v })"
+      />
       <div class="checks">
         <check-field :model-value="o.invert" @change="(invert) => bringing.wish({ invert })">Invert</check-field>
         <check-field
@@ -68,18 +66,15 @@ const SLIDES = [
           >Dark is empty</check-field
         >
       </div>
-      <form-row v-if="o.empty >= 0 || o.split === 'pieces'" label="empty to"
-        ><div class="slide">
-          <slider-field
-            label="How dark is empty"
-            :model-value="Math.max(0, o.empty)"
-            :min="0"
-            :max="254"
-            :step="1"
-            @input="(empty) => bringing.wish({ empty })"
-          /><span class="figures">{{ Math.max(0, o.empty) }}</span>
-        </div></form-row
-      >
+      <slide-row
+        v-if="o.empty >= 0 || o.split === 'pieces'"
+        label="empty to"
+        name="How dark is empty"
+        :model-value="Math.max(0, o.empty)"
+        :min="0"
+        :max="254"
+        @input="(empty) => bringing.wish({ empty })"
+      />
     </section>
 
     <section class="panel-section">
@@ -97,18 +92,15 @@ const SLIDES = [
         ]"
         @change="(colours: string) => bringing.wish({ colours })"
       />
-      <form-row v-if="o.colours === 'own'" label="at most"
-        ><div class="slide">
-          <slider-field
-            label="At most so many colours"
-            :model-value="seen ? o.most : Math.min(12, o.most)"
-            :min="2"
-            :max="seen ? 255 : 12"
-            :step="1"
-            @input="(most) => bringing.wish({ most })"
-          /><span class="figures">{{ seen ? o.most : Math.min(12, o.most) }}</span>
-        </div></form-row
-      >
+      <slide-row
+        v-if="o.colours === 'own'"
+        label="at most"
+        name="At most so many colours"
+        :model-value="seen ? o.most : Math.min(12, o.most)"
+        :min="2"
+        :max="seen ? 255 : 12"
+        @input="(most) => bringing.wish({ most })"
+      />
       <select-field
         v-if="o.colours === 'own'"
         label="Where the colours go"
@@ -155,18 +147,6 @@ const SLIDES = [
 </template>
 
 <style scoped>
-.slide {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-.slide > :first-child {
-  flex: 1;
-}
-.slide .figures {
-  min-width: 26px;
-  text-align: right;
-}
 .checks {
   display: flex;
   flex-wrap: wrap;

@@ -7,6 +7,7 @@ import ColourField from '../../components/ColourField.vue';
 import FormRow from '../../components/FormRow.vue';
 import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
+import SlideRow from '../../components/SlideRow.vue';
 import SliderField from '../../components/SliderField.vue';
 import { choices } from '../../components/choices';
 import { useSession } from '../../stores/session';
@@ -71,18 +72,14 @@ const palettes = computed(() => [
         @change="(c) => bringing.wish({ colours: c })"
       />
       <template v-if="o.colours === 'own'">
-        <form-row label="at most"
-          ><div class="slide">
-            <slider-field
-              label="At most so many colours"
-              :model-value="o.most"
-              :min="2"
-              :max="255"
-              :step="1"
-              @input="(most) => bringing.wish({ most })"
-            /><span class="figures">{{ o.most }}</span>
-          </div></form-row
-        >
+        <slide-row
+          label="at most"
+          name="At most so many colours"
+          :model-value="o.most"
+          :min="2"
+          :max="255"
+          @input="(most) => bringing.wish({ most })"
+        />
         <select-field
           label="Where the colours go"
           :model-value="bringing.into ?? OWN"
@@ -98,18 +95,14 @@ const palettes = computed(() => [
           :choices="choices(DITHERS)"
           @change="(dither) => bringing.wish({ dither })"
       /></form-row>
-      <form-row label="opaque from"
-        ><div class="slide">
-          <slider-field
-            label="How opaque a pixel must be"
-            :model-value="o.clear"
-            :min="0"
-            :max="255"
-            :step="1"
-            @input="(clear) => bringing.wish({ clear })"
-          /><span class="figures">{{ o.clear }}</span>
-        </div></form-row
-      >
+      <slide-row
+        label="opaque from"
+        name="How opaque a pixel must be"
+        :model-value="o.clear"
+        :min="0"
+        :max="255"
+        @input="(clear) => bringing.wish({ clear })"
+      />
       <div class="key">
         <check-field
           :model-value="o.key !== ''"
@@ -157,18 +150,14 @@ const palettes = computed(() => [
         @change="(relief) => bringing.wish({ relief })"
       />
       <template v-if="o.relief !== 'none'">
-        <form-row label="raise"
-          ><div class="slide">
-            <slider-field
-              label="How far it stands out"
-              :model-value="o.raise"
-              :min="1"
-              :max="64"
-              :step="1"
-              @input="(raise) => bringing.wish({ raise })"
-            /><span class="figures">{{ o.raise }}</span>
-          </div></form-row
-        >
+        <slide-row
+          label="raise"
+          name="How far it stands out"
+          :model-value="o.raise"
+          :min="1"
+          :max="64"
+          @input="(raise) => bringing.wish({ raise })"
+        />
         <check-field
           :model-value="o.back === 'mirrored'"
           @change="(on) => bringing.wish({ back: on ? 'mirrored' : 'flat' })"
@@ -194,18 +183,6 @@ const palettes = computed(() => [
 </template>
 
 <style scoped>
-.slide {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-.slide > :first-child {
-  flex: 1;
-}
-.slide .figures {
-  min-width: 26px;
-  text-align: right;
-}
 .key {
   display: flex;
   flex-wrap: wrap;

@@ -85,7 +85,7 @@ export function bringControl(): ScreenControl {
         group: 'Bring in',
         keys: ['Enter'],
         icon: IconCheck,
-        enabled: () => (bringing.made ? true : 'nothing is made yet'),
+        enabled: () => (bringing.busy ? 'it is being made' : bringing.made ? true : 'nothing is made yet'),
         run: () => bringing.bring(),
       },
       {
