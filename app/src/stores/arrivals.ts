@@ -9,6 +9,14 @@ export interface FileOffer {
   readonly does: string;
 }
 
+/** Something that is about to be brought in. */
+export interface Arrival {
+  readonly importer: string;
+  readonly find: Find;
+  /** Other ways in which it can be brought in, its own among them. */
+  readonly uses: readonly FileOffer[];
+}
+
 /** What has come in from outside and waits for the screen it is meant for. */
 export const useArrivals = defineStore('arrivals', () => {
   /** Rises when a project has come onto the shelf. */
@@ -23,12 +31,16 @@ export const useArrivals = defineStore('arrivals', () => {
   } | null>(null);
 
   /** What is about to be brought in, as it is chosen how; null when nothing is. */
-  const waiting = shallowRef<{
-    readonly importer: string;
-    readonly find: Find;
-    /** Other ways in which it can be brought in, its own among them. */
-    readonly uses: readonly FileOffer[];
-  } | null>(null);
+  const waiting = shallowRef<Arrival | null>(null);
+  /** What comes after it, when several were given at once. */
+  const behind = shallowRef<readonly Arrival[]>([]);
+  /** Goes on with the next of them; false when there is none. */
+  function next(): boolean {
+    const [first, ...rest] = behind.value;
+    waiting.value = first ?? null;
+    behind.value = rest;
+    return first !== undefined;
+  }
 
   /** Opens a project of the shelf; set by who can. */
   const open = shallowRef<(id: string, screen?: string) => void>(() => undefined);
@@ -47,5 +59,5 @@ export const useArrivals = defineStore('arrivals', () => {
       };
     });
   }
-  return { shelved, palette, question, waiting, open, ask };
+  return { shelved, palette, question, waiting, behind, next, open, ask };
 });

@@ -3,3 +3,4 @@ export * from './pixels';
 export * from './png';
 export * from './jpeg';
 export { type ColourProfile, readProfile, toSrgb } from './colour-profile';
+export * from './mesh';

@@ -27,6 +27,8 @@ export interface Place {
   readonly content: Box;
   /** Its lowest layer. */
   readonly floor: number;
+  /** Metres along one of its cubes. */
+  readonly cube: number;
 }
 
 /** What comes of an import. An edit is one of the project's, by name. */
@@ -73,6 +75,8 @@ export interface Importer<O = unknown> {
   accepts(head: Uint8Array, name: string): boolean;
   /** The things in files that were accepted. */
   inspect(files: readonly GivenFile[]): readonly Find[];
+  /** The thing with files that it names and that are given later; null when they are not all its own. */
+  joins?(find: Find, files: readonly GivenFile[]): Find | null;
   /** @throws FileError with a sentence that says what is wrong with it and what would do */
   run(find: Find, options: O, job: ImportJob, place: Place | null): Promise<Imported>;
 }

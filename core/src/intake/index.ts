@@ -4,3 +4,4 @@ export * from './reduce';
 export * from './dither';
 export * from './picture';
 export * from './height-map';
+export * from './mesh';

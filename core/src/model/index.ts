@@ -16,3 +16,4 @@ export * from './check';
 export * from './json';
 export * from './helpers';
 export * from './colourways';
+export * from './side-names';

@@ -9,3 +9,4 @@ export * from './pieces';
 export * from './bytes';
 export * from './mirrored';
 export * from './cell-space';
+export * from './dense';

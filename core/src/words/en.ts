@@ -32,6 +32,18 @@ export const EN = {
   'codec.bomb': 'It packs far more than its size says and was not unpacked.',
   'codec.unknown': 'It is no picture that can be read here. Use PNG, JPEG, WebP, GIF or SVG.',
   'codec.browser': 'Pictures of this kind are decoded by browsers: bring it in there, or save it as PNG or JPEG first.',
+  // codec/mesh/
+  'codec.noFaces': 'There are no faces in it that cubes could be made of.',
+  'codec.manyTriangles': 'It has more than {most} triangles. Save a coarser version of it.',
+  'codec.manyNodes': 'It has more than {most} nodes. Join some of them first.',
+  'codec.deep': 'Its nodes hang below each other more than {most} deep. Flatten the tree first.',
+  'codec.circle': 'Some of its nodes hang on themselves in a circle. Save it again with the program that made it.',
+  'codec.gltfVersion': 'It is glTF of version {version}; only 2.0 can be read. Save it as glTF 2.0.',
+  'codec.packed': 'It is packed with {name}, which cannot be read here. Save it without that compression.',
+  'codec.needsFile': 'It names “{name}”, which was not given. Give both files together.',
+  'codec.points': 'It is made of points, without faces between them.',
+  'codec.notPly': 'It is not a PLY file.',
+  'codec.cutShort': 'It ends early: it tells of {told} triangles, {is} are there. Save or download it again.',
 
   // intake/picture.ts
   'picture.nothing':
@@ -39,6 +51,12 @@ export const EN = {
   'picture.noSwatch': 'None of the swatches that were asked for is in the palette. Choose others, or all.',
   'picture.tooHigh':
     'At {wide} cubes wide the picture would be {high} high; a part can be 256. Choose at most {most} wide, or cut some off.',
+  'mesh.nothing': 'Nothing of it became a cube. Choose more height, or “Keep thin”.',
+  'mesh.tooLarge': 'It would be {wide} cubes along an edge; a part can be 256. Choose a height of at most {most}.',
+  'mesh.trueTooLarge':
+    'As large as it is it would be {wide} cubes along an edge; a part can be 256. Choose a height, or another unit.',
+  'mesh.edge': 'A part of it is just more than 256 cubes along an edge. Choose a little less height.',
+  'mesh.mess': 'Its triangles lie across each other so often that it cannot be worked out. Save a cleaner version.',
   'picture.tooThick': 'It would be {deep} cubes thick; a part can be 256. Choose less thickness or a lower relief.',
   'picture.noRoom': 'With an outline it would be more than 256 cubes. Choose at most {most}.',
 
@@ -439,6 +457,12 @@ export const EN = {
 
   // files/notes.ts
   'note.noPalette': 'There is no palette here to match; its own colours were taken.',
+  'note.fileMissing': '“{about}” was not given; drop it too and it is used.',
+  'note.pictureUnread': 'The picture “{about}” cannot be decoded and was left out.',
+  'note.trianglesLost': {
+    one: 'A triangle was nowhere and was left out.',
+    other: '{n} triangles were nowhere and were left out.',
+  },
   'note.partHidden': '“{about}” is hidden and was left out.',
   'note.partEmpty': '“{about}” is empty and was left out.',
   'note.layersHidden': 'Hidden layers of “{about}” were left out.',

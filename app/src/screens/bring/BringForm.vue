@@ -2,12 +2,13 @@
 import { type Component, computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
 import HeightForm from './HeightForm.vue';
+import MeshForm from './MeshForm.vue';
 import PictureForm from './PictureForm.vue';
 import { useBringing } from './bring-state';
 
 /** How it comes in: a form for each way. */
 const bringing = useBringing();
-const FORMS: Readonly<Record<string, Component>> = { picture: PictureForm, height: HeightForm };
+const FORMS: Readonly<Record<string, Component>> = { picture: PictureForm, height: HeightForm, mesh: MeshForm };
 const form = computed(() => (bringing.waiting ? FORMS[bringing.waiting.importer] : undefined));
 </script>
 

@@ -8,21 +8,15 @@ import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
 import SlideRow from '../../components/SlideRow.vue';
 import TextField from '../../components/TextField.vue';
-import { useSession } from '../../stores/session';
 import { useBringing } from './bring-state';
+import ColoursGo from './ColoursGo.vue';
 
 /** How a picture of heights becomes parts. */
-const session = useSession();
 const bringing = useBringing();
 const o = computed(() => bringing.options as HeightOptions);
 const facts = computed(() => bringing.made?.facts ?? {});
 const pieces = computed(() => facts.value['pieces'] ?? [0, 0]);
 const seen = computed(() => (bringing.waiting?.find.files.length ?? 0) > 1);
-const OWN = 'own';
-const palettes = computed(() => [
-  { value: OWN, text: 'a palette of their own' },
-  ...(session.project?.palettes ?? []).map((p) => ({ value: p.id, text: `into “${p.name}”` })),
-]);
 const SLIDES = [
   ['height', 'height', 1, 128],
   ['levels', 'levels', 2, 64],
@@ -101,13 +95,7 @@ const SLIDES = [
         :max="seen ? 255 : 12"
         @input="(most) => bringing.wish({ most })"
       />
-      <select-field
-        v-if="o.colours === 'own'"
-        label="Where the colours go"
-        :model-value="bringing.into ?? OWN"
-        :choices="palettes"
-        @change="(v: string) => (bringing.into = v === OWN ? null : v)"
-      />
+      <colours-go v-if="o.colours === 'own'" />
     </section>
 
     <section class="panel-section">

@@ -10,20 +10,14 @@ import SelectField from '../../components/SelectField.vue';
 import SlideRow from '../../components/SlideRow.vue';
 import SliderField from '../../components/SliderField.vue';
 import { choices } from '../../components/choices';
-import { useSession } from '../../stores/session';
 import { useBringing } from './bring-state';
+import ColoursGo from './ColoursGo.vue';
 
 /** How a picture becomes a part. */
-const session = useSession();
 const bringing = useBringing();
 const o = computed(() => bringing.options as PictureOptions);
 const size = computed(() => bringing.made?.facts['size'] ?? [0, 0]);
 const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
-const OWN = 'own';
-const palettes = computed(() => [
-  { value: OWN, text: 'a palette of their own' },
-  ...(session.project?.palettes ?? []).map((p) => ({ value: p.id, text: `into “${p.name}”` })),
-]);
 </script>
 
 <template>
@@ -80,12 +74,7 @@ const palettes = computed(() => [
           :max="255"
           @input="(most) => bringing.wish({ most })"
         />
-        <select-field
-          label="Where the colours go"
-          :model-value="bringing.into ?? OWN"
-          :choices="palettes"
-          @change="(v: string) => (bringing.into = v === OWN ? null : v)"
-        />
+        <colours-go />
       </template>
       <form-row label="dither" stacked
         ><choice-field

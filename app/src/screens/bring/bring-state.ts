@@ -10,6 +10,7 @@ import { useSession } from '../../stores/session';
 import { placeInHand } from '../../shell/files/place';
 import { broughtIn } from '../../shell/files/project-files';
 import { JobCancelled } from '../../workers/protocol';
+import { latest } from './latest';
 
 /** What came of the file as it is wished now. */
 export interface MadeParts {
@@ -31,29 +32,12 @@ export const useBringing = defineStore('bringing', () => {
   const into = ref<string | null>(null);
   const made = shallowRef<MadeParts | null>(null);
   const trouble = ref('');
-  const busy = ref(false);
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
   const names = new WeakMap<Find, string>();
   let named = 0,
-    abort: AbortController | null = null,
-    again = false;
+    abort: AbortController | null = null;
+  const { busy, again: make } = latest(makeOnce);
 
-  /** The last wish counts: while one is being made, the next ones wait together. */
-  async function make(): Promise<void> {
-    if (busy.value) {
-      again = true;
-      return;
-    }
-    busy.value = true;
-    try {
-      do {
-        again = false;
-        await makeOnce();
-      } while (again);
-    } finally {
-      busy.value = false;
-    }
-  }
   async function makeOnce(): Promise<void> {
     const w = arrivals.waiting;
     if (!w) return;
@@ -81,6 +65,8 @@ export const useBringing = defineStore('bringing', () => {
 
   const fresh = (importer: string): Record<string, unknown> =>
     importerOf(importer)!.options.parse({}) as Record<string, unknown>;
+  /** The way in that the wishes are for. */
+  let last: string | null = null;
   /** Wishes that go on with another file. */
   let kept: { readonly importer: string; readonly options: Readonly<Record<string, unknown>> } | null = null;
   /** Brings the same in another way. */
@@ -107,19 +93,25 @@ export const useBringing = defineStore('bringing', () => {
       abort?.abort();
       made.value = null;
       trouble.value = '';
-      if (!w) return;
+      if (!w) {
+        last = null;
+        return;
+      }
       if (!names.has(w.find)) names.set(w.find, `file ${++named}`);
-      options.value = (kept?.importer === w.importer && kept.options) || fresh(w.importer);
+      // Wishes go on with the same thing, and with the next one of its kind.
+      if (kept?.importer === w.importer) options.value = kept.options;
+      else if (last !== w.importer) options.value = fresh(w.importer);
+      last = w.importer;
       kept = null;
       void make();
     },
     { immediate: true },
   );
 
+  /** Goes on with what came along, or back to where one was. */
   function leave(): void {
     abort?.abort();
-    arrivals.waiting = null;
-    void runCommand('go.build').catch(notices.fail);
+    if (!arrivals.next()) void runCommand('go.build').catch(notices.fail);
   }
   /** Puts what is shown into the project, as one step. */
   function bring(): void {

@@ -1,18 +1,45 @@
 import { IconCheck, IconScissors, IconX } from '@tabler/icons-vue';
-import { composite } from '@sphalerite/core/model';
-import { REST_POSE } from '@sphalerite/core/rig';
+import { type Box, MAT4_IDENTITY, type Vec3 } from '@sphalerite/core/math';
+import { type Rig, composite } from '@sphalerite/core/model';
+import { REST_POSE, restWorld } from '@sphalerite/core/rig';
 import { gather, listExtent } from '@sphalerite/core/scene';
 import { computed, nextTick, watch } from 'vue';
 import type { Chip, ScreenControl } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
-import { NO_OVERLAY } from '../../viewport/overlay';
+import { type JointMark, NO_OVERLAY } from '../../viewport/overlay';
 import { useBringing } from './bring-state';
 
 const figure = (n: number): string => n.toLocaleString('en');
 
+/** The box that a mesh will fill: at once when another size is wished, while its cubes are still being made. */
+function cageOf({ made, options }: ReturnType<typeof useBringing>): Box | null {
+  const cage = made?.facts['cage'];
+  if (!cage) return null;
+  const [x, y, z] = [0, 1, 2].map((a) => cage[3 + a]! - cage[a]!) as [number, number, number];
+  const cubes =
+    options['size'] === 'true'
+      ? (made!.facts['size']?.[0] ?? 1) / (y || 1)
+      : Number(options['height']) / (y || Math.max(x, z) || 1);
+  const size = [x, y, z].map((v) => Math.max(1, Math.round(v * cubes))) as unknown as Vec3;
+  return { min: [-Math.floor(size[0] / 2), 0, -Math.floor(size[2] / 2)], size };
+}
+
+/** The bones that come, where they stand at rest. */
+function jointsOf(rig: Rig): JointMark[] {
+  const worlds = restWorld(rig);
+  return rig.bones.map((b) => ({
+    at: worlds.get(b.id)!.t,
+    parent: b.parent === null ? null : worlds.get(b.parent)!.t,
+    selected: false,
+    side: b.side,
+    dim: true,
+  }));
+}
+
 export function bringControl(): ScreenControl {
   const bringing = useBringing();
   const list = computed(() => (bringing.made ? gather(bringing.made.project, { of: 'rig' }) : []));
+  const joints = computed(() => (bringing.made ? jointsOf(bringing.made.project.rig) : []));
   const nobody = (): void => undefined;
   // What became much larger or smaller than what was last looked at is framed anew.
   let framed = 0;
@@ -34,7 +61,7 @@ export function bringControl(): ScreenControl {
       const m = bringing.made;
       return m && { project: m.project, pose: REST_POSE, list: list.value, styleOf: () => 'plain' };
     },
-    overlay: () => NO_OVERLAY,
+    overlay: () => ({ ...NO_OVERLAY, lattice: MAT4_IDENTITY, bounds: cageOf(bringing), joints: joints.value }),
     pointer: { down: () => false, move: nobody, up: nobody, leave: nobody, cancel: nobody },
     inHand: () => listExtent(list.value),
     trail: () => ['Bring in', bringing.file?.name ?? 'nothing'],
@@ -47,7 +74,11 @@ export function bringControl(): ScreenControl {
         out.push({ text: 'enlarged pixels found: a cube a pixel', tone: 'green', icon: IconScissors });
       const [was, is] = m.facts['colours'] ?? [];
       if (m.project.parts.length > 1)
-        out.push({ text: 'each piece is a part, shrunk to fit', tone: 'green', icon: IconScissors });
+        out.push({
+          text: m.facts['triangles'] ? 'each node is a part, under its name' : 'each piece is a part, shrunk to fit',
+          tone: 'green',
+          icon: IconScissors,
+        });
       if (was !== undefined && is !== undefined && was > 0)
         out.push({
           text: was === is ? `its ${figure(is)} colours` : `${figure(is)} of ${figure(was)} colours`,
@@ -61,15 +92,21 @@ export function bringControl(): ScreenControl {
       const parts = m.project.parts,
         [w, h, d] = parts[0]!.bounds.size,
         cubes = parts.reduce((n, p) => n + composite(p).count, 0);
-      const [pw, ph] = m.facts['pixels'] ?? [];
+      const { pixels, triangles, bones } = m.facts;
+      const of: [string, string][] = pixels
+        ? [['picture', pixels.map(figure).join(' × ')]]
+        : triangles
+          ? [['mesh', `${figure(triangles[0]!)} triangles`]]
+          : [];
       return {
         left: [
-          ['picture', `${figure(pw ?? 0)} × ${figure(ph ?? 0)}`],
+          ...of,
           ...(parts.length === 1
             ? [['part', `${w} × ${h} × ${d}`] as [string, string]]
             : [
-                ['field', (m.facts['size'] ?? []).join(' × ')] as [string, string],
+                ...(pixels ? [['field', (m.facts['size'] ?? []).join(' × ')] as [string, string]] : []),
                 ['parts', figure(parts.length)] as [string, string],
+                ...(bones?.[0] ? [['bones', figure(bones[0])] as [string, string]] : []),
               ]),
           ['cubes', figure(cubes)],
           ['colours', figure(m.facts['colours']?.[1] ?? 0)],

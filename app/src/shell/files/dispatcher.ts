@@ -54,6 +54,7 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
     if (f.size > MOST_BYTES) refuse(say('bring.tooLarge', { name: f.name, megabytes: Math.round(f.size / 1048576) }));
     else read.push({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
   }
+  if (read.length > 0 && joined(read)) return;
   const settled = as === undefined ? null : importerOf(as)!;
   const { found, unknown } = settled
     ? { found: settled.inspect(read).map((find) => ({ find, uses: [settled] })), unknown: [] }
@@ -61,6 +62,16 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
   const known = [...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ');
   for (const { name } of unknown) refuse(say('bring.unknown', { name, known }));
   for (const { find, uses } of found) await use(find, uses);
+}
+
+/** Files that something which is being brought in still wants go to it. */
+function joined(files: readonly GivenFile[]): boolean {
+  const arrivals = useArrivals(),
+    { waiting } = arrivals;
+  const find = waiting && importerOf(waiting.importer)!.joins?.(waiting.find, files);
+  if (!find) return false;
+  arrivals.waiting = { ...waiting, find };
+  return true;
 }
 
 const refuse = (text: string): void => void useNotices().say(text, { kind: 'error' });
@@ -85,14 +96,19 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
 /** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */
 async function show(importer: string, find: Find, uses: readonly FileOffer[]): Promise<void> {
   const arrivals = useArrivals();
+  const arrival = { importer, find, uses };
+  if (arrivals.waiting) {
+    arrivals.behind = [...arrivals.behind, arrival];
+    return;
+  }
   if (useSession().project === null) {
     const name = find.title.replace(/\.[^.]+$/, '').slice(0, 60) || 'Untitled';
     const id = await shelve(makeProject('new', name, idsFrom(String(Date.now()))));
     arrivals.shelved++;
-    arrivals.waiting = { importer, find, uses };
+    arrivals.waiting = arrival;
     return arrivals.open(id, 'bring');
   }
-  arrivals.waiting = { importer, find, uses };
+  arrivals.waiting = arrival;
   await runCommand('go.bring');
 }
 

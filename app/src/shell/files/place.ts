@@ -12,6 +12,7 @@ export function placeInHand(): Place | null {
       palette: must(project.palettes, part.palette, 'palette'),
       content: partContent(part) ?? part.bounds,
       floor: part.bounds.min[1],
+      cube: part.cell * project.metresPerUnit,
     }
   );
 }

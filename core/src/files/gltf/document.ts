@@ -60,6 +60,8 @@ export class GlbDocument {
       (parent === null ? scene : this.nodes[parent]!).addChild(node);
       this.nodes.push(node);
     }
+    // What is a place only is told from a bone when it comes back.
+    for (const p of this.model.points) this.nodes[p]!.setExtras({ point: true });
     this.model.nodes.forEach(({ mesh, skinned, name }, i) => {
       if (mesh === null) return;
       const steps = this.quantized ? sixteenBits(this.model, mesh) : null;

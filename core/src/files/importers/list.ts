@@ -1,6 +1,7 @@
 import type { Importer } from '../importer';
 import { deliveryImporter } from './delivery';
 import { heightsImporter } from './height';
+import { meshImporter } from './mesh';
 import { paletteImporter } from './palette';
 import { pictureImporter } from './picture';
 import { projectImporter } from './project';
@@ -12,6 +13,7 @@ export const IMPORTERS: readonly Importer[] = [
   deliveryImporter,
   pictureImporter,
   heightsImporter,
+  meshImporter,
   referenceImporter,
   paletteImporter,
 ];

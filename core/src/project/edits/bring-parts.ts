@@ -1,5 +1,5 @@
 import { composeTransform } from '../../math';
-import { type Id, type Part, type Project, composite, mapIds, must, partKind, rigKind } from '../../model';
+import { type Id, type Part, type Project, clipKind, composite, mapIds, must, partKind, rigKind } from '../../model';
 import { appended } from '../../palette';
 import { gather, listExtent } from '../../scene';
 import { byteTable, mapBytes } from '../../voxel';
@@ -8,7 +8,8 @@ import { freeAmong, freshIds, withPalettes } from '../bringing';
 import { EditError, defineEdit } from '../edit';
 
 /**
- * Parts that were made of a picture, a mesh or the like, as a small project of their own, come to stand beside what is there.
+ * Parts that were made of a picture, a mesh or the like, as a small project of their own, come to stand beside what is there, on the
+ * bones and with the clips that came with them.
  *
  * @param into – the palette that takes their colours; null for one of their own, or the equal one that is there
  */
@@ -37,18 +38,33 @@ export const bringPartsEdit = defineEdit<{ source: Project; into: Id | null }>({
       return [...all, { ...part, name: freeAmong(all, part) }];
     }, kept);
     const shift = { t: [beside(project, source), 0, 0] as const, q: [0, 0, 0, 1] as const, s: [1, 1, 1] as const };
-    const rig = mapIds(rigKind.schema, { ...source.rig, bones: [], constraints: [], attachments: [] }, ids);
+    const rig = mapIds(rigKind.schema, { ...source.rig, constraints: [], alternateSets: [] }, ids);
     return {
       ...project,
       palettes,
       parts,
       rig: {
         ...project.rig,
+        bones: rig.bones.reduce(
+          (all, b) => [
+            ...all,
+            { ...b, name: freeAmong(all, b), rest: b.parent === null ? composeTransform(shift, b.rest) : b.rest },
+          ],
+          project.rig.bones,
+        ),
         mounts: [
           ...project.rig.mounts.filter((m) => m.part !== gone?.id),
-          ...rig.mounts.map((m) => ({ ...m, ...composeTransform(shift, m) })),
+          ...rig.mounts.map((m) => (m.bone === null ? { ...m, ...composeTransform(shift, m) } : m)),
         ],
+        attachments: rig.attachments.reduce(
+          (all, t) => [...all, { ...t, name: freeAmong(all, t) }],
+          project.rig.attachments,
+        ),
       },
+      clips: source.clips.reduce((all, c) => {
+        const clip = mapIds(clipKind.schema, c, ids);
+        return [...all, { ...clip, name: freeAmong(all, clip) }];
+      }, project.clips),
     };
   },
 });

@@ -1,0 +1,316 @@
+import * as z from 'zod';
+import type { MeshScene, Pixels } from '../../codec';
+import type { Box, Mat4, Steps, Vec3 } from '../../math';
+import { MAX_SWATCHES, type Palette, type Swatch } from '../../palette';
+import { type Space, type VoxelGrid, gridOfBytes, spaceOf } from '../../voxel';
+import { IntakeError, MOST_CUBES } from '../picture';
+import { crossed } from './crossed';
+import { meetings } from './columns';
+import { insideSteps, isTooMuch } from './inside';
+import { Looks } from './looks';
+import { type Sightings, commonest, means, seen } from './paint';
+import {
+  type Extents,
+  type Placed,
+  type Scaling,
+  extentsOf,
+  nodeWorlds,
+  onLattice,
+  placedTriangles,
+  scalingOf,
+  standingMatrix,
+} from './placing';
+import { turnedOutward } from './sides';
+import { type Soup, soupOf } from './soup';
+import { spread } from './spread';
+import { matchedTo, swatchesOf } from './swatches';
+
+const about = (title: string, description: string) => ({ title, description });
+
+/** Metres of the units that files without one may mean. */
+export const MESH_UNITS = { m: 1, cm: 0.01, mm: 0.001, in: 0.0254 } as const;
+
+/** How a mesh becomes parts. */
+export const meshOptions = z.strictObject({
+  size: z.enum(['cubes', 'true']).default('cubes').meta(about('Size', 'as high as one says, or as large as it is')),
+  height: z.int().min(1).max(4096).default(64).meta(about('Height', 'of all of it, in cubes')),
+  unit: z
+    .enum(['m', 'cm', 'mm', 'in'])
+    .default('m')
+    .meta(about('Unit', 'of its numbers, where the file does not say: metre, centimetre, millimetre or inch')),
+  up: z.enum(['y', 'z']).default('y').meta(about('Up', 'which way is up in the file')),
+  turn: z.enum(['0', '90', '180', '270']).default('0').meta(about('Turned', 'degrees about the way up')),
+  fill: z.enum(['solid', 'surface']).default('solid').meta(about('Fill', 'all that is inside, or the surface only')),
+  thin: z.boolean().default(false).meta(about('Keep thin', 'every cell that a triangle goes through')),
+  parts: z
+    .enum(['nodes', 'one'])
+    .default('nodes')
+    .meta(about('Parts', 'one for each node with its name, or one of all')),
+  bones: z.boolean().default(true).meta(about('Bones', 'the tree of nodes becomes bones')),
+  clips: z.boolean().default(true).meta(about('Clips', 'how bones move comes along')),
+  colours: z.enum(['own', 'palette']).default('own').meta(about('Colours', 'its own, or the nearest of the palette')),
+  most: z.int().min(2).max(MAX_SWATCHES).default(32).meta(about('At most', 'colours of its own, over all parts')),
+  blend: z
+    .enum(['auto', 'sharp', 'mean'])
+    .default('auto')
+    .meta(about('A cube shows', 'what most of it is, or the mean of all that is there; by how many colours there are')),
+});
+export type MeshOptions = z.infer<typeof meshOptions>;
+
+/** A part of a mesh. */
+export interface MeshPart {
+  readonly name: string;
+  /** The node it was; null for all of them. */
+  readonly node: number | null;
+  readonly grid: VoxelGrid;
+}
+
+/** What came of a mesh. */
+export interface MeshBody {
+  readonly parts: readonly MeshPart[];
+  readonly swatches: readonly Swatch[];
+  /** Whether those are swatches of the palette that was given. */
+  readonly ours: boolean;
+  /** From the scene at rest to cubes: how it stands, then how large and where. */
+  readonly standing: Mat4;
+  readonly scaling: Scaling;
+  readonly triangles: number;
+  /** Triangles that were nowhere. */
+  readonly lost: number;
+  /** Rims of holes that were found. */
+  readonly holes: number;
+  /** Colours before they were made fewer. */
+  readonly colours: number;
+  /** In the scene's own unit. */
+  readonly extents: Extents;
+}
+
+/** A part under way. */
+interface Draft {
+  readonly placed: Placed;
+  readonly box: Box;
+  readonly space: Space;
+  readonly filled: Uint8Array;
+  /** Cells that only the surface fills: they may be cut out. */
+  readonly shell: Uint8Array | null;
+  readonly sightings: Sightings;
+}
+
+/**
+ * A mesh as parts of cubes that stand where its nodes stand at rest.
+ *
+ * @param decoded – pictures of the scene; null where one was not given
+ * @param palette – the palette whose colours are taken where the options say so
+ * @param cube – metres along a cube
+ * @throws IntakeError when nothing comes of it, or a part would be larger than one can be
+ */
+export function* meshSteps(
+  scene: MeshScene,
+  decoded: readonly (Pixels | null)[],
+  options: MeshOptions,
+  palette: Palette | null,
+  cube: number,
+): Steps<MeshBody> {
+  const standing = standingMatrix({ up: options.up, turn: Number(options.turn) });
+  const worlds = nodeWorlds(scene.nodes, standing);
+  const { placed, lost } = placedTriangles(scene, worlds);
+  if (placed.length === 0) throw new IntakeError('mesh.nothing');
+  const extents = extentsOf(placed);
+  const scaling = scalingOf(extents, cubesPerUnit(scene, extents, options, cube));
+  const groups = options.parts === 'one' ? [joined(placed)] : placed;
+  const looks = new Looks(scene.surfaces, decoded);
+  const drafts: Draft[] = [];
+  let holes = 0;
+  for (const [i, g] of groups.entries()) {
+    const own = draftSteps(g, extents, scaling, options, looks);
+    for (;;) {
+      const s = own.next();
+      if (s.done) {
+        drafts.push(s.value.draft);
+        holes += s.value.holes;
+        break;
+      }
+      yield (0.9 * (i + s.value)) / groups.length;
+    }
+  }
+  const dyed = dye(drafts, looks, options, palette);
+  yield 0.98;
+  const parts = drafts.flatMap((d, i): MeshPart[] => {
+    const grid = dyed.grids[i]!;
+    const node = options.parts === 'one' ? null : d.placed.node;
+    return grid ? [{ name: node === null ? '' : scene.nodes[node]!.name, node, grid }] : [];
+  });
+  if (parts.length === 0) throw new IntakeError('mesh.nothing');
+  const triangles = placed.reduce((n, p) => n + p.origins.length, 0);
+  return {
+    ...{ parts, swatches: dyed.swatches, ours: dyed.ours, standing, scaling, triangles, lost, holes, extents },
+    colours: dyed.colours,
+  };
+}
+
+function cubesPerUnit(scene: MeshScene, { lo, hi }: Extents, options: MeshOptions, cube: number): number {
+  const unit = scene.metres ? 1 : MESH_UNITS[options.unit];
+  if (options.size === 'true') return unit / cube;
+  const high = hi[1] - lo[1];
+  // What is flat is as wide as it would be high.
+  const long = high > 0 ? high : Math.max(hi[0] - lo[0], hi[2] - lo[2]);
+  return long > 0 ? options.height / long : 1;
+}
+
+const joined = (placed: readonly Placed[]): Placed => {
+  const corners = new Float64Array(placed.reduce((n, p) => n + p.corners.length, 0));
+  let at = 0;
+  for (const p of placed) {
+    corners.set(p.corners, at);
+    at += p.corners.length;
+  }
+  return { node: placed[0]!.node, corners, origins: placed.flatMap((p) => p.origins) };
+};
+
+function* draftSteps(
+  placed: Placed,
+  extents: Extents,
+  scaling: Scaling,
+  options: MeshOptions,
+  looks: Looks,
+): Steps<{ draft: Draft; holes: number }> {
+  const own = extentsOf([placed]);
+  const wide = Math.max(...own.hi.map((v, a) => (v - own.lo[a]!) * scaling.cubes));
+  if (wide > MOST_CUBES + 1e-6) throw tooLarge(wide, options);
+  const { min, size, fine } = onLattice(placed.corners, extents, scaling);
+  const space = spaceOf(size);
+  const given = soupOf(fine, size);
+  if (isTooMuch(given)) throw new IntakeError('mesh.mess');
+  yield 0.1;
+  let soup: Soup,
+    filled: Uint8Array,
+    shell: Uint8Array | null = null,
+    holes = 0;
+  if (options.fill === 'solid') {
+    const inside = insideSteps(given);
+    for (;;) {
+      const s = inside.next();
+      if (s.done) {
+        ({ soup, cells: filled, holes } = s.value);
+        break;
+      }
+      yield 0.1 + 0.6 * s.value;
+    }
+  } else {
+    soup = turnedOutward(given);
+    filled = new Uint8Array(space.count);
+    shell = filled;
+    eachTriangle(soup, (corner) => surfaceCells(corner, space, filled));
+  }
+  yield 0.7;
+  if (options.thin) {
+    if (!shell) shell = new Uint8Array(space.count);
+    const mark = shell;
+    eachTriangle(soup, (corner) =>
+      crossed(corner, size, (x, y, z) => (mark[x + y * space.strides[1] + z * space.strides[2]] = 1)),
+    );
+    if (mark !== filled)
+      for (let i = 0; i < filled.length; i++) {
+        if (filled[i] === 1) mark[i] = 0;
+        else if (mark[i] === 1) filled[i] = 1;
+      }
+  }
+  yield 0.8;
+  const sightings = seen(soup, placed.origins, filled, space, looks);
+  return { draft: { placed, box: { min, size }, space, filled, shell, sightings }, holes };
+}
+
+function tooLarge(wide: number, options: MeshOptions): IntakeError {
+  const most = Math.floor((options.height * MOST_CUBES) / wide);
+  return options.size === 'true'
+    ? new IntakeError('mesh.trueTooLarge', { wide: Math.ceil(wide) })
+    : new IntakeError('mesh.tooLarge', { wide: Math.ceil(wide), most });
+}
+
+function eachTriangle({ points, triangles }: Soup, visit: (corner: Int32Array) => void): void {
+  const corner = new Int32Array(9);
+  for (let t = 0; t < triangles.length; t += 3) {
+    for (let k = 0; k < 9; k++) corner[k] = points[triangles[t + Math.floor(k / 3)]! * 3 + (k % 3)]!;
+    visit(corner);
+  }
+}
+
+/** Cells whose middle lines a triangle meets: as many as no way from face to face gets through between them. */
+function surfaceCells(corner: Int32Array, space: Space, out: Uint8Array): void {
+  for (const axis of [0, 1, 2] as const) {
+    const [i, j] = [(axis + 1) % 3, (axis + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
+    meetings(corner, axis, space.size[i], space.size[j], (m) => {
+      out[m.cell * space.strides[axis] + m.u * space.strides[i] + m.v * space.strides[j]] = 1;
+    });
+  }
+}
+
+function dye(
+  drafts: readonly Draft[],
+  looks: Looks,
+  options: MeshOptions,
+  palette: Palette | null,
+): {
+  readonly grids: readonly (VoxelGrid | null)[];
+  readonly swatches: readonly Swatch[];
+  readonly ours: boolean;
+  readonly colours: number;
+} {
+  const sharp = options.blend === 'sharp' || (options.blend === 'auto' && looks.count <= MAX_SWATCHES);
+  const shown = drafts.map((d) => {
+    const { looks: of, cut } = sharp ? commonest(d.sightings, d.space) : means(d.sightings, d.space, looks);
+    if (d.shell) for (let i = 0; i < cut.length; i++) if (cut[i] === 1 && d.shell[i] === 1) d.filled[i] = 0;
+    spread(of, d.filled, d.space);
+    return of;
+  });
+  // What nobody saw is grey.
+  const grey = looks.place(153, 153, 153, '', 1, 0.8, 0, 0);
+  const used = new Float64Array(looks.count);
+  shown.forEach((of, i) => {
+    const { filled } = drafts[i]!;
+    for (let c = 0; c < of.length; c++) {
+      if (filled[c] === 0) continue;
+      if (of[c] === 0) of[c] = grey + 1;
+      used[of[c]! - 1]!++;
+    }
+  });
+  const ours = options.colours === 'palette' && palette !== null && palette.swatches.length > 0;
+  const dyed = ours ? matchedTo(palette, looks, used) : swatchesOf(looks, used, options.most);
+  const grids = shown.map((of, i): VoxelGrid | null => {
+    const { box, filled } = drafts[i]!;
+    const bytes = new Uint8Array(of.length);
+    let any = false;
+    for (let c = 0; c < bytes.length; c++)
+      if (filled[c] === 1) {
+        bytes[c] = dyed.bytes[of[c]! - 1]!;
+        any = true;
+      }
+    return any ? cropped(box, bytes) : null;
+  });
+  return { grids, swatches: dyed.swatches, ours, colours: used.reduce((n, c) => n + (c > 0 ? 1 : 0), 0) };
+}
+
+/** Cells in the smallest box that holds them; two more than the longest part are worked with. */
+function cropped({ min, size }: Box, bytes: Uint8Array): VoxelGrid {
+  const lo = [Infinity, Infinity, Infinity],
+    hi = [-1, -1, -1];
+  for (let z = 0, i = 0; z < size[2]; z++)
+    for (let y = 0; y < size[1]; y++)
+      for (let x = 0; x < size[0]; x++, i++) {
+        if (bytes[i] === 0) continue;
+        const at = [x, y, z];
+        for (let a = 0; a < 3; a++) {
+          if (at[a]! < lo[a]!) lo[a] = at[a]!;
+          if (at[a]! > hi[a]!) hi[a] = at[a]!;
+        }
+      }
+  const own = hi.map((v, a) => v - lo[a]! + 1) as unknown as Vec3,
+    out = new Uint8Array(own[0] * own[1] * own[2]);
+  for (let z = 0; z < own[2]; z++)
+    for (let y = 0; y < own[1]; y++) {
+      const from = lo[0]! + size[0] * (lo[1]! + y + size[1] * (lo[2]! + z));
+      out.set(bytes.subarray(from, from + own[0]), own[0] * (y + own[1] * z));
+    }
+  if (Math.max(...own) > MOST_CUBES) throw new IntakeError('mesh.edge');
+  return gridOfBytes({ min: min.map((v, a) => v + lo[a]!) as unknown as Vec3, size: own }, out);
+}
