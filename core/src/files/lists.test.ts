@@ -328,6 +328,7 @@ describe('the list of importers', () => {
       part: 'a',
       content: { min: [-4, 0, 0], size: [8, 20, 8] },
       floor: 0,
+      cube: 0.05,
       palette: quay().palettes[0]!,
     } as const;
     const reference = importer('reference');

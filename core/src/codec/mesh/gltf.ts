@@ -109,7 +109,8 @@ class Reading {
     const materials = root.listMaterials();
     for (const m of materials) this.surfaces.push(surfaceOf(m, root.listTextures()));
     const shapes: MeshShape[][] = this.nodes.map(() => []);
-    const copies: MeshNode[] = [];
+    const copies: MeshNode[] = [],
+      joints = new Set(root.listSkins().flatMap((k) => k.listJoints()));
     this.nodes.forEach((n, i) => {
       const mesh = n.getMesh();
       if (!mesh) return;
@@ -128,7 +129,9 @@ class Reading {
           const extras = n.getExtras();
           const role = 'collider' in extras ? 'collider' : extras['point'] === true ? 'point' : 'node';
           const [t, q, s] = [n.getTranslation(), n.getRotation(), n.getScale()];
-          return { name: n.getName(), parent, rest: { t, q, s }, shapes: shapes[i]!, role };
+          const told = extras['cell'];
+          const cell = typeof told === 'number' && told > 0 && told < 1e6 ? told : undefined;
+          return { name: n.getName(), parent, rest: { t, q, s }, shapes: shapes[i]!, role, cell, joint: joints.has(n) };
         }),
         ...copies,
       ],

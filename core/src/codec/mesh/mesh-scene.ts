@@ -45,6 +45,10 @@ export interface MeshNode {
   readonly parent: number | null;
   readonly rest: Transform;
   readonly shapes: readonly MeshShape[];
+  /** Whether meshes follow it. */
+  readonly joint?: boolean;
+  /** How long its cubes are in its own space, where the file says so. */
+  readonly cell?: number | undefined;
   /** What it is where the file says it: a place with a direction, something to bump into. */
   readonly role: 'node' | 'point' | 'collider';
 }

@@ -82,11 +82,11 @@ export function readObj(bytes: Uint8Array, others: readonly NamedBytes[]): MeshS
         break;
       }
       case 'o':
-        [object, named, group] = [scan.rest(), true, null];
+        [object, named, group] = [titleOf(scan.rest()), true, null];
         break;
       case 'g':
         // Groups are objects where nothing else is.
-        if (!named) [object, group] = [scan.rest(), null];
+        if (!named) [object, group] = [titleOf(scan.rest()), null];
         break;
       case 'usemtl':
         [material, group] = [scan.rest(), null];
@@ -117,6 +117,9 @@ export function readObj(bytes: Uint8Array, others: readonly NamedBytes[]): MeshS
     missing,
   };
 }
+
+/** Names have no blanks in this format: what stands for them becomes one again. */
+const titleOf = (name: string): string => name.replaceAll('_', ' ').trim();
 
 /** A face of any number of corners, as a fan; those that name what is not there are left out. */
 function face(scan: Scanner, { corners, uvs }: Group, positions: number, coordinates: number): number {

@@ -1,4 +1,4 @@
-import type { MeshNode, MeshScene } from '../../codec';
+import type { MeshScene } from '../../codec';
 import type { MeshPart } from '../../intake';
 import {
   type Mat4,
@@ -7,9 +7,10 @@ import {
   type Vec3,
   decompose,
   invertQuat,
-  mulMat,
+  matrixOf,
   relativeTransform,
   rotate,
+  scale,
   transformDirection,
 } from '../../math';
 import {
@@ -40,8 +41,8 @@ export interface MeshMade {
   readonly worlds: readonly Mat4[];
   readonly bones: boolean;
   readonly clips: boolean;
-  /** Where the pivot of a part is when not in its node's joint, in half cubes of its lattice. */
-  readonly pivot?: (part: MeshPart) => Vec3 | null;
+  /** Cubes along a unit of the scene. */
+  readonly cubes: number;
 }
 
 /**
@@ -59,14 +60,17 @@ export function projectOfMesh(name: string, palette: Palette, made: MeshMade): P
     const part = named(parts, own, makePart(newId(), newId(), '', palette.id, p.grid.contentBox() ?? p.grid.bounds));
     const bone = p.node === null ? null : tree.boneFor(p.node, newId);
     const world = bone === null ? null : tree.standing(bone);
-    const pivot = made.pivot?.(p) ?? (p.node === null || bone === null ? null : halfCubes(tree.joint(p.node)));
+    const pivot = p.pivot?.at ?? (p.node === null || bone === null ? null : halfCubes(tree.joint(p.node)));
     const placed = {
       ...part,
+      cell: p.cell,
       pivot: pivot ?? part.pivot,
       layers: [{ ...part.layers[0]!, grid: p.grid.withBounds(part.bounds) }],
     };
     parts.push(placed);
-    const at: Transform = { t: placed.pivot.map((v) => v / 2) as unknown as Vec3, q: [0, 0, 0, 1], s: [1, 1, 1] };
+    const at: Transform = p.pivot
+      ? { ...p.pivot.frame, t: scale(p.pivot.frame.t, made.cubes) }
+      : { t: placed.pivot.map((v) => v / 2) as unknown as Vec3, q: [0, 0, 0, 1], s: [1, 1, 1] };
     const mount = makeMount(newId(), placed.id, bone);
     mounts.push({ ...mount, ...(world ? exact(relativeTransform(world, at)) : at) });
   }
@@ -105,7 +109,7 @@ const exact = ({ t, q, s }: Transform): Transform => {
   };
 };
 
-/** Which nodes become bones: those that others hang on, and those that move. A single top that holds all and does neither is none. */
+/** Which nodes become bones: those that others hang on, those that move, and those that show nothing. */
 class NodeTree {
   private readonly children: number[][];
   private readonly moves: ReadonlySet<number>;
@@ -129,7 +133,6 @@ class NodeTree {
   }
 
   private isBone(i: number): boolean {
-    if (this.isTop(i)) return false;
     const n = this.of.scene.nodes[i]!;
     if (n.role !== 'node') return false;
     return this.moves.has(i) || n.shapes.length === 0 || this.below(i).length > 0;
@@ -138,19 +141,6 @@ class NodeTree {
   private below(i: number): number[] {
     return this.children[i]!.filter((c) => this.of.scene.nodes[c]!.role !== 'collider');
   }
-  /** The one thing that everything is in, as files have it around a model. */
-  private isTop(i: number): boolean {
-    const { nodes } = this.of.scene;
-    const n = nodes[i]!;
-    return (
-      n.parent === null &&
-      !this.moves.has(i) &&
-      n.shapes.length === 0 &&
-      this.below(i).length > 0 &&
-      nodes.every((o, k) => k === i || o.parent !== null || o.role === 'collider')
-    );
-  }
-
   /** The bone that a node's part is on: its own, or that of what it hangs on. */
   boneFor(node: number, newId: () => Id): Id | null {
     if (!this.of.bones) return null;
@@ -214,7 +204,11 @@ class NodeTree {
     return new Map(
       [...this.made].map(([i, bone]): [number, MovedNode] => {
         const n = nodes[i]!;
-        const above = n.parent === null ? this.above() : this.of.worlds[n.parent]!;
+        const { cubes } = this.of;
+        const above =
+          n.parent === null
+            ? matrixOf({ t: [0, 0, 0], q: [0, 0, 0, 1], s: [cubes, cubes, cubes] })
+            : this.of.worlds[n.parent]!;
         const back = bone.parent === null ? ([0, 0, 0, 1] as const) : invertQuat(this.worlds.get(bone.parent)!.q);
         return [
           i,
@@ -227,23 +221,6 @@ class NodeTree {
       }),
     );
   }
-  /** What nodes at the top stand in: how the whole was turned and enlarged. */
-  private above(): Mat4 {
-    const i = this.of.scene.nodes.findIndex((n) => n.parent === null),
-      n = this.of.scene.nodes[i]!;
-    return mulMat(this.of.worlds[i]!, inverseOf(n));
-  }
-}
-
-function inverseOf({ rest }: MeshNode): Mat4 {
-  // Rotation and scale only: directions are all that is asked for.
-  const back = invertQuat(rest.q);
-  const columns = ([0, 1, 2] as const).map((a) => {
-    const e: Vec3 = [a === 0 ? 1 : 0, a === 1 ? 1 : 0, a === 2 ? 1 : 0];
-    const r = rotate(back, e);
-    return r.map((v, k) => v / (rest.s[k] === 0 ? 1 : rest.s[k]!));
-  });
-  return [...columns[0]!, 0, ...columns[1]!, 0, ...columns[2]!, 0, 0, 0, 0, 1];
 }
 
 function clipsOf(scene: MeshScene, tree: NodeTree, newId: () => Id): Clip[] {

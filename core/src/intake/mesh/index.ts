@@ -1,2 +1,2 @@
 export { type MeshOptions, type MeshPart, type MeshBody, MESH_UNITS, meshOptions, meshSteps } from './mesh';
-export { nodeWorlds } from './placing';
+export { nodeWorlds } from './scene-frame';

@@ -1,25 +1,17 @@
 import * as z from 'zod';
 import type { MeshScene, Pixels } from '../../codec';
-import type { Box, Mat4, Steps, Vec3 } from '../../math';
+import type { Box, Mat4, Steps, Transform, Vec3 } from '../../math';
 import { MAX_SWATCHES, type Palette, type Swatch } from '../../palette';
 import { type Space, type VoxelGrid, gridOfBytes, spaceOf } from '../../voxel';
 import { IntakeError, MOST_CUBES } from '../picture';
 import { crossed } from './crossed';
 import { meetings } from './columns';
+import { type CubeNode, cubeNodes, cubesSteps } from './exact';
 import { insideSteps, isTooMuch } from './inside';
 import { Looks } from './looks';
 import { type Sightings, commonest, means, seen } from './paint';
-import {
-  type Extents,
-  type Placed,
-  type Scaling,
-  extentsOf,
-  nodeWorlds,
-  onLattice,
-  placedTriangles,
-  scalingOf,
-  standingMatrix,
-} from './placing';
+import { type Extents, type Placed, type Scaling, extentsOf, onLattice, placedTriangles, scalingOf } from './placing';
+import { nodeWorlds, standingScene } from './scene-frame';
 import { turnedOutward } from './sides';
 import { type Soup, soupOf } from './soup';
 import { spread } from './spread';
@@ -32,6 +24,12 @@ export const MESH_UNITS = { m: 1, cm: 0.01, mm: 0.001, in: 0.0254 } as const;
 
 /** How a mesh becomes parts. */
 export const meshOptions = z.strictObject({
+  cubes: z
+    .enum(['found', 'assumed', 'ignored'])
+    .default('found')
+    .meta(
+      about('Cubes', 'whether a mesh whose faces lie on cubes comes back cube for cube; assumed, plain blocks too'),
+    ),
   size: z.enum(['cubes', 'true']).default('cubes').meta(about('Size', 'as high as one says, or as large as it is')),
   height: z.int().min(1).max(4096).default(64).meta(about('Height', 'of all of it, in cubes')),
   unit: z
@@ -63,16 +61,23 @@ export interface MeshPart {
   /** The node it was; null for all of them. */
   readonly node: number | null;
   readonly grid: VoxelGrid;
+  /** Where its pivot is, in half cubes, and where that stands; null where it is nobody's business. */
+  readonly pivot: { readonly at: Vec3; readonly frame: Transform } | null;
+  /** Length of its cells in those of the smallest. */
+  readonly cell: number;
 }
 
 /** What came of a mesh. */
 export interface MeshBody {
+  /** The scene as it stands, which nodes are of. */
+  readonly scene: MeshScene;
+  /** How long a cube was, in the scene's unit, where it came back cube for cube; else null. */
+  readonly exact: number | null;
   readonly parts: readonly MeshPart[];
   readonly swatches: readonly Swatch[];
   /** Whether those are swatches of the palette that was given. */
   readonly ours: boolean;
-  /** From the scene at rest to cubes: how it stands, then how large and where. */
-  readonly standing: Mat4;
+  /** From the scene to cubes. */
   readonly scaling: Scaling;
   readonly triangles: number;
   /** Triangles that were nowhere. */
@@ -87,7 +92,10 @@ export interface MeshBody {
 
 /** A part under way. */
 interface Draft {
-  readonly placed: Placed;
+  /** Null for all of them. */
+  readonly node: number | null;
+  readonly pivot: MeshPart['pivot'];
+  readonly cell: number;
   readonly box: Box;
   readonly space: Space;
   readonly filled: Uint8Array;
@@ -105,20 +113,25 @@ interface Draft {
  * @throws IntakeError when nothing comes of it, or a part would be larger than one can be
  */
 export function* meshSteps(
-  scene: MeshScene,
+  given: MeshScene,
   decoded: readonly (Pixels | null)[],
   options: MeshOptions,
   palette: Palette | null,
   cube: number,
 ): Steps<MeshBody> {
-  const standing = standingMatrix({ up: options.up, turn: Number(options.turn) });
-  const worlds = nodeWorlds(scene.nodes, standing);
+  const scene = standingScene(given, { up: options.up, turn: Number(options.turn) });
+  const worlds = nodeWorlds(scene.nodes);
+  const looks = new Looks(scene.surfaces, decoded);
+  const cubes = options.cubes === 'ignored' ? null : cubeNodes(scene, worlds, options.cubes === 'assumed');
+  if (cubes) {
+    const exact = yield* exactSteps(scene, worlds, cubes, looks, options, palette);
+    if (exact) return exact;
+  }
   const { placed, lost } = placedTriangles(scene, worlds);
   if (placed.length === 0) throw new IntakeError('mesh.nothing');
   const extents = extentsOf(placed);
   const scaling = scalingOf(extents, cubesPerUnit(scene, extents, options, cube));
   const groups = options.parts === 'one' ? [joined(placed)] : placed;
-  const looks = new Looks(scene.surfaces, decoded);
   const drafts: Draft[] = [];
   let holes = 0;
   for (const [i, g] of groups.entries()) {
@@ -133,19 +146,71 @@ export function* meshSteps(
       yield (0.9 * (i + s.value)) / groups.length;
     }
   }
+  yield 0.95;
+  return {
+    ...finished(scene, drafts, looks, options, palette),
+    ...{ exact: null, scaling, triangles: placed.reduce((n, p) => n + p.origins.length, 0), lost, holes, extents },
+  };
+}
+
+/** Cube for cube; null where a part would be larger than one can be. */
+function* exactSteps(
+  scene: MeshScene,
+  worlds: readonly Mat4[],
+  nodes: readonly CubeNode[],
+  looks: Looks,
+  options: MeshOptions,
+  palette: Palette | null,
+): Steps<MeshBody | null> {
+  const least = nodes.reduce((m, c) => Math.min(m, c.cell), Infinity);
+  const drafts: Draft[] = [];
+  for (const [i, c] of nodes.entries()) {
+    const own = cubesSteps(c, worlds[c.node]!, options.fill === 'solid', looks);
+    for (;;) {
+      const s = own.next();
+      if (!s.done) {
+        yield (0.9 * (i + s.value)) / nodes.length;
+        continue;
+      }
+      if (!s.value) return null;
+      const { pivot, frame, box, space, filled, sightings } = s.value;
+      drafts.push({
+        node: c.node,
+        pivot: { at: pivot, frame },
+        cell: c.cell / least,
+        box,
+        space,
+        filled,
+        shell: null,
+        sightings,
+      });
+      break;
+    }
+  }
+  const { placed, lost } = placedTriangles(scene, worlds);
+  return {
+    ...finished(scene, drafts, looks, { ...options, most: MAX_SWATCHES, blend: 'sharp' }, palette),
+    exact: least,
+    scaling: { cubes: 1 / least, shift: [0, 0, 0] },
+    triangles: placed.reduce((n, p) => n + p.origins.length, 0),
+    ...{ lost, holes: 0, extents: extentsOf(placed) },
+  };
+}
+
+function finished(
+  scene: MeshScene,
+  drafts: readonly Draft[],
+  looks: Looks,
+  options: MeshOptions,
+  palette: Palette | null,
+): Pick<MeshBody, 'scene' | 'parts' | 'swatches' | 'ours' | 'colours'> {
   const dyed = dye(drafts, looks, options, palette);
-  yield 0.98;
-  const parts = drafts.flatMap((d, i): MeshPart[] => {
+  const parts = drafts.flatMap(({ node, pivot, cell }, i): MeshPart[] => {
     const grid = dyed.grids[i]!;
-    const node = options.parts === 'one' ? null : d.placed.node;
-    return grid ? [{ name: node === null ? '' : scene.nodes[node]!.name, node, grid }] : [];
+    return grid ? [{ name: node === null ? '' : scene.nodes[node]!.name, node, grid, pivot, cell }] : [];
   });
   if (parts.length === 0) throw new IntakeError('mesh.nothing');
-  const triangles = placed.reduce((n, p) => n + p.origins.length, 0);
-  return {
-    ...{ parts, swatches: dyed.swatches, ours: dyed.ours, standing, scaling, triangles, lost, holes, extents },
-    colours: dyed.colours,
-  };
+  return { scene, parts, swatches: dyed.swatches, ours: dyed.ours, colours: dyed.colours };
 }
 
 function cubesPerUnit(scene: MeshScene, { lo, hi }: Extents, options: MeshOptions, cube: number): number {
@@ -217,7 +282,8 @@ function* draftSteps(
   }
   yield 0.8;
   const sightings = seen(soup, placed.origins, filled, space, looks);
-  return { draft: { placed, box: { min, size }, space, filled, shell, sightings }, holes };
+  const node = options.parts === 'one' ? null : placed.node;
+  return { draft: { node, pivot: null, cell: 1, box: { min, size }, space, filled, shell, sightings }, holes };
 }
 
 function tooLarge(wide: number, options: MeshOptions): IntakeError {

@@ -1,46 +1,12 @@
-import type { MeshNode, MeshScene, MeshShape } from '../../codec';
-import { type Mat4, type Vec3, MAT4_IDENTITY, matrixOf, mulMat, quatFromAxisAngle, transformPoint } from '../../math';
-import { IntakeError } from '../picture';
+import type { MeshScene, MeshShape } from '../../codec';
+import { type Mat4, type Vec3, transformPoint } from '../../math';
 import { FINE } from './soup';
-
-/** Where every node stands at rest, those above it first; a scale of nothing counts as one. */
-export function nodeWorlds(nodes: readonly MeshNode[], above: Mat4 = MAT4_IDENTITY): Mat4[] {
-  const worlds: (Mat4 | undefined)[] = nodes.map(() => undefined);
-  const world = (i: number, deep: number): Mat4 => {
-    if (deep > nodes.length) throw new IntakeError('codec.circle');
-    let w = worlds[i];
-    if (!w) {
-      const { parent, rest } = nodes[i]!;
-      const s = rest.s.map((v) => (v === 0 ? 1 : v)) as unknown as Vec3;
-      worlds[i] = w = mulMat(parent === null ? above : world(parent, deep + 1), matrixOf({ ...rest, s }));
-    }
-    return w;
-  };
-  return nodes.map((_, i) => world(i, 0));
-}
 
 /** Triangles of one node in the space of all, nine numbers each. */
 export interface Placed {
   readonly node: number;
   readonly corners: Float64Array;
   readonly origins: readonly { readonly shape: MeshShape; readonly first: number }[];
-}
-
-/** How a mesh stands: which way is up in its file, and how far it is turned about that. */
-export interface Standing {
-  readonly up: 'y' | 'z';
-  readonly turn: number;
-}
-export function standingMatrix({ up, turn }: Standing): Mat4 {
-  const turned = matrixOf({ t: [0, 0, 0], q: quatFromAxisAngle([0, 1, 0], (turn * Math.PI) / 180), s: [1, 1, 1] });
-  const risen = matrixOf({
-    t: [0, 0, 0],
-    q: quatFromAxisAngle([1, 0, 0], up === 'z' ? -Math.PI / 2 : 0),
-    s: [1, 1, 1],
-  });
-  return mulMat(turned, risen).map((v) =>
-    Math.abs(v) < 1e-12 ? 0 : Math.abs(Math.abs(v) - 1) < 1e-12 ? Math.sign(v) : v,
-  );
 }
 
 /**
@@ -101,7 +67,7 @@ function turnedShape(shape: MeshShape): MeshShape {
   return t;
 }
 
-const determinant = (m: Mat4): number =>
+export const determinant = (m: Mat4): number =>
   m[0]! * (m[5]! * m[10]! - m[6]! * m[9]!) -
   m[4]! * (m[1]! * m[10]! - m[2]! * m[9]!) +
   m[8]! * (m[1]! * m[6]! - m[2]! * m[5]!);

@@ -61,14 +61,17 @@ const figure = (v: number): string => String(Math.round(v * 1e5) / 1e5 + 0);
 function objText(model: ShipModel, stem: string): string {
   const lines = [`# Sphalerite`, `mtllib ${stem}.mtl`, `g ${word(model.name)}`];
   const materials = materialNames(model),
-    objects = distinct(model.nodes.map((n) => word(n.name)));
+    // Nodes that show nothing take no name away.
+    shown = model.nodes.filter((n) => n.mesh !== null),
+    objects = new Map(distinct(shown.map((n) => word(n.name))).map((name, i) => [shown[i], name]));
   const worlds = restWorlds(model.nodes);
   let first = 1;
-  model.nodes.forEach(({ s, mesh }, n) => {
+  model.nodes.forEach((node, n) => {
+    const { s, mesh } = node;
     const world = worlds[n]!;
     // What is not worn has no size.
     if (mesh === null || s.some((v) => v === 0)) return;
-    lines.push(`o ${objects[n]!}`);
+    lines.push(`o ${objects.get(node)!}`);
     for (const { shape, material } of model.meshes[mesh]!.pieces) {
       const { positions, normals, uv, indices } = model.shapes[shape]!;
       const count = positions.length / 3;

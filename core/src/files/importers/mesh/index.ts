@@ -48,10 +48,10 @@ export const meshImporter: Importer<MeshOptions> = {
     const palette: Palette = body.ours ? ours! : { id: 'colours', name, swatches: body.swatches };
     const { cubes, shift } = body.scaling;
     const scaled: Mat4 = [cubes, 0, 0, 0, 0, cubes, 0, 0, 0, 0, cubes, 0, ...shift, 1];
-    const worlds = nodeWorlds(scene.nodes, mulMat(scaled, body.standing));
-    const { clips } = options;
+    const worlds = nodeWorlds(body.scene.nodes).map((w) => mulMat(scaled, w));
     const bones = options.bones && options.parts === 'nodes';
-    const project = projectOfMesh(name, palette, { scene, parts: body.parts, worlds, bones, clips });
+    const { clips } = options;
+    const project = projectOfMesh(name, palette, { scene: body.scene, parts: body.parts, worlds, cubes, bones, clips });
     const high = body.extents.hi[1] - body.extents.lo[1];
     return {
       brought: {
@@ -64,6 +64,7 @@ export const meshImporter: Importer<MeshOptions> = {
           holes: [body.holes],
           bones: [project.rig.bones.length, scene.nodes.length],
           clips: [project.clips.length, scene.clips.length],
+          exact: body.exact === null ? [] : [body.exact],
           cage: [...body.extents.lo, ...body.extents.hi],
         },
       },
