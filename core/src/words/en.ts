@@ -212,6 +212,8 @@ export const EN = {
   'bringIn.nothing': 'Nothing came of “{source}”.',
   'bringIn.paletteFull':
     'Not all colours fit the palette “{palette}”: {now} find no free place. Take fewer colours, or give them a palette of their own.',
+  'bringIn.turned':
+    '“{part}” came back turned by less than a quarter, so its cubes lie on no cubes of it. Bring it in beside instead.',
   'bringIn.noNames': 'No part of “{source}” bears the name of one here. Rename them alike, or bring them in beside.',
 
   // project/edits/clips.ts
@@ -453,6 +455,7 @@ export const EN = {
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
   'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
+  'label.takeHome': 'Take home {source}',
   'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },
 
   // files/notes.ts

@@ -20,12 +20,42 @@ const high = computed(() => facts.value['size']?.[0] ?? o.value.height);
 const hasUnit = computed(() => facts.value['size']?.[2] === 1);
 const bones = computed(() => facts.value['bones'] ?? [0, 0]);
 const clips = computed(() => facts.value['clips'] ?? [0, 0]);
+/** Metres along its cubes, where it was found to be made of some. */
+const exact = computed(() => {
+  const cell = facts.value['exact']?.[0];
+  return cell === undefined ? null : hasUnit.value ? cell : cell * MESH_UNITS[o.value.unit];
+});
+const length = (m: number): string => (m < 1 ? `${Math.round(m * 1000) / 10} cm` : `${Math.round(m * 100) / 100} m`);
 const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) / 1000;
 </script>
 
 <template>
   <div>
-    <section class="panel-section">
+    <section v-if="exact !== null || o.cubes !== 'found'" class="panel-section">
+      <div class="panel-head">
+        <h3>Cubes</h3>
+        <span v-if="exact !== null" class="quiet figures">of {{ length(exact) }}</span>
+      </div>
+      <choice-field
+        label="Whether it comes back cube for cube"
+        wide
+        :model-value="o.cubes === 'ignored' ? 'ignored' : 'found'"
+        :choices="[
+          { value: 'found', text: 'cube for cube', tip: 'Its faces lie on cubes: these come as they were' },
+          { value: 'ignored', text: 'as a mesh', tip: 'In cubes of another size' },
+        ]"
+        @change="(cubes) => bringing.wish({ cubes })"
+      />
+      <check-field
+        v-if="bringing.namesakes > 0"
+        :model-value="bringing.goesHome"
+        tip="They keep their mounts, pivots and clips; what they were goes to the bin"
+        @change="(v) => (bringing.home = v)"
+        >Into the {{ bringing.namesakes }} parts of the same names</check-field
+      >
+    </section>
+
+    <section v-if="exact === null" class="panel-section">
       <div class="panel-head">
         <h3>Size</h3>
         <span class="quiet figures">{{ metres(high) }} m high</span>
@@ -92,11 +122,12 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
         :model-value="o.fill"
         :choices="[
           { value: 'solid', text: 'solid', tip: 'All that is inside, holes and turned faces or not' },
-          { value: 'surface', text: 'surface', tip: 'A skin of cubes' },
+          { value: 'surface', text: exact === null ? 'surface' : 'shell', tip: 'A skin of cubes' },
         ]"
         @change="(fill) => bringing.wish({ fill })"
       />
       <check-field
+        v-if="exact === null"
         :model-value="o.thin"
         tip="Every cell that a triangle goes through, so that blades and cloth stay"
         @change="(thin) => bringing.wish({ thin })"
@@ -119,7 +150,8 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
         ]"
         @change="(colours) => bringing.wish({ colours })"
       />
-      <template v-if="o.colours === 'own'">
+      <template v-if="o.colours === 'own' && exact !== null"><colours-go v-if="!bringing.goesHome" /></template>
+      <template v-else-if="o.colours === 'own'">
         <slide-row
           label="at most"
           name="At most so many colours"

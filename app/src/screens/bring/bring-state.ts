@@ -1,6 +1,5 @@
 import { type Find, type GivenFile, type Note, importerOf, noteText } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
-import { bringPartsEdit } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { runCommand } from '../../stores/commands';
@@ -10,6 +9,7 @@ import { useSession } from '../../stores/session';
 import { placeInHand } from '../../shell/files/place';
 import { broughtIn } from '../../shell/files/project-files';
 import { JobCancelled } from '../../workers/protocol';
+import { goingHome } from './going-home';
 import { latest } from './latest';
 
 /** What came of the file as it is wished now. */
@@ -31,6 +31,7 @@ export const useBringing = defineStore('bringing', () => {
   /** The palette that takes the colours; null for one of their own. */
   const into = ref<string | null>(null);
   const made = shallowRef<MadeParts | null>(null);
+  const { namesakes, home, goesHome, put } = goingHome(made, into);
   const trouble = ref('');
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
   const names = new WeakMap<Find, string>();
@@ -116,9 +117,9 @@ export const useBringing = defineStore('bringing', () => {
   /** Puts what is shown into the project, as one step. */
   function bring(): void {
     if (!made.value || busy.value) return;
-    const { project, notes } = made.value;
+    const { notes } = made.value;
     const before = new Set(session.project?.parts.map((p) => p.id));
-    if (!session.apply(bringPartsEdit, { source: project, into: into.value })) return;
+    if (!put(made.value)) return;
     const first = session.project?.parts.find((p) => !before.has(p.id));
     if (first) session.choose({ part: first.id });
     if (notes.length > 0) notices.say(notes.map(noteText).join(' '));
@@ -128,6 +129,9 @@ export const useBringing = defineStore('bringing', () => {
     options,
     into,
     made,
+    namesakes,
+    home,
+    goesHome,
     trouble,
     busy,
     file,

@@ -1,4 +1,4 @@
-import { IconCheck, IconScissors, IconX } from '@tabler/icons-vue';
+import { IconCheck, IconCube, IconScissors, IconX } from '@tabler/icons-vue';
 import { type Box, MAT4_IDENTITY, type Vec3 } from '@sphalerite/core/math';
 import { type Rig, composite } from '@sphalerite/core/model';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
@@ -9,12 +9,13 @@ import { runCommand } from '../../stores/commands';
 import { type JointMark, NO_OVERLAY } from '../../viewport/overlay';
 import { useBringing } from './bring-state';
 
+const holes = (n: number): string => (n === 1 ? 'a hole in it was closed' : `${figure(n)} holes in it were closed`);
 const figure = (n: number): string => n.toLocaleString('en');
 
 /** The box that a mesh will fill: at once when another size is wished, while its cubes are still being made. */
 function cageOf({ made, options }: ReturnType<typeof useBringing>): Box | null {
   const cage = made?.facts['cage'];
-  if (!cage) return null;
+  if (!cage || made!.facts['exact']?.length) return null;
   const [x, y, z] = [0, 1, 2].map((a) => cage[3 + a]! - cage[a]!) as [number, number, number];
   const cubes =
     options['size'] === 'true'
@@ -73,6 +74,9 @@ export function bringControl(): ScreenControl {
       if (m.facts['blocks']?.[0] === 1)
         out.push({ text: 'enlarged pixels found: a cube a pixel', tone: 'green', icon: IconScissors });
       const [was, is] = m.facts['colours'] ?? [];
+      if (m.facts['exact']?.length)
+        out.push({ text: 'made of cubes: it comes back cube for cube', tone: 'green', icon: IconCube });
+      if (m.facts['holes']?.[0]) out.push({ text: holes(m.facts['holes'][0]), tone: 'resin' });
       if (m.project.parts.length > 1)
         out.push({
           text: m.facts['triangles'] ? 'each node is a part, under its name' : 'each piece is a part, shrunk to fit',

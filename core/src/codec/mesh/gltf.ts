@@ -142,6 +142,7 @@ class Reading {
       }),
       clips: root.listAnimations().map((a) => this.clip(a)),
       metres: true,
+      pivots: true,
       missing: [],
     };
   }

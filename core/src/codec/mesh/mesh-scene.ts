@@ -81,6 +81,8 @@ export interface MeshScene {
   readonly clips: readonly MeshClip[];
   /** Whether the format says how long its unit is: a metre. */
   readonly metres: boolean;
+  /** Whether places of nodes mean something: where they turn about. */
+  readonly pivots: boolean;
   /** Files that it names and that were not given. */
   readonly missing: readonly string[];
 }

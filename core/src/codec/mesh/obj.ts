@@ -114,6 +114,7 @@ export function readObj(bytes: Uint8Array, others: readonly NamedBytes[]): MeshS
     pictures,
     clips: [],
     metres: false,
+    pivots: false,
     missing,
   };
 }

@@ -259,6 +259,7 @@ class Reading {
         pictures: [],
         clips: [],
         metres: false,
+        pivots: false,
         missing: [],
       },
     };

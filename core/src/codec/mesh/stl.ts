@@ -42,6 +42,7 @@ export function readStl(bytes: Uint8Array): MeshScene {
     pictures: [],
     clips: [],
     metres: false,
+    pivots: false,
     missing: [],
   };
 }

@@ -5,6 +5,7 @@ import {
   type Quat,
   type Transform,
   type Vec3,
+  add,
   decompose,
   invertQuat,
   matrixOf,
@@ -60,17 +61,16 @@ export function projectOfMesh(name: string, palette: Palette, made: MeshMade): P
     const part = named(parts, own, makePart(newId(), newId(), '', palette.id, p.grid.contentBox() ?? p.grid.bounds));
     const bone = p.node === null ? null : tree.boneFor(p.node, newId);
     const world = bone === null ? null : tree.standing(bone);
-    const pivot = p.pivot?.at ?? (p.node === null || bone === null ? null : halfCubes(tree.joint(p.node)));
+    // Where nodes are at no place of their own, a part turns about the middle of its base.
+    const told = made.scene.pivots ? (p.pivot?.at ?? (bone === null ? null : halfCubes(tree.joint(p.node!)))) : null;
     const placed = {
       ...part,
       cell: p.cell,
-      pivot: pivot ?? part.pivot,
+      pivot: told ?? part.pivot,
       layers: [{ ...part.layers[0]!, grid: p.grid.withBounds(part.bounds) }],
     };
     parts.push(placed);
-    const at: Transform = p.pivot
-      ? { ...p.pivot.frame, t: scale(p.pivot.frame.t, made.cubes) }
-      : { t: placed.pivot.map((v) => v / 2) as unknown as Vec3, q: [0, 0, 0, 1], s: [1, 1, 1] };
+    const at = standingOf(placed, p, made.cubes);
     const mount = makeMount(newId(), placed.id, bone);
     mounts.push({ ...mount, ...(world ? exact(relativeTransform(world, at)) : at) });
   }
@@ -83,6 +83,15 @@ export function projectOfMesh(name: string, palette: Palette, made: MeshMade): P
     rig: { ...empty.rig, bones: tree.bones(), mounts, attachments: made.bones ? tree.points(newId) : [] },
     clips,
   };
+}
+
+/** Where a part's pivot stands, in cubes. */
+function standingOf(part: Part, { pivot, cell }: MeshPart, cubes: number): Transform {
+  const half = part.pivot.map((v) => v / 2) as unknown as Vec3;
+  if (!pivot) return { t: half, q: [0, 0, 0, 1], s: [1, 1, 1] };
+  const { t, q } = pivot.frame;
+  const from = part.pivot.map((v, a) => ((v - pivot.at[a]!) / 2) * cell) as unknown as Vec3;
+  return { t: add(scale(t, cubes), rotate(q, from)), q, s: [1, 1, 1] };
 }
 
 /** A record under a name that is free on its side. */

@@ -25,6 +25,7 @@ const sceneOf = (shapes: readonly (readonly [string, MeshShape])[], surfaces = [
   pictures: [],
   clips: [],
   metres: false,
+  pivots: false,
   missing: [],
 });
 const make = (scene: MeshScene, options: Partial<MeshOptions> = {}, pictures: (Pixels | null)[] = []) =>

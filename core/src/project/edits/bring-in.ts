@@ -2,6 +2,7 @@ import { say } from '../../words';
 import { TRANSFORM_IDENTITY, type Transform, composeTransform } from '../../math';
 import {
   type AlternateSet,
+  type BinItem,
   type Bone,
   type Clip,
   type Id,
@@ -20,7 +21,7 @@ import {
 } from '../../model';
 import { binned } from '../bin';
 import { type Ids, type RecordName, freeAmong, freshIds, withPalettes, withRecordsOf } from '../bringing';
-import { EditError, defineEdit } from '../edit';
+import { type EditContext, EditError, defineEdit } from '../edit';
 
 /** The bone and attachment point that a rig is brought in at; null for the middle of the project. */
 export type BringAt = { readonly bone: Id } | { readonly attachment: Id } | null;
@@ -141,21 +142,8 @@ export const replacePartsEdit = defineEdit<{
     const bin = [...project.bin];
     for (const { part: id, by } of pairs) {
       const was = must(parts, id, 'part'),
-        is = must(source.parts, by, 'part'),
-        aside = ctx.newId();
-      const kept: Part = {
-        ...was,
-        id: aside,
-        layers: was.layers.map((l) => ({ ...l, id: ctx.newId() })),
-        regions: null,
-        faceSlots: withFaceIds(was.faceSlots, () => ctx.newId()),
-        twin: null,
-        origin: null,
-      };
-      const mounts = project.rig.mounts
-        .filter((m) => m.part === id)
-        .map((m) => ({ ...m, id: ctx.newId(), part: aside, alternateSet: null }));
-      bin.push(binned('part', kept, { mounts, references: [] }, ctx));
+        is = must(source.parts, by, 'part');
+      bin.push(aside(project, was, ctx));
       parts = replaceRecord(parts, {
         ...is,
         id,
@@ -173,3 +161,21 @@ export const replacePartsEdit = defineEdit<{
     return { ...project, palettes, parts, bin };
   },
 });
+
+/** What a part was before it took other cubes, for the bin: with its mounts, under ids of its own. */
+export function aside(project: Project, was: Part, ctx: EditContext): BinItem {
+  const id = ctx.newId();
+  const kept: Part = {
+    ...was,
+    id,
+    layers: was.layers.map((l) => ({ ...l, id: ctx.newId() })),
+    regions: null,
+    faceSlots: withFaceIds(was.faceSlots, () => ctx.newId()),
+    twin: null,
+    origin: null,
+  };
+  const mounts = project.rig.mounts
+    .filter((m) => m.part === was.id)
+    .map((m) => ({ ...m, id: ctx.newId(), part: id, alternateSet: null }));
+  return binned('part', kept, { mounts, references: [] }, ctx);
+}

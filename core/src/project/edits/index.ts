@@ -32,6 +32,7 @@ export * from './poses';
 export * from './ready-rigs';
 export * from './bring-in';
 export * from './bring-parts';
+export * from './take-home';
 export * from './ring';
 export * from './joints';
 export * from './standing';

@@ -64,6 +64,7 @@ export const meshImporter: Importer<MeshOptions> = {
           holes: [body.holes],
           bones: [project.rig.bones.length, scene.nodes.length],
           clips: [project.clips.length, scene.clips.length],
+          pivots: [scene.pivots ? 1 : 0],
           exact: body.exact === null ? [] : [body.exact],
           cage: [...body.extents.lo, ...body.extents.hi],
         },

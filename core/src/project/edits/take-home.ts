@@ -1,0 +1,164 @@
+import { AXES, type Mat4, type Vec3, invertMat, mapVec, mulMat, transformPoint } from '../../math';
+import { type Id, type Part, type Project, composite, must, replaceRecord } from '../../model';
+import { appended } from '../../palette';
+import { REST_POSE, placeParts } from '../../rig';
+import { movedGrid } from '../../sculpt';
+import { VoxelGrid, byteTable, mapBytes } from '../../voxel';
+import { say } from '../../words';
+import { EditError, defineEdit } from '../edit';
+import { aside, partsOfSameName } from './bring-in';
+import { bringPartsEdit } from './bring-parts';
+
+/**
+ * Parts that were away in another program take the cubes that came back under their names. Names, sides, mounts, pivots, palettes and
+ * clips stay as they are; colours that are new join the part's palette, what a part was goes to the bin.
+ *
+ * @param placed – whether cubes lie in their part as they do from its pivot, or by where they stand in the world
+ * @param rest – whether parts without a namesake come to stand beside the others
+ */
+export const takeHomeEdit = defineEdit<{ source: Project; placed: 'pivot' | 'place'; rest: boolean }>({
+  name: 'takeHome',
+  risky: () => true,
+  label: (a) => say('label.takeHome', { source: a.source.name }),
+  touches: () => [],
+  run(project, { source, placed, rest }, ctx) {
+    const pairs = partsOfSameName(project, source);
+    if (pairs.length === 0) throw new EditError('bringIn.noNames', { source: source.name });
+    const at = placed === 'place' ? placesOf(project, source, pairs) : null;
+    let { palettes, parts } = project;
+    const bin = [...project.bin];
+    const replaced = new Set(pairs.map((p) => p.part.id));
+    for (const { part: was, by } of pairs) {
+      // A twin follows its source when that comes home too.
+      if (was.twin && replaced.has(was.twin.source)) continue;
+      const place = at?.get(was.id);
+      if (at && !place) continue;
+      const target = must(palettes, was.palette, 'palette'),
+        { swatches, bytes, left } = appended(target, must(source.palettes, by.palette, 'palette').swatches);
+      if (left > 0) throw new EditError('bringIn.paletteFull', { palette: target.name, now: left });
+      const theirs = must(source.palettes, by.palette, 'palette').swatches;
+      const to = new Map(theirs.map((s, i) => [s.byte, bytes[i]!]));
+      const recoloured = mapBytes(
+        composite(by),
+        byteTable((b) => to.get(b) ?? b),
+      );
+      const { grid, pivot } = place
+        ? { grid: moved(recoloured, place, was), pivot: was.pivot }
+        : fromPivot(recoloured, by, was);
+      palettes = swatches === target.swatches ? palettes : palettes.map((p) => (p === target ? { ...p, swatches } : p));
+      bin.push(aside(project, was, ctx));
+      const bounds = grid.bounds;
+      const layer = { id: ctx.newId(), name: was.layers[0]!.name, hidden: false, locked: false, grid };
+      parts = replaceRecord(parts, {
+        ...was,
+        bounds,
+        pivot,
+        layers: [layer],
+        regions: null,
+        faceSlots: null,
+        twin: null,
+        origin: null,
+      });
+    }
+    const home = { ...project, palettes, parts, bin };
+    const others = rest ? without(source, new Set(pairs.map((p) => p.by.id))) : null;
+    return others && others.parts.length > 0 ? bringPartsEdit.run(home, { source: others, into: null }, ctx) : home;
+  },
+});
+
+/** Cells numbered as they are in the part, so that its pivot stays; where they lie half a cube beside its own, the pivot comes along. */
+function fromPivot(grid: VoxelGrid, by: Part, was: Part): { grid: VoxelGrid; pivot: Vec3 } {
+  const by2 = mapVec(was.pivot, (v, a) => v - by.pivot[a]!);
+  if (by2.some((v) => v % 2 !== 0)) return { grid, pivot: by.pivot };
+  return {
+    grid: movedGrid(
+      grid,
+      mapVec(by2, (v) => v / 2),
+    ),
+    pivot: was.pivot,
+  };
+}
+
+/** From the cells of each part that came back to those of the part it was, by where both stand at rest. */
+function placesOf(project: Project, source: Project, pairs: ReturnType<typeof partsOfSameName>): ReadonlyMap<Id, Mat4> {
+  const [here, there] = [project, source].map(
+    (p) =>
+      new Map(
+        placeParts(p, REST_POSE, 'all')
+          .reverse()
+          .map((o) => [o.part.id, o.matrix]),
+      ),
+  ) as [Map<Id, Mat4>, Map<Id, Mat4>];
+  // A unit of what came back is its smallest cube.
+  const unit = Math.min(...pairs.map((p) => p.part.cell));
+  const scaled: Mat4 = [unit, 0, 0, 0, 0, unit, 0, 0, 0, 0, unit, 0, 0, 0, 0, 1];
+  const standing = pairs.flatMap(({ part, by }) => {
+    const [own, theirs] = [here.get(part.id), there.get(by.id)];
+    return own && theirs ? [{ part, by, own, theirs: mulMat(scaled, theirs) }] : [];
+  });
+  const off = shiftOf(standing);
+  return new Map(
+    standing.map(({ part, own, theirs }) => {
+      const back: Mat4 = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, -off[0], -off[1], -off[2], 1];
+      return [part.id, mulMat(invertMat(own), mulMat(back, theirs))];
+    }),
+  );
+}
+
+/** How far all of it was moved as a whole: what most parts agree on. */
+function shiftOf(standing: readonly { part: Part; by: Part; own: Mat4; theirs: Mat4 }[]): Vec3 {
+  const shifts = standing.map(({ part, by, own, theirs }) => {
+    const [a, b] = [lowest(own, part), lowest(theirs, by)];
+    return mapVec(b, (v, k) => Math.round((v - a[k]!) * 1000) / 1000);
+  });
+  const counts = new Map<string, number>();
+  for (const s of shifts) counts.set(s.join(), (counts.get(s.join()) ?? 0) + 1);
+  const [best, most] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? ['0,0,0', 0];
+  return most * 2 > shifts.length && most > 2 ? (best.split(',').map(Number) as unknown as Vec3) : [0, 0, 0];
+}
+function lowest(m: Mat4, part: Part): Vec3 {
+  const { min, size } = composite(part).contentBox() ?? part.bounds;
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((c) =>
+    transformPoint(
+      m,
+      mapVec(min, (v, a) => v + ((c >> a) & 1) * size[a]!),
+    ),
+  );
+  return mapVec(min, (_, a) => Math.min(...corners.map((p) => p[a]!)));
+}
+
+/** @throws EditError when the cells of a part were turned otherwise than by quarters */
+function moved(grid: VoxelGrid, by: Mat4, part: Part): VoxelGrid {
+  // Each axis of theirs goes along one of ours, one way or the other.
+  const axes = AXES.map((a) => AXES.find((r) => Math.abs(Math.abs(by[a * 4 + r]!) - 1) < 0.02));
+  if (axes.some((r) => r === undefined) || new Set(axes).size < 3)
+    throw new EditError('bringIn.turned', { part: part.name });
+  const box = grid.contentBox() ?? grid.bounds;
+  const ends = [box.min, mapVec(box.min, (v, a) => v + box.size[a]! - 1)].map((c) => cellAt(by, c));
+  const min = mapVec(ends[0]!, (v, a) => Math.min(v, ends[1]![a]!)),
+    size = mapVec(ends[0]!, (v, a) => Math.abs(v - ends[1]![a]!) + 1);
+  return VoxelGrid.empty({ min, size }).edit((d) =>
+    grid.forEach((x, y, z, v) => {
+      const [i, j, k] = cellAt(by, [x, y, z]);
+      d.set(i, j, k, v);
+    }),
+  );
+}
+const cellAt = (m: Mat4, [x, y, z]: Vec3): Vec3 =>
+  mapVec(transformPoint(m, [x + 0.5, y + 0.5, z + 0.5]), (v) => Math.round(v - 0.5));
+
+/** What of a project is none of some parts: without bones and clips, each where it stands. */
+function without(source: Project, gone: ReadonlySet<Id>): Project {
+  const parts = source.parts.filter((p) => !gone.has(p.id));
+  return {
+    ...source,
+    parts,
+    rig: {
+      ...source.rig,
+      bones: [],
+      attachments: [],
+      mounts: source.rig.mounts.flatMap((m) => (gone.has(m.part) ? [] : [{ ...m, bone: null }])),
+    },
+    clips: [],
+  };
+}
