@@ -209,8 +209,9 @@ describe('what is shipped', () => {
     expect(root.listNodes().map((o) => [o.getName(), o.getExtras()])).toEqual([
       ['Landing', {}],
       ['Row', {}],
-      ['First', {}],
-      ['Second', {}],
+      // How small its cubes are, so that they come back as they were.
+      ['First', { cell: 0.05 }],
+      ['Second', { cell: 0.05 }],
       ['First collider', { collider: 'box', moves: 'static', within: 0 }],
       ['Second collider', { collider: 'box', moves: 'static', within: 0 }],
     ]);
@@ -292,7 +293,7 @@ describe('the list of importers', () => {
   it('tells files by what is in them before what they are called', () => {
     expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project']);
     expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project']);
-    expect(takers('sign', picture)).toEqual(['picture', 'height', 'reference', 'palette']);
+    expect(takers('sign', picture)).toEqual(['picture', 'height', 'mesh', 'slices', 'reference', 'palette']);
     expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
     expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);
   });
@@ -318,7 +319,7 @@ describe('the list of importers', () => {
     ];
     const { found, unknown } = findsIn(files, [...IMPORTERS, mesh]);
     expect(found.map((o) => [o.find.files.map((f) => f.name).join(), o.uses.map((u) => u.id).join()])).toEqual([
-      ['sign.png', 'picture,height,reference,palette'],
+      ['sign.png', 'picture,height,slices,reference,palette'],
       ['quay.mesh,stone.png', 'mesh'],
     ]);
     expect(unknown.map((f) => f.name)).toEqual(['song.ogg']);

@@ -114,3 +114,45 @@ export function mutatedProjectFile(file: Uint8Array, seed: number): Uint8Array {
   else entries[pick(random, pictures)] = entries[pick(random, pictures)]!;
   return zipSync(entries, { level: 0 });
 }
+
+/** Words that nobody expects in a text of numbers. */
+const WORDS = ['nan', '-', '1e999', '-1e300', '999999999', '0', '../../etc/x', 'f', 'v', '\\', '', '1/2/3/4', '\u00ff'];
+function brokenText(random: Random, bytes: Uint8Array): Uint8Array {
+  const words = strFromU8(bytes, true).split(/( |\n)/);
+  for (let i = 1 + below(random, 6); i > 0; i--) words[below(random, words.length)] = pick(random, WORDS);
+  return strToU8(words.join(''), true);
+}
+
+/** A binary glTF with its JSON broken and the lengths made right again. */
+function brokenGlb(random: Random, bytes: Uint8Array): Uint8Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength),
+    length = view.getUint32(12, true);
+  const json = brokenJson(random, bytes.subarray(20, 20 + length)),
+    padded = Math.ceil(json.length / 4) * 4,
+    rest = bytes.subarray(20 + length);
+  const out = new Uint8Array(20 + padded + rest.length).fill(32);
+  out.set(bytes.subarray(0, 20));
+  out.set(json, 20);
+  out.set(rest, 20 + padded);
+  const head = new DataView(out.buffer);
+  head.setUint32(8, out.length, true);
+  head.setUint32(12, padded, true);
+  return out;
+}
+
+/** A file of any kind that comes in, whole but for what mutation number `seed` did to it. */
+export function mutatedFile(name: string, file: Uint8Array<ArrayBuffer>, seed: number): Uint8Array<ArrayBuffer> {
+  const random = seededRandom(seed);
+  const how = random();
+  const own: ((r: Random, b: Uint8Array) => Uint8Array) | null = /\.glb$/.test(name)
+    ? brokenGlb
+    : /\.(gltf|json)$/.test(name)
+      ? brokenJson
+      : /\.(obj|mtl|xyz|txt|hex)$/.test(name)
+        ? brokenText
+        : /\.png$/.test(name)
+          ? brokenPng
+          : null;
+  const done = how < 0.15 ? cut(random, file) : how < 0.35 || !own ? flipped(random, file) : own(random, file);
+  return done.slice() as Uint8Array<ArrayBuffer>;
+}

@@ -5,3 +5,4 @@ export * from './dither';
 export * from './picture';
 export * from './height-map';
 export * from './mesh';
+export * from './slices';

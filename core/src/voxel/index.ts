@@ -9,4 +9,3 @@ export * from './pieces';
 export * from './bytes';
 export * from './mirrored';
 export * from './cell-space';
-export * from './dense';

@@ -41,7 +41,9 @@ export const EN = {
   'codec.gltfVersion': 'It is glTF of version {version}; only 2.0 can be read. Save it as glTF 2.0.',
   'codec.packed': 'It is packed with {name}, which cannot be read here. Save it without that compression.',
   'codec.needsFile': 'It names “{name}”, which was not given. Give both files together.',
-  'codec.points': 'It is made of points, without faces between them.',
+  'codec.noPoint': 'Line {line} is no place: write x y z, or x y z r g b.',
+  'codec.noPoints': 'There are no points in it.',
+  'codec.manyPoints': 'It has more than {most} points, which is more than a part has cells.',
   'codec.notPly': 'It is not a PLY file.',
   'codec.cutShort': 'It ends early: it tells of {told} triangles, {is} are there. Save or download it again.',
 
@@ -51,6 +53,12 @@ export const EN = {
   'picture.noSwatch': 'None of the swatches that were asked for is in the palette. Choose others, or all.',
   'picture.tooHigh':
     'At {wide} cubes wide the picture would be {high} high; a part can be 256. Choose at most {most} wide, or cut some off.',
+  'slices.none': 'There are no pictures in it.',
+  'slices.text': '“{name}” does not say how its slices follow. Leave it out and choose the order yourself.',
+  'slices.nothing': 'No pixel of it is a cube: all are empty.',
+  'slices.sizes': 'Its slices are not of one size: {one} and {other}. Bring those of one size in together.',
+  'slices.tiles': 'Tiles of {wide} × {high} do not fill its {picture} pixels. Choose another width and height.',
+  'slices.tooLarge': 'It would be {wide} × {high} × {count} cubes; a part can be 256 along an edge.',
   'mesh.nothing': 'Nothing of it became a cube. Choose more height, or “Keep thin”.',
   'mesh.tooLarge': 'It would be {wide} cubes along an edge; a part can be 256. Choose a height of at most {most}.',
   'mesh.trueTooLarge':

@@ -4,11 +4,17 @@ import CommandButton from '../../components/CommandButton.vue';
 import HeightForm from './HeightForm.vue';
 import MeshForm from './MeshForm.vue';
 import PictureForm from './PictureForm.vue';
+import SlicesForm from './SlicesForm.vue';
 import { useBringing } from './bring-state';
 
 /** How it comes in: a form for each way. */
 const bringing = useBringing();
-const FORMS: Readonly<Record<string, Component>> = { picture: PictureForm, height: HeightForm, mesh: MeshForm };
+const FORMS: Readonly<Record<string, Component>> = {
+  picture: PictureForm,
+  height: HeightForm,
+  mesh: MeshForm,
+  slices: SlicesForm,
+};
 const form = computed(() => (bringing.waiting ? FORMS[bringing.waiting.importer] : undefined));
 </script>
 

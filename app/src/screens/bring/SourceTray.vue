@@ -15,14 +15,17 @@ const NAMES: Readonly<Record<string, string>> = {
   picture: 'A picture of cubes',
   height: 'A relief of heights',
   mesh: 'A mesh in cubes',
+  slices: 'A stack of slices',
 };
-const isPicture = computed(() => bringing.waiting?.importer === 'picture' || bringing.waiting?.importer === 'height');
+const isPicture = computed(() => ['picture', 'height', 'slices'].includes(bringing.waiting?.importer ?? ''));
 const size = computed(() => bringing.made?.facts['pixels'] ?? [0, 0]);
 const figure = (n: number): string => n.toLocaleString('en');
 const fact = computed(() =>
   isPicture.value
     ? `${figure(size.value[0] ?? 0)} × ${figure(size.value[1] ?? 0)}`
-    : `${figure(bringing.made?.facts['triangles']?.[0] ?? 0)} triangles`,
+    : bringing.made?.facts['points']
+      ? `${figure(bringing.made.facts['points'][0]!)} points`
+      : `${figure(bringing.made?.facts['triangles']?.[0] ?? 0)} triangles`,
 );
 const beside = computed(() => bringing.waiting?.find.files.slice(1) ?? []);
 const missing = computed(

@@ -96,12 +96,19 @@ export function bringControl(): ScreenControl {
       const parts = m.project.parts,
         [w, h, d] = parts[0]!.bounds.size,
         cubes = parts.reduce((n, p) => n + composite(p).count, 0);
-      const { pixels, triangles, bones } = m.facts;
+      const { pixels, triangles, points, bones } = m.facts;
       const of: [string, string][] = pixels
-        ? [['picture', pixels.map(figure).join(' × ')]]
+        ? [
+            [
+              m.facts['slices'] ? 'slices' : 'picture',
+              [...(m.facts['slices']?.slice(0, 1) ?? []), ...pixels].map(figure).join(' × '),
+            ],
+          ]
         : triangles
           ? [['mesh', `${figure(triangles[0]!)} triangles`]]
-          : [];
+          : points
+            ? [['points', figure(points[0]!)]]
+            : [];
       return {
         left: [
           ...of,

@@ -5,3 +5,4 @@ export { mtlSurfaces, type MtlSurface } from './mtl';
 export { type Points, type PlyContent, readPly, isPly } from './ply';
 export { readStl } from './stl';
 export { Scanner } from './scanner';
+export { looksLikePoints, readXyz } from './xyz';

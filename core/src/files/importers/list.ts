@@ -6,6 +6,7 @@ import { paletteImporter } from './palette';
 import { pictureImporter } from './picture';
 import { projectImporter } from './project';
 import { referenceImporter } from './reference';
+import { slicesImporter } from './slices';
 
 /** Every use for files that are given, in the order in which they are offered. */
 export const IMPORTERS: readonly Importer[] = [
@@ -14,6 +15,7 @@ export const IMPORTERS: readonly Importer[] = [
   pictureImporter,
   heightsImporter,
   meshImporter,
+  slicesImporter,
   referenceImporter,
   paletteImporter,
 ];

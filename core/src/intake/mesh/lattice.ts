@@ -59,7 +59,7 @@ function planes(shapes: readonly MeshShape[]): [number[], number[], number[]] | 
 }
 
 /** The largest length of which all gaps are whole multiples, nearly. */
-function common(gaps: readonly number[], tiny: number): number {
+export function common(gaps: readonly number[], tiny: number): number {
   let g = 0;
   for (const gap of gaps) {
     let [a, b] = [Math.max(g, gap), Math.min(g, gap)];

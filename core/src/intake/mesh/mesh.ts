@@ -2,7 +2,7 @@ import * as z from 'zod';
 import type { MeshScene, Pixels } from '../../codec';
 import type { Box, Mat4, Steps, Transform, Vec3 } from '../../math';
 import { MAX_SWATCHES, type Palette, type Swatch } from '../../palette';
-import { type Space, type VoxelGrid, gridOfBytes, spaceOf } from '../../voxel';
+import { type Space, VoxelGrid, spaceOf } from '../../voxel';
 import { IntakeError, MOST_CUBES } from '../picture';
 import { crossed } from './crossed';
 import { meetings } from './columns';
@@ -378,5 +378,5 @@ function cropped({ min, size }: Box, bytes: Uint8Array): VoxelGrid {
       out.set(bytes.subarray(from, from + own[0]), own[0] * (y + own[1] * z));
     }
   if (Math.max(...own) > MOST_CUBES) throw new IntakeError('mesh.edge');
-  return gridOfBytes({ min: min.map((v, a) => v + lo[a]!) as unknown as Vec3, size: own }, out);
+  return VoxelGrid.fromDense({ min: min.map((v, a) => v + lo[a]!) as unknown as Vec3, size: own }, out);
 }

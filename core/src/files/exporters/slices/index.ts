@@ -1,5 +1,6 @@
 import { strToU8 } from 'fflate';
 import * as z from 'zod';
+import { type SliceWay, SLICE_WAYS } from '../../../intake';
 import { type Box, type Vec3, AXES } from '../../../math';
 import { BYTE_VALUES } from '../../../voxel';
 import type { Exporter, WrittenFile } from '../../exporter';
@@ -8,19 +9,11 @@ import { encodeIndexedPng } from '../../png';
 import type { SolidBody } from '../../ship/solid';
 import { cubeCount } from '../../ship/solid-mesh';
 
-const WAYS = ['bottom up', 'back to front', 'left to right'] as const;
+const WAYS = Object.keys(SLICE_WAYS) as [SliceWay, ...SliceWay[]];
 const options = z.strictObject({
   order: z.enum(WAYS).default('bottom up').meta({ title: 'Order', description: 'the way from slice to slice' }),
 });
 type Options = z.infer<typeof options>;
-/** Along which axis slices follow, and the axes that go right and up in each picture. */
-const AXES_OF: Readonly<Record<(typeof WAYS)[number], readonly [number, number, number]>> = {
-  // A floor plan as one looks down on it: the front, which is +Z, at its foot.
-  'bottom up': [1, 0, 2],
-  'back to front': [2, 0, 1],
-  'left to right': [0, 2, 1],
-};
-
 /** An indexed picture of one pixel a cube for each slice, and a text that says how they lie: for exchange with anything else. */
 export const slicesExporter: Exporter<'solid', Options> = {
   id: 'slices',
@@ -34,7 +27,7 @@ export const slicesExporter: Exporter<'solid', Options> = {
   plan: (model, { order }) => ({
     counts: {
       bodies: model.bodies.length,
-      slices: model.bodies.reduce((n, b) => n + b.grid.contentBox()!.size[AXES_OF[order][0]]!, 0),
+      slices: model.bodies.reduce((n, b) => n + b.grid.contentBox()!.size[SLICE_WAYS[order][0]]!, 0),
       cubes: cubeCount(model),
     },
     notes: model.notes,
@@ -45,7 +38,7 @@ export const slicesExporter: Exporter<'solid', Options> = {
     for (const [i, body] of model.bodies.entries()) {
       const stem = `${fileName(model.name)}${several ? `-${i + 1}-${fileName(body.name)}` : ''}`;
       const box = body.grid.contentBox()!;
-      const count = box.size[AXES_OF[order][0]]!;
+      const count = box.size[SLICE_WAYS[order][0]]!;
       files.push({
         name: `${stem}.slices.json`,
         bytes: strToU8(JSON.stringify(aboutOf(box, order), null, 1)) as Uint8Array<ArrayBuffer>,
@@ -63,8 +56,8 @@ export const slicesExporter: Exporter<'solid', Options> = {
 };
 
 const letter = (axis: number): string => 'xyz'[axis]!;
-const aboutOf = (box: Box, order: (typeof WAYS)[number]) => {
-  const [along, right, up] = AXES_OF[order];
+const aboutOf = (box: Box, order: SliceWay) => {
+  const [along, right, up] = SLICE_WAYS[order];
   return {
     format: 'slices, an indexed picture each; index 0 is empty',
     order,
@@ -77,13 +70,8 @@ const aboutOf = (box: Box, order: (typeof WAYS)[number]) => {
   };
 };
 
-function slice(
-  { grid, colours }: SolidBody,
-  box: Box,
-  order: (typeof WAYS)[number],
-  k: number,
-): Uint8Array<ArrayBuffer> {
-  const [along, right, up] = AXES_OF[order];
+function slice({ grid, colours }: SolidBody, box: Box, order: SliceWay, k: number): Uint8Array<ArrayBuffer> {
+  const [along, right, up] = SLICE_WAYS[order];
   const width = box.size[right]!,
     height = box.size[up]!;
   const pixels = new Uint8Array(width * height);

@@ -1,37 +1,43 @@
 import { strFromU8 } from 'fflate';
 import {
   CodecError,
+  type Points,
   type MeshScene,
   type Pixels,
   isGlb,
   isPly,
+  looksLikePoints,
   readGltf,
   readObj,
   readPly,
   readStl,
+  readXyz,
 } from '../../../codec';
-import { type MeshOptions, meshOptions, meshSteps, nodeWorlds } from '../../../intake';
+import { type MeshOptions, meshOptions, meshSteps, nodeWorlds, pointsSteps } from '../../../intake';
 import { type Mat4, mulMat } from '../../../math';
 import type { Palette } from '../../../palette';
 import { decodedPicture, looksLikePicture } from '../../decoded-picture';
-import type { Find, GivenFile, ImportJob, Importer } from '../../importer';
+import { projectOfBodies } from '../../bodies';
+import type { Find, GivenFile, ImportJob, Imported, Importer, Place } from '../../importer';
 import { inPieces } from '../../job';
 import { projectOfMesh } from '../../mesh/mesh-project';
 import { type Note, note } from '../../notes';
 import { titleOf } from '../picture';
 
-const MESHES = /\.(glb|gltf|obj|stl|ply)$/i,
+const MESHES = /\.(glb|gltf|obj|stl|ply|xyz)$/i,
   BESIDE = /\.(mtl|bin)$/i;
-const isMesh = (head: Uint8Array, name: string): boolean => isGlb(head) || isPly(head) || MESHES.test(name);
+const isZip = (head: Uint8Array): boolean => head[0] === 0x50 && head[1] === 0x4b;
+const isMesh = (head: Uint8Array, name: string): boolean =>
+  isGlb(head) || isPly(head) || (MESHES.test(name) && !isZip(head)) || (/\.txt$/i.test(name) && looksLikePoints(head));
 
 /** A mesh of another program as parts, with its bones and clips. */
 export const meshImporter: Importer<MeshOptions> = {
   id: 'mesh',
   does: 'Make cubes of the mesh',
-  extensions: ['.glb', '.gltf', '.obj', '.mtl', '.stl', '.ply', '.bin'],
+  extensions: ['.glb', '.gltf', '.obj', '.mtl', '.stl', '.ply', '.bin', '.xyz', '.txt'],
   needs: 'project',
   options: meshOptions,
-  accepts: (head, name) => isMesh(head, name) || BESIDE.test(name) || looksLikePicture(head),
+  accepts: (head, name) => isMesh(head, name) || (BESIDE.test(name) && !isZip(head)) || looksLikePicture(head),
   inspect: meshes,
   joins({ title, files }, more) {
     const [first, ...known] = files;
@@ -41,9 +47,10 @@ export const meshImporter: Importer<MeshOptions> = {
   },
   async run({ title, files }, options, job, place) {
     const scene = await sceneOf(files, job);
+    if (!('nodes' in scene)) return ofPoints(scene, titleOf(title), options, job, place);
     const decoded = await picturesOf(scene, job);
     const ours = place?.palette ?? null;
-    const body = await inPieces(meshSteps(scene, decoded.pictures, options, ours, place?.cube ?? 0.1), job);
+    const body = await inPieces(meshSteps(scene, decoded.pictures, options, ours, place?.cube ?? CUBE), job);
     const name = titleOf(title);
     const palette: Palette = body.ours ? ours! : { id: 'colours', name, swatches: body.swatches };
     const { cubes, shift } = body.scaling;
@@ -78,6 +85,36 @@ export const meshImporter: Importer<MeshOptions> = {
     };
   },
 };
+
+/** A part of points, as large as they are. */
+async function ofPoints(
+  points: Points,
+  name: string,
+  options: MeshOptions,
+  job: ImportJob,
+  place: Place | null,
+): Promise<Imported> {
+  const ours = place?.palette ?? null;
+  const body = await inPieces(pointsSteps(points, options, ours), job);
+  const palette: Palette = body.ours ? ours! : { id: 'colours', name, swatches: body.swatches };
+  return {
+    brought: {
+      kind: 'parts',
+      project: projectOfBodies(name, [{ name, grid: body.grid }], palette),
+      facts: {
+        points: [body.count],
+        size: [body.grid.bounds.size[1], 0, 0],
+        colours: [body.colours, body.swatches.length],
+        exact: body.exact === null ? [] : [body.exact],
+        pivots: [0],
+      },
+    },
+    notes: [],
+  };
+}
+
+/** Metres along a cube where there is no project yet that says so. */
+const CUBE = 0.05;
 
 /** Each mesh with the files that it names, and with those that these name. */
 function meshes(files: readonly GivenFile[]): Find[] {
@@ -114,9 +151,12 @@ function decoded(uri: string): string {
   }
 }
 
-const scenes = new WeakMap<GivenFile, { readonly with: readonly GivenFile[]; readonly scene: Promise<MeshScene> }>();
+const scenes = new WeakMap<
+  GivenFile,
+  { readonly with: readonly GivenFile[]; readonly scene: Promise<MeshScene | Points> }
+>();
 /** Read once for as long as the files are held. */
-function sceneOf(files: readonly GivenFile[], job: ImportJob): Promise<MeshScene> {
+function sceneOf(files: readonly GivenFile[], job: ImportJob): Promise<MeshScene | Points> {
   const first = files[0]!;
   const known = scenes.get(first);
   if (known && known.with.length === files.length && files.every((f) => known.with.includes(f))) return known.scene;
@@ -125,14 +165,14 @@ function sceneOf(files: readonly GivenFile[], job: ImportJob): Promise<MeshScene
   return scene;
 }
 
-async function read(file: GivenFile, others: readonly GivenFile[]): Promise<MeshScene> {
+async function read(file: GivenFile, others: readonly GivenFile[]): Promise<MeshScene | Points> {
   const head = file.bytes.subarray(0, 64);
   if (isGlb(head) || /\.gl(b|tf)$/i.test(file.name)) return readGltf(file.bytes, others);
   if (isPly(head)) {
     const content = readPly(file.bytes);
-    if (content.kind === 'points') throw new CodecError('codec.points');
-    return content.scene;
+    return content.kind === 'points' ? content.points : content.scene;
   }
+  if (/\.(xyz|txt)$/i.test(file.name)) return readXyz(file.bytes);
   return /\.stl$/i.test(file.name) ? readStl(file.bytes) : readObj(file.bytes, others);
 }
 
