@@ -44,6 +44,15 @@ function containers(value: unknown, found: object[] = []): object[] {
   return found;
 }
 
+/** A copy; what holds itself by now is nothing. */
+function copied(value: unknown): unknown {
+  try {
+    return JSON.parse(JSON.stringify(value ?? null));
+  } catch {
+    return null;
+  }
+}
+
 /** One to three changes somewhere inside the JSON: junk, a field gone, a record twice, two values in each other's place. */
 function brokenJson(random: Random, bytes: Uint8Array): Uint8Array {
   const json = JSON.parse(strFromU8(bytes)) as unknown;
@@ -54,7 +63,7 @@ function brokenJson(random: Random, bytes: Uint8Array): Uint8Array {
     const how = below(random, 5);
     if (how < 2) at[key] = pick(random, JUNK);
     else if (how === 2 && !Array.isArray(at)) delete at[key];
-    else if (Array.isArray(at)) at.push(JSON.parse(JSON.stringify(at[0] ?? null)));
+    else if (Array.isArray(at)) at.push(copied(at[0]));
     else {
       const other = pick(random, all) as Record<string, unknown>;
       const there = pick(random, Object.keys(other));

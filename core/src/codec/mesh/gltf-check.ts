@@ -7,18 +7,21 @@ import { MOST_NODES, type NamedBytes, fileNamed } from './mesh-scene';
 const place = z.int().min(0);
 const count = z.int().min(0).max(60_000_000);
 /** What is looked at before a file is read in full: sizes and who hangs on whom. Everything else may be as it likes. */
+const called = z.looseObject({ name: z.string().optional() });
 const looked = z.looseObject({
   asset: z.looseObject({ version: z.string() }),
   extensionsUsed: z.array(z.string()).max(200).optional(),
   extensionsRequired: z.array(z.string()).max(200).optional(),
   nodes: z
-    .array(z.looseObject({ children: z.array(place).optional(), mesh: place.optional() }))
+    .array(called.extend({ children: z.array(place).optional(), mesh: place.optional() }))
     .max(MOST_NODES)
     .optional(),
   meshes: z
-    .array(z.looseObject({ primitives: z.array(z.looseObject({})).max(10_000) }))
+    .array(called.extend({ primitives: z.array(z.looseObject({})).max(10_000) }))
     .max(MOST_NODES)
     .optional(),
+  materials: z.array(called).max(10_000).optional(),
+  animations: z.array(called).max(10_000).optional(),
   accessors: z
     .array(z.looseObject({ count, bufferView: place.optional(), type: z.string(), componentType: z.int() }))
     .max(500_000)
@@ -47,7 +50,7 @@ const looked = z.looseObject({
     .max(1000)
     .optional(),
   images: z
-    .array(z.looseObject({ uri: z.string().optional() }))
+    .array(called.extend({ uri: z.string().optional() }))
     .max(10_000)
     .optional(),
 });

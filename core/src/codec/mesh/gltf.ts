@@ -11,7 +11,7 @@ import {
   KHRTextureTransform,
   type Transform as UvTransform,
 } from '@gltf-transform/extensions';
-import { type Mat4, type Vec3, invertMat, mulMat, transformPoint } from '../../math';
+import { type Mat4, type Transform, type Vec3, invertMat, mulMat, normalizeQuat, transformPoint } from '../../math';
 import { fromLinear } from '../../palette';
 import { CodecError } from '../codec-error';
 import {
@@ -128,7 +128,7 @@ class Reading {
           const parent = above === null ? null : (this.places.get(above) ?? null);
           const extras = n.getExtras();
           const role = 'collider' in extras ? 'collider' : extras['point'] === true ? 'point' : 'node';
-          const [t, q, s] = [n.getTranslation(), n.getRotation(), n.getScale()];
+          const { t, q, s } = soundTransform({ t: n.getTranslation(), q: n.getRotation(), s: n.getScale() });
           const told = extras['cell'];
           const cell = typeof told === 'number' && told > 0 && told < 1e6 ? told : undefined;
           return { name: n.getName(), parent, rest: { t, q, s }, shapes: shapes[i]!, role, cell, joint: joints.has(n) };
@@ -222,11 +222,23 @@ class Reading {
         times = numbers(input, 1),
         values = numbers(output, wide);
       const per = interpolation === 'CUBICSPLINE' ? 3 * wide : wide;
-      if (values.length < times.length * per || ![...times].every((t, i) => t >= (times[i - 1] ?? 0))) return [];
+      if (
+        values.length < times.length * per ||
+        !values.every((v) => Math.abs(v) < 1e9) ||
+        ![...times].every((t, i) => t >= (times[i - 1] ?? 0))
+      )
+        return [];
       return [{ node: at, path, interpolation, times, values }];
     });
     return { name: a.getName(), tracks };
   }
+}
+
+/** @throws CodecError when a node stands nowhere, or is turned by nothing that is a turn */
+function soundTransform({ t, q, s }: Transform): Transform {
+  if (![...t, ...q, ...s].every((v) => Math.abs(v) < 1e9) || Math.hypot(...q) < 1e-6)
+    throw new CodecError('codec.damaged');
+  return { t, q: normalizeQuat(q), s };
 }
 
 /** All numbers of an accessor as they are meant. */
@@ -336,11 +348,11 @@ function copiesOf(name: string, parent: number, many: InstancedMesh, shapes: rea
   return Array.from({ length: count }, (_, i): MeshNode => ({
     name: `${name} ${i + 1}`.trim(),
     parent,
-    rest: {
+    rest: soundTransform({
       t: three(t, i, 0),
       q: q ? [q[i * 4]!, q[i * 4 + 1]!, q[i * 4 + 2]!, q[i * 4 + 3]!] : [0, 0, 0, 1],
       s: three(s, i, 1),
-    },
+    }),
     shapes,
     role: 'node',
   }));
@@ -366,6 +378,8 @@ function surfaceOf(m: Material, textures: readonly Texture[]): LookWithSet {
   const [er, eg, eb] = m.getEmissiveFactor();
   const info = m.getBaseColorTextureInfo();
   const mode = m.getAlphaMode();
+  const numbers = [r, g, b, a, er, eg, eb, strength, m.getRoughnessFactor(), m.getMetallicFactor(), m.getAlphaCutoff()];
+  if (!numbers.every((v) => v >= 0 && v < 1e6)) throw new CodecError('codec.damaged');
   return {
     ...PLAIN_SURFACE,
     name: m.getName(),
