@@ -1,6 +1,13 @@
-import { type Pixels, decodePng } from '@sphalerite/core/codec';
+import { type MeshScene, type Pixels, decodePng } from '@sphalerite/core/codec';
 import { encodePng } from '@sphalerite/core/files';
-import { heightOptions, heightSteps, pictureOptions, pictureSteps } from '@sphalerite/core/intake';
+import {
+  heightOptions,
+  heightSteps,
+  meshOptions,
+  meshSteps,
+  pictureOptions,
+  pictureSteps,
+} from '@sphalerite/core/intake';
 import { finish } from '@sphalerite/core/math';
 import { boathouse } from './scenes';
 import { type Row, SECOND, median, ms } from './rows';
@@ -23,6 +30,43 @@ function hills(): Pixels {
   return { width: SIZE, height: SIZE, rgba, indexed: null };
 }
 
+/** A ball of 100,000 triangles in as many colours; or all of it that is above a plane. */
+function ball(share: number): MeshScene {
+  const n = 320,
+    m = Math.round((n / 2) * share),
+    positions = new Float64Array((n + 1) * (m + 1) * 3),
+    triangles = new Uint32Array(n * m * 6);
+  for (let j = 0, v = 0; j <= m; j++)
+    for (let i = 0; i <= n; i++, v += 3) {
+      const [a, b] = [(2 * Math.PI * (i % n)) / n, (2 * Math.PI * j) / n];
+      positions.set([Math.sin(b) * Math.cos(a), Math.cos(b), Math.sin(b) * Math.sin(a)], v);
+    }
+  for (let j = 0, t = 0; j < m; j++)
+    for (let i = 0; i < n; i++, t += 6) {
+      const a = j * (n + 1) + i,
+        c = a + n + 1;
+      triangles.set([a, a + 1, c + 1, a, c + 1, c], t);
+    }
+  const colours = Uint8Array.from({ length: (positions.length / 3) * 4 }, (_, i) =>
+    i % 4 === 3 ? 255 : (i * 7) % 256,
+  );
+  const rest = { t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] } as const;
+  return {
+    nodes: [
+      {
+        name: 'ball',
+        parent: null,
+        rest,
+        shapes: [{ positions, triangles, uvs: null, colours, surface: -1 }],
+        role: 'node',
+      },
+    ],
+    ...{ surfaces: [], pictures: [], clips: [], metres: false, pivots: false, missing: [] },
+  };
+}
+const BALL = ball(1),
+  BOWL = ball(0.7);
+
 /** Large pictures made small, and made anew when a wish changes. */
 export function intakeRows(): Row[] {
   const house = boathouse();
@@ -37,6 +81,8 @@ export function intakeRows(): Row[] {
   const heights = heightOptions.parse({ width: 256, height: 60 });
   const relief = median(3, () => void finish(heightSteps({ ...picture }, null, heights, null)));
   const decoding = median(3, () => void decodePng(bytes));
+  const solid = median(3, () => void finish(meshSteps(BALL, [], meshOptions.parse({ height: 254 }), null, 0.05)));
+  const holed = median(1, () => void finish(meshSteps(BOWL, [], meshOptions.parse({ height: 180 }), null, 0.05)));
   const row = (name: string, time: number, goal: number): Row => ({
     name,
     ours: ms(time),
@@ -49,6 +95,8 @@ export function intakeRows(): Row[] {
     row('4,096² picture to 256 cubes, 32 colours', whole, 1.5),
     row('the same after a change of colours', again, 0.15),
     row('4,096² height map to 256 cubes', relief, 1.5),
+    row('100,000 triangles, closed, to 256³: solid, surface, colour', solid, 3),
+    row('the same with a hole as wide as it is', holed, 15),
     { ...row('4,096² PNG decoded', decoding, 1.5), goal: '–', ok: true },
   ];
 }

@@ -72,13 +72,12 @@ export function meetings(
       if (e1 < 0) continue;
       const e2 = e2u * (pv - cv) - e2v * (pu - cu);
       if (e2 < 0) continue;
-      // It stands at aw + d / nw; every comparison with whole numbers is exact.
-      const d = -(nu * (pu - au) + nv * (pv - av));
-      const over = (c: number): number => sign * ((aw - c) * nw + d);
-      let cell = Math.floor((aw + d / nw) / FINE);
-      while (over(cell * FINE) < 0) cell--;
-      while (over((cell + 1) * FINE) >= 0) cell++;
-      const middle = over(cell * FINE + HALF);
+      // It stands at `sum / nw`; every comparison with a whole number is exact.
+      const sum = aw * nw - (nu * (pu - au) + nv * (pv - av));
+      let cell = Math.floor(sum / nw / FINE);
+      while (sign * (sum - cell * FINE * nw) < 0) cell--;
+      while (sign * (sum - (cell + 1) * FINE * nw) >= 0) cell++;
+      const middle = sign * (sum - (cell * FINE + HALF) * nw);
       MEETING.u = u;
       MEETING.v = v;
       MEETING.before = middle > 0 ? cell + 1 : cell;
@@ -87,7 +86,7 @@ export function meetings(
       MEETING.a = e1 / area;
       MEETING.b = e2 / area;
       MEETING.owned = (e0 > 0 || open0) && (e1 > 0 || open1) && (e2 > 0 || open2);
-      MEETING.cell = sign > 0 && over(cell * FINE) === 0 ? cell - 1 : cell;
+      MEETING.cell = sign > 0 && sum === cell * FINE * nw ? cell - 1 : cell;
       visit(MEETING);
     }
   }

@@ -56,7 +56,7 @@ export function* insideSteps(
   const corner = new Int32Array(9);
   for (let t = 0; t < triangles.length; t += 3) {
     for (let k = 0; k < 9; k++) corner[k] = points[triangles[t + Math.floor(k / 3)]! * 3 + (k % 3)]!;
-    countRows(corner, space, rows);
+    countRows(corner, space, rows, on);
     markOn(corner, space, on);
     if (t % 30_000 === 0) yield 0.2 + 0.3 * (t / triangles.length);
   }
@@ -67,7 +67,7 @@ export function* insideSteps(
     const lid = new Lid(rim);
     const small = pieces > FEW_RIMS && isSmall(lid);
     eachTriangle(lid, (c) => {
-      countRows(c, space, rows);
+      countRows(c, space, rows, null);
       if (!small) crossed(c, soup.size, (x, y, z) => (capped[x + y * space.strides[1] + z * space.strides[2]] = 1));
     });
     if (!small) lids.push(lid);
@@ -81,12 +81,16 @@ export function* insideSteps(
   return { cells, holes: loops.length, soup };
 }
 
-/** Adds how a row's winding number changes at each triangle it goes through; taken in at the first cell behind. */
-function countRows(corner: Int32Array, space: Space, rows: Int16Array): void {
+/**
+ * Adds how a row's winding number changes at each triangle it goes through, taken in at the first cell behind, and marks cells whose
+ * middle lies on it.
+ */
+function countRows(corner: Int32Array, space: Space, rows: Int16Array, on: Uint8Array | null): void {
   const [nx, ny, nz] = space.size;
   meetings(corner, 0, ny, nz, (m) => {
-    if (!m.owned || m.before >= nx) return;
-    rows[Math.max(0, m.before) + m.u * space.strides[1] + m.v * space.strides[2]]! += m.forward ? -1 : 1;
+    const row = m.u * space.strides[1] + m.v * space.strides[2];
+    if (m.middle && on && m.before >= 0 && m.before < nx) on[row + m.before] = 1;
+    if (m.owned && m.before < nx) rows[row + Math.max(0, m.before)]! += m.forward ? -1 : 1;
   });
 }
 function summed(rows: Int16Array, { size: [nx], count }: Space): void {
@@ -110,9 +114,9 @@ function eachTriangle({ rim, apex }: Lid, visit: (corner: Int32Array) => void): 
   }
 }
 
-/** Cells whose middle lies on a triangle. */
+/** Cells whose middle lies on a triangle, along the other two axes: what is seen from neither side is met there. */
 function markOn(corner: Int32Array, space: Space, on: Uint8Array): void {
-  for (const axis of [0, 1, 2] as const) {
+  for (const axis of [1, 2] as const) {
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2];
     meetings(corner, axis, space.size[u], space.size[v], (m) => {
       if (m.middle && m.before >= 0 && m.before < space.size[axis])

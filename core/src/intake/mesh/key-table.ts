@@ -32,8 +32,8 @@ export class KeyTable {
   }
 
   private slot(key: number): number {
-    const low = key % 4294967296,
-      high = (key - low) / 4294967296;
+    const high = Math.floor(key / 4294967296),
+      low = (key - high * 4294967296) | 0;
     let h = Math.imul(low ^ Math.imul(high, 0x9e3779b1), 0x85ebca6b);
     h = Math.imul(h ^ (h >>> 15), 0xc2b2ae35);
     let at = (h ^ (h >>> 13)) & this.mask;

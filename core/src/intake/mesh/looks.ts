@@ -14,7 +14,10 @@ export interface Finish {
 }
 
 const LINEAR = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
-const srgb = (v: number): number => Math.round(255 * fromLinear(Math.min(1, Math.max(0, v))));
+const STEPS = 65_535;
+const BYTES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * fromLinear(i / STEPS)));
+/** The byte of a share of light; fine enough that every byte comes back as it was. */
+export const srgbByte = (v: number): number => BYTES[Math.round(STEPS * Math.min(1, Math.max(0, v)))]!;
 
 /** A picture halved again and again, as light adds up, so that a cube sees all texels it covers. */
 class Halvings {
@@ -156,7 +159,7 @@ export class Looks {
       if (light < glow / 50) [r, g, b] = [gr / glow, gg / glow, gb / glow];
       emissive = glow / Math.max(r, g, b);
     }
-    return this.place(srgb(r), srgb(g), srgb(b), surface.name, a, roughness, metalness, emissive);
+    return this.place(srgbByte(r), srgbByte(g), srgbByte(b), surface.name, a, roughness, metalness, emissive);
   }
 
   private texture(of: MeshTexture | null, u: number, v: number, level: number): boolean {

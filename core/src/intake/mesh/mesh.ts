@@ -9,7 +9,7 @@ import { meetings } from './columns';
 import { type CubeNode, cubeNodes, cubesSteps } from './exact';
 import { insideSteps, isTooMuch } from './inside';
 import { Looks } from './looks';
-import { type Sightings, commonest, means, seen } from './paint';
+import { type Sightings, seen, shownOf } from './paint';
 import { type Extents, type Placed, type Scaling, extentsOf, onLattice, placedTriangles, scalingOf } from './placing';
 import { nodeWorlds, standingScene } from './scene-frame';
 import { turnedOutward } from './sides';
@@ -324,52 +324,76 @@ function dye(
 } {
   const sharp = options.blend === 'sharp' || (options.blend === 'auto' && looks.count <= MAX_SWATCHES);
   const shown = drafts.map((d) => {
-    const { looks: of, cut } = sharp ? commonest(d.sightings, d.space) : means(d.sightings, d.space, looks);
-    if (d.shell) for (let i = 0; i < cut.length; i++) if (cut[i] === 1 && d.shell[i] === 1) d.filled[i] = 0;
-    spread(of, d.filled, d.space);
-    return of;
+    const of = shownOf(d.sightings, d.space, looks, sharp);
+    for (const c of of.cut) if (d.shell?.[c] === 1) d.filled[c] = 0;
+    return { looks: of.looks, seen: of.seen, near: spread(of.looks, of.seen, d.filled, d.space) };
   });
   // What nobody saw is grey.
   const grey = looks.place(153, 153, 153, '', 1, 0.8, 0, 0);
   const used = new Float64Array(looks.count);
-  shown.forEach((of, i) => {
-    const { filled } = drafts[i]!;
-    for (let c = 0; c < of.length; c++) {
-      if (filled[c] === 0) continue;
-      if (of[c] === 0) of[c] = grey + 1;
-      used[of[c]! - 1]!++;
-    }
-  });
+  const inner = shown.map(({ looks: of, seen, near }, i) => innerOf(of, [seen, near], drafts[i]!.filled, used, grey));
   const ours = options.colours === 'palette' && palette !== null && palette.swatches.length > 0;
   const dyed = ours ? matchedTo(palette, looks, used) : swatchesOf(looks, used, options.most);
-  const grids = shown.map((of, i): VoxelGrid | null => {
-    const { box, filled } = drafts[i]!;
-    const bytes = new Uint8Array(of.length);
-    let any = false;
-    for (let c = 0; c < bytes.length; c++)
-      if (filled[c] === 1) {
-        bytes[c] = dyed.bytes[of[c]! - 1]!;
-        any = true;
-      }
-    return any ? cropped(box, bytes) : null;
+  const grids = shown.map(({ looks: of }, i): VoxelGrid | null => {
+    const { box, filled } = drafts[i]!,
+      inside = dyed.bytes[inner[i]!.look]!;
+    // A cell takes its byte where it says that it is filled.
+    for (let c = 0; c < filled.length; c++)
+      if (filled[c] === 1) filled[c] = of[c] === 0 ? inside : dyed.bytes[of[c]! - 1]!;
+    return inner[i]!.any ? cropped(box, filled) : null;
   });
   return { grids, swatches: dyed.swatches, ours, colours: used.reduce((n, c) => n + (c > 0 ? 1 : 0), 0) };
 }
 
+/**
+ * Counts how many cells of a body show each look.
+ *
+ * @param lists – cells that show one
+ * @returns the look of all others, far inside, which is the commonest; and whether there is any cell at all
+ */
+function innerOf(
+  of: Int32Array,
+  lists: readonly ArrayLike<number>[],
+  filled: Uint8Array,
+  used: Float64Array,
+  grey: number,
+): { readonly look: number; readonly any: boolean } {
+  const own = new Map<number, number>();
+  let all = 0,
+    shown = 0;
+  for (let c = 0; c < filled.length; c++) all += filled[c]!;
+  for (const list of lists)
+    for (let k = 0; k < list.length; k++) {
+      const c = list[k]!;
+      if (of[c] === 0 || filled[c] === 0) continue;
+      own.set(of[c]! - 1, (own.get(of[c]! - 1) ?? 0) + 1);
+      shown++;
+    }
+  const look = [...own].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]?.[0] ?? grey;
+  own.set(look, (own.get(look) ?? 0) + all - shown);
+  for (const [l, n] of own) used[l]! += n;
+  return { look, any: all > 0 };
+}
+
 /** Cells in the smallest box that holds them; two more than the longest part are worked with. */
 function cropped({ min, size }: Box, bytes: Uint8Array): VoxelGrid {
-  const lo = [Infinity, Infinity, Infinity],
+  const lo = [size[0], size[1], size[2]],
     hi = [-1, -1, -1];
-  for (let z = 0, i = 0; z < size[2]; z++)
-    for (let y = 0; y < size[1]; y++)
-      for (let x = 0; x < size[0]; x++, i++) {
-        if (bytes[i] === 0) continue;
-        const at = [x, y, z];
-        for (let a = 0; a < 3; a++) {
-          if (at[a]! < lo[a]!) lo[a] = at[a]!;
-          if (at[a]! > hi[a]!) hi[a] = at[a]!;
-        }
-      }
+  for (let z = 0, row = 0; z < size[2]; z++)
+    for (let y = 0; y < size[1]; y++, row += size[0]) {
+      let from = row;
+      const to = row + size[0];
+      while (from < to && bytes[from] === 0) from++;
+      if (from === to) continue;
+      let last = to - 1;
+      while (bytes[last] === 0) last--;
+      lo[0] = Math.min(lo[0]!, from - row);
+      hi[0] = Math.max(hi[0]!, last - row);
+      lo[1] = Math.min(lo[1]!, y);
+      hi[1] = Math.max(hi[1]!, y);
+      lo[2] = Math.min(lo[2]!, z);
+      hi[2] = z;
+    }
   const own = hi.map((v, a) => v - lo[a]! + 1) as unknown as Vec3,
     out = new Uint8Array(own[0] * own[1] * own[2]);
   for (let z = 0; z < own[2]; z++)

@@ -1,8 +1,8 @@
 import type { MeshShape, MeshSurface } from '../../codec';
-import { fromLinear, toLinear } from '../../palette';
+import { toLinear } from '../../palette';
 import type { Space } from '../../voxel';
 import { meetings } from './columns';
-import type { Looks } from './looks';
+import { type Looks, srgbByte } from './looks';
 import type { Soup } from './soup';
 
 /** A triangle of a shape. */
@@ -130,16 +130,24 @@ function levelOf(
   return Math.max(0, Math.min(16, Math.round(0.5 * Math.log2(area / size) - 0.2)));
 }
 
+/** What cells show: a look plus one by cell, 0 where nothing was seen; which were seen; and which are cut out for the most part. */
+export interface Shown {
+  readonly looks: Int32Array;
+  readonly seen: Int32Array;
+  readonly cut: readonly number[];
+}
+
 /**
- * One look for each cell that shows something, and of all cells the nearest: most of what is seen of it, or the mean.
+ * One look for each cell that shows something: most of what is seen of it, or the mean of it all, as light.
  *
- * @returns by cell: a look plus one, 0 where nothing was seen or most of it is cut out; which of these two, by 1 in `cut`
+ * @param sharp – whether it is the former
  */
-export function commonest(of: Sightings, space: Space): { readonly looks: Int32Array; readonly cut: Uint8Array } {
-  const looks = new Int32Array(space.count),
-    cut = new Uint8Array(space.count);
-  eachCell(of, space, (cell, from, to, order) => {
-    const counts = new Map<number, number>();
+export function shownOf(of: Sightings, space: Space, looks: Looks, sharp: boolean): Shown {
+  const out = new Int32Array(space.count),
+    cut: number[] = [],
+    counts = new Map<number, number>();
+  const seen = eachCell(of, space, (cell, from, to, order) => {
+    counts.clear();
     for (let i = from; i < to; i++) {
       const l = of.looks[order[i]!]!;
       counts.set(l, (counts.get(l) ?? 0) + 1);
@@ -147,48 +155,47 @@ export function commonest(of: Sightings, space: Space): { readonly looks: Int32A
     let best = -2,
       most = 0;
     for (const [l, n] of counts) if (n > most || (n === most && l < best)) [best, most] = [l, n];
-    if (best === -1) cut[cell] = 1;
-    else looks[cell] = best + 1;
+    if (best === -1) cut.push(cell);
+    else out[cell] = (sharp || counts.size === 1 ? best : meanOf(counts, best, looks)) + 1;
   });
-  return { looks, cut };
+  return { looks: out, seen, cut };
 }
 
-/** Sightings cell by cell. */
-export function eachCell(
+/** The finish of one look in the mean colour of several. */
+function meanOf(counts: ReadonlyMap<number, number>, best: number, looks: Looks): number {
+  let [r, g, b, all] = [0, 0, 0, 0];
+  for (const [l, n] of counts) {
+    if (l < 0) continue;
+    const c = looks.colour(l);
+    r += n * LINEAR[c >> 16]!;
+    g += n * LINEAR[(c >> 8) & 255]!;
+    b += n * LINEAR[c & 255]!;
+    all += n;
+  }
+  return looks.withColour(best, srgbByte(r / all), srgbByte(g / all), srgbByte(b / all));
+}
+
+/** Sightings cell by cell, in the order in which they were first seen; most cells of a body are inside and have none. */
+function eachCell(
   { cells, count }: Sightings,
   space: Space,
   visit: (cell: number, from: number, to: number, order: Int32Array) => void,
-): void {
-  const starts = new Int32Array(space.count + 1);
-  for (let i = 0; i < count; i++) starts[cells[i]! + 1]!++;
-  for (let c = 0; c < space.count; c++) starts[c + 1]! += starts[c]!;
+): Int32Array {
+  const ids = new Int32Array(space.count),
+    list = new Int32Array(count);
+  let n = 0;
+  for (let i = 0; i < count; i++) {
+    const c = cells[i]!;
+    if (ids[c] !== 0) continue;
+    list[n++] = c;
+    ids[c] = n;
+  }
+  const starts = new Int32Array(n + 1);
+  for (let i = 0; i < count; i++) starts[ids[cells[i]!]!]!++;
+  for (let k = 0; k < n; k++) starts[k + 1]! += starts[k]!;
   const order = new Int32Array(count),
     next = starts.slice();
-  for (let i = 0; i < count; i++) order[next[cells[i]!]!++] = i;
-  for (let c = 0; c < space.count; c++) if (starts[c + 1]! > starts[c]!) visit(c, starts[c]!, starts[c + 1]!, order);
-}
-
-/** As `commonest`, but the colour of each cell is the mean of all that is seen of it, as light. */
-export function means(
-  of: Sightings,
-  space: Space,
-  looks: Looks,
-): { readonly looks: Int32Array; readonly cut: Uint8Array } {
-  const most = commonest(of, space);
-  const srgb = (v: number): number => Math.round(255 * fromLinear(Math.min(1, v)));
-  eachCell(of, space, (cell, from, to, order) => {
-    if (most.looks[cell] === 0) return;
-    let [r, g, b, n] = [0, 0, 0, 0];
-    for (let i = from; i < to; i++) {
-      const l = of.looks[order[i]!]!;
-      if (l < 0) continue;
-      const c = looks.colour(l);
-      r += LINEAR[c >> 16]!;
-      g += LINEAR[(c >> 8) & 255]!;
-      b += LINEAR[c & 255]!;
-      n++;
-    }
-    most.looks[cell] = looks.withColour(most.looks[cell]! - 1, srgb(r / n), srgb(g / n), srgb(b / n)) + 1;
-  });
-  return most;
+  for (let i = 0; i < count; i++) order[next[ids[cells[i]!]! - 1]!++] = i;
+  for (let k = 0; k < n; k++) visit(list[k]!, starts[k]!, starts[k + 1]!, order);
+  return list.subarray(0, n);
 }
