@@ -1,9 +1,9 @@
 import { AXES, type Mat4, type Vec3, invertMat, mapVec, mulMat, transformPoint } from '../../math';
 import { type Id, type Part, type Project, composite, must, replaceRecord } from '../../model';
-import { appended } from '../../palette';
+import { type Palette, type Swatch, appended } from '../../palette';
 import { REST_POSE, placeParts } from '../../rig';
 import { movedGrid } from '../../sculpt';
-import { VoxelGrid, byteTable, mapBytes } from '../../voxel';
+import { VoxelGrid, byteCounts, byteTable, mapBytes } from '../../voxel';
 import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 import { aside, partsOfSameName } from './bring-in';
@@ -34,10 +34,7 @@ export const takeHomeEdit = defineEdit<{ source: Project; placed: 'pivot' | 'pla
       const place = at?.get(was.id);
       if (at && !place) continue;
       const target = must(palettes, was.palette, 'palette'),
-        { swatches, bytes, left } = appended(target, must(source.palettes, by.palette, 'palette').swatches);
-      if (left > 0) throw new EditError('bringIn.paletteFull', { palette: target.name, now: left });
-      const theirs = must(source.palettes, by.palette, 'palette').swatches;
-      const to = new Map(theirs.map((s, i) => [s.byte, bytes[i]!]));
+        { swatches, to } = dyed(target, usedSwatches(source, by));
       const recoloured = mapBytes(
         composite(by),
         byteTable((b) => to.get(b) ?? b),
@@ -65,6 +62,42 @@ export const takeHomeEdit = defineEdit<{ source: Project; placed: 'pivot' | 'pla
     return others && others.parts.length > 0 ? bringPartsEdit.run(home, { source: others, into: null }, ctx) : home;
   },
 });
+
+/** Swatches that a part shows. */
+function usedSwatches(source: Project, part: Part): Swatch[] {
+  const counts = byteCounts(composite(part));
+  return must(source.palettes, part.palette, 'palette').swatches.filter((s) => counts[s.byte]! > 0);
+}
+
+/**
+ * Which byte of a palette each swatch that came back is: files carry colours to the last digit and finishes nearly, so one of the same
+ * colour is meant, the nearest in finish where there are several. Others join the palette.
+ *
+ * @throws EditError when there is no room for them
+ */
+function dyed(
+  target: Palette,
+  theirs: readonly Swatch[],
+): { readonly swatches: readonly Swatch[]; readonly to: ReadonlyMap<number, number> } {
+  const far = (a: Swatch, b: Swatch): number =>
+    Math.abs(a.opacity - b.opacity) +
+    Math.abs(a.emissive - b.emissive) +
+    Math.abs(a.roughness - b.roughness) +
+    Math.abs(a.metalness - b.metalness);
+  const to = new Map<number, number>(),
+    fresh: Swatch[] = [];
+  for (const s of theirs) {
+    const [same] = target.swatches
+      .filter((o) => o.colour === s.colour && !o.helper)
+      .sort((a, b) => far(a, s) - far(b, s));
+    if (same) to.set(s.byte, same.byte);
+    else fresh.push(s);
+  }
+  const { swatches, bytes, left } = appended(target, fresh);
+  if (left > 0) throw new EditError('bringIn.paletteFull', { palette: target.name, now: left });
+  fresh.forEach((s, i) => to.set(s.byte, bytes[i]!));
+  return { swatches: fresh.length > 0 ? swatches : target.swatches, to };
+}
 
 /** Cells numbered as they are in the part, so that its pivot stays; where they lie half a cube beside its own, the pivot comes along. */
 function fromPivot(grid: VoxelGrid, by: Part, was: Part): { grid: VoxelGrid; pivot: Vec3 } {
