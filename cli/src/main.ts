@@ -59,7 +59,7 @@ delivering(program.command('check'))
   .action(checkCommand);
 program
   .command('bring')
-  .argument('<files...>', 'pictures; heights with their colours are told by their names')
+  .argument('[files...]', 'pictures, meshes with what belongs to them, slices; none for what is made up')
   .requiredOption('--as <way>', 'how they come in')
   .option('--option <key=value>', 'an option of that way; can be given again', collected, [])
   .requiredOption('--out <file>', 'project file to write (.sphal)')

@@ -2,8 +2,8 @@
 import FormRow from './FormRow.vue';
 import SliderField from './SliderField.vue';
 
-/** A line of a form with a whole figure that is dragged, and read beside it. `name` says in full what the label says in short. */
-defineProps<{ label: string; name: string; modelValue: number; min: number; max: number }>();
+/** A line of a form with a figure that is dragged, and read beside it. `name` says in full what the label says in short. */
+defineProps<{ label: string; name: string; modelValue: number; min: number; max: number; step?: number }>();
 defineEmits<{ input: [value: number] }>();
 </script>
 
@@ -15,7 +15,7 @@ defineEmits<{ input: [value: number] }>();
         :model-value="modelValue"
         :min="min"
         :max="max"
-        :step="1"
+        :step="step ?? 1"
         @input="(v) => $emit('input', v)"
       /><span class="figures">{{ modelValue }}</span>
     </div></form-row

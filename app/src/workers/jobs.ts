@@ -149,6 +149,12 @@ export interface Jobs {
     output: { contact: ContactReport; clashes: readonly Clash[] }[];
     partial: never;
   };
+  /** What is made up by these wishes, as a small PNG. */
+  grownPicture: {
+    input: { importer: string; options: unknown };
+    output: Uint8Array<ArrayBuffer>;
+    partial: never;
+  };
   /** A part, or the whole project, as a PNG. */
   thumbnail: {
     input: { project: PackedProject; part: string | null };
@@ -307,6 +313,15 @@ export const handlers: Handlers = {
     return encodePng(THUMBNAIL, THUMBNAIL, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
   },
 
+  async grownPicture({ importer, options }, ctx) {
+    const known = importerOf(importer)!;
+    const job: ImportJob = { report: ctx.report, breathe: ctx.breathe, pictureSize };
+    const { brought } = await known.run({ title: '', files: [] }, known.options.parse(options), job, null);
+    if (brought.kind !== 'parts') throw new Error('Nothing was made up.');
+    const steps = projectThumbnailSteps(brought.project, SMALL);
+    return encodePng(SMALL, SMALL, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
+  },
+
   async export({ project, order }, ctx) {
     return runExport(ctx.bricks.openProject(project), order, ctx);
   },
@@ -378,6 +393,9 @@ export const handlers: Handlers = {
     };
   },
 };
+
+/** Edge of a picture to choose from, in pixels. */
+const SMALL = 96;
 
 /** Files that are made something of again and again, with every change of a wish. */
 let lastHeld: { readonly name: string; readonly find: Find } | null = null;

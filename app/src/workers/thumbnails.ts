@@ -34,5 +34,11 @@ export function partPicture(project: Project, part: Part): Promise<string> {
   return picture;
 }
 
+/** What an importer that needs no file would make up, small, as an address that holds the picture itself. */
+export const grownPicture = (importer: string, options: unknown, signal: AbortSignal): Promise<string> =>
+  sharedPool()
+    .run('grownPicture', () => ({ importer, options }), { signal })
+    .then(dataAddress);
+
 const dataAddress = (bytes: Uint8Array): string =>
   `data:image/png;base64,${btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))}`;

@@ -5,12 +5,14 @@ export interface OptionField {
   readonly key: string;
   readonly title: string;
   readonly about: string;
-  readonly kind: 'switch' | 'number' | 'choice' | 'text';
+  readonly kind: 'switch' | 'number' | 'choice' | 'colour' | 'text';
   /** Of a choice. */
   readonly choices: readonly string[];
   /** Of a number; null for no end. */
   readonly least: number | null;
   readonly most: number | null;
+  /** Whether only whole numbers are any. */
+  readonly whole: boolean;
   readonly preset: unknown;
 }
 
@@ -23,10 +25,19 @@ export function optionFields(schema: z.ZodType): OptionField[] {
       key,
       title: String(f['title'] ?? key),
       about: String(f['description'] ?? ''),
-      kind: f['enum'] ? 'choice' : f['type'] === 'boolean' ? 'switch' : f['type'] === 'string' ? 'text' : 'number',
+      kind: f['enum']
+        ? 'choice'
+        : f['type'] === 'boolean'
+          ? 'switch'
+          : f['format'] === 'colour'
+            ? 'colour'
+            : f['type'] === 'string'
+              ? 'text'
+              : 'number',
       choices: (f['enum'] as string[] | undefined) ?? [],
       least: end('minimum'),
       most: end('maximum'),
+      whole: f['type'] === 'integer',
       preset: f['default'],
     };
   });

@@ -59,6 +59,7 @@ export const EN = {
   'slices.sizes': 'Its slices are not of one size: {one} and {other}. Bring those of one size in together.',
   'slices.tiles': 'Tiles of {wide} × {high} do not fill its {picture} pixels. Choose another width and height.',
   'slices.tooLarge': 'It would be {wide} × {high} × {count} cubes; a part can be 256 along an edge.',
+  'grown.noFile': '“{name}” is made up of its seed and takes no file. Leave the file out.',
   'mesh.nothing': 'Nothing of it became a cube. Choose more height, or “Keep thin”.',
   'mesh.tooLarge': 'It would be {wide} cubes along an edge; a part can be 256. Choose a height of at most {most}.',
   'mesh.trueTooLarge':

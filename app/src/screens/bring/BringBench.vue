@@ -2,9 +2,10 @@
 import { composite } from '@sphalerite/core/model';
 import { byteCounts } from '@sphalerite/core/voxel';
 import { computed } from 'vue';
+import GrowBench from './GrowBench.vue';
 import { useBringing } from './bring-state';
 
-/** The colours that come, as large as their share of the cubes. */
+/** Others to choose from where something is made up; else the colours that come, as large as their share of the cubes. */
 const bringing = useBringing();
 const rows = computed(() => {
   const p = bringing.made?.project;
@@ -13,10 +14,12 @@ const rows = computed(() => {
   for (const part of p.parts) byteCounts(composite(part), counts);
   return p.palettes[0]!.swatches.map((s) => ({ ...s, n: counts[s.byte]! })).filter((s) => s.n > 0);
 });
+const grows = computed(() => bringing.waiting?.find.files.length === 0);
 </script>
 
 <template>
-  <div class="bring-bench">
+  <grow-bench v-if="grows" />
+  <div v-else class="bring-bench">
     <div class="panel-head">
       <h3>Colours that come</h3>
       <span class="quiet figures">{{ rows.length }}</span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type Component, computed } from 'vue';
 import CommandButton from '../../components/CommandButton.vue';
+import GrowForm from './GrowForm.vue';
 import HeightForm from './HeightForm.vue';
 import MeshForm from './MeshForm.vue';
 import PictureForm from './PictureForm.vue';
@@ -15,7 +16,7 @@ const FORMS: Readonly<Record<string, Component>> = {
   mesh: MeshForm,
   slices: SlicesForm,
 };
-const form = computed(() => (bringing.waiting ? FORMS[bringing.waiting.importer] : undefined));
+const form = computed(() => (bringing.waiting ? (FORMS[bringing.waiting.importer] ?? GrowForm) : undefined));
 </script>
 
 <template>

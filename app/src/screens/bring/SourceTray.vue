@@ -2,10 +2,10 @@
 import { IconFile3d } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
-import EmptyState from '../../components/EmptyState.vue';
 import FileButton from '../../components/FileButton.vue';
 import { useArrivals } from '../../stores/arrivals';
 import { useBringing } from './bring-state';
+import GrownList from './GrownList.vue';
 import SourcePicture from './SourcePicture.vue';
 
 /** What is brought in, the files that belong to it, and what else can be made of it. */
@@ -38,7 +38,8 @@ async function colours(files: readonly File[]): Promise<void> {
 </script>
 
 <template>
-  <div v-if="bringing.file && bringing.waiting" class="source">
+  <grown-list v-if="!bringing.file" />
+  <div v-else-if="bringing.waiting" class="source">
     <div class="panel-head tray-head">
       <h2>Bring in</h2>
       <span v-if="arrivals.behind.length > 0" class="quiet figures">{{ arrivals.behind.length }} more after it</span>
@@ -74,7 +75,6 @@ async function colours(files: readonly File[]): Promise<void> {
       >
     </template>
   </div>
-  <EmptyState v-else text="Drop a picture or a mesh, or press Ctrl O to choose one." />
 </template>
 
 <style scoped>

@@ -34,6 +34,11 @@ export const useBringing = defineStore('bringing', () => {
   const { namesakes, home, goesHome, put } = goingHome(made, into);
   const trouble = ref('');
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
+  /** What comes, as one would call it. */
+  const title = computed(() => {
+    const w = arrivals.waiting;
+    return w && (file.value?.name ?? importerOf(w.importer)!.inspect([])[0]!.title);
+  });
   const names = new WeakMap<Find, string>();
   let named = 0,
     abort: AbortController | null = null;
@@ -135,6 +140,7 @@ export const useBringing = defineStore('bringing', () => {
     trouble,
     busy,
     file,
+    title,
     waiting: computed(() => arrivals.waiting),
     wish,
     use,

@@ -65,7 +65,7 @@ export function bringControl(): ScreenControl {
     overlay: () => ({ ...NO_OVERLAY, lattice: MAT4_IDENTITY, bounds: cageOf(bringing), joints: joints.value }),
     pointer: { down: () => false, move: nobody, up: nobody, leave: nobody, cancel: nobody },
     inHand: () => listExtent(list.value),
-    trail: () => ['Bring in', bringing.file?.name ?? 'nothing'],
+    trail: () => [bringing.file ? 'Bring in' : 'Make up', bringing.title ?? 'nothing'],
     chips: () => {
       const m = bringing.made;
       if (bringing.trouble) return [{ text: bringing.trouble, tone: 'red' }];

@@ -7,6 +7,7 @@ import {
   IconLayoutList,
   IconList,
   IconPlus,
+  IconTree,
   IconTrash,
 } from '@tabler/icons-vue';
 import { composite, partsInUse, sideSuffix } from '@sphalerite/core/model';
@@ -103,6 +104,10 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
           :label="`Show parts as ${LOOKS[settings.partsAs][1]}`"
           :tip="`Show as ${LOOKS[settings.partsAs][1]}`"
           @click="settings.partsAs = LOOKS[settings.partsAs][0]" /><icon-button
+          :icon="IconTree"
+          label="Make something up"
+          tip="Make up a tree, a rock, a wall…"
+          @click="runCommand('project.makeUp')" /><icon-button
           :icon="IconPlus"
           label="New part"
           @click="runCommand('part.new')"

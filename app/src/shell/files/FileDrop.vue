@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconFileImport } from '@tabler/icons-vue';
+import { IconFileImport, IconTree } from '@tabler/icons-vue';
 import { useFileDialog } from '@vueuse/core';
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -52,6 +52,13 @@ const off = addCommands([
     keys: ['Ctrl+O'],
     icon: IconFileImport,
     run: () => ask({ accept: '*', multiple: true }),
+  },
+  {
+    id: 'project.makeUp',
+    title: 'Make something up: a tree, a rock, a wall…',
+    group: 'Project',
+    icon: IconTree,
+    run: async () => (await import('./dispatcher')).makeUp(),
   },
 ]);
 onMounted(() => {

@@ -93,6 +93,15 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   }
 }
 
+/** Begins with something that is made up of a seed. */
+export async function makeUp(id = 'tree'): Promise<void> {
+  const importer = importerOf(id)!;
+  if (useSession().project !== null && !given('project'))
+    return refuse(say('bring.cannotHere', { title: importer.does, why: MISSING.project }));
+  useArrivals().waiting = null;
+  await show(id, importer.inspect([])[0]!, []);
+}
+
 /** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */
 async function show(importer: string, find: Find, uses: readonly FileOffer[]): Promise<void> {
   const arrivals = useArrivals();

@@ -1,5 +1,6 @@
 import type { Importer } from '../importer';
 import { deliveryImporter } from './delivery';
+import { grownImporters } from './grown';
 import { heightsImporter } from './height';
 import { meshImporter } from './mesh';
 import { paletteImporter } from './palette';
@@ -18,6 +19,7 @@ export const IMPORTERS: readonly Importer[] = [
   slicesImporter,
   referenceImporter,
   paletteImporter,
+  ...grownImporters,
 ];
 
 export const importerOf = (id: string): Importer | undefined => IMPORTERS.find((i) => i.id === id);

@@ -1,0 +1,2 @@
+export type { Generator, Grown, GrownPart } from './generator';
+export { GENERATORS, generatorOf } from './list';
