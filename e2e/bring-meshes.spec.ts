@@ -121,3 +121,43 @@ test('Tamsin goes out as a GLB and comes home: the parts take their cubes, mount
   expect([twice.parts.length, twice.clips.length]).toEqual([2 * before.parts.length, 2 * before.clips.length]);
   expect(twice.parts.at(-1)!.name).toMatch(/ 2$/);
 });
+
+test('a tree is made up: another of ten is chosen, it is made higher, and stands in the project as a part like any other', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('button', { name: 'Make something up' }));
+  await page.waitForURL(/\/bring$/);
+  await expect(page.locator('footer')).toContainText('39 × 48 × 38');
+  const others = page.getByRole('radiogroup', { name: 'Others, by their seeds' });
+  await expect(others.locator('img')).toHaveCount(10);
+  await counted.press(others.locator('label').filter({ hasText: /^Seed 4$/ }));
+  await expect(page.getByLabel('Seed', { exact: true })).toHaveValue('4');
+  const told = async (): Promise<number> =>
+    Number(/cubes ([\d,]+)/.exec((await page.locator('footer').textContent())!)![1]!.replaceAll(',', ''));
+  await b.idle();
+  const low = await told();
+  await page.getByRole('slider', { name: /^Height: in cubes/ }).focus();
+  for (let n = 0; n < 12; n++) await page.keyboard.press('ArrowRight');
+  await b.idle();
+  expect(await told()).not.toBe(low);
+  const exact = await told();
+  // Another kind of thing and back, without a word of the tree lost.
+  await page.getByRole('button', { name: 'Rock' }).click();
+  await expect(page.locator('.where h1')).toContainText('Rock');
+  await page.getByRole('button', { name: 'Panels' }).click();
+  await expect(page.locator('footer')).toContainText('parts 12');
+  await page.getByRole('button', { name: 'Tree', exact: true }).click();
+  await expect(page.locator('footer')).toContainText('39 × 48 × 38');
+  await counted.press(page.getByRole('button', { name: 'Bring it in' }));
+  expect(counted.actions).toBe(3);
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  expect(p.parts.at(-1)!.name).toBe('Tree');
+  expect(exact).toBeGreaterThan(low);
+  expect(p.parts).toHaveLength(before.parts.length + 1);
+});

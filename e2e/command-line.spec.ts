@@ -218,3 +218,29 @@ test('pictures become a project file: the same as in the interface, the same byt
   }
   expect(existsSync(join(folder, 'x.sphal'))).toBe(false);
 });
+
+test('meshes, slices and what is made up become project files: cube for cube where they were cubes', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'bring-'));
+  const lamp = join(import.meta.dirname, '../app/public/content/lamp-post.sphal');
+  const cubesOf = (file: string): number => (JSON.parse(run('info', file, '--json').stdout) as { cubes: number }).cubes;
+  const bring = (as: string, files: string[], ...more: string[]) => {
+    const out = join(folder, `${as}.sphal`);
+    const made = run('bring', ...files, '--as', as, '--out', out, '--json', ...more);
+    expect(made.stderr).not.toContain('Error');
+    expect(made.status, made.stderr).toBe(0);
+    const first = readFileSync(out);
+    run('bring', ...files, '--as', as, '--out', out, '--json', ...more);
+    expect(readFileSync(out).equals(first)).toBe(true);
+    return JSON.parse(made.stdout) as { parts: { name: string; size: number[]; cubes: number }[]; cubes: number };
+  };
+  for (const format of ['glb', 'slices'])
+    expect(run('export', lamp, '--format', format, '--out', join(folder, format)).status).toBe(0);
+  const files = (of: string): string[] => readdirSync(join(folder, of)).map((f) => join(folder, of, f));
+  expect(bring('mesh', files('glb')).cubes).toBe(cubesOf(lamp));
+  const stack = bring('slices', files('slices'));
+  expect([stack.parts.length, stack.cubes]).toEqual([1, cubesOf(lamp)]);
+  const rock = bring('rock', [], '--option', 'seed=7', '--option', 'width=12');
+  expect(rock.parts[0]!.size[0]).toBeLessThanOrEqual(12);
+  const bad = run('bring', files('glb')[0]!, '--as', 'rock', '--out', join(folder, 'x.sphal'));
+  expect([bad.status, bad.stderr.trim()]).toEqual([2, expect.stringContaining('takes no file')]);
+});

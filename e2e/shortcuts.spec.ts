@@ -10,10 +10,19 @@ test('the sheet of shortcuts holds every command of every screen', async ({ page
   const b = new Bench(page);
   await b.open();
   const all = new Map<string, unknown>();
+  const note = async (): Promise<void> => {
+    for (const c of await page.evaluate(() => window.sphalerite.commands())) all.set(`${c.screen} ${c.id}`, c);
+  };
   for (const s of await b.screens()) {
     await b.step(s);
-    for (const c of await page.evaluate(() => window.sphalerite.commands())) all.set(`${c.screen} ${c.id}`, c);
+    await note();
   }
+  // Beside the line: what is about to come in.
+  await b.step((await b.screens())[0]!);
+  await page.getByRole('button', { name: 'Make something up' }).click();
+  await page.waitForURL(/\/bring$/);
+  await b.idle();
+  await note();
   const list = [...all].sort(([a], [c]) => (a < c ? -1 : 1)).map(([, c]) => c);
   if (process.env['UPDATE_SHORTCUTS']) writeFileSync(CATALOGUE, `${JSON.stringify(list, null, 1)}\n`);
   expect(list).toEqual(JSON.parse(readFileSync(CATALOGUE, 'utf8')));

@@ -61,7 +61,7 @@ export async function bringCommand(files: readonly string[], wishes: BringWishes
   }
   const given = files.map(read);
   let whole: Project | null = null;
-  for (const find of way.inspect(given)) {
+  for (const find of finds(way, given)) {
     const project = await parts(way, find, options);
     whole = whole ? apply(whole, bringPartsEdit, { source: project, into: null }, editContext(find.title)) : project;
   }
@@ -73,6 +73,15 @@ export async function bringCommand(files: readonly string[], wishes: BringWishes
     console.log(
       `${wishes.out}: ${s.parts.length} ${s.parts.length === 1 ? 'part' : 'parts'}, ${s.cubes.toLocaleString('en')} cubes, ${s.swatches} swatches`,
     );
+}
+
+function finds(way: Importer, given: readonly GivenFile[]): ReturnType<Importer['inspect']> {
+  try {
+    return way.inspect(given);
+  } catch (e) {
+    if (e instanceof Refusal) throw new CliError(e.message);
+    throw e;
+  }
 }
 
 async function parts(way: Importer, find: Parameters<Importer['run']>[0], options: unknown): Promise<Project> {
