@@ -184,3 +184,66 @@ test('a wall of sluice panels with its colours becomes forty props, each in its 
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
 });
+
+test('a piece is dragged onto another in the view and they come in as one part', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  // Three panels of 16 × 20 pixels, 8 apart.
+  const [w, h] = [64, 20],
+    data = new Uint8Array(w * h);
+  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) data[y * w + x] = x % 24 < 16 ? 200 : 0;
+  await b.give('drop', 'quay-heights.png', Buffer.from(encode({ width: w, height: h, data, channels: 1, depth: 8 })));
+  await page.getByRole('button', { name: 'Make it a relief of heights' }).click();
+  await page.waitForURL(/\/bring$/);
+  await page.getByRole('radio', { name: 'pieces' }).click();
+  await expect(page.locator('footer')).toContainText('parts 3');
+  await b.idle();
+  // What the pointer is over is told: a walk over the view finds each.
+  const view = (await page.locator('canvas').first().boundingBox())!;
+  const found = new Map<string, readonly [number, number]>();
+  for (let j = 3; j < 9 && found.size < 3; j++)
+    for (let i = 2; i < 19; i++) {
+      const at = [view.x + (view.width * i) / 20, view.y + (view.height * j) / 10] as const;
+      await page.mouse.move(...at);
+      const name = /quay \d/.exec((await page.locator('.chips').textContent()) ?? '')?.[0];
+      if (name && !found.has(name)) found.set(name, at);
+    }
+  expect([...found.keys()].sort()).toEqual(['quay 1', 'quay 2', 'quay 3']);
+  await page.mouse.move(...found.get('quay 1')!);
+  await page.mouse.down();
+  await page.mouse.move(...found.get('quay 3')!, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.locator('footer')).toContainText('parts 2');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const made = (await b.project()).parts.slice(before.parts.length);
+  expect(made.map((p) => p.bounds.size[0]).sort((x, y) => x - y)).toEqual([16, 64]);
+});
+
+test('a drawing comes in by a few swatches of the palette that were pressed', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  const palette = (await b.project()).palettes[0]!.swatches;
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="40" height="20" fill="#fff"/><rect x="10" y="5" width="20" height="10" fill="#222"/></svg>';
+  await b.give('drop', 'harbour sign.svg', Buffer.from(svg));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await page.waitForURL(/\/bring$/);
+  await expect(page.locator('footer')).toContainText('1,024 × 512');
+  await page.getByRole('radio', { name: 'palette', exact: true }).click();
+  const wanted = [palette[0]!, palette[5]!];
+  const only = page.getByRole('group', { name: 'Swatches that may be used' });
+  for (const s of wanted) await only.getByRole('button', { name: s.name, exact: true }).click();
+  await expect(page.getByText(`2 of ${palette.length}`)).toBeVisible();
+  await b.idle();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const part = (await b.project()).parts.at(-1)!;
+  const cells = await b.cells(part.name, part.bounds.min, part.bounds.size);
+  expect([...new Set(cells)].filter((v) => v > 0).sort((x, y) => x - y)).toEqual(
+    wanted.map((s) => s.byte).sort((x, y) => x - y),
+  );
+});

@@ -5,14 +5,16 @@ import type { GivenFile, ImportJob } from './importer';
 const OTHERS: readonly (readonly [type: string, start: RegExp])[] = [
   ['image/webp', /^RIFF.{4}WEBP/s],
   ['image/gif', /^GIF8[79]a/],
+  ['image/svg+xml', /^[\s\ufeff\xef\xbb\xbf]*(<\?xml[^]*)?(<!--[^]*|<!DOCTYPE[^]*)?<svg[\s>]/],
 ];
 const otherType = (head: Uint8Array): string | null => {
-  const text = String.fromCharCode(...head.subarray(0, 16));
+  const text = String.fromCharCode(...head.subarray(0, 1024));
   return OTHERS.find(([, start]) => start.test(text))?.[0] ?? null;
 };
 
-/** Whether a file begins as a picture that can be read somewhere. */
-export const looksLikePicture = (head: Uint8Array): boolean => isPng(head) || isJpeg(head) || otherType(head) !== null;
+/** Whether a file begins as a picture that can be read somewhere, or is called one that is a text. */
+export const looksLikePicture = (head: Uint8Array, name = ''): boolean =>
+  isPng(head) || isJpeg(head) || otherType(head) !== null || /\.svg$/i.test(name);
 
 /** Decoded once for as long as the file is held, however often it is made something of. */
 const known = new WeakMap<GivenFile, Promise<Pixels>>();

@@ -80,6 +80,8 @@ export interface FieldBodies {
   readonly depth: number;
   /** Connected pieces, those that were left out included. */
   readonly pieces: number;
+  /** Of each piece the lowest number that it had before any were joined. */
+  readonly numbers: readonly number[];
   /** Colours that the picture of colours has there. */
   readonly colours: number;
 }
@@ -120,6 +122,7 @@ export function* heightSteps(
     width: field.width,
     depth: field.depth,
     pieces: labels ? labels.found : 1,
+    numbers: labels ? labels.numbers : [],
     colours: paint.colours,
   };
 }
@@ -231,6 +234,8 @@ function* evenedSteps(v: Float32Array, width: number, depth: number, reach: numb
 interface Pieces {
   readonly of: Int32Array;
   readonly count: number;
+  /** Of each piece the lowest number that it had before any were joined. */
+  readonly numbers: readonly number[];
   /** Those that were dropped included. */
   readonly found: number;
 }
@@ -275,12 +280,17 @@ function piecesOf({ width, depth, high }: Field, { drop, join }: HeightOptions):
   }
   const dense = new Int32Array(kept + 1);
   let count = 0;
-  for (let n = 1; n <= kept; n++) if (root(n) === n) dense[n] = ++count;
+  const numbers: number[] = [];
+  for (let n = 1; n <= kept; n++)
+    if (root(n) === n) {
+      dense[n] = ++count;
+      numbers.push(n);
+    }
   for (let i = 0; i < of.length; i++) {
     const n = shown[of[i]!]!;
     of[i] = n === 0 ? 0 : dense[root(n)]!;
   }
-  return { of, count, found: cubes.length - 1 };
+  return { of, count, numbers, found: cubes.length - 1 };
 }
 
 interface Paint {

@@ -12,6 +12,7 @@ import SliderField from '../../components/SliderField.vue';
 import { choices } from '../../components/choices';
 import { useBringing } from './bring-state';
 import ColoursGo from './ColoursGo.vue';
+import SwatchesOnly from './SwatchesOnly.vue';
 
 /** How a picture becomes a part. */
 const bringing = useBringing();
@@ -76,13 +77,13 @@ const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
         />
         <colours-go />
       </template>
-      <form-row label="dither" stacked
-        ><choice-field
+      <swatches-only v-else :model-value="o.only" @change="(only) => bringing.wish({ only })" />
+      <form-row label="dither"
+        ><select-field
           label="Dithering"
-          wide
           :model-value="o.dither"
           :choices="choices(DITHERS)"
-          @change="(dither) => bringing.wish({ dither })"
+          @change="(dither: string) => bringing.wish({ dither })"
       /></form-row>
       <slide-row
         label="opaque from"

@@ -1,4 +1,4 @@
-import { IconCheck, IconCube, IconScissors, IconX } from '@tabler/icons-vue';
+import { IconCheck, IconCube, IconLink, IconScissors, IconX } from '@tabler/icons-vue';
 import { type Box, MAT4_IDENTITY, type Vec3 } from '@sphalerite/core/math';
 import { type Rig, composite } from '@sphalerite/core/model';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
@@ -8,6 +8,7 @@ import type { Chip, ScreenControl } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
 import { type JointMark, NO_OVERLAY } from '../../viewport/overlay';
 import { useBringing } from './bring-state';
+import { joining } from './joining';
 
 const holes = (n: number): string => (n === 1 ? 'a hole in it was closed' : `${figure(n)} holes in it were closed`);
 const figure = (n: number): string => n.toLocaleString('en');
@@ -40,6 +41,7 @@ function jointsOf(rig: Rig): JointMark[] {
 export function bringControl(): ScreenControl {
   const bringing = useBringing();
   const list = computed(() => (bringing.made ? gather(bringing.made.project, { of: 'rig' }) : []));
+  const join = joining(list);
   const joints = computed(() => (bringing.made ? jointsOf(bringing.made.project.rig) : []));
   const nobody = (): void => undefined;
   // What became much larger or smaller than what was last looked at is framed anew.
@@ -62,8 +64,14 @@ export function bringControl(): ScreenControl {
       const m = bringing.made;
       return m && { project: m.project, pose: REST_POSE, list: list.value, styleOf: () => 'plain' };
     },
-    overlay: () => ({ ...NO_OVERLAY, lattice: MAT4_IDENTITY, bounds: cageOf(bringing), joints: joints.value }),
-    pointer: { down: () => false, move: nobody, up: nobody, leave: nobody, cancel: nobody },
+    overlay: () => ({
+      ...NO_OVERLAY,
+      lattice: MAT4_IDENTITY,
+      bounds: cageOf(bringing),
+      joints: joints.value,
+      corners: join.corners.value,
+    }),
+    pointer: join.pointer,
     inHand: () => listExtent(list.value),
     trail: () => [bringing.file ? 'Bring in' : 'Make up', bringing.title ?? 'nothing'],
     chips: () => {
@@ -82,6 +90,12 @@ export function bringControl(): ScreenControl {
           text: m.facts['triangles'] ? 'each node is a part, under its name' : 'each piece is a part, shrunk to fit',
           tone: 'green',
           icon: IconScissors,
+        });
+      if (join.works.value)
+        out.push({
+          text: join.hovered.value || 'drag a piece onto another to join them',
+          tone: 'resin',
+          icon: IconLink,
         });
       if (was !== undefined && is !== undefined && was > 0)
         out.push({

@@ -52,7 +52,7 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
   const read: GivenFile[] = [];
   for (const f of files) {
     if (f.size > MOST_BYTES) refuse(say('bring.tooLarge', { name: f.name, megabytes: Math.round(f.size / 1048576) }));
-    else read.push({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) });
+    else read.push({ name: f.name, bytes: await bytesOf(f) });
   }
   if (read.length > 0 && joined(read)) return;
   const settled = as === undefined ? null : importerOf(as)!;
@@ -62,6 +62,14 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
   const known = [...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ');
   for (const { name } of unknown) refuse(say('bring.unknown', { name, known }));
   for (const { find, uses } of found) await use(find, uses);
+}
+
+/** A file's bytes; a drawing becomes a picture here, because no worker can draw one. */
+async function bytesOf(f: File): Promise<Uint8Array<ArrayBuffer>> {
+  const bytes = new Uint8Array(await f.arrayBuffer());
+  if (!/\.svg$/i.test(f.name) && f.type !== 'image/svg+xml') return bytes;
+  // What cannot be drawn goes on as it is, and is told of where it is read.
+  return (await import('./drawn-svg')).drawnSvg(bytes).catch(() => bytes);
 }
 
 /** Files that something which is being brought in still wants go to it. */

@@ -31,7 +31,7 @@ function pairs(files: readonly GivenFile[]): Find[] {
 export const heightsImporter: Importer<HeightOptions> = {
   id: 'height',
   does: 'Make it a relief of heights',
-  extensions: ['.png', '.jpg', '.jpeg', '.webp', '.gif'],
+  extensions: ['.png', '.jpg', '.jpeg', '.webp', '.gif', '.svg'],
   needs: 'project',
   options: heightOptions,
   accepts: looksLikePicture,
@@ -52,6 +52,7 @@ export const heightsImporter: Importer<HeightOptions> = {
           pixels: [pixels.width, pixels.height],
           size: [field.width, field.depth],
           pieces: [field.bodies.length, field.pieces],
+          numbers: field.numbers,
           colours: [field.colours, field.swatches.length],
           seen: seen ? [seen.width, seen.height] : [],
         },

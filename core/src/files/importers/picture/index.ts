@@ -10,7 +10,7 @@ import { note } from '../../notes';
 export const pictureImporter: Importer<PictureOptions> = {
   id: 'picture',
   does: 'Make it a part',
-  extensions: ['.png', '.jpg', '.jpeg', '.webp', '.gif'],
+  extensions: ['.png', '.jpg', '.jpeg', '.webp', '.gif', '.svg'],
   needs: 'project',
   options: pictureOptions,
   accepts: looksLikePicture,
