@@ -49,6 +49,7 @@ import {
   type ReturnedGrid,
   SentBricks,
 } from './packed';
+import { NOT_HELD } from './held';
 import { giveBack } from './background-edit';
 import type { ProjectPatch } from './patch';
 
@@ -109,6 +110,8 @@ export interface Jobs {
       place: Place | null;
       /** Names files that come again and again, so that what was decoded of them is kept. */
       held?: string;
+      /** Whether they were sent before under that name and are left out now. */
+      again?: boolean;
     };
     output: { brought: PackedBrought; notes: Imported['notes'] };
     partial: never;
@@ -369,10 +372,11 @@ export const handlers: Handlers = {
     return known.write(source, known.options.parse(options), ctx);
   },
 
-  async bringIn({ importer, find, options, place, held }, ctx) {
+  async bringIn({ importer, find, options, place, held, again }, ctx) {
     const known = importerOf(importer);
     if (!known) throw new Error(`There is no way in called "${importer}".`);
     const job: ImportJob = { report: ctx.report, breathe: ctx.breathe, pictureSize, pixels };
+    if (again === true && lastHeld?.name !== held) throw new Error(NOT_HELD);
     if (held !== undefined && lastHeld?.name !== held) lastHeld = { name: held, find };
     const { brought, notes } = await known.run(
       held === undefined ? find : lastHeld!.find,

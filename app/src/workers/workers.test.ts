@@ -27,6 +27,7 @@ import { addTraced, lightOf, makeFilm, makeTraced, traceArea, traceSceneOf } fro
 import { boxStroke, regionCells, untidy } from '@sphalerite/core/sculpt';
 import { CellSet } from '@sphalerite/core/voxel';
 import { editInBackground } from './background-edit';
+import { NOT_HELD } from './held';
 import { ThreadWorker, bundleWorker } from './node-worker';
 import { BrickMirror, SentBricks } from './packed';
 import type { ProjectPatch } from './patch';
@@ -134,6 +135,14 @@ describe('project files', () => {
     await expect(pool.run('bringIn', () => bringIn(bytes.slice(0, 99)))).rejects.toMatchObject({
       name: 'FileError',
     });
+    // What was sent to be held need not be sent again; what never was is told.
+    const held = await pool.run('bringIn', () => ({ ...bringIn(bytes.slice()), held: 'one' }));
+    const none = { ...bringIn(new Uint8Array(0)), again: true };
+    const again = await pool.run('bringIn', () => ({ ...none, held: 'one' }));
+    expect(again.brought.kind === 'project' && again.brought.project).toEqual(
+      held.brought.kind === 'project' && held.brought.project,
+    );
+    await expect(pool.run('bringIn', () => ({ ...none, held: 'other' }))).rejects.toThrow(NOT_HELD);
   });
 });
 
