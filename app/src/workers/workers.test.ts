@@ -136,13 +136,16 @@ describe('project files', () => {
       name: 'FileError',
     });
     // What was sent to be held need not be sent again; what never was is told.
-    const held = await pool.run('bringIn', () => ({ ...bringIn(bytes.slice()), held: 'one' }));
-    const none = { ...bringIn(new Uint8Array(0)), again: true };
-    const again = await pool.run('bringIn', () => ({ ...none, held: 'one' }));
-    expect(again.brought.kind === 'project' && again.brought.project).toEqual(
-      held.brought.kind === 'project' && held.brought.project,
-    );
-    await expect(pool.run('bringIn', () => ({ ...none, held: 'other' }))).rejects.toThrow(NOT_HELD);
+    const opened = async (input: object): Promise<unknown> => {
+      const { brought: b } = await pool.run('bringIn', () => ({ ...bringIn(new Uint8Array(0)), ...input }));
+      if (b.kind !== 'project') throw new Error('This is no project.');
+      const own = new BrickMirror();
+      own.receive(b.bricks);
+      return projectToJson(own.openProject(b.project));
+    };
+    expect(await opened({ ...bringIn(bytes.slice()), held: 'one' })).toEqual(projectToJson(p));
+    expect(await opened({ held: 'one', again: true })).toEqual(projectToJson(p));
+    await expect(opened({ held: 'other', again: true })).rejects.toThrow(NOT_HELD);
   });
 });
 
