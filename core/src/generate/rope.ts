@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { type Vec3, add, cross, dot, length, normalize, scale, sub } from '../math';
 import { type Generator, Paint, about, colourOption, seedOption, sizeOption } from './generator';
 import { noise3 } from './noise';
-import { gridOfCells } from './tree';
+import { gridOfCells } from './piece';
 
 const NUMBERS = /^(-?\d{1,4}(\.\d+)?,-?\d{1,4}(\.\d+)?,-?\d{1,4}(\.\d+)?(;|$))*$/;
 const options = z.strictObject({

@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { type Vec3, add, length, scale, seededRandom, sub } from '../math';
-import { VoxelGrid } from '../voxel';
+import type { VoxelGrid } from '../voxel';
 import { type Generator, Paint, about, colourOption, seedOption, shareOption, sizeOption } from './generator';
 import { noise3 } from './noise';
+import { gridOfCells } from './piece';
 
 const options = z.strictObject({
   seed: seedOption,
@@ -155,19 +156,4 @@ function rooted(cells: ReadonlyMap<number, number>): VoxelGrid {
       cells.get(k)!,
     ]),
   );
-}
-
-/** A grid as large as its cells. */
-export function gridOfCells(cells: readonly (readonly [number, number, number, number])[]): VoxelGrid {
-  const lo = [Infinity, Infinity, Infinity],
-    hi = [-Infinity, -Infinity, -Infinity];
-  for (const c of cells)
-    for (let a = 0; a < 3; a++) {
-      lo[a] = Math.min(lo[a]!, c[a]!);
-      hi[a] = Math.max(hi[a]!, c[a]!);
-    }
-  const size = hi.map((v, a) => Math.min(256, v - lo[a]! + 1)) as unknown as Vec3;
-  return VoxelGrid.empty({ min: lo as unknown as Vec3, size }).edit((d) => {
-    for (const [x, y, z, by] of cells) d.set(x, y, z, by);
-  });
 }

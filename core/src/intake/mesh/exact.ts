@@ -3,7 +3,7 @@ import { type Mat4, type Steps, type Transform, type Vec3, decompose } from '../
 import { type Space, spaceOf } from '../../voxel';
 import { MOST_CUBES } from '../picture';
 import { meetings } from './columns';
-import { insideSteps } from './inside';
+import { insideSteps, isTooMuch } from './inside';
 import { type Lattice, areCubes, byLattice, latticeOf } from './lattice';
 import type { Looks } from './looks';
 import { type Origin, type Sightings, seen } from './paint';
@@ -66,7 +66,7 @@ export interface CubeDraft {
 /**
  * The cells of a node cube for cube: those behind its faces, and all inside where that is wished.
  *
- * @returns null where it has more cells along an edge than a part
+ * @returns null where it has more cells along an edge than a part, or its triangles lie across each other too often
  */
 export function* cubesSteps(
   { shapes, lattice }: CubeNode,
@@ -99,6 +99,7 @@ export function* cubesSteps(
     Int32Array.from(corners, (v) => v + FINE),
     size,
   );
+  if (isTooMuch(given)) return null;
   yield 0.2;
   const inside = insideSteps(given);
   let soup: Soup, filled: Uint8Array;

@@ -1,6 +1,5 @@
+import { type Vec3 as Point, cross, dot, length, lerp, normalize, sub } from '../../math';
 import { FINE } from './soup';
-
-type Point = readonly [number, number, number];
 
 /** What lids add at a point. */
 export interface Share {
@@ -63,7 +62,7 @@ export class Lid {
     const area = nodes[p + AREA]! + nodes[q + AREA]! + triangle(a, m, b);
     const c = middle(center(nodes, p), center(nodes, q)),
       r = Math.max(dist(c, center(nodes, p)) + nodes[p + RADIUS]!, dist(c, center(nodes, q)) + nodes[q + RADIUS]!);
-    const normal = unit(cross(sub(b, apex), sub(a, apex)));
+    const normal = normalize(cross(sub(b, apex), sub(a, apex)));
     let high = 0;
     for (let i = from; i <= to; i++) high = Math.max(high, Math.abs(dot(normal, sub(corner(i), apex))));
     nodes.set([area, ...c, r, nodes[p + LONG]! + nodes[q + LONG]!, ...normal, high + 1], o + AREA);
@@ -187,20 +186,9 @@ function besides(
   return (n.find((v) => v !== 0) ?? 0) > 0 ? -0 : 0;
 }
 
-const sub = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Point, b: Point): Point => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-const dist = (a: Point, b: Point): number => Math.hypot(...sub(a, b));
-const middle = (a: Point, b: Point): Point => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
-const triangle = (a: Point, b: Point, c: Point): number => Math.hypot(...cross(sub(b, a), sub(c, a))) / 2;
-const unit = (v: Point): Point => {
-  const l = Math.hypot(...v) || 1;
-  return [v[0] / l, v[1] / l, v[2] / l];
-};
+const dist = (a: Point, b: Point): number => length(sub(a, b));
+const middle = (a: Point, b: Point): Point => lerp(a, b, 0.5);
+const triangle = (a: Point, b: Point, c: Point): number => length(cross(sub(b, a), sub(c, a))) / 2;
 const center = (nodes: Float64Array, o: number): Point => [
   nodes[o + CENTER]!,
   nodes[o + CENTER + 1]!,
