@@ -204,7 +204,8 @@ function look(name: ViewName): void {
           >seen {{ VISION_NAMES[settings.vision]
           }}<action-button look="bare" class="chip-act" @click="settings.vision = 'all'">end</action-button></span
         >
-        <span v-for="c in control.chips()" :key="c.field?.label ?? c.text" class="chip" :class="c.tone"
+        <!-- By place: a text that counts down must not take its button from under the pointer. -->
+        <span v-for="(c, i) in control.chips()" :key="c.field?.label ?? i" class="chip" :class="c.tone"
           ><i v-if="c.colour" class="chip-colour" :style="{ background: c.colour }" /><component
             :is="c.icon"
             v-if="c.icon"
