@@ -17,6 +17,14 @@ const FIRST_ICONS = [
   'IconRotate2',
   'IconTrash',
   'IconDownload',
+  'IconAlertTriangle',
+  'IconArrowsMaximize',
+  'IconChevronDown',
+  'IconDots',
+  'IconLock',
+  'IconRefresh',
+  'IconSelectAll',
+  'IconTarget',
 ];
 
 /** Controls of the job line, the bench and the notices. */
@@ -80,9 +88,6 @@ export default defineConfig({
           groups: [
             { name: 'icons', test: new RegExp(`icons-vue.*/(?:${FIRST_ICONS.join('|')})\\.mjs$`) },
             { name: 'controls', test: new RegExp(`element-plus/es/(?:${FIRST_CONTROLS.join('|')})/`) },
-            // Code that nearly every screen and dialog uses, without what only stands below it. No components: their styles
-            // would change their order.
-            { name: 'shared', test: /(?:app|core).src.*\.ts$/, minShareCount: 16, includeDependenciesRecursively: false },
           ],
         },
       },

@@ -9,7 +9,6 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
-import { actAtCursor } from './act-at-cursor';
 import { buildChips } from './build-chips';
 import { buildCommands } from './build-commands';
 import { useBuildHand } from './build-hand';
@@ -21,7 +20,6 @@ import { useBuildPose } from './build-pose';
 import { buildReadout } from './build-readout';
 import { useBuild } from './build-state';
 import { useColours } from './colours/colours-state';
-import { cursorCommands } from './cursor-commands';
 import { handlesControl } from './handles/handles-control';
 import { useHollow } from './hollow/hollow-state';
 import { usePartMatrix } from './picking';
@@ -88,9 +86,6 @@ function interrupted(strokes: BuildParts['strokes'], cancel: () => void): boolea
 }
 
 function commandsOf(parts: BuildParts, cancel: () => void): Command[] {
-  const { strokes, hand } = parts;
-  const build = useBuild();
-  const selection = useSelection();
   return [
     {
       id: 'tool.cancel',
@@ -101,14 +96,7 @@ function commandsOf(parts: BuildParts, cancel: () => void): Command[] {
     },
     // Keys that act on a selection while there is one come before the same keys elsewhere.
     ...selectionCommands(),
-    ...buildCommands(hand.pickColour),
-    ...cursorCommands({
-      act: (cell) => actAtCursor(cell, hand, strokes),
-      commit: () => strokes.feed({ type: 'commit' }),
-      waiting: () => strokes.output.value.active,
-      nudge: (by) => (strokes.output.value.active ? void strokes.nudge(by) : selection.nudge(by)),
-      movable: () => strokes.output.value.waiting !== null || (selection.active && !build.cursor),
-    }),
+    ...buildCommands(parts.hand.pickColour),
   ];
 }
 
@@ -211,7 +199,7 @@ export function buildControl(): ScreenControl {
     chips: () => buildChips({ strokes, tints, ruler: hand.ruler.value }),
     readout: () => buildReadout(parts),
     commands: commandsOf(parts, cancel),
-    laterCommands: async () => (await import('./later-commands')).laterCommands(tints),
+    laterCommands: async () => (await import('./later-commands')).laterCommands(parts),
     menu: [
       'tool.pick',
       'mirror.x',
