@@ -59,6 +59,43 @@ test('a sign for the tea cart from a picture that was drawn large: three actions
   await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
 });
 
+test('a sign that was brought in is made again with other settings after a reload, in place of what it was', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.give('drop', 'tea_sign.png', signPng(7));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await expect(page.getByRole('navigation').getByText('saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await b.idle();
+  await b.part(/^tea sign/);
+  const before = await b.project();
+  await page.getByRole('tab', { name: 'Part', exact: true }).click();
+  await expect(page.getByText('made of tea_sign.png')).toBeVisible();
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('button', { name: 'Make the part again with other settings' }));
+  await page.waitForURL(/\/bring$/);
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  await expect(page.getByRole('checkbox', { name: 'In place of what it was' })).toBeChecked();
+  await counted.field('Thickness in cubes', 3);
+  await expect(page.locator('footer')).toContainText('20 × 12 × 3');
+  await counted.press(page.getByRole('button', { name: 'Bring it in' }));
+  expect(counted.actions).toBe(3);
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const after = await b.project();
+  expect(after.parts.map((p) => p.name)).toEqual(before.parts.map((p) => p.name));
+  expect(after.rig.mounts).toEqual(before.rig.mounts);
+  const cells = await b.cells('tea sign', after.parts.at(-1)!.bounds.min, [20, 12, 3]);
+  expect(cells.filter((v) => v > 0)).toHaveLength((20 * 12 - 4) * 3);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.project()).parts.at(-1)!.bounds.size).toEqual([20, 12, 1]);
+});
+
 test('cut by its frame, matched to the palette, puffed, left and begun again; leaving changes nothing', async ({
   page,
 }) => {

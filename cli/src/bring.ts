@@ -11,8 +11,8 @@ import {
   optionsFromWords,
   writeProjectFile,
 } from '@sphalerite/core/files';
-import type { Project } from '@sphalerite/core/model';
-import { apply, bringPartsEdit, editContext, summarize } from '@sphalerite/core/project';
+import { type Project, blobTypeOf, makeBlob } from '@sphalerite/core/model';
+import { apply, bringPartsEdit, editContext, keepingHow, summarize } from '@sphalerite/core/project';
 import { Refusal } from '@sphalerite/core/words';
 import { CliError, writeWhole } from './io';
 
@@ -84,12 +84,17 @@ function finds(way: Importer, given: readonly GivenFile[]): ReturnType<Importer[
   }
 }
 
+/** As JSON has it: without what was not said. */
+const plain = (options: unknown): Record<string, unknown> =>
+  JSON.parse(JSON.stringify(options)) as Record<string, unknown>;
+
 async function parts(way: Importer, find: Parameters<Importer['run']>[0], options: unknown): Promise<Project> {
   try {
     const { brought, notes } = await way.run(find, options, JOB, null);
     for (const n of notes) console.error(`note: ${noteText(n)}`);
     if (brought.kind !== 'parts') throw new CliError(`${find.title}: no part comes of it.`);
-    return brought.project;
+    const kept = find.files.map(({ name, bytes }) => ({ name, blob: makeBlob(blobTypeOf(bytes), bytes) }));
+    return keepingHow(brought.project, { importer: way.id, options: plain(options) }, kept);
   } catch (e) {
     if (e instanceof Refusal) throw new CliError(`${find.title}: ${e.message}`);
     throw e;

@@ -13,7 +13,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(10);
+    expect(FORMAT_VERSION).toBe(11);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -116,5 +116,12 @@ describe('project files of older formats', () => {
         names: { ...PLAIN_DELIVERY.names, prefix: 'sm_', left: '_l', right: '_r' },
       },
     ]);
+  });
+  it('and one saved as format 10, whose parts did not say what they were made of', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-10.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect([result.imports, [...new Set(result.parts.map((p) => p.made))]]).toEqual([[], [null]]);
   });
 });

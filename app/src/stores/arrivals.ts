@@ -1,4 +1,5 @@
 import type { Find } from '@sphalerite/core/files';
+import type { Id } from '@sphalerite/core/model';
 import type { Swatch } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
@@ -15,6 +16,8 @@ export interface Arrival {
   readonly find: Find;
   /** Other ways in which it can be brought in, its own among them. */
   readonly uses: readonly FileOffer[];
+  /** The part that is made anew of what it was made of, and the wishes it was made with. */
+  readonly again?: { readonly part: Id; readonly options: Readonly<Record<string, unknown>> };
 }
 
 /** What has come in from outside and waits for the screen it is meant for. */

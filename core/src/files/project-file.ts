@@ -32,11 +32,12 @@ const MAX_UNPACKED = 512 * 1024 * 1024;
 const MAX_ENTRIES = 20_000;
 /** A fixed date, so that equal projects give equal files. */
 const MTIME = new Date(2000, 0, 1);
-const ENTRY = /^(cells|blobs)\/(?:[A-Za-z0-9_-]{1,64}\/){0,8}[A-Za-z0-9_-]{1,64}\.(png|jpg|webp)$/;
+const ENTRY = /^(cells|blobs)\/(?:[A-Za-z0-9_-]{1,64}\/){0,8}[A-Za-z0-9_-]{1,64}\.(png|jpg|webp|bin)$/;
 const EXTENSIONS: Readonly<Record<BlobType, string>> = {
   'image/png': 'png',
   'image/jpeg': 'jpg',
   'image/webp': 'webp',
+  'application/octet-stream': 'bin',
 };
 
 /** What stands in the JSON for a grid: its bounds and, unless it is empty, the box that its slice sheet shows. */

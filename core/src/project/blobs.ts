@@ -4,7 +4,7 @@ import {
   LISTED_KINDS,
   type Project,
   MAX_BLOB,
-  blobTypeOf,
+  pictureTypeOf,
   eachMarked,
   find,
   hasMarked,
@@ -14,16 +14,16 @@ import {
 import { EditError } from './edit-error';
 
 /**
- * The project with a file among its blobs, and its id; the same project when it has it already.
+ * The project with a picture among its blobs, and its id; the same project when it has it already.
  *
- * @throws EditError when it is of no type that a project keeps, or too large
+ * @throws EditError when it is no picture that can be shown everywhere, or too large
  */
 export function withBlob(
   project: Project,
   name: string,
   bytes: Uint8Array<ArrayBuffer>,
 ): { readonly project: Project; readonly blob: Id } {
-  const type = blobTypeOf(bytes);
+  const type = pictureTypeOf(bytes);
   if (!type) throw new EditError('blobs.noPicture', { name });
   if (bytes.length > MAX_BLOB) throw new EditError('blobs.tooLarge', { name, megabytes: MAX_BLOB / 1048576 });
   const blob = makeBlob(type, bytes);
@@ -37,19 +37,30 @@ export function withBlobs(project: Project, blobs: readonly Blob[]): Project {
 }
 
 const NAMING = ['ref', 'mention'] as const;
-/** The lists whose records may name blobs. */
+/** Kinds that go when nothing names them; what names others of them comes before those. */
+const LOOSE = LISTED_KINDS.filter((k) => k.whileNamed);
+/** The lists whose records may name any of them. */
 const naming = LISTED_KINDS.filter((k) => hasMarked(k.schema, NAMING));
 
-/** The project without blobs that nothing in it or in its bin names any more; the same one when there are none. */
-export function withoutLooseBlobs(before: Project, project: Project): Project {
-  if (project.blobs.length === 0 || naming.every((k) => recordsOf(before, k) === recordsOf(project, k))) return project;
+/** The project without files, and imports, that nothing in it or in its bin names any more; the same one when there are none. */
+export function withoutLoose(before: Project, project: Project): Project {
+  if (LOOSE.every((k) => recordsOf(project, k).length === 0)) return project;
+  if (naming.every((k) => recordsOf(before, k) === recordsOf(project, k))) return project;
+  return LOOSE.reduce((p, kind) => {
+    const records = recordsOf(p, kind);
+    if (records.length === 0) return p;
+    const named = namedIn(p, kind.name);
+    const left = records.filter((r) => named.has(r.id));
+    return left.length === records.length ? p : { ...p, [kind.list]: left };
+  }, project);
+}
+
+function namedIn(project: Project, of: string): ReadonlySet<unknown> {
   const named = new Set<unknown>();
-  for (const kind of naming) {
+  for (const kind of naming)
     for (const record of recordsOf(project, kind))
       eachMarked(kind.schema, NAMING, record, (mark, id) => {
-        if ('of' in mark && mark.of === 'blob') named.add(id);
+        if ('of' in mark && mark.of === of) named.add(id);
       });
-  }
-  const blobs = project.blobs.filter((b) => named.has(b.id));
-  return blobs.length === project.blobs.length ? project : { ...project, blobs };
+  return named;
 }

@@ -2,10 +2,12 @@ import {
   type Id,
   LISTED_KINDS,
   type NamedRecord,
+  type Part,
   type Project,
   type RecordKind,
   eachMarked,
   freeName,
+  importKind,
   mapIds,
   must,
   recordsOf,
@@ -46,6 +48,19 @@ export function withPalettes(
     to.set(id, ours?.id ?? over(id));
   }
   return { palettes, ids: (old, of) => (of === 'palette' ? to.get(old) : undefined) ?? over(old, of) };
+}
+
+/** The project with what parts of another were made of, as the parts that come along name it. */
+export function withImportsOf(project: Project, source: Project, parts: readonly Part[], ids: Ids): Project {
+  const wanted = new Set(parts.map((p) => p.made?.import));
+  const imports = source.imports.filter((i) => wanted.has(i.id));
+  if (imports.length === 0) return project;
+  const files = new Set(imports.flatMap((i) => i.files.map((f) => f.blob)));
+  const whole = withBlobs(
+    project,
+    source.blobs.filter((b) => files.has(b.id)),
+  );
+  return { ...whole, imports: [...whole.imports, ...imports.map((i) => mapIds(importKind.schema, i, ids))] };
 }
 
 /** A name that is free among others of the same side. */
@@ -106,9 +121,11 @@ function closure(source: Project, records: readonly RecordName[]): ReadonlySet<s
     const kind = LISTED_KINDS.find((k) => k.name === name);
     if (!kind) throw new EditError('bringing.notAlone', { name });
     const record = must(recordsOf(source, kind), id, name);
-    eachMarked(kind.schema, ['ref'], record, (mark, value) => {
+    eachMarked(kind.schema, ['ref', 'mention'], record, (mark, value) => {
       const { of } = mark as { of: string };
       const owner = owners.get(`${of} ${value as Id}`);
+      // What is only mentioned stays behind, but for what a part was made of.
+      if (mark.mark === 'mention' && !(owner && of === importKind.name)) return;
       if (!owner) throw new EditError('bringing.hangs', { name: record.name ?? name, of });
       open.push(owner);
     });

@@ -1,6 +1,6 @@
 import { FormatError, type Id, MissingError, type Project, checkSound, idsFrom, keepWorn } from '../model';
 import { GridError } from '../voxel';
-import { withoutLooseBlobs } from './blobs';
+import { withoutLoose } from './blobs';
 import { EditError } from './edit-error';
 import { keepSeal } from './seal';
 import { withTwins } from './twins';
@@ -58,10 +58,7 @@ export const editContext = (seed: string, now = 0): EditContext => ({ newId: ids
  */
 export function apply<A>(project: Project, edit: Edit<A>, args: A, ctx: EditContext): Project {
   try {
-    const after = keepSeal(
-      project,
-      withoutLooseBlobs(project, withTwins(project, keepWorn(edit.run(project, args, ctx)))),
-    );
+    const after = keepSeal(project, withoutLoose(project, withTwins(project, keepWorn(edit.run(project, args, ctx)))));
     if (after !== project) checkSound(after);
     return after;
   } catch (e) {

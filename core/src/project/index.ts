@@ -11,3 +11,4 @@ export * from './joint';
 export * from './mounting';
 export * from './pivot-places';
 export * from './coplanar';
+export * from './making';

@@ -225,6 +225,10 @@ export const EN = {
     '“{part}” came back turned by less than a quarter, so its cubes lie on no cubes of it. Bring it in beside instead.',
   'bringIn.noNames': 'No part of “{source}” bears the name of one here. Rename them alike, or bring them in beside.',
 
+  // project/edits/make-again.ts
+  'makeAgain.byHand': '“{part}” was made by hand, so there is nothing that it could be made of again.',
+  'makeAgain.otherNames': 'Nothing that came bears the name under which “{part}” came first. Bring it in beside.',
+
   // project/edits/clips.ts
   'clips.lengthAndRate': 'A clip needs at least one frame and 1 to 240 frames per second.',
   'clips.floor': 'The ground of a clip is within 10,000 units of zero, and its steps have a length of 0 or more.',
@@ -464,6 +468,7 @@ export const EN = {
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
   'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
+  'label.makeAgain': 'Make {part} again',
   'label.takeHome': 'Take home {source}',
   'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },
 

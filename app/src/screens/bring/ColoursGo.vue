@@ -4,7 +4,7 @@ import SelectField from '../../components/SelectField.vue';
 import { useSession } from '../../stores/session';
 import { useBringing } from './bring-state';
 
-/** Which palette takes the colours that come. */
+/** Which palette takes the colours that come; parts that take cubes keep theirs. */
 const session = useSession();
 const bringing = useBringing();
 const OWN = 'own';
@@ -16,6 +16,7 @@ const palettes = computed(() => [
 
 <template>
   <select-field
+    v-if="!bringing.goesHome"
     label="Where the colours go"
     :model-value="bringing.into ?? OWN"
     :choices="palettes"

@@ -46,13 +46,6 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
         ]"
         @change="(cubes) => bringing.wish({ cubes })"
       />
-      <check-field
-        v-if="bringing.namesakes > 0"
-        :model-value="bringing.goesHome"
-        tip="They keep their mounts, pivots and clips; what they were goes to the bin"
-        @change="(v) => (bringing.home = v)"
-        >Into the {{ bringing.namesakes }} parts of the same names</check-field
-      >
     </section>
 
     <section v-if="exact === null" class="panel-section">
@@ -150,7 +143,7 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
         ]"
         @change="(colours) => bringing.wish({ colours })"
       />
-      <template v-if="o.colours === 'own' && exact !== null"><colours-go v-if="!bringing.goesHome" /></template>
+      <template v-if="o.colours === 'own' && exact !== null"><colours-go /></template>
       <template v-else-if="o.colours === 'own'">
         <slide-row
           label="at most"

@@ -10,7 +10,9 @@ import { placeInHand } from '../../shell/files/place';
 import { broughtIn } from '../../shell/files/project-files';
 import { JobCancelled } from '../../workers/protocol';
 import { goingHome } from './going-home';
+import { withHow } from './kept-files';
 import { latest } from './latest';
+import { wishes } from './wishes';
 
 /** What came of the file as it is wished now. */
 export interface MadeParts {
@@ -26,12 +28,12 @@ export const useBringing = defineStore('bringing', () => {
   const arrivals = useArrivals();
   const session = useSession();
   const notices = useNotices();
-  /** As the importer's schema has them. */
-  const options = ref<Readonly<Record<string, unknown>>>({});
+  const { options, wishAlso, keepFor, begin, forget } = wishes();
   /** The palette that takes the colours; null for one of their own. */
   const into = ref<string | null>(null);
   const made = shallowRef<MadeParts | null>(null);
-  const { namesakes, home, goesHome, put } = goingHome(made, into);
+  const again = computed(() => arrivals.waiting?.again?.part ?? null);
+  const { namesakes, home, goesHome, put } = goingHome(made, into, again);
   const trouble = ref('');
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
   /** What comes, as one would call it. */
@@ -69,12 +71,6 @@ export const useBringing = defineStore('bringing', () => {
     }
   }
 
-  const fresh = (importer: string): Record<string, unknown> =>
-    importerOf(importer)!.options.parse({}) as Record<string, unknown>;
-  /** The way in that the wishes are for. */
-  let last: string | null = null;
-  /** Wishes that go on with another file. */
-  let kept: { readonly importer: string; readonly options: Readonly<Record<string, unknown>> } | null = null;
   /** Brings the same in another way. */
   function use(importer: string): void {
     if (arrivals.waiting && importer !== arrivals.waiting.importer)
@@ -84,12 +80,12 @@ export const useBringing = defineStore('bringing', () => {
   function add(second: GivenFile, change: Readonly<Record<string, unknown>>): void {
     const w = arrivals.waiting;
     if (!w) return;
-    kept = { importer: w.importer, options: { ...options.value, ...change } };
+    keepFor(w.importer, change);
     arrivals.waiting = { ...w, find: { ...w.find, files: [w.find.files[0]!, second] } };
   }
 
   function wish(change: Readonly<Record<string, unknown>>): void {
-    options.value = { ...options.value, ...change };
+    wishAlso(change);
     void make();
   }
 
@@ -100,15 +96,11 @@ export const useBringing = defineStore('bringing', () => {
       made.value = null;
       trouble.value = '';
       if (!w) {
-        last = null;
+        forget();
         return;
       }
       if (!names.has(w.find)) names.set(w.find, `file ${++named}`);
-      // Wishes go on with the same thing, and with the next one of its kind.
-      if (kept?.importer === w.importer) options.value = kept.options;
-      else if (last !== w.importer) options.value = fresh(w.importer);
-      last = w.importer;
-      kept = null;
+      begin(w);
       void make();
     },
     { immediate: true },
@@ -120,11 +112,15 @@ export const useBringing = defineStore('bringing', () => {
     if (!arrivals.next()) void runCommand('go.build').catch(notices.fail);
   }
   /** Puts what is shown into the project, as one step. */
-  function bring(): void {
-    if (!made.value || busy.value) return;
-    const { notes } = made.value;
+  async function bring(): Promise<void> {
+    const is = made.value,
+      w = arrivals.waiting;
+    if (!is || !w || busy.value) return;
+    const { notes } = is;
+    const project = await withHow(is.project, w, options.value);
+    if (made.value !== is) return;
     const before = new Set(session.project?.parts.map((p) => p.id));
-    if (!put(made.value)) return;
+    if (!put({ ...is, project })) return;
     const first = session.project?.parts.find((p) => !before.has(p.id));
     if (first) session.choose({ part: first.id });
     if (notes.length > 0) notices.say(notes.map(noteText).join(' '));
@@ -137,6 +133,7 @@ export const useBringing = defineStore('bringing', () => {
     namesakes,
     home,
     goesHome,
+    again,
     trouble,
     busy,
     file,

@@ -1,5 +1,5 @@
-import type { Project } from '@sphalerite/core/model';
-import { bringPartsEdit, partsOfSameName, takeHomeEdit } from '@sphalerite/core/project';
+import { type Id, type Project, find } from '@sphalerite/core/model';
+import { bringPartsEdit, madeWith, makeAgainEdit, partsOfSameName, takeHomeEdit } from '@sphalerite/core/project';
 import { type Ref, computed, ref } from 'vue';
 import { useSession } from '../../stores/session';
 
@@ -8,15 +8,21 @@ interface Made {
   readonly facts: Readonly<Record<string, readonly number[]>>;
 }
 
-/** What comes back cube for cube can go into the parts that it was, or beside them. */
-export function goingHome(made: Ref<Made | null>, into: Ref<string | null>) {
+/**
+ * What comes back cube for cube, and what is made again, can go into the parts that it was, or beside them.
+ *
+ * @param again – the part that is made again; null for what comes for the first time
+ */
+export function goingHome(made: Ref<Made | null>, into: Ref<string | null>, again: Ref<Id | null>) {
   const session = useSession();
-  /** Parts here that bear the names of what comes. */
-  const namesakes = computed(() =>
-    made.value?.facts['exact']?.length && session.project
-      ? partsOfSameName(session.project, made.value.project).length
-      : 0,
-  );
+  /** Parts here that would take the cubes that come. */
+  const namesakes = computed(() => {
+    const { project } = session;
+    if (!made.value || !project) return 0;
+    const part = find(project.parts, again.value);
+    if (part) return Math.min(madeWith(project, part).length, made.value.project.parts.length);
+    return made.value.facts['exact']?.length ? partsOfSameName(project, made.value.project).length : 0;
+  });
   /** Null while nothing was said. */
   const home = ref<boolean | null>(null);
   const goesHome = computed(
@@ -25,9 +31,11 @@ export function goingHome(made: Ref<Made | null>, into: Ref<string | null>) {
   /** Puts what was made into the project, as one step; false where that was refused. */
   function put({ project: source, facts }: Made): boolean {
     const placed = facts['pivots']?.[0] === 1 ? 'pivot' : 'place';
-    const done = goesHome.value
-      ? session.apply(takeHomeEdit, { source, placed, rest: true })
-      : session.apply(bringPartsEdit, { source, into: into.value });
+    const done = !goesHome.value
+      ? session.apply(bringPartsEdit, { source, into: into.value })
+      : again.value
+        ? session.apply(makeAgainEdit, { source, part: again.value })
+        : session.apply(takeHomeEdit, { source, placed, rest: true });
     if (done) home.value = null;
     return done;
   }

@@ -2,7 +2,7 @@
 import { MAX_EDGE } from '@sphalerite/core/voxel';
 import { IconArrowsMaximize, IconArrowsMinimize, IconBoxMultiple, IconFocus2 } from '@tabler/icons-vue';
 import { type Vec3, boxVolume, withAxis } from '@sphalerite/core/math';
-import { partContent } from '@sphalerite/core/model';
+import { find, partContent } from '@sphalerite/core/model';
 import {
   type Edit,
   coarsenPartEdit,
@@ -61,6 +61,11 @@ const corners = computed(() => {
 async function takePictures(files: File[]): Promise<void> {
   await (await import('../../shell/files/dispatcher')).takeFiles(files, 'reference');
 }
+/** What the part was made of: a file, or what makes such things up. */
+const madeOf = computed(() => {
+  const kept = part.value?.made && find(session.project!.imports, part.value.made.import);
+  return kept ? (kept.files[0]?.name ?? kept.importer) : null;
+});
 // A size to fit to is tried out here before anything changes.
 const fit = ref<Vec3 | null>(null);
 /** Shows what an edit would give while the pointer rests on its button. */
@@ -135,6 +140,10 @@ const few = (rows: readonly number[]): string =>
         >
           Coarsen ÷2
         </action-button>
+      </div>
+      <div v-if="madeOf" class="row made">
+        <span class="quiet">made of {{ madeOf }}</span
+        ><CommandButton id="part.again" text="Make again…" />
       </div>
       <check-field v-model="build.growVolume" tip="What is drawn beyond the volume makes it larger" data-keys="W"
         >strokes grow the volume</check-field
@@ -252,6 +261,15 @@ const few = (rows: readonly number[]): string =>
   flex: 1 1 90px;
   min-width: 0;
   padding: 0 6px;
+}
+.made {
+  justify-content: space-between;
+}
+.made .quiet {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .grid {
   display: grid;

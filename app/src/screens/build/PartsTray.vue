@@ -71,6 +71,7 @@ function menuOf(e: MouseEvent, part: string): void {
     'part.hide',
     'part.duplicate',
     'part.alternate',
+    'part.again',
     'part.shrink',
     'view.isolate',
     'view.frame',

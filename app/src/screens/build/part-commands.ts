@@ -19,6 +19,7 @@ import {
   standOnFloorEdit,
 } from '@sphalerite/core/project';
 import type { Command } from '../../stores/commands';
+import { need } from '../../stores/needs';
 import { useSession } from '../../stores/session';
 import { nameInPlace, renameByRule, renameInHand } from '../shared/rename-in-hand';
 import { useBuild } from './build-state';
@@ -93,6 +94,13 @@ export function partCommands(): Command[] {
         })),
       ['Ctrl+Alt+A'],
     ),
+    {
+      id: 'part.again',
+      title: 'Make the part again with other settings',
+      group: 'Part',
+      enabled: need(() => Boolean(session.part?.made), 'it was built by hand, not brought in'),
+      run: async () => (await import('../../shell/files/dispatcher')).makeAgain(),
+    },
     part(
       'part.delete',
       'Delete the part (to the bin)',

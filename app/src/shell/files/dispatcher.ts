@@ -10,7 +10,7 @@ import {
   noteText,
   optionFields,
 } from '@sphalerite/core/files';
-import { idsFrom, makeProject } from '@sphalerite/core/model';
+import { find, idsFrom, makeProject, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import { type FileOffer, useArrivals } from '../../stores/arrivals';
 import { runCommand } from '../../stores/commands';
@@ -108,6 +108,27 @@ export async function makeUp(id = 'tree'): Promise<void> {
     return refuse(say('bring.cannotHere', { title: importer.does, why: MISSING.project }));
   useArrivals().waiting = null;
   await show(id, importer.inspect([])[0]!, []);
+}
+
+/** Opens what the part in hand was made of, with the wishes that it was made with. */
+export async function makeAgain(): Promise<void> {
+  const { part, project } = useSession();
+  const kept = part?.made && find(project!.imports, part.made.import);
+  if (!kept) return refuse(say('again.gone', { part: part?.name ?? '' }));
+  const importer = importerOf(kept.importer);
+  const options = importer?.options.safeParse(kept.options);
+  if (!importer || !options?.success) return refuse(say('again.unknown', { part: part!.name }));
+  const files = kept.files.map(({ name, blob }) => ({ name, bytes: must(project!.blobs, blob, 'blob').bytes }));
+  const [first] = importer.inspect(files);
+  const arrivals = useArrivals();
+  arrivals.behind = [];
+  arrivals.waiting = {
+    importer: importer.id,
+    find: { title: first?.title ?? kept.importer, files },
+    uses: [],
+    again: { part: part!.id, options: options.data as Record<string, unknown> },
+  };
+  await runCommand('go.bring');
 }
 
 /** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */

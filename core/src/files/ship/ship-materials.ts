@@ -191,7 +191,8 @@ export class ShipMaterials {
   private tileOf(slot: string): Omit<ShipPicture, 'name'> | null {
     const tile = this.profile.tiles.find((t) => t.slot === slot);
     const blob: Blob | undefined = tile?.blob ? find(this.project.blobs, tile.blob) : undefined;
-    if (blob) return { type: blob.type, bytes: blob.bytes, width: 0, height: 0 };
+    if (blob && blob.type !== 'application/octet-stream')
+      return { type: blob.type, bytes: blob.bytes, width: 0, height: 0 };
     const ready = tile?.picture ? tilePicture(tile.picture) : null;
     if (!ready) return null;
     const { width, height, rgba } = ready;

@@ -1,5 +1,5 @@
 import type { Quat, Vec3 } from '../../math';
-import type { BlobType, Id } from '../../model';
+import type { Id, PictureType } from '../../model';
 import type { Note } from '../notes';
 
 /** What of a project is shipped. */
@@ -79,7 +79,7 @@ export interface ShipMesh {
 
 export interface ShipPicture {
   readonly name: string;
-  readonly type: BlobType;
+  readonly type: PictureType;
   readonly bytes: Uint8Array<ArrayBuffer>;
   /** In texels; 0 where a picture of one's own was not looked into. */
   readonly width: number;

@@ -5,12 +5,16 @@ import type { Id } from '../ids';
 import { bytes, own } from '../marks';
 import type { RecordKind } from './record-kind';
 
-export const BLOB_TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const;
+export const PICTURE_TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const;
+export type PictureType = (typeof PICTURE_TYPES)[number];
+/** What is kept to be read again by an importer, of whatever kind it is. */
+const OTHER = 'application/octet-stream';
+export const BLOB_TYPES = [...PICTURE_TYPES, OTHER] as const;
 export type BlobType = (typeof BLOB_TYPES)[number];
 /** Bytes that one blob may hold. */
 export const MAX_BLOB = 64 * 1024 * 1024;
 
-/** A file that the project holds as it is: a picture to work from, a surrounding. Kept once, however many name it. */
+/** A file that the project holds as it is: a picture to work from, a surrounding, what parts were made of. Kept once, however many name it. */
 export interface Blob {
   /** SHA-256 of the bytes, as hex. */
   readonly id: Id;
@@ -18,16 +22,18 @@ export interface Blob {
   readonly bytes: Uint8Array<ArrayBuffer>;
 }
 
-const HEADS: readonly (readonly [BlobType, RegExp])[] = [
+const HEADS: readonly (readonly [PictureType, RegExp])[] = [
   ['image/png', /^\x89PNG\r\n\x1a\n/],
   ['image/jpeg', /^\xff\xd8\xff/],
   ['image/webp', /^RIFF[^]{4}WEBP/],
 ];
-/** What a file says it is by its first bytes; null for what a project does not keep. */
-export function blobTypeOf(data: Uint8Array): BlobType | null {
+/** What picture a file is by its first bytes; null for one that cannot be shown everywhere, and for what is none. */
+export function pictureTypeOf(data: Uint8Array): PictureType | null {
   const head = String.fromCharCode(...data.subarray(0, 16));
   return HEADS.find(([, start]) => start.test(head))?.[0] ?? null;
 }
+
+export const blobTypeOf = (data: Uint8Array): BlobType => pictureTypeOf(data) ?? OTHER;
 
 export const blobId = (data: Uint8Array): Id => bytesToHex(sha256(data));
 export const makeBlob = (type: BlobType, data: Uint8Array<ArrayBuffer>): Blob => ({
@@ -44,7 +50,9 @@ export const blobKind: RecordKind<'blob', 'blobs', Blob> = {
   schema: z.strictObject({ id: own('blob'), type: z.enum(BLOB_TYPES), bytes: bytes() }),
   since: 7,
   upgrades: {},
+  whileNamed: true,
   flaw: ({ type, bytes: data }) =>
     data instanceof Uint8Array && data.length > 0 && blobTypeOf(data) !== type ? `is no ${type}` : null,
-  about: '`{id, type, bytes}`; `id` is the SHA-256 of the bytes, `type` is `image/png`, `image/jpeg` or `image/webp`',
+  about:
+    '`{id, type, bytes}`; `id` is the SHA-256 of the bytes, `type` is `image/png`, `image/jpeg`, `image/webp` or, for any other file, `application/octet-stream`',
 };

@@ -8,6 +8,7 @@ export * from './clip';
 export * from './pose';
 export * from './shot';
 export * from './blob';
+export * from './import';
 export * from './reference';
 export * from './scene';
 export * from './terrain-cube';

@@ -3,6 +3,7 @@ import { blobKind } from './blob';
 import { clipKind } from './clip';
 import { colourwayKind } from './colourway';
 import { deliveryProfileKind } from './delivery-profile';
+import { importKind } from './import';
 import { paletteKind } from './palette';
 import { partKind, stampKind } from './part';
 import { poseKind } from './pose';
@@ -26,6 +27,7 @@ export const RECORD_KINDS = [
   terrainSetKind,
   assetKind,
   deliveryProfileKind,
+  importKind,
   blobKind,
   restorePointKind,
 ] as const;

@@ -40,6 +40,8 @@ export interface RecordKind<Name extends string = string, List extends string | 
   flaw?(record: R, project: { readonly [list: string]: unknown }): string | null;
   /** What goes into the bin beside it and comes back with it; missing for what is not kept when it is deleted. */
   readonly kept?: z.ZodType;
+  /** Whether it goes as soon as nothing names it any more. */
+  readonly whileNamed?: boolean;
   /** Its form, for docs/formats.md. */
   readonly about: string;
 }

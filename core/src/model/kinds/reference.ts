@@ -2,7 +2,7 @@ import { toByteArray } from 'base64-js';
 import * as z from 'zod';
 import type { Id } from '../ids';
 import { own, ref } from '../marks';
-import { type BlobType, makeBlob } from './blob';
+import { type PictureType, makeBlob } from './blob';
 import { finite, name, unit } from './fields';
 import type { FoundBlob, LooseJson, RecordKind } from './record-kind';
 
@@ -41,7 +41,7 @@ export function referenceOf6(r: LooseJson, found: (blob: FoundBlob) => void): Lo
   const { image, ...rest } = r;
   const [, type, data] = /^data:(image\/(?:png|jpeg|webp));base64,([A-Za-z0-9+/=]*)$/.exec(String(image)) ?? [];
   if (data === undefined) throw new Error('not a picture');
-  const blob = makeBlob(type as BlobType, toByteArray(data) as Uint8Array<ArrayBuffer>);
+  const blob = makeBlob(type as PictureType, toByteArray(data) as Uint8Array<ArrayBuffer>);
   found(blob);
   return { ...rest, blob: blob.id };
 }

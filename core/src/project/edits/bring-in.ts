@@ -20,7 +20,15 @@ import {
   withFaceIds,
 } from '../../model';
 import { binned } from '../bin';
-import { type Ids, type RecordName, freeAmong, freshIds, withPalettes, withRecordsOf } from '../bringing';
+import {
+  type Ids,
+  type RecordName,
+  freeAmong,
+  freshIds,
+  withImportsOf,
+  withPalettes,
+  withRecordsOf,
+} from '../bringing';
 import { type EditContext, EditError, defineEdit } from '../edit';
 
 /** The bone and attachment point that a rig is brought in at; null for the middle of the project. */
@@ -49,7 +57,7 @@ export const bringRigEdit = defineEdit<{ source: Project; at: BringAt; parts: re
     );
     const rig = broughtRig(mapIds(rigKind.schema, source.rig, ids), new Set(taken.map((p) => ids(p.id))), under, stand);
     return {
-      ...project,
+      ...withImportsOf(project, source, taken, ids),
       palettes,
       parts: taken.reduce<readonly Part[]>((parts, p) => [...parts, broughtPart(p, taken, ids, parts)], project.parts),
       clips: source.clips
@@ -139,7 +147,13 @@ export const replacePartsEdit = defineEdit<{
       freshIds(ctx.newId),
     );
     let parts = project.parts;
-    const bin = [...project.bin];
+    const bin = [...project.bin],
+      whole = withImportsOf(
+        project,
+        source,
+        pairs.map((p) => must(source.parts, p.by, 'part')),
+        ids,
+      );
     for (const { part: id, by } of pairs) {
       const was = must(parts, id, 'part'),
         is = must(source.parts, by, 'part');
@@ -156,9 +170,10 @@ export const replacePartsEdit = defineEdit<{
         faceSlots: withFaceIds(is.faceSlots, () => ctx.newId()),
         twin: null,
         origin: null,
+        made: is.made && { ...is.made, import: ids(is.made.import) },
       });
     }
-    return { ...project, palettes, parts, bin };
+    return { ...whole, palettes, parts, bin };
   },
 });
 

@@ -4,7 +4,7 @@ import { appended } from '../../palette';
 import { gather, listExtent } from '../../scene';
 import { byteTable, mapBytes } from '../../voxel';
 import { say } from '../../words';
-import { freeAmong, freshIds, withPalettes } from '../bringing';
+import { freeAmong, freshIds, withImportsOf, withPalettes } from '../bringing';
 import { EditError, defineEdit } from '../edit';
 
 /**
@@ -40,7 +40,7 @@ export const bringPartsEdit = defineEdit<{ source: Project; into: Id | null }>({
     const shift = { t: [beside(project, source), 0, 0] as const, q: [0, 0, 0, 1] as const, s: [1, 1, 1] as const };
     const rig = mapIds(rigKind.schema, { ...source.rig, constraints: [], alternateSets: [] }, ids);
     return {
-      ...project,
+      ...withImportsOf(project, source, source.parts, ids),
       palettes,
       parts,
       rig: {
@@ -92,4 +92,20 @@ function beside(project: Project, source: Project): number {
   const there = listExtent(gather(project, { of: 'rig' })),
     come = listExtent(gather(source, { of: 'rig' }));
   return there && come ? Math.ceil(there.hi[0]) + 2 - Math.floor(come.lo[0]) : 0;
+}
+
+/** What of a project is none of some parts: without bones and clips, each where it stands. */
+export function withoutParts(source: Project, gone: ReadonlySet<Id>): Project {
+  const parts = source.parts.filter((p) => !gone.has(p.id));
+  return {
+    ...source,
+    parts,
+    rig: {
+      ...source.rig,
+      bones: [],
+      attachments: [],
+      mounts: source.rig.mounts.flatMap((m) => (gone.has(m.part) ? [] : [{ ...m, bone: null }])),
+    },
+    clips: [],
+  };
 }

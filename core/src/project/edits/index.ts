@@ -33,6 +33,7 @@ export * from './ready-rigs';
 export * from './bring-in';
 export * from './bring-parts';
 export * from './take-home';
+export * from './make-again';
 export * from './ring';
 export * from './joints';
 export * from './standing';

@@ -1,13 +1,13 @@
 import { AXES, type Mat4, type Vec3, invertMat, mapVec, mulMat, transformPoint } from '../../math';
-import { type Id, type Part, type Project, composite, must, replaceRecord } from '../../model';
-import { type Palette, type Swatch, appended } from '../../palette';
+import { type Id, type Part, type Project, composite } from '../../model';
 import { REST_POSE, placeParts } from '../../rig';
 import { movedGrid } from '../../sculpt';
-import { VoxelGrid, byteCounts, byteTable, mapBytes } from '../../voxel';
+import { VoxelGrid } from '../../voxel';
 import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
-import { aside, partsOfSameName } from './bring-in';
-import { bringPartsEdit } from './bring-parts';
+import { partsOfSameName } from './bring-in';
+import { bringPartsEdit, withoutParts } from './bring-parts';
+import { type Taking, stepsBetween, takingCubes } from './taking-cubes';
 
 /**
  * Parts that were away in another program take the cubes that came back under their names. Names, sides, mounts, pivots, palettes and
@@ -25,91 +25,24 @@ export const takeHomeEdit = defineEdit<{ source: Project; placed: 'pivot' | 'pla
     const pairs = partsOfSameName(project, source);
     if (pairs.length === 0) throw new EditError('bringIn.noNames', { source: source.name });
     const at = placed === 'place' ? placesOf(project, source, pairs) : null;
-    let { palettes, parts } = project;
-    const bin = [...project.bin];
     const replaced = new Set(pairs.map((p) => p.part.id));
-    for (const { part: was, by } of pairs) {
+    const takings = pairs.flatMap(({ part, by }): Taking[] => {
       // A twin follows its source when that comes home too.
-      if (was.twin && replaced.has(was.twin.source)) continue;
-      const place = at?.get(was.id);
-      if (at && !place) continue;
-      const target = must(palettes, was.palette, 'palette'),
-        { swatches, to } = dyed(target, usedSwatches(source, by));
-      const recoloured = mapBytes(
-        composite(by),
-        byteTable((b) => to.get(b) ?? b),
-      );
-      const { grid, pivot } = place
-        ? { grid: moved(recoloured, place, was), pivot: was.pivot }
-        : fromPivot(recoloured, by, was);
-      palettes = swatches === target.swatches ? palettes : palettes.map((p) => (p === target ? { ...p, swatches } : p));
-      bin.push(aside(project, was, ctx));
-      const bounds = grid.bounds;
-      const layer = { id: ctx.newId(), name: was.layers[0]!.name, hidden: false, locked: false, grid };
-      parts = replaceRecord(parts, {
-        ...was,
-        bounds,
-        pivot,
-        layers: [layer],
-        regions: null,
-        faceSlots: null,
-        twin: null,
-        origin: null,
-      });
-    }
-    const home = { ...project, palettes, parts, bin };
-    const others = rest ? without(source, new Set(pairs.map((p) => p.by.id))) : null;
+      if (part.twin && replaced.has(part.twin.source)) return [];
+      if (!at) return [{ part, by, fit: (grid) => fromPivot(grid, by, part) }];
+      const place = at.get(part.id);
+      return place ? [{ part, by, fit: (grid) => ({ grid: moved(grid, place, part), pivot: part.pivot }) }] : [];
+    });
+    const home = takingCubes(project, source, takings, ctx);
+    const others = rest ? withoutParts(source, new Set(pairs.map((p) => p.by.id))) : null;
     return others && others.parts.length > 0 ? bringPartsEdit.run(home, { source: others, into: null }, ctx) : home;
   },
 });
 
-/** Swatches that a part shows. */
-function usedSwatches(source: Project, part: Part): Swatch[] {
-  const counts = byteCounts(composite(part));
-  return must(source.palettes, part.palette, 'palette').swatches.filter((s) => counts[s.byte]! > 0);
-}
-
-/**
- * Which byte of a palette each swatch that came back is: files carry colours to the last digit and finishes nearly, so one of the same
- * colour is meant, the nearest in finish where there are several. Others join the palette.
- *
- * @throws EditError when there is no room for them
- */
-function dyed(
-  target: Palette,
-  theirs: readonly Swatch[],
-): { readonly swatches: readonly Swatch[]; readonly to: ReadonlyMap<number, number> } {
-  const far = (a: Swatch, b: Swatch): number =>
-    Math.abs(a.opacity - b.opacity) +
-    Math.abs(a.emissive - b.emissive) +
-    Math.abs(a.roughness - b.roughness) +
-    Math.abs(a.metalness - b.metalness);
-  const to = new Map<number, number>(),
-    fresh: Swatch[] = [];
-  for (const s of theirs) {
-    const [same] = target.swatches
-      .filter((o) => o.colour === s.colour && !o.helper)
-      .sort((a, b) => far(a, s) - far(b, s));
-    if (same) to.set(s.byte, same.byte);
-    else fresh.push(s);
-  }
-  const { swatches, bytes, left } = appended(target, fresh);
-  if (left > 0) throw new EditError('bringIn.paletteFull', { palette: target.name, now: left });
-  fresh.forEach((s, i) => to.set(s.byte, bytes[i]!));
-  return { swatches: fresh.length > 0 ? swatches : target.swatches, to };
-}
-
 /** Cells numbered as they are in the part, so that its pivot stays; where they lie half a cube beside its own, the pivot comes along. */
 function fromPivot(grid: VoxelGrid, by: Part, was: Part): { grid: VoxelGrid; pivot: Vec3 } {
-  const by2 = mapVec(was.pivot, (v, a) => v - by.pivot[a]!);
-  if (by2.some((v) => v % 2 !== 0)) return { grid, pivot: by.pivot };
-  return {
-    grid: movedGrid(
-      grid,
-      mapVec(by2, (v) => v / 2),
-    ),
-    pivot: was.pivot,
-  };
+  const steps = stepsBetween(by.pivot, was.pivot);
+  return steps ? { grid: movedGrid(grid, steps), pivot: was.pivot } : { grid, pivot: by.pivot };
 }
 
 /** From the cells of each part that came back to those of the part it was, by where both stand at rest. */
@@ -179,19 +112,3 @@ function moved(grid: VoxelGrid, by: Mat4, part: Part): VoxelGrid {
 }
 const cellAt = (m: Mat4, [x, y, z]: Vec3): Vec3 =>
   mapVec(transformPoint(m, [x + 0.5, y + 0.5, z + 0.5]), (v) => Math.round(v - 0.5));
-
-/** What of a project is none of some parts: without bones and clips, each where it stands. */
-function without(source: Project, gone: ReadonlySet<Id>): Project {
-  const parts = source.parts.filter((p) => !gone.has(p.id));
-  return {
-    ...source,
-    parts,
-    rig: {
-      ...source.rig,
-      bones: [],
-      attachments: [],
-      mounts: source.rig.mounts.flatMap((m) => (gone.has(m.part) ? [] : [{ ...m, bone: null }])),
-    },
-    clips: [],
-  };
-}

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { blobTypeOf } from '../../../model';
+import { pictureTypeOf } from '../../../model';
 import { FileError } from '../../file-error';
 import { type Importer, oneEach } from '../../importer';
 
@@ -13,11 +13,11 @@ export const referenceImporter: Importer<object> = {
   extensions: ['.png', '.jpg', '.jpeg', '.webp'],
   needs: 'part',
   options: z.strictObject({}),
-  accepts: (head, name) => blobTypeOf(head) !== null || NAMES.test(name),
+  accepts: (head, name) => pictureTypeOf(head) !== null || NAMES.test(name),
   inspect: oneEach,
   async run({ title, files }, _, job, place) {
     const { bytes } = files[0]!;
-    const type = blobTypeOf(bytes);
+    const type = pictureTypeOf(bytes);
     const size = type && (await job.pictureSize(bytes, type).catch(() => null));
     if (!size || !place) throw noPicture(title);
     const { content, part, floor } = place;
