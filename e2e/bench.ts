@@ -14,6 +14,7 @@ export interface ProjectJson {
     bounds: { min: Triple; size: Triple };
     layers: { id: string; grid: { cubes: number; hash: string } }[];
   }[];
+  readonly assets: { name: string; project: { parts: unknown[] } }[];
   readonly rig: {
     bones: {
       id: string;

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { encode } from 'fast-png';
 import { encode as encodeJpeg } from 'jpeg-js';
 import { expect, test } from './test';
@@ -94,6 +96,33 @@ test('a sign that was brought in is made again with other settings after a reloa
   expect(cells.filter((v) => v > 0)).toHaveLength((20 * 12 - 4) * 3);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await b.project()).parts.at(-1)!.bounds.size).toEqual([20, 12, 1]);
+});
+
+test('parts and a whole project are taken out of a file that is dropped; what clashes is told before', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  await b.give('drop', 'biped.sphal', readFileSync(join(import.meta.dirname, '../content/out/ready-biped.sphal')));
+  await page.getByRole('button', { name: 'Take parts, bones, clips or colours from it' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Take from another project' });
+  await dialog.getByRole('checkbox', { name: 'Head', exact: true }).check();
+  // The picture of what comes, and how it will be called.
+  const head = dialog.getByRole('listitem').filter({ hasText: 'Head' });
+  await expect(head.locator('img')).toHaveAttribute('src', /^data:/);
+  await expect(head).toContainText('as “Head 2”');
+  await dialog.getByRole('checkbox', { name: 'Hand left', exact: true }).check();
+  await dialog.getByRole('checkbox', { name: 'All of “Biped”, as one asset for scenes' }).check();
+  await dialog.getByRole('button', { name: 'Take all of it, 2 parts' }).click();
+  await expect(dialog).toHaveCount(0);
+  await b.idle();
+  const after = await b.project();
+  expect(after.parts.slice(before.parts.length).map((p) => p.name)).toEqual(['Head 2', 'Hand']);
+  expect(after.rig.bones).toEqual(before.rig.bones);
+  expect(after.assets.map((a) => [a.name, a.project.parts.length])).toEqual([['Biped', 15]]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.project()).assets.length).toBe(0);
 });
 
 test('cut by its frame, matched to the palette, puffed, left and begun again; leaving changes nothing', async ({

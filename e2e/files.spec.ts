@@ -42,6 +42,7 @@ test('files are dropped and pasted on every screen and on the shelf: each is kno
   await b.step('Rig');
   const lamp = readFileSync(join(import.meta.dirname, '../content/out/lamp-post.sphal'));
   await b.give('drop', 'post.sphal', lamp);
+  await page.getByRole('button', { name: 'Put the project on the shelf' }).click();
   await b.says('“post.sphal” stands on the shelf');
   await b.give('drop', 'song.ogg', Buffer.from('OggS nothing of ours'));
   await b.says('“song.ogg” is nothing that can be brought in');

@@ -164,9 +164,9 @@ test.describe('Ready rigs', () => {
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'Hinged prop' }).click();
     await choose(dialog, 'Where it hangs', 'Grip right');
-    await dialog.getByLabel('Open', { exact: true }).check();
-    await dialog.getByLabel('Hasp', { exact: true }).uncheck();
-    await dialog.getByRole('button', { name: 'Bring in 3 bones, 2 parts, 1 clip' }).click();
+    await dialog.getByRole('checkbox', { name: 'Open', exact: true }).check();
+    await dialog.getByRole('checkbox', { name: 'Hasp', exact: true }).uncheck();
+    await dialog.getByRole('button', { name: 'Take 3 bones, 2 parts, 1 clip' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
     const p = await b.project();
@@ -177,7 +177,7 @@ test.describe('Ready rigs', () => {
 
     await page.getByRole('button', { name: 'Bring in a rig…' }).click();
     await dialog.getByRole('button', { name: 'Biped' }).click();
-    await dialog.getByRole('radio', { name: 'Parts in place of those of the same name' }).click();
+    await dialog.getByRole('button', { name: 'in place of the 9 here' }).click();
     for (const name of [
       'Upper arm left',
       'Upper arm right',
@@ -189,7 +189,7 @@ test.describe('Ready rigs', () => {
       'Shin right',
     ])
       await dialog.getByRole('checkbox', { name, exact: true }).uncheck();
-    await dialog.getByRole('button', { name: 'Replace 1 part' }).click();
+    await dialog.getByRole('button', { name: 'Take 1 part' }).click();
     await expect(dialog).toHaveCount(0);
     await b.idle();
     const q = await b.project(),

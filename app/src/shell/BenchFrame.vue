@@ -29,6 +29,7 @@ const GuideCard = later(() => import('./GuideCard.vue'));
 const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'));
 const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
 const RenameManyDialog = defineAsyncComponent(() => import('./RenameManyDialog.vue'));
+const PiecesDialog = defineAsyncComponent(() => import('./pieces/PiecesDialog.vue'));
 const TargetDialog = defineAsyncComponent(() => import('./target/TargetDialog.vue'));
 const TargetMeter = later(() => import('./target/TargetMeter.vue'));
 
@@ -124,6 +125,7 @@ const MENU = [
   'project.rename',
   'project.export',
   'project.bringIn',
+  'project.takeFrom',
   'project.shelf',
   'look.theme',
   'look.fold',
@@ -270,7 +272,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
     </footer>
     <HistoryDialog v-if="dialogs.history" /><RenameDialog v-if="dialogs.rename" /><RenameManyDialog
       v-if="dialogs.renameMany"
-    /><TargetDialog v-if="dialogs.target" />
+    /><TargetDialog v-if="dialogs.target" /><PiecesDialog v-if="dialogs.pieces" />
   </div>
 </template>
 

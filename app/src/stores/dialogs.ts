@@ -12,6 +12,8 @@ export const useDialogs = defineStore('dialogs', () => {
   const renaming = ref<string | null>(null);
   /** What is renamed by one rule. */
   const renameMany = shallowRef<ToRename | null>(null);
+  /** What is taken from another project: anything, or its bones before all. */
+  const pieces = ref<'any' | 'bones' | null>(null);
   const target = ref(false);
   const coach = ref(false);
   const search = ref(false);
@@ -21,5 +23,5 @@ export const useDialogs = defineStore('dialogs', () => {
   function openMenu(e: { clientX: number; clientY: number }, commands: readonly string[]): void {
     menu.value = { x: e.clientX, y: e.clientY, commands };
   }
-  return { history, pastOf, rename, renaming, renameMany, target, coach, search, shortcuts, menu, openMenu };
+  return { history, pastOf, rename, renaming, renameMany, pieces, target, coach, search, shortcuts, menu, openMenu };
 });

@@ -12,6 +12,9 @@ export const EN = {
   pieces: { one: '{n} piece', other: '{n} pieces' },
   parts: { one: '{n} part', other: '{n} parts' },
   triangles: { one: '{n} triangle', other: '{n} triangles' },
+  deliveries: { one: '{n} delivery', other: '{n} deliveries' },
+  palettes: { one: '{n} palette', other: '{n} palettes' },
+  stamps: { one: '{n} stamp', other: '{n} stamps' },
   swatches: { one: '{n} swatch', other: '{n} swatches' },
 
   'version.newer':
@@ -121,9 +124,7 @@ export const EN = {
   'rig.allMounted': '{bones}, {parts}, all mounted',
   'rig.partsLoose': { one: '{n} part hangs on no bone', other: '{n} parts hang on no bone' },
   'rig.facesMeet': { one: '{n} face lies in that of {other}.', other: '{n} faces lie in those of {other}.' },
-  'bringIn.itsBones': { one: 'Its {n} bone', other: 'Its {n} bones' },
-  'bringIn.bring': 'Bring in {bones}, {parts}, {clips}',
-  'bringIn.replace': { one: 'Replace {n} part', other: 'Replace {n} parts' },
+  'pieces.allInPlace': { one: 'in place of the one here', other: 'in place of the {n} here' },
   'curves.hint': {
     one: '{n} key. Drag it sideways in time, up and down in value.',
     other: '{n} keys. Drag one sideways in time, up and down in value; the two handles bend the way to the next.',

@@ -16,5 +16,16 @@ export const say: (key: WordKey, params?: Params) => string = speaker(CATALOGUE)
 /** How many there are of something: "1 bone", "2,616 cubes". */
 export const counted = (
   n: number,
-  what: 'bones' | 'clips' | 'cubes' | 'keys' | 'parts' | 'pieces' | 'swatches' | 'triangles',
+  what:
+    | 'bones'
+    | 'clips'
+    | 'cubes'
+    | 'deliveries'
+    | 'keys'
+    | 'palettes'
+    | 'parts'
+    | 'pieces'
+    | 'stamps'
+    | 'swatches'
+    | 'triangles',
 ): string => say(what, { n });

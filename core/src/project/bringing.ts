@@ -40,7 +40,7 @@ export function withPalettes(
   const to = new Map<Id, Id>();
   for (const id of new Set(wanted)) {
     const theirs = must(source.palettes, id, 'palette'),
-      ours = palettes.find((o) => JSON.stringify(o.swatches) === JSON.stringify(theirs.swatches));
+      ours = paletteAlike({ palettes }, theirs);
     if (!ours) {
       const names = palettes.map((o) => o.name);
       palettes = [...palettes, { ...theirs, id: over(id), name: freeName(theirs.name, names) }];
@@ -49,6 +49,10 @@ export function withPalettes(
   }
   return { palettes, ids: (old, of) => (of === 'palette' ? to.get(old) : undefined) ?? over(old, of) };
 }
+
+/** The palette here that has the same swatches as another. */
+export const paletteAlike = (project: Pick<Project, 'palettes'>, theirs: Palette): Palette | undefined =>
+  project.palettes.find((o) => JSON.stringify(o.swatches) === JSON.stringify(theirs.swatches));
 
 /** The project with what parts of another were made of, as the parts that come along name it. */
 export function withImportsOf(project: Project, source: Project, parts: readonly Part[], ids: Ids): Project {

@@ -12,3 +12,4 @@ export * from './mounting';
 export * from './pivot-places';
 export * from './coplanar';
 export * from './making';
+export * from './pieces';

@@ -225,6 +225,10 @@ export const EN = {
     '“{part}” came back turned by less than a quarter, so its cubes lie on no cubes of it. Bring it in beside instead.',
   'bringIn.noNames': 'No part of “{source}” bears the name of one here. Rename them alike, or bring them in beside.',
 
+  // project/edits/bring-pieces.ts
+  'pieces.clipsNeedBones':
+    'Clips move bones: let the bones of “{source}” come too, or take its clips over in Animate, from another figure.',
+
   // project/edits/make-again.ts
   'makeAgain.byHand': '“{part}” was made by hand, so there is nothing that it could be made of again.',
   'makeAgain.otherNames': 'Nothing that came bears the name under which “{part}” came first. Bring it in beside.',
@@ -468,6 +472,7 @@ export const EN = {
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
   'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
+  'label.bringPieces': 'Take from {source}',
   'label.makeAgain': 'Make {part} again',
   'label.takeHome': 'Take home {source}',
   'label.mountParts': { one: 'Mount a part', other: 'Mount {n} parts' },

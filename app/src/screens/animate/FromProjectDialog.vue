@@ -4,7 +4,7 @@ import { retarget } from '@sphalerite/core/motion';
 import { retargetClipEdit } from '@sphalerite/core/project';
 import { computed, ref, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
-import ProjectSources from '../shared/ProjectSources.vue';
+import ProjectSources from '../../shell/files/ProjectSources.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import DialogBox from '../../components/DialogBox.vue';
 import { counted, say } from '../../words';

@@ -17,7 +17,6 @@ import { choices } from '../../components/choices';
 import { counted, say } from '../../words';
 
 // Dialogs are fetched when they are first opened.
-const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 const ReadyRigDialog = defineAsyncComponent(() => import('./ReadyRigDialog.vue'));
 const LimbDialog = defineAsyncComponent(() => import('./LimbDialog.vue'));
 const DuplicateBonesDialog = defineAsyncComponent(() => import('./DuplicateBonesDialog.vue'));
@@ -131,11 +130,9 @@ const show = (id: string): void => {
         </li>
       </ul>
     </section>
-    <BringInDialog v-if="rig.dialog === 'bring'" /><ReadyRigDialog
-      v-if="rig.dialog === 'keep' || rig.dialog === 'unseal'"
-    /><RingDialog v-if="rig.dialog === 'ring'" /><LimbDialog v-if="rig.dialog === 'limb'" /><DuplicateBonesDialog
-      v-if="rig.dialog === 'duplicate'"
-    />
+    <ReadyRigDialog v-if="rig.dialog === 'keep' || rig.dialog === 'unseal'" /><RingDialog
+      v-if="rig.dialog === 'ring'"
+    /><LimbDialog v-if="rig.dialog === 'limb'" /><DuplicateBonesDialog v-if="rig.dialog === 'duplicate'" />
   </div>
 </template>
 

@@ -11,6 +11,7 @@ import { nextTick } from 'vue';
 import { type Command, runCommand } from '../../stores/commands';
 import { all, need, needsBone, needsBones, needsParts, needsWriting } from '../../stores/needs';
 import { useNotices } from '../../stores/notices';
+import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import { useAnimate } from '../animate/animate-state';
 import { boneCommands, sideCommands } from './bone-commands';
@@ -131,7 +132,7 @@ function wholeCommands(): Command[] {
       group: 'Rig',
       keys: ['Ctrl+Shift+I'],
       enabled: needsWriting,
-      run: () => (rig.dialog = 'bring'),
+      run: () => (useDialogs().pieces = 'bones'),
     },
     {
       id: 'rig.keep',

@@ -40,7 +40,7 @@ export const useRig = defineStore('rig', () => {
     of.value = 'bone';
     swung.value = null;
   });
-  const dialog = ref<'bring' | 'keep' | 'unseal' | 'ring' | 'limb' | 'duplicate' | null>(null);
+  const dialog = ref<'keep' | 'unseal' | 'ring' | 'limb' | 'duplicate' | null>(null);
   /** Counts up when a study is asked for by key or menu. */
   const studies = ref(0);
   return {

@@ -5,7 +5,10 @@ import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { addCommands } from '../../stores/commands';
 import { useArrivals } from '../../stores/arrivals';
+import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
+import { need } from '../../stores/needs';
+import { useSession } from '../../stores/session';
 import { isTyping } from '../../viewport/typing';
 import { screens } from '../screens';
 
@@ -13,6 +16,8 @@ import { screens } from '../screens';
 const FileQuestion = defineAsyncComponent(() => import('./FileQuestion.vue'));
 const arrivals = useArrivals();
 const notices = useNotices();
+const session = useSession();
+const dialogs = useDialogs();
 const router = useRouter();
 arrivals.open = (id, step = screens()[0]!.id) => void router.push({ name: 'bench', params: { id, step } });
 const { open: ask, onChange } = useFileDialog({ reset: true });
@@ -52,6 +57,13 @@ const off = addCommands([
     keys: ['Ctrl+O'],
     icon: IconFileImport,
     run: () => ask({ accept: '*', multiple: true }),
+  },
+  {
+    id: 'project.takeFrom',
+    title: 'Take parts, bones, clips or colours from another project…',
+    group: 'Project',
+    enabled: need(() => session.project !== null && session.writable, 'open the project first that it is meant for'),
+    run: () => (dialogs.pieces = 'any'),
   },
   {
     id: 'project.makeUp',

@@ -14,9 +14,11 @@ import { find, idsFrom, makeProject, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import { type FileOffer, useArrivals } from '../../stores/arrivals';
 import { runCommand } from '../../stores/commands';
+import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
+import { usePieces } from '../pieces/pieces-state';
 import { placeInHand } from './place';
 import { broughtIn, shelve } from './project-files';
 import { say } from '../../words';
@@ -93,7 +95,7 @@ async function use(find: Find, uses: readonly Importer[]): Promise<void> {
   try {
     const shown = open.filter(isShown).map((i) => ({ importer: i.id, does: i.does }));
     if (isShown(importerOf(chosen)!)) return await show(chosen, find, shown);
-    take(find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }));
+    take(chosen, find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }));
   } catch (e) {
     if (e instanceof JobCancelled) return;
     const { message } = e as Error;
@@ -151,13 +153,17 @@ async function show(importer: string, find: Find, uses: readonly FileOffer[]): P
 }
 
 /** Puts what was brought in where it belongs. */
-function take(find: Find, { brought, notes }: Imported): void {
+function take(importer: string, find: Find, { brought, notes }: Imported): void {
   const notices = useNotices();
   const session = useSession();
   const arrivals = useArrivals();
   const told = notes.map((n) => ` ${noteText(n)}`).join('');
   switch (brought.kind) {
     case 'project':
+      if (importer === 'pieces') {
+        useDialogs().pieces = 'any';
+        return usePieces().begin(brought.project);
+      }
       void shelve(brought.project).then((id) => {
         arrivals.shelved++;
         const action = session.project ? { action: { label: 'Open it', run: () => arrivals.open(id) } } : {};

@@ -4,6 +4,7 @@ import { grownImporters } from './grown';
 import { heightsImporter } from './height';
 import { meshImporter } from './mesh';
 import { paletteImporter } from './palette';
+import { piecesImporter } from './pieces';
 import { pictureImporter } from './picture';
 import { projectImporter } from './project';
 import { referenceImporter } from './reference';
@@ -12,6 +13,7 @@ import { slicesImporter } from './slices';
 /** Every use for files that are given, in the order in which they are offered. */
 export const IMPORTERS: readonly Importer[] = [
   projectImporter,
+  piecesImporter,
   deliveryImporter,
   pictureImporter,
   heightsImporter,

@@ -104,7 +104,9 @@ export function withoutParts(source: Project, gone: ReadonlySet<Id>): Project {
       ...source.rig,
       bones: [],
       attachments: [],
-      mounts: source.rig.mounts.flatMap((m) => (gone.has(m.part) ? [] : [{ ...m, bone: null }])),
+      constraints: [],
+      alternateSets: [],
+      mounts: source.rig.mounts.flatMap((m) => (gone.has(m.part) ? [] : [{ ...m, bone: null, alternateSet: null }])),
     },
     clips: [],
   };

@@ -34,6 +34,7 @@ export * from './bring-in';
 export * from './bring-parts';
 export * from './take-home';
 export * from './make-again';
+export * from './bring-pieces';
 export * from './ring';
 export * from './joints';
 export * from './standing';

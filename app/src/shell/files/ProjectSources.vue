@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Project } from '@sphalerite/core/model';
 import { onMounted, ref, shallowRef } from 'vue';
-import { readProject } from '../../shell/files/project-files';
+import { readProject } from './project-files';
 import { type ReadyRig, listReadyRigs, readyRigFile } from '../../storage/ready-rigs';
 import { listShelf, readFromShelf } from '../../storage/shelf';
 import { useNotices } from '../../stores/notices';
