@@ -6,6 +6,7 @@ import { buildBiped } from './ready/biped';
 import { buildHingedProp } from './ready/hinged-prop';
 import { buildQuadruped } from './ready/quadruped';
 import { buildRowBoat } from './row-boat';
+import { buildSedgeBank } from './sedge-bank';
 import { buildTamsin } from './tamsin';
 
 export { buildLampPost, buildOswin, buildTamsin };
@@ -18,6 +19,7 @@ export const DEMOS: Readonly<Record<string, () => Project>> = {
   oswin: buildOswin,
   'oswin-rigged': buildOswinRigged,
   'row-boat': buildRowBoat,
+  'sedge-bank': buildSedgeBank,
 };
 
 /** Every ready rig by the name of its file. */

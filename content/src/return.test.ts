@@ -109,7 +109,7 @@ function united(project: Project): Map<string, string> {
   return new Map([...out].sort());
 }
 
-describe.each(['tamsin', 'oswin-rigged', 'oswin', 'lamp-post', 'row-boat'])('%s comes home', (name) => {
+describe.each(['tamsin', 'oswin-rigged', 'oswin', 'lamp-post', 'row-boat', 'sedge-bank'])('%s comes home', (name) => {
   const project = DEMOS[name]!();
 
   it.each([{}, { packing: 'quantized' }, { packing: 'meshopt' }])(

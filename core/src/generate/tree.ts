@@ -34,24 +34,26 @@ export const tree: Generator<Options> = {
     const put = (x: number, y: number, z: number, by: number): void => {
       if (y >= 0 && y < 256 && Math.abs(x) < 126 && Math.abs(z) < 126) cells.set(key(x, y, z), by);
     };
-    /** A stem from one place to another, thinner at its end; whole balls, so that it hangs together. */
+    const barkAt = (x: number, y: number, z: number): number =>
+      bark[Math.min(2, Math.floor(1.5 + 1.5 * noise3(x / 2, y / 5, z / 2, o.seed)))]!;
+    /** A stem from one place to another, thinner at its end; whole balls, and by way of faces, so that it hangs together. */
     const stem = (from: Vec3, to: Vec3, thick: number, thin: number): void => {
       const steps = Math.max(1, Math.ceil(length(sub(to, from)) * 2));
+      const last = from.map(Math.round);
       for (let s = 0; s <= steps; s++) {
         const p = add(from, scale(sub(to, from), s / steps)),
           r = (thick + ((thin - thick) * s) / steps) / 2,
           [cx, cy, cz] = p.map(Math.round) as [number, number, number],
           reach = Math.ceil(r);
+        // The thinnest would meet at edges only.
+        for (const [axis, to] of [cx, cy, cz].entries()) {
+          last[axis] = to;
+          put(last[0]!, last[1]!, last[2]!, barkAt(last[0]!, last[1]!, last[2]!));
+        }
         for (let k = -reach; k <= reach; k++)
           for (let j = -reach; j <= reach; j++)
             for (let i = -reach; i <= reach; i++)
-              if (i * i + j * j + k * k <= r * r || (i === 0 && j === 0 && k === 0))
-                put(
-                  cx + i,
-                  cy + j,
-                  cz + k,
-                  bark[Math.min(2, Math.floor(1.5 + 1.5 * noise3((cx + i) / 2, (cy + j) / 5, (cz + k) / 2, o.seed)))]!,
-                );
+              if (i * i + j * j + k * k <= r * r) put(cx + i, cy + j, cz + k, barkAt(cx + i, cy + j, cz + k));
       }
     };
     const blow: Vec3 = [o.wind * o.height * 0.6, 0, 0];

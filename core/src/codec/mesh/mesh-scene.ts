@@ -20,8 +20,8 @@ export interface MeshSurface {
   readonly metalness: number;
   /** Green is roughness, blue metalness. */
   readonly roughMetalPicture: MeshTexture | null;
-  /** What becomes of what is not opaque: it is solid all the same, cut out below a share, or lets light through. */
-  readonly clear: 'solid' | 'cut' | 'through';
+  /** What becomes of what is not opaque: it is solid all the same, cut out below a share, lets light through, or what its picture looks like. */
+  readonly clear: 'solid' | 'cut' | 'through' | 'pictured';
   readonly cut: number;
 }
 

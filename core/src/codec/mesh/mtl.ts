@@ -12,7 +12,7 @@ export interface MtlSurface {
   readonly picture: string | null;
   readonly glowPicture: string | null;
   /** Whether a picture says what is cut out. */
-  readonly cut: boolean;
+  readonly pictured: boolean;
 }
 
 const share = (v: number): number => (v >= 0 ? Math.min(1, v) : 0);
@@ -27,7 +27,7 @@ export function mtlSurfaces(bytes: Uint8Array): MtlSurface[] {
     if (word === 'newmtl') {
       m = {
         ...{ name: scan.rest(), colour: [0.6, 0.6, 0.6], opacity: 1, glow: [0, 0, 0], roughness: 0.8, metalness: 0 },
-        ...{ picture: null, glowPicture: null, cut: false },
+        ...{ picture: null, glowPicture: null, pictured: false },
       };
       all.push(m);
     }
@@ -64,7 +64,7 @@ export function mtlSurfaces(bytes: Uint8Array): MtlSurface[] {
         m.glowPicture = pathOf(scan.rest());
         break;
       case 'map_d':
-        m.cut = true;
+        m.pictured = true;
     }
   }
   return all;

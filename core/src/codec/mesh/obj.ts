@@ -226,7 +226,7 @@ function materialsOf(
           glowPicture: texture(m.glowPicture),
           roughness: m.roughness,
           metalness: m.metalness,
-          clear: m.opacity < 1 ? 'through' : m.cut ? 'cut' : 'solid',
+          clear: m.opacity < 1 ? 'through' : m.pictured ? 'pictured' : 'solid',
         });
       }
     }

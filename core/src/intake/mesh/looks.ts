@@ -84,6 +84,7 @@ export class Looks {
   private readonly finishes: Finish[] = [];
   private readonly places = new Map<string, number>();
   private readonly pictures = new Map<number, Halvings>();
+  private readonly clears = new Map<number, 'cut' | 'through'>();
   private readonly scratch = new Float64Array(4);
 
   /** @param decoded – pictures of the scene; null where one was not given */
@@ -133,8 +134,9 @@ export class Looks {
     g *= tint[1]!;
     b *= tint[2]!;
     a *= tint[3]!;
-    if (surface.clear === 'solid') a = 1;
-    if (surface.clear === 'cut') {
+    const clear = surface.clear === 'pictured' ? this.picturedClear(surface.picture) : surface.clear;
+    if (clear === 'solid') a = 1;
+    if (clear === 'cut') {
       if (a < surface.cut) return -1;
       a = 1;
     }
@@ -160,6 +162,23 @@ export class Looks {
       emissive = glow / Math.max(r, g, b);
     }
     return this.place(srgbByte(r), srgbByte(g), srgbByte(b), surface.name, a, roughness, metalness, emissive);
+  }
+
+  /** Pictures of leaves and grates are all or nothing; those that let light through lie in between. */
+  private picturedClear(of: MeshTexture | null): 'cut' | 'through' {
+    const p = of && this.decoded[of.picture];
+    if (!p) return 'cut';
+    let known = this.clears.get(of.picture);
+    if (!known) {
+      let out = 0,
+        between = 0;
+      for (let i = 3; i < p.rgba.length; i += 4) {
+        if (p.rgba[i]! < 26) out++;
+        else if (p.rgba[i]! < 230) between++;
+      }
+      this.clears.set(of.picture, (known = between * 3 > out ? 'through' : 'cut'));
+    }
+    return known;
   }
 
   private texture(of: MeshTexture | null, u: number, v: number, level: number): boolean {

@@ -20,6 +20,16 @@ export function holesOf(soup: Soup): Float64Array[] {
   );
 }
 
+/** How long all rims are together. */
+export function rimLength(soup: Soup): number {
+  const { points } = soup;
+  return onLines(soup, openEdges(soup)).reduce(
+    (sum, { a, b, times }) =>
+      sum + times * Math.hypot(...[0, 1, 2].map((k) => points[b * 3 + k]! - points[a * 3 + k]!)),
+    0,
+  );
+}
+
 function openEdges({ triangles, points }: Soup): Rim[] {
   const n = triangles.length,
     corners = points.length / 3,

@@ -1,19 +1,19 @@
 import { KeyTable } from './key-table';
-import { holesOf } from './rims';
+import { holesOf, rimLength } from './rims';
 import type { Soup } from './soup';
 
 /*
  * Which side of each triangle is outside. Files disagree: some faces are turned, whole bodies are inside out, every face may be there
- * twice, once for each side. Where faces do not close, those that share an edge of exactly two are turned alike. Then, if the largest
- * body is inside out, all are; another one that is closed and inside out is turned too, unless it lies within one: there it is the wall
- * of a hollow.
+ * twice, once for each side. Where faces do not close, those that share an edge of exactly two are turned alike, if less stays open
+ * then. After that, if the largest body is inside out, all are; another one that is closed and inside out is turned too, unless it lies
+ * within one: there it is the wall of a hollow.
  */
 
 /** Turns triangles of a soup in place where they face the wrong way, and leaves out those that are there for both sides. */
 export function turnedOutward(soup: Soup): Soup {
   const single = withoutBacks(soup);
   const whole = holesOf(single).length === 0;
-  const { sheet, sheets } = whole ? connected(single) : alike(single);
+  const { sheet, sheets } = whole ? connected(single) : turnedAlike(single);
   turnSheets(single, sheet, sheets);
   return single;
 }
@@ -89,55 +89,113 @@ function connected({ triangles, points }: Soup): { sheet: Int32Array; sheets: nu
   return { sheet, sheets };
 }
 
-/** Turns triangles to agree with their neighbours, as most of each sheet stands; tells which sheet each is of. */
+/** {@link alike}, or as it was where that would leave more of it open: faces that meet by chance say nothing about each other. */
+function turnedAlike(soup: Soup): { sheet: Int32Array; sheets: number } {
+  const was = soup.triangles.slice(),
+    open = rimLength(soup);
+  const found = alike(soup);
+  if (!soup.turned.includes(1) || rimLength(soup) <= open) return found;
+  soup.triangles.set(was);
+  soup.turned.fill(0);
+  return found;
+}
+
+/**
+ * Turns triangles to agree with their neighbours, as most of each sheet stands; tells which sheet each is of. Those that agree as they are
+ * hold together first; then lots that are against each other are turned, the longer their common edge the sooner. So where two faces meet
+ * by chance at an edge of a third, as water does at a bank, what agrees all around stays as it is.
+ */
 function alike(soup: Soup): { sheet: Int32Array; sheets: number } {
-  const { triangles } = soup,
-    n = triangles.length / 3,
-    corners = soup.points.length / 3;
-  const table = new KeyTable(n * 2);
-  const edge = new Int32Array(n * 3);
-  for (let i = 0; i < n * 3; i++) {
-    const [a, b] = ends(triangles, i);
-    edge[i] = table.place(a < b ? a * corners + b : b * corners + a);
+  const n = soup.triangles.length / 3;
+  const lots = new Turns(n),
+    against: number[] = [];
+  for (const [a, b, agree] of pairs(soup))
+    if (agree) lots.join(a, b, 0);
+    else against.push(a, b);
+  const common = new Map<number, number>();
+  for (let i = 0; i < against.length; i += 2) {
+    const [a, b] = [lots.top(against[i]!), lots.top(against[i + 1]!)];
+    if (a === b) continue;
+    const key = Math.min(a, b) * n + Math.max(a, b);
+    common.set(key, (common.get(key) ?? 0) + 1);
   }
+  for (const [key] of [...common].sort((x, y) => y[1] - x[1] || x[0] - y[0]))
+    lots.join(Math.floor(key / n), key % n, 1);
+  const names = new Int32Array(n).fill(-1),
+    members: number[] = [],
+    turned: number[] = [];
+  const sheet = Int32Array.from({ length: n }, (_, t) => {
+    const top = lots.top(t);
+    if (names[top] === -1) {
+      names[top] = members.length;
+      members.push(0);
+      turned.push(0);
+    }
+    const at = names[top]!;
+    members[at]!++;
+    turned[at]! += lots.parity(t);
+    return at;
+  });
+  for (let t = 0; t < n; t++) {
+    const at = sheet[t]!;
+    if (lots.parity(t) !== (turned[at]! * 2 > members[at]! ? 1 : 0)) turn(soup, t);
+  }
+  return { sheet, sheets: members.length };
+}
+
+/** Things that stand one way or the other to each other, in lots. */
+class Turns {
+  private readonly up: Int32Array;
+  /** Whether it stands the other way than what is above it. */
+  private readonly against: Uint8Array;
+  constructor(n: number) {
+    this.up = Int32Array.from({ length: n }, (_, i) => i);
+    this.against = new Uint8Array(n);
+  }
+  top(i: number): number {
+    const { up, against } = this;
+    let at = i;
+    for (let above = up[at]!; above !== at; at = above, above = up[at]!) {
+      against[at]! ^= against[above]!;
+      up[at] = up[above]!;
+    }
+    return at;
+  }
+  /** 1 where it stands the other way than the top of its lot. */
+  parity(i: number): number {
+    let sum = 0;
+    for (let at = i; this.up[at] !== at; at = this.up[at]!) sum ^= this.against[at]!;
+    return sum;
+  }
+  join(a: number, b: number, against: number): void {
+    const [p, q] = [this.top(a), this.top(b)];
+    if (p === q) return;
+    this.against[q] = this.parity(a) ^ this.parity(b) ^ against;
+    this.up[q] = p;
+  }
+}
+
+/** Triangles that share an edge which no other has, and whether they run along it in opposite ways, as neighbours of one side do. */
+function* pairs({ triangles, points }: Soup): Generator<readonly [number, number, boolean]> {
+  const count = triangles.length,
+    corners = points.length / 3;
+  const table = new KeyTable((count / 3) * 2);
+  const edge = Int32Array.from({ length: count }, (_, i) => {
+    const [a, b] = ends(triangles, i);
+    return table.place(a < b ? a * corners + b : b * corners + a);
+  });
   // The two halves of an edge of exactly two triangles; −1 where it has none, −2 where it has more.
   const one = new Int32Array(table.size).fill(-1),
     two = new Int32Array(table.size).fill(-1);
-  for (let i = 0; i < n * 3; i++) {
+  for (let i = 0; i < count; i++) {
     const e = edge[i]!;
     if (one[e] === -1) one[e] = i;
     else two[e] = two[e] === -1 ? i : -2;
   }
-  const sheet = new Int32Array(n).fill(-1),
-    flip = new Uint8Array(n),
-    stack: number[] = [];
-  let sheets = 0;
-  for (let start = 0; start < n; start++) {
-    if (sheet[start] !== -1) continue;
-    sheet[start] = sheets;
-    stack.push(start);
-    const members: number[] = [];
-    for (let t = stack.pop(); t !== undefined; t = stack.pop()) {
-      members.push(t);
-      for (let i = t * 3; i < t * 3 + 3; i++) {
-        const e = edge[i]!;
-        if (two[e]! < 0) continue;
-        const other = one[e] === i ? two[e]! : one[e]!,
-          o = Math.floor(other / 3);
-        if (sheet[o] !== -1) continue;
-        sheet[o] = sheets;
-        // Neighbours agree where they run along their edge in opposite ways.
-        flip[o] = flip[t]! ^ (ends(triangles, i)[0] === ends(triangles, other)[0] ? 1 : 0);
-        stack.push(o);
-      }
-    }
-    let turned = 0;
-    for (const t of members) turned += flip[t]!;
-    const most = turned * 2 > members.length ? 1 : 0;
-    for (const t of members) if (flip[t] !== most) turn(soup, t);
-    sheets++;
+  for (const [e, i] of one.entries()) {
+    const j = two[e]!;
+    if (j >= 0) yield [Math.floor(i / 3), Math.floor(j / 3), ends(triangles, i)[0] !== ends(triangles, j)[0]];
   }
-  return { sheet, sheets };
 }
 
 function ends(triangles: Uint32Array, i: number): readonly [number, number] {
