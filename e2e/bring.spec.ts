@@ -125,6 +125,41 @@ test('parts and a whole project are taken out of a file that is dropped; what cl
   await expect.poll(async () => (await b.project()).assets.length).toBe(0);
 });
 
+test('a sheet of sprites becomes the frames of a clip, which plays through them', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  // Four flames of 6 × 8 pixels side by side, each higher than the one before.
+  const [w, h] = [24, 8];
+  const data = new Uint8Array(w * h * 4);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const frame = Math.floor(x / 6),
+        i = x % 6;
+      if (i > 0 && i < 5 && h - y <= 3 + frame)
+        data.set([...(i === 2 || i === 3 ? HONEY : WOOD), 255], (y * w + x) * 4);
+    }
+  await b.give('drop', 'flame.png', Buffer.from(encode({ width: w, height: h, data, channels: 4, depth: 8 })));
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('button', { name: 'Make it a part' }));
+  await choose(page, 'What the picture shows', 'a sheet: frames of a clip');
+  await expect(page.locator('.properties, [aria-label="Properties"]').first()).toContainText('4 of 4 × 1');
+  await counted.press(page.getByRole('button', { name: 'Bring it in' }));
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const p = await b.project();
+  expect(p.parts.slice(before.parts.length).map((o) => [o.name, ...o.bounds.size])).toEqual(
+    [1, 2, 3, 4].map((i) => [`flame ${i}`, 6, 8, 1]),
+  );
+  const clip = p.clips.at(-1)!;
+  expect([clip.name, clip.length]).toEqual(['flame', 600]);
+  expect(clip.swaps[0]!.keys.map((k) => k.time)).toEqual([0, 150, 300, 450]);
+  expect(p.rig.alternateSets.map((s) => s.name)).toEqual(['flame']);
+  await b.step('Animate');
+  await page.getByRole('treeitem', { name: /^flame/ }).click();
+  await expect(page.getByRole('button', { name: /^flame wears flame 3 from frame/ })).toBeVisible();
+});
+
 test('cut by its frame, matched to the palette, puffed, left and begun again; leaving changes nothing', async ({
   page,
 }) => {

@@ -3,6 +3,7 @@ export * from './pixel-art';
 export * from './reduce';
 export * from './dither';
 export * from './picture';
+export * from './sprites';
 export * from './height-map';
 export * from './mesh';
 export * from './slices';

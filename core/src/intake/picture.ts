@@ -19,6 +19,9 @@ export const MOST_CUBES = 256;
 /** As wide a picture becomes when nobody says more. */
 const WIDE = 64;
 
+/** What becomes of a sheet of sprites. */
+export const SPRITES = ['one', 'parts', 'alternates', 'frames'] as const;
+
 const about = (title: string, description: string) => ({ title, description });
 const pixels = z.int().min(0).max(65_535).default(0);
 
@@ -57,6 +60,18 @@ export const pictureOptions = z.strictObject({
     .default('')
     .meta(about('Leave out', 'a colour that is no cube, as #rrggbb; empty for none')),
   reach: z.number().min(0).max(1).default(0.06).meta(about('And what is near', 'how far from it, 0 to 1')),
+  sprites: z
+    .enum(SPRITES)
+    .default('one')
+    .meta(
+      about(
+        'Sprites',
+        'a picture of one thing, or a sheet: each sprite a part, one of a set of alternates, or a frame of a clip',
+      ),
+    ),
+  across: z.int().min(0).max(64).default(0).meta(about('Across', 'sprites in a row of the sheet; 0 to find them')),
+  down: z.int().min(0).max(64).default(0).meta(about('Down', 'rows of the sheet; 0 to find them')),
+  fps: z.int().min(1).max(60).default(8).meta(about('Frames a second', 'of a clip of frames')),
   stand: z.enum(['upright', 'flat']).default('upright').meta(about('Stand', 'upright, or flat on the ground')),
   thick: z.int().min(1).max(MOST_CUBES).default(1).meta(about('Thick', 'in cubes')),
   relief: z
@@ -141,7 +156,7 @@ function* framedSteps(
 }
 
 /** @param keeps – whether a picture that fits comes a cube a pixel */
-function sizeOf({ width, height }: Pixels, wished: number, keeps: boolean): readonly [number, number] {
+export function sizeOf({ width, height }: Pixels, wished: number, keeps: boolean): readonly [number, number] {
   const of = (w: number): readonly [number, number] => [w, Math.max(1, Math.round((height * w) / width))];
   if (wished > 0) {
     const size = of(wished);
@@ -159,7 +174,7 @@ function sizeOf({ width, height }: Pixels, wished: number, keeps: boolean): read
 }
 
 /** Which pixels become cubes. */
-function opaque({ rgba }: Pixels, { clear, key, reach }: PictureOptions): (at: number) => boolean {
+export function opaque({ rgba }: Pixels, { clear, key, reach }: PictureOptions): (at: number) => boolean {
   if (!isHex(key)) return (i) => rgba[i * 4 + 3]! >= Math.max(1, clear);
   const own = new Float64Array(3),
     left = labsOf([key]);
@@ -170,7 +185,7 @@ function opaque({ rgba }: Pixels, { clear, key, reach }: PictureOptions): (at: n
   };
 }
 
-interface Coloured {
+export interface Coloured {
   /** The swatch of each pixel, 0 where no cube comes. */
   readonly bytes: Uint8Array;
   readonly swatches: readonly Swatch[];
@@ -178,7 +193,7 @@ interface Coloured {
   readonly colours: number;
 }
 
-function coloured(
+export function coloured(
   p: Pixels,
   { colours, only, most, dither, outline }: PictureOptions,
   palette: Palette | null,
@@ -235,7 +250,7 @@ function indexed(
   return { bytes: bytes.map((v, i) => (counts(i) ? to[v]! : 0)), swatches };
 }
 
-const withOutline = (swatches: readonly Swatch[], colour: string): Swatch[] =>
+export const withOutline = (swatches: readonly Swatch[], colour: string): Swatch[] =>
   swatches.some((s) => s.colour === colour)
     ? [...swatches]
     : [...swatches, makeSwatch(Math.max(...swatches.map((s) => s.byte)) + 1, 'outline', colour)];
@@ -249,7 +264,7 @@ function outlineByte(swatches: readonly Swatch[], ours: boolean, colour: string)
   return swatches[new Nearest(labsOf(swatches.map((s) => s.colour))).of(l, a, b)]!.byte;
 }
 
-function bodyOf(p: Pixels, { bytes, swatches, ours }: Coloured, options: PictureOptions): VoxelGrid {
+export function bodyOf(p: Pixels, { bytes, swatches, ours }: Coloured, options: PictureOptions): VoxelGrid {
   const rim = options.outline ? 1 : 0;
   const [w, h] = [p.width + 2 * rim, p.height + 2 * rim];
   if (Math.max(w, h) > MOST_CUBES) throw new IntakeError('picture.noRoom', { most: MOST_CUBES - 2 });

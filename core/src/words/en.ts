@@ -48,6 +48,7 @@ export const EN = {
   'codec.cutShort': 'It ends early: it tells of {told} triangles, {is} are there. Save or download it again.',
 
   // intake/picture.ts
+  'sprites.many': 'There would be {count} sprites; a sheet may hold {most}. Say how many there are across and down.',
   'picture.nothing':
     'Nothing of the picture is left: everything is transparent or left out. Lower “Opaque from”, or leave out less.',
   'picture.noSwatch': 'None of the swatches that were asked for is in the palette. Choose others, or all.',

@@ -18,6 +18,8 @@ import SwatchesOnly from './SwatchesOnly.vue';
 const bringing = useBringing();
 const o = computed(() => bringing.options as PictureOptions);
 const size = computed(() => bringing.made?.facts['size'] ?? [0, 0]);
+/** How many there are, and how they lie; null for a picture of one thing. */
+const sprites = computed(() => bringing.made?.facts['sprites'] ?? null);
 const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
 </script>
 
@@ -49,6 +51,51 @@ const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
         :choices="choices(['upright', 'flat'] as const)"
         @change="(stand) => bringing.wish({ stand })"
       />
+    </section>
+
+    <section class="panel-section">
+      <div class="panel-head">
+        <h3>Sprites</h3>
+        <span v-if="sprites" class="quiet figures">{{ sprites[0] }} of {{ sprites[1] }} × {{ sprites[2] }}</span>
+      </div>
+      <select-field
+        label="What the picture shows"
+        :model-value="o.sprites"
+        :choices="[
+          { value: 'one', text: 'one thing' },
+          { value: 'parts', text: 'a sheet: each a part' },
+          { value: 'alternates', text: 'a sheet: alternates of one' },
+          { value: 'frames', text: 'a sheet: frames of a clip' },
+        ]"
+        @change="(sprites: string) => bringing.wish({ sprites, width: 0 })"
+      />
+      <template v-if="o.sprites !== 'one'">
+        <div class="two">
+          <number-field
+            label="across"
+            name="Sprites across"
+            :model-value="o.across || (sprites?.[1] ?? 1)"
+            :min="1"
+            :max="64"
+            @change="(v) => bringing.wish({ across: Math.round(v) })"
+          /><number-field
+            label="down"
+            name="Sprites down"
+            :model-value="o.down || (sprites?.[2] ?? 1)"
+            :min="1"
+            :max="64"
+            @change="(v) => bringing.wish({ down: Math.round(v) })"
+          />
+        </div>
+        <number-field
+          v-if="o.sprites === 'frames'"
+          label="frames a second"
+          :model-value="o.fps"
+          :min="1"
+          :max="60"
+          @change="(v) => bringing.wish({ fps: Math.round(v) })"
+        />
+      </template>
     </section>
 
     <section class="panel-section">
@@ -173,6 +220,11 @@ const colours = computed(() => bringing.made?.facts['colours'] ?? [0, 0]);
 </template>
 
 <style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
 .key {
   display: flex;
   flex-wrap: wrap;

@@ -11,6 +11,13 @@ import { useBringing } from './bring-state';
 import { joining } from './joining';
 
 const holes = (n: number): string => (n === 1 ? 'a hole in it was closed' : `${figure(n)} holes in it were closed`);
+/** What several parts are. */
+const manyOf = (facts: Readonly<Record<string, readonly number[]>>): string =>
+  facts['triangles']
+    ? 'each node is a part, under its name'
+    : facts['sprites']
+      ? 'each sprite is a part'
+      : 'each piece is a part, shrunk to fit';
 const figure = (n: number): string => n.toLocaleString('en');
 
 /** The box that a mesh will fill: at once when another size is wished, while its cubes are still being made. */
@@ -87,7 +94,7 @@ export function bringControl(): ScreenControl {
       if (m.facts['holes']?.[0]) out.push({ text: holes(m.facts['holes'][0]), tone: 'resin' });
       if (m.project.parts.length > 1)
         out.push({
-          text: m.facts['triangles'] ? 'each node is a part, under its name' : 'each piece is a part, shrunk to fit',
+          text: manyOf(m.facts),
           tone: 'green',
           icon: IconScissors,
         });

@@ -38,7 +38,7 @@ export const bringPartsEdit = defineEdit<{ source: Project; into: Id | null }>({
       return [...all, { ...part, name: freeAmong(all, part) }];
     }, kept);
     const shift = { t: [beside(project, source), 0, 0] as const, q: [0, 0, 0, 1] as const, s: [1, 1, 1] as const };
-    const rig = mapIds(rigKind.schema, { ...source.rig, constraints: [], alternateSets: [] }, ids);
+    const rig = mapIds(rigKind.schema, { ...source.rig, constraints: [] }, ids);
     return {
       ...withImportsOf(project, source, source.parts, ids),
       palettes,
@@ -59,6 +59,10 @@ export const bringPartsEdit = defineEdit<{ source: Project; into: Id | null }>({
         attachments: rig.attachments.reduce(
           (all, t) => [...all, { ...t, name: freeAmong(all, t) }],
           project.rig.attachments,
+        ),
+        alternateSets: rig.alternateSets.reduce(
+          (all, s) => [...all, { ...s, name: freeAmong(all, s) }],
+          project.rig.alternateSets,
         ),
       },
       clips: source.clips.reduce((all, c) => {

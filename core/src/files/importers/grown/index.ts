@@ -1,6 +1,5 @@
 import { GENERATORS, type Generator } from '../../../generate';
-import { type Vec3, sub } from '../../../math';
-import { type Body, projectOfBodies } from '../../bodies';
+import { inRows, projectOfBodies } from '../../bodies';
 import { FileError } from '../../file-error';
 import type { Importer } from '../../importer';
 
@@ -32,24 +31,3 @@ export const grownImporters: readonly Importer[] = GENERATORS.map((g): Importer 
 }));
 
 const seedOf = (g: Generator, options: unknown): number => (g.options.parse(options) as { seed: number }).seed;
-
-/** Cubes between parts that come together. */
-const GAP = 3;
-
-/** Several parts side by side, in about as many rows as columns. */
-function inRows(parts: readonly { readonly name: string; readonly grid: Body['grid'] }[]): Body[] {
-  const columns = Math.ceil(Math.sqrt(parts.length));
-  let [x, z, deep, wide] = [0, 0, 0, 0];
-  const placed = parts.map(({ name, grid }, i) => {
-    if (i > 0 && i % columns === 0) [x, z, deep] = [0, z + deep + GAP, 0];
-    const { size } = grid.contentBox() ?? grid.bounds;
-    const at: Vec3 = [x + size[0] / 2, 0, z + size[2] / 2];
-    x += size[0] + GAP;
-    wide = Math.max(wide, x - GAP);
-    deep = Math.max(deep, size[2]);
-    return { name, grid, at };
-  });
-  // Their middle is over the origin.
-  const middle: Vec3 = [Math.round(wide / 2), 0, Math.round((z + deep) / 2)];
-  return placed.map((p) => ({ ...p, at: sub(p.at, middle) }));
-}
