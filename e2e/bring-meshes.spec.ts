@@ -161,3 +161,34 @@ test('a tree is made up: another of ten is chosen, it is made higher, and stands
   expect(exact).toBeGreaterThan(low);
   expect(p.parts).toHaveLength(before.parts.length + 1);
 });
+
+test('a rope is drawn by hand: pulled in the view it gets a place there, which is taken out again; an end goes farther', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await page.getByRole('button', { name: 'Make something up' }).click();
+  await page.waitForURL(/\/bring$/);
+  await page.getByRole('button', { name: 'Rope or chain' }).click();
+  await expect(page.getByText('3 places: drag one, or pull the rope anywhere')).toBeVisible();
+  const path = page.getByLabel(/^Path: places/);
+  await expect(path).toHaveValue('-40,30,0;0,14,0;40,30,0');
+  await b.idle();
+  // Between the first place and the second, where the rope hangs.
+  const view = (await page.locator('canvas').first().boundingBox())!;
+  const at = { x: view.x + view.width * 0.36, y: view.y + view.height * 0.47 };
+  await b.drag(at, { x: at.x, y: at.y - 120 });
+  await expect(page.getByText('4 places: drag one, or pull the rope anywhere')).toBeVisible();
+  const places = (await path.inputValue()).split(';').map((p) => p.split(',').map(Number));
+  expect(places).toHaveLength(4);
+  expect(places[1]![1]!).toBeGreaterThan(26);
+  await page.keyboard.press('Delete');
+  await expect(path).toHaveValue('-40,30,0;0,14,0;40,30,0');
+  await page.getByRole('button', { name: 'longer' }).click();
+  await expect(path).toHaveValue('-40,30,0;0,14,0;40,30,0;62,39,0');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const rope = (await b.project()).parts.at(-1)!;
+  expect([rope.name, rope.bounds.size[0] > 100]).toEqual(['Rope', true]);
+});

@@ -37,9 +37,8 @@ export function projectOfBodies(name: string, bodies: readonly Body[], palette: 
 /** Cubes between parts that come together. */
 const GAP = 3;
 
-/** Several parts side by side, in about as many rows as columns. */
-export function inRows(parts: readonly Body[]): Body[] {
-  const columns = Math.ceil(Math.sqrt(parts.length));
+/** Several parts side by side, in about as many rows as columns unless it is said how many stand in a row. */
+export function inRows(parts: readonly Body[], columns = Math.ceil(Math.sqrt(parts.length))): Body[] {
   let [x, z, deep, wide] = [0, 0, 0, 0];
   const placed = parts.map((body, i): Body & { at: Vec3 } => {
     const { grid } = body;

@@ -291,8 +291,8 @@ describe('the list of importers', () => {
     IMPORTERS.filter((i) => i.accepts(bytes.subarray(0, HEAD_BYTES), name)).map((i) => i.id);
 
   it('tells files by what is in them before what they are called', () => {
-    expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project']);
-    expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project']);
+    expect(takers('quay.sphal', writeProjectFile(quay()))).toEqual(['project', 'pieces']);
+    expect(takers('renamed.bin', writeProjectFile(quay()))).toEqual(['project', 'pieces']);
     expect(takers('sign', picture)).toEqual(['picture', 'height', 'mesh', 'slices', 'reference', 'palette']);
     expect(takers('dusk.hex', new TextEncoder().encode('#112233'))).toEqual(['palette']);
     expect(takers('song.mp3', new Uint8Array(99))).toEqual([]);

@@ -45,12 +45,17 @@ export const rope: Generator<Options> = {
   },
 };
 
-/** Places of the path with a hanging curve between each two. */
-function pathOf({ path, sag }: Options): Vec3[] {
-  const places = path
+/** Places of a way in words, `x,y,z` with semicolons between. */
+export const placesOf = (path: string): Vec3[] =>
+  path
     .split(';')
     .filter((p) => p !== '')
     .map((p) => p.split(',').map(Number) as unknown as Vec3);
+export const placesText = (places: readonly Vec3[]): string => places.map((p) => p.join(',')).join(';');
+
+/** Places of the path with a hanging curve between each two. */
+function pathOf({ path, sag }: Options): Vec3[] {
+  const places = placesOf(path);
   if (places.length < 2) places.push(add(places[0] ?? [0, 0, 0], [1, 0, 0]));
   const out: Vec3[] = [];
   for (let i = 0; i + 1 < places.length; i++) {

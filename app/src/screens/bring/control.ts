@@ -1,23 +1,18 @@
-import { IconCheck, IconCube, IconLink, IconScissors, IconX } from '@tabler/icons-vue';
+import { IconCheck, IconX } from '@tabler/icons-vue';
 import { type Box, MAT4_IDENTITY, type Vec3 } from '@sphalerite/core/math';
 import { type Rig, composite } from '@sphalerite/core/model';
 import { REST_POSE, restWorld } from '@sphalerite/core/rig';
 import { gather, listExtent } from '@sphalerite/core/scene';
 import { computed, nextTick, watch } from 'vue';
-import type { Chip, ScreenControl } from '../../shell/screen';
+import type { ScreenControl } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
 import { type JointMark, NO_OVERLAY } from '../../viewport/overlay';
+import type { PointerUser } from '../../viewport/view-input';
+import { bringChips } from './bring-chips';
 import { useBringing } from './bring-state';
 import { joining } from './joining';
+import { pathPlaces } from './path-places';
 
-const holes = (n: number): string => (n === 1 ? 'a hole in it was closed' : `${figure(n)} holes in it were closed`);
-/** What several parts are. */
-const manyOf = (facts: Readonly<Record<string, readonly number[]>>): string =>
-  facts['triangles']
-    ? 'each node is a part, under its name'
-    : facts['sprites']
-      ? 'each sprite is a part'
-      : 'each piece is a part, shrunk to fit';
 const figure = (n: number): string => n.toLocaleString('en');
 
 /** The box that a mesh will fill: at once when another size is wished, while its cubes are still being made. */
@@ -45,10 +40,32 @@ function jointsOf(rig: Rig): JointMark[] {
   }));
 }
 
+/** What the first does not take goes to the second. */
+const either = (first: PointerUser, second: PointerUser): PointerUser => ({
+  down: (p) => first.down(p) || second.down(p),
+  move(p, settle) {
+    first.move(p, settle);
+    second.move(p, settle);
+  },
+  up(p) {
+    first.up(p);
+    second.up(p);
+  },
+  leave() {
+    first.leave();
+    second.leave();
+  },
+  cancel() {
+    first.cancel();
+    second.cancel();
+  },
+});
+
 export function bringControl(): ScreenControl {
   const bringing = useBringing();
   const list = computed(() => (bringing.made ? gather(bringing.made.project, { of: 'rig' }) : []));
   const join = joining(list);
+  const path = pathPlaces(list);
   const joints = computed(() => (bringing.made ? jointsOf(bringing.made.project.rig) : []));
   const nobody = (): void => undefined;
   // What became much larger or smaller than what was last looked at is framed anew.
@@ -75,42 +92,13 @@ export function bringControl(): ScreenControl {
       ...NO_OVERLAY,
       lattice: MAT4_IDENTITY,
       bounds: cageOf(bringing),
-      joints: joints.value,
+      joints: path.works.value ? path.marks.value : joints.value,
       corners: join.corners.value,
     }),
-    pointer: join.pointer,
+    pointer: either(path.pointer, join.pointer),
     inHand: () => listExtent(list.value),
     trail: () => [bringing.file ? 'Bring in' : 'Make up', bringing.title ?? 'nothing'],
-    chips: () => {
-      const m = bringing.made;
-      if (bringing.trouble) return [{ text: bringing.trouble, tone: 'red' }];
-      if (!m) return [];
-      const out: Chip[] = [];
-      if (m.facts['blocks']?.[0] === 1)
-        out.push({ text: 'enlarged pixels found: a cube a pixel', tone: 'green', icon: IconScissors });
-      const [was, is] = m.facts['colours'] ?? [];
-      if (m.facts['exact']?.length)
-        out.push({ text: 'made of cubes: it comes back cube for cube', tone: 'green', icon: IconCube });
-      if (m.facts['holes']?.[0]) out.push({ text: holes(m.facts['holes'][0]), tone: 'resin' });
-      if (m.project.parts.length > 1)
-        out.push({
-          text: manyOf(m.facts),
-          tone: 'green',
-          icon: IconScissors,
-        });
-      if (join.works.value)
-        out.push({
-          text: join.hovered.value || 'drag a piece onto another to join them',
-          tone: 'resin',
-          icon: IconLink,
-        });
-      if (was !== undefined && is !== undefined && was > 0)
-        out.push({
-          text: was === is ? `its ${figure(is)} colours` : `${figure(is)} of ${figure(was)} colours`,
-          tone: 'resin',
-        });
-      return out;
-    },
+    chips: () => bringChips(join, path),
     readout: () => {
       const m = bringing.made;
       if (!m) return { left: [], right: bringing.busy ? 'being made' : '' };
@@ -136,7 +124,9 @@ export function bringControl(): ScreenControl {
           ...(parts.length === 1
             ? [['part', `${w} × ${h} × ${d}`] as [string, string]]
             : [
-                ...(pixels ? [['field', (m.facts['size'] ?? []).join(' × ')] as [string, string]] : []),
+                ...(pixels
+                  ? [[m.facts['sprites'] ? 'each' : 'field', (m.facts['size'] ?? []).join(' × ')] as [string, string]]
+                  : []),
                 ['parts', figure(parts.length)] as [string, string],
                 ...(bones?.[0] ? [['bones', figure(bones[0])] as [string, string]] : []),
               ]),
@@ -156,6 +146,14 @@ export function bringControl(): ScreenControl {
         icon: IconCheck,
         enabled: () => (bringing.busy ? 'it is being made' : bringing.made ? true : 'nothing is made yet'),
         run: () => bringing.bring(),
+      },
+      {
+        id: 'bring.removePlace',
+        title: 'Take the place out of the way',
+        group: 'Bring in',
+        keys: ['Delete'],
+        enabled: () => (path.removable.value ? true : 'press a place of a rope first; two stay'),
+        run: path.remove,
       },
       {
         id: 'bring.cancel',

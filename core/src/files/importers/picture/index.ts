@@ -57,7 +57,7 @@ async function sheet(
     grid,
     whole: options.sprites !== 'parts',
   }));
-  const project = projectOfBodies(name, options.sprites === 'parts' ? inRows(bodies) : bodies, palette);
+  const project = projectOfBodies(name, options.sprites === 'parts' ? inRows(bodies, body.across) : bodies, palette);
   return {
     brought: {
       kind: 'parts',
