@@ -125,6 +125,38 @@ test('parts and a whole project are taken out of a file that is dropped; what cl
   await expect.poll(async () => (await b.project()).assets.length).toBe(0);
 });
 
+test('several things wait one behind the other; one that is left while it is being made leaves nothing behind', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  await b.give('drop', 'tea_sign.png', signPng(3));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await page.waitForURL(/\/bring$/);
+  // A large one, whose cubes take a while, and a small one after it.
+  const size = 2048;
+  const data = Uint8Array.from({ length: size * size }, (_, i) => ((i * 2654435761) >>> 13) & 255);
+  const field = Buffer.from(encode({ width: size, height: size, data, channels: 1, depth: 8 }));
+  await b.give('drop', 'field.png', field);
+  await page.getByRole('button', { name: 'Make it a relief of heights' }).click();
+  await expect(page.getByText('1 more after it')).toBeVisible();
+  await b.give('drop', 'small_sign.png', signPng(2));
+  await page.getByRole('button', { name: 'Make it a part' }).click();
+  await expect(page.getByText('2 more after it')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.locator('.where h1')).toContainText('field.png');
+  // Left at once, whether its cubes are there by then or not.
+  await page.keyboard.press('Escape');
+  await expect(page.locator('.where h1')).toContainText('small_sign.png');
+  await expect(page.locator('footer')).toContainText('20 × 12 × 1');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const after = await b.project();
+  expect(after.parts.slice(before.parts.length).map((p) => p.name)).toEqual(['tea sign', 'small sign']);
+});
+
 test('a sheet of sprites becomes the frames of a clip, which plays through them', async ({ page }) => {
   const b = new Bench(page);
   await b.open();

@@ -116,6 +116,20 @@ describe('enlarged pixel art', () => {
       expect(back.rgba).toEqual(own.rgba);
     }
   });
+  it('is seen in a drawing with few edges too, where other sizes would fit one way', () => {
+    // A frame with a square in it: four edges across, four down.
+    const own = pixels(20, 12, (x, y) =>
+      x === 0 || y === 0 || x === 19 || y === 11
+        ? COLOURS[1]!
+        : x > 6 && x < 13 && y > 3 && y < 9
+          ? COLOURS[2]!
+          : COLOURS[3]!,
+    );
+    for (const scale of [2, 3, 5, 9]) {
+      const back = unscaled(enlarged(own, 20 * scale, 12 * scale));
+      expect(back?.rgba, `by ${scale}`).toEqual(own.rgba);
+    }
+  });
   it('is not seen in photographs, gradients, noise, one colour, or in what was never enlarged', () => {
     const random = seededRandom(9);
     const wavy = pixels(90, 70, (x, y) => [

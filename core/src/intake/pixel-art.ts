@@ -8,6 +8,9 @@ const ON_GRID = 0.985;
 /** Share of places where blocks may meet, at most: where anything would fit, a fit says nothing. */
 const MOST_PLACES = 0.62;
 
+/** Pairs of sizes that are looked at, at most. */
+const MOST_TRIES = 12;
+
 /** Lines of a picture that are looked at, about. */
 const LINES = 400;
 
@@ -40,11 +43,11 @@ interface Blocks {
   readonly shift: number;
 }
 
-/** The largest blocks at whose meeting places nearly all changes lie; null where there are none. */
-function blocksOf(found: Float64Array): Blocks | null {
+/** Blocks at whose meeting places nearly all changes lie, the largest first. */
+function* blocksOf(found: Float64Array): Generator<Blocks> {
   const long = found.length,
     total = found.reduce((a, b) => a + b, 0);
-  if (total === 0) return null;
+  if (total === 0) return;
   for (let n = 2; n <= long / 1.9; n++) {
     // A picture that was cut or padded by a pixel or two is no whole number of blocks long.
     for (const off of [0, 1, -1, 2, -2]) {
@@ -61,11 +64,10 @@ function blocksOf(found: Float64Array): Blocks | null {
           places++;
           on += found[x]!;
         }
-        if (on >= ON_GRID * total && places / (long - 1) <= MOST_PLACES) return { size, shift };
+        if (on >= ON_GRID * total && places / (long - 1) <= MOST_PLACES) yield { size, shift };
       }
     }
   }
-  return null;
 }
 
 /**
@@ -73,10 +75,21 @@ function blocksOf(found: Float64Array): Blocks | null {
  * of pixels wide, or the picture was cut or padded by one or two. Null for any other picture.
  */
 export function unscaled(p: Pixels): Pixels | null {
-  const across = blocksOf(changes(p, 'x')),
-    down = blocksOf(changes(p, 'y'));
-  // Both ways alike: stripes alone are not enough to tell.
-  if (!across || !down || Math.abs(across.size / down.size - 1) > 0.15) return null;
+  const [wide, high] = [[...blocksOf(changes(p, 'x'))], [...blocksOf(changes(p, 'y'))]];
+  let tries = 0;
+  // Both ways alike: stripes alone are not enough to tell, and where little changes, more than one size may fit one way.
+  for (const across of wide)
+    for (const down of high) {
+      if (Math.abs(across.size / down.size - 1) > 0.15) continue;
+      const small = byBlocks(p, across, down);
+      if (small) return small;
+      if (++tries === MOST_TRIES) return null;
+    }
+  return null;
+}
+
+/** One pixel a block, where nearly all pixels look as theirs. */
+function byBlocks(p: Pixels, across: Blocks, down: Blocks): Pixels | null {
   const count = (long: number, { size, shift }: Blocks): number => Math.max(1, Math.round((long - shift) / size));
   const middle =
     ({ size, shift }: Blocks) =>
