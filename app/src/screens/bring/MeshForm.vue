@@ -31,7 +31,7 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
 
 <template>
   <div>
-    <section v-if="exact !== null || o.cubes !== 'found'" class="panel-section">
+    <section v-if="exact !== null || o.cubes === 'ignored'" class="panel-section">
       <div class="panel-head">
         <h3>Cubes</h3>
         <span v-if="exact !== null" class="quiet figures">of {{ length(exact) }}</span>
@@ -102,6 +102,14 @@ const metres = (cubes: number): number => Math.round(cubes * cube.value * 1000) 
           @change="(turn: string) => bringing.wish({ turn })"
         />
       </div>
+      <check-field
+        v-if="o.cubes !== 'ignored'"
+        :model-value="o.cubes === 'assumed'"
+        tip="Take it cube for cube though little speaks for it: plain blocks, for instance"
+        @change="(on) => bringing.wish({ cubes: on ? 'assumed' : 'found' })"
+        >Made of cubes</check-field
+      >
+      <p v-if="o.cubes === 'assumed'" class="quiet">Its faces lie on no cubes of one size.</p>
     </section>
 
     <section class="panel-section">
