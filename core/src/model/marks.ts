@@ -93,6 +93,25 @@ export function eachMarked(
 /** Whether anything of the marks `wanted` can stand in a value of this schema. */
 export const hasMarked = (schema: z.ZodType, wanted: readonly MarkName[]): boolean => planFor(schema, wanted) !== null;
 
+/** What kinds of thing a value of this schema may name, other than within projects of its own. */
+export function namedKinds(schema: z.ZodType): ReadonlySet<string> {
+  const out = new Set<string>(),
+    seen = new Set<z.ZodType>();
+  const walk = (s: z.ZodType): void => {
+    if (seen.has(s)) return;
+    seen.add(s);
+    const mark = marks.get(s);
+    if (mark?.mark === 'ref' || mark?.mark === 'mention') out.add(mark.of);
+    if (mark?.mark === 'apart' && mark.of !== 'project') walk(mark.piece);
+    if (mark) return;
+    const def = defOf(s);
+    const below = [...Object.values(def.shape ?? {}), ...(def.items ?? []), ...(def.options ?? [])];
+    for (const b of [...below, def.element, def.innerType, def.getter?.()]) if (b) walk(b);
+  };
+  walk(schema);
+  return out;
+}
+
 function planFor(schema: z.ZodType, wanted: readonly MarkName[]): Plan {
   const key = wanted.join();
   let known = plans.get(key);

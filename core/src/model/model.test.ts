@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Box } from '../math';
 import { VoxelGrid } from '../voxel';
 import {
+  LISTED_KINDS,
+  namedKinds,
   type Project,
   MissingError,
   composite,
@@ -142,5 +144,15 @@ describe('the document as JSON', () => {
       Object.values(v).forEach(walk);
     };
     walk(p satisfies Project);
+  });
+});
+
+describe('what a kind may name', () => {
+  const names = (kind: string): string[] => [...namedKinds(LISTED_KINDS.find((k) => k.name === kind)!.schema)].sort();
+  it('is read off its schema, through lists, choices and what stands apart, and not into projects within', () => {
+    expect(names('part')).toEqual(['import', 'palette', 'part']);
+    expect(names('import')).toEqual(['blob']);
+    expect(names('clip')).toEqual(['bone', 'mount', 'set of alternates']);
+    expect(names('asset')).toEqual([]);
   });
 });

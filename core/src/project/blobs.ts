@@ -3,11 +3,12 @@ import {
   type Id,
   LISTED_KINDS,
   type Project,
+  type RecordKind,
   MAX_BLOB,
   pictureTypeOf,
   eachMarked,
   find,
-  hasMarked,
+  namedKinds,
   makeBlob,
   recordsOf,
 } from '../model';
@@ -37,25 +38,24 @@ export function withBlobs(project: Project, blobs: readonly Blob[]): Project {
 }
 
 const NAMING = ['ref', 'mention'] as const;
-/** Kinds that go when nothing names them; what names others of them comes before those. */
-const LOOSE = LISTED_KINDS.filter((k) => k.whileNamed);
-/** The lists whose records may name any of them. */
-const naming = LISTED_KINDS.filter((k) => hasMarked(k.schema, NAMING));
+/** Kinds that go when nothing names them, each with those whose records may; what names others of them comes before those. */
+const LOOSE = LISTED_KINDS.filter((k) => k.whileNamed).map((kind) => ({
+  kind,
+  // What is in the bin may be of any kind.
+  naming: LISTED_KINDS.filter((k) => k.name === 'bin' || namedKinds(k.schema).has(kind.name)),
+}));
 
 /** The project without files, and imports, that nothing in it or in its bin names any more; the same one when there are none. */
-export function withoutLoose(before: Project, project: Project): Project {
-  if (LOOSE.every((k) => recordsOf(project, k).length === 0)) return project;
-  if (naming.every((k) => recordsOf(before, k) === recordsOf(project, k))) return project;
-  return LOOSE.reduce((p, kind) => {
+export const withoutLoose = (before: Project, project: Project): Project =>
+  LOOSE.reduce((p, { kind, naming }) => {
     const records = recordsOf(p, kind);
-    if (records.length === 0) return p;
-    const named = namedIn(p, kind.name);
+    if (records.length === 0 || naming.every((k) => recordsOf(before, k) === recordsOf(p, k))) return p;
+    const named = namedIn(p, kind.name, naming);
     const left = records.filter((r) => named.has(r.id));
     return left.length === records.length ? p : { ...p, [kind.list]: left };
   }, project);
-}
 
-function namedIn(project: Project, of: string): ReadonlySet<unknown> {
+function namedIn(project: Project, of: string, naming: readonly RecordKind<string, string>[]): ReadonlySet<unknown> {
   const named = new Set<unknown>();
   for (const kind of naming)
     for (const record of recordsOf(project, kind))
