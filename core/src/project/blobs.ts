@@ -49,7 +49,7 @@ const LOOSE = LISTED_KINDS.filter((k) => k.whileNamed).map((kind) => ({
 export const withoutLoose = (before: Project, project: Project): Project =>
   LOOSE.reduce((p, { kind, naming }) => {
     const records = recordsOf(p, kind);
-    if (records.length === 0 || naming.every((k) => recordsOf(before, k) === recordsOf(p, k))) return p;
+    if (records.length === 0 || LISTED_KINDS.every((k) => recordsOf(before, k) === recordsOf(p, k))) return p;
     const named = namedIn(p, kind.name, naming);
     const left = records.filter((r) => named.has(r.id));
     return left.length === records.length ? p : { ...p, [kind.list]: left };
