@@ -112,15 +112,21 @@ export const useBringing = defineStore('bringing', () => {
     if (!arrivals.next()) void runCommand('go.build').catch(notices.fail);
   }
   /** Puts what is shown into the project, as one step. */
+  let taken: MadeParts | null = null;
   async function bring(): Promise<void> {
     const is = made.value,
       w = arrivals.waiting;
-    if (!is || !w || busy.value) return;
+    // A second press while files are summed must not bring it twice.
+    if (!is || !w || busy.value || taken === is) return;
+    taken = is;
     const { notes } = is;
     const project = await withHow(is.project, w, options.value);
     if (made.value !== is) return;
     const before = new Set(session.project?.parts.map((p) => p.id));
-    if (!put({ ...is, project })) return;
+    if (!put({ ...is, project })) {
+      taken = null;
+      return;
+    }
     const first = session.project?.parts.find((p) => !before.has(p.id));
     if (first) session.choose({ part: first.id });
     if (notes.length > 0) notices.say(notes.map(noteText).join(' '));

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Clip, composite, sideSuffix } from '@sphalerite/core/model';
+import { type Clip, TICKS, composite, sideSuffix } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
 import type { Piece } from '@sphalerite/core/project';
 import { computed } from 'vue';
@@ -25,7 +25,7 @@ const fact = computed(() => {
   if (props.piece.kind === 'palette') return `${swatches.value.length}`;
   if (props.piece.kind !== 'clip') return '';
   const c = props.piece.record as unknown as Clip;
-  return `${Math.round((c.length * c.fps) / 1200)} f`;
+  return `${Math.round((c.length * c.fps) / TICKS)} f`;
 });
 const name = computed(() => props.piece.record.name + sideSuffix((props.piece.record.side ?? 'centre') as never));
 const ways = computed(() => [

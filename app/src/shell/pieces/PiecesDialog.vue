@@ -12,7 +12,7 @@ import ProjectSources from '../files/ProjectSources.vue';
 import { useSession } from '../../stores/session';
 import { counted, say } from '../../words';
 import PieceRow from './PieceRow.vue';
-import { usePieces } from './pieces-state';
+import { keyOf, usePieces } from './pieces-state';
 
 /** Takes parts, bones, clips, palettes, stamps or all of another project; what clashes is told before. */
 const state = usePieces();
@@ -29,7 +29,7 @@ const TITLES: Readonly<Record<PieceKind, string>> = {
 };
 const free = (list: readonly Piece[]): Piece[] => list.filter((p) => !p.clash.shared);
 const all = (list: readonly Piece[]): boolean =>
-  free(list).length > 0 && free(list).every((p) => state.ticked.includes(`${p.kind} ${p.id}`));
+  free(list).length > 0 && free(list).every((p) => state.ticked.includes(keyOf(p)));
 function take(): void {
   if (state.take()) shown.value = false;
 }
