@@ -1,6 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import { FORMAT_VERSION, PLAIN_DELIVERY, blobId, projectToJson, NO_TARGET, composite } from '@sphalerite/core/model';
+import {
+  FORMAT_VERSION,
+  PLAIN_DELIVERY,
+  blobId,
+  groupsOfParts,
+  projectToJson,
+  NO_TARGET,
+  composite,
+} from '@sphalerite/core/model';
 import { describe, expect, it } from 'vitest';
 
 describe('project files of older formats', () => {
@@ -13,7 +21,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(11);
+    expect(FORMAT_VERSION).toBe(12);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -123,5 +131,13 @@ describe('project files of older formats', () => {
     );
     expect(notes).toEqual([]);
     expect([result.imports, [...new Set(result.parts.map((p) => p.made))]]).toEqual([[], [null]]);
+  });
+  it('and one saved as format 11, whose parts lay in no groups', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-11.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.parts.find((p) => p.made)).toMatchObject({ name: 'Rock', made: { as: 'Rock' } });
+    expect(groupsOfParts(result.parts)).toEqual([]);
   });
 });

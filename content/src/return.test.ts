@@ -1,9 +1,29 @@
 import { type GivenFile, type ImportJob, QUIET_JOB, importerOf, runExport, solidSteps } from '@sphalerite/core/files';
 import { type Vec3, finish, length, mulMat, sub, transformPoint } from '@sphalerite/core/math';
-import { type Clip, type Part, type Project, composite, helperBytes, must } from '@sphalerite/core/model';
+import {
+  type Clip,
+  PLAIN_DELIVERY,
+  type Part,
+  type Project,
+  checkSound,
+  composite,
+  helperBytes,
+  must,
+} from '@sphalerite/core/model';
 import { sampleClip } from '@sphalerite/core/motion';
 import { bytesHex } from '@sphalerite/core/palette';
+import {
+  type Edit,
+  addPartEdit,
+  apply,
+  duplicateAsAlternateEdit,
+  editContext,
+  renamePartEdit,
+  swapKeyEdit,
+  strokeEdit,
+} from '@sphalerite/core/project';
 import { mountMatrix, restWorld, solvePose, worldMatrices } from '@sphalerite/core/rig';
+import { boxStroke } from '@sphalerite/core/sculpt';
 import { WebIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
@@ -167,6 +187,78 @@ describe.each(['tamsin', 'oswin-rigged', 'oswin', 'lamp-post', 'row-boat', 'sedg
     const points = await back(await exported(project, 'ply'));
     expect(united(points.project)).toEqual(united(project));
   });
+});
+
+describe.each(['bones', 'skin'] as const)('shipped with its meshes joined (%s)', (as) => {
+  it.each(['tamsin', 'oswin-rigged', 'row-boat'])('%s comes home with its own bones and no others', async (name) => {
+    const project = DEMOS[name]!();
+    const profile = { ...PLAIN_DELIVERY, tiles: [], mesh: { ...PLAIN_DELIVERY.mesh, as } };
+    const { files } = await runExport(
+      project,
+      { exporter: 'glb', subject: { of: 'rig' }, profile, options: {} },
+      QUIET_JOB,
+    );
+    const { project: home } = await back(files.map((f) => ({ name: f.name, bytes: f.bytes })));
+    const hung = new Set(project.rig.mounts.map((m) => m.bone)),
+      moved = new Set(project.clips.flatMap((c) => c.lanes.map((l) => l.bone))),
+      above = new Set(project.rig.bones.map((b) => b.parent));
+    // A bone that only its part hangs on, and that nothing moves, is that part.
+    const bones = project.rig.bones.filter((b) => b.ships && (!hung.has(b.id) || moved.has(b.id) || above.has(b.id)));
+    const names = home.rig.bones.map(key);
+    for (const b of bones) expect(names, b.name).toContain(key(b));
+    expect(names.length).toBeLessThanOrEqual(project.rig.bones.filter((b) => b.ships).length);
+    // Where parts stand in one another, either may be what is seen.
+    const each = shipped(project)
+        .filter((p) => isWorn(project, p))
+        .map((p) => standing(project, [p])),
+      came = standing(home, home.parts);
+    expect([...came.keys()]).toEqual([...new Set(each.flatMap((e) => [...e.keys()]))].sort());
+    expect([...came].filter(([at, colour]) => !each.some((e) => e.get(at) === colour))).toEqual([]);
+  });
+});
+
+it('alternates come home as sets, worn as they were, with the clips that exchange them', async () => {
+  const cube = { min: [0, 0, 0], size: [4, 4, 4] } as const;
+  const ctx = editContext('faces');
+  const run = <A>(p: Project, edit: Edit<A>, args: A): Project => apply(p, edit, args, ctx);
+  let p = DEMOS['lamp-post']!();
+  const bone = p.rig.bones.at(-1)!.id,
+    names = ['Calm', 'Lit', 'Out'];
+  p = run(p, addPartEdit, { name: names[0]!, bounds: cube, bone, at: [0, 40, 0] });
+  const first = p.parts.at(-1)!;
+  p = run(p, strokeEdit, {
+    part: first.id,
+    layer: first.layers[0]!.id,
+    stroke: boxStroke('add', p.palettes[0]!.swatches[0]!.byte, [cube]),
+  });
+  for (const name of names.slice(1)) {
+    p = run(p, duplicateAsAlternateEdit, { part: first.id });
+    const copy = p.parts.find((o) => o.name.startsWith('Calm '))!;
+    p = run(p, renamePartEdit, { part: copy.id, name });
+  }
+  const mountOf = (name: string): string | null =>
+    p.rig.mounts.find((m) => m.part === p.parts.find((o) => o.name === name)?.id)?.id ?? null;
+  const [set] = p.rig.alternateSets,
+    clip = p.clips[0]!;
+  const keys = [
+    [0, 'Lit'],
+    [300, 'Out'],
+    [600, ''],
+  ] as const;
+  for (const [time, name] of keys)
+    p = run(p, swapKeyEdit, { clip: clip.id, alternateSet: set!.id, time, mount: mountOf(name) });
+  for (const packing of ['plain', 'quantized']) {
+    const { project: home } = await back(await exported(p, 'glb', { packing }));
+    const name = (o: Project, mount: string | null): string | null =>
+      mount && o.parts.find((q) => q.id === o.rig.mounts.find((m) => m.id === mount)!.part)!.name;
+    expect(home.rig.alternateSets.map((s) => [s.name, name(home, s.worn)])).toEqual([
+      [set!.name, name(p, p.rig.alternateSets[0]!.worn)],
+    ]);
+    const lane = home.clips[0]!.swaps[0]!;
+    expect(lane.keys.map((k) => [k.time, name(home, k.mount) ?? ''])).toEqual(keys);
+    expect(home.rig.bones.length).toBe(p.rig.bones.length);
+    checkSound(home);
+  }
 });
 
 describe('after a turn by hand in another program', () => {

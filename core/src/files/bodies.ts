@@ -13,7 +13,8 @@ export interface Body {
   readonly whole?: boolean;
 }
 
-/** A project of parts that were made of something else, each standing on the middle of its base. The same for the same bodies. */
+/** A project of parts that were made of something else, each standing on the middle of its base; several lie in a group of
+ * that name. The same for the same bodies. */
 export function projectOfBodies(name: string, bodies: readonly Body[], palette: Palette): Project {
   const newId: () => Id = idsFrom(name);
   const empty = makeProject(newId(), name, newId);
@@ -25,7 +26,7 @@ export function projectOfBodies(name: string, bodies: readonly Body[], palette: 
       palette.id,
       (b.whole ? null : b.grid.contentBox()) ?? b.grid.bounds,
     );
-    return { ...part, layers: [{ ...part.layers[0]!, grid: b.grid.withBounds(part.bounds) }] };
+    return { ...part, group: bodies.length > 1 ? name : null, layers: [{ ...part.layers[0]!, grid: b.grid.withBounds(part.bounds) }] };
   });
   const mounts = bodies.map((b, i) => {
     const [x, y, z] = parts[i]!.pivot;

@@ -27,3 +27,4 @@ export { solidExtent } from './ship/solid-mesh';
 export { spelt } from './ship/ship-names';
 export * from './delivery/profile-file';
 export * from './bodies';
+export * from './from-above';

@@ -128,4 +128,18 @@ describe('a height map', () => {
     }
     expect(() => made(hills, { width: 300 })).toThrow(/split it into pieces or tiles/);
   });
+  it('a piece larger than a part is cut into tiles too, and is joined as one', () => {
+    const long = grey(340, 20, (x, y) => (y < 6 ? 255 : y > 12 && x > 300 ? 200 : 0));
+    const split = { width: 340, split: 'pieces', height: 4, base: 0, drop: 0 } as const;
+    const f = made(long, split);
+    expect(f.bodies.map((b) => [b.name, b.piece, b.grid.count])).toEqual([
+      ['1.1.1', 1, 256 * 6 * 4],
+      ['1.1.2', 1, 84 * 6 * 4],
+      ['2', 2, 39 * 7 * 3],
+    ]);
+    expect(made(long, { ...split, join: '1+2' }).bodies.map((b) => [b.name, b.piece])).toEqual([
+      ['1.1.1', 1],
+      ['1.1.2', 1],
+    ]);
+  });
 });

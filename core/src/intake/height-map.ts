@@ -70,6 +70,8 @@ export type HeightOptions = z.infer<typeof heightOptions>;
 export interface FieldBody {
   readonly name: string;
   readonly grid: VoxelGrid;
+  /** The lowest number that its piece had before any were joined; 0 where it is none. */
+  readonly piece: number;
 }
 export interface FieldBodies {
   /** Their cells lie where they lie in the field. */
@@ -80,8 +82,6 @@ export interface FieldBodies {
   readonly depth: number;
   /** Connected pieces, those that were left out included. */
   readonly pieces: number;
-  /** Of each piece the lowest number that it had before any were joined. */
-  readonly numbers: readonly number[];
   /** Colours that the picture of colours has there. */
   readonly colours: number;
 }
@@ -113,7 +113,7 @@ export function* heightSteps(
   yield 0.6;
   const paint = painted(field, seen && shown(seen, picture, emptyUpTo(options)), labels, options, palette);
   yield 0.8;
-  const bodies = labels ? pieceBodies(field, labels, paint.value) : tileBodies(field, options.split, paint.value);
+  const bodies = labels ? pieceBodies(field, labels, paint.value) : tileBodies(field, paint.value);
   if (bodies.length === 0) throw new IntakeError('heights.allDropped', { least: options.drop });
   return {
     bodies,
@@ -122,7 +122,6 @@ export function* heightSteps(
     width: field.width,
     depth: field.depth,
     pieces: labels ? labels.found : 1,
-    numbers: labels ? labels.numbers : [],
     colours: paint.colours,
   };
 }
@@ -397,24 +396,34 @@ function pieceBodies(field: Field, pieces: Pieces, value: (place: number) => num
     e[2] = Math.max(e[2]!, x);
     e[3] = Math.max(e[3]!, z);
   });
-  return ends.slice(1).map(([x0, z0, x1, z1], i): FieldBody => {
-    const [w, d] = [x1! - x0! + 1, z1! - z0! + 1];
-    if (Math.max(w, d) > MOST_CUBES) throw new IntakeError('heights.pieceTooLarge', { now: i + 1, w, d });
-    const grid = columns(field, x0!, z0!, w, d, value, (place) => pieces.of[place] === i + 1)!;
-    return { name: String(i + 1), grid };
-  });
+  return ends.slice(1).flatMap(([x0, z0, x1, z1], i) =>
+    tiles([x0!, z0!, x1! - x0! + 1, z1! - z0! + 1], field, value, (place) => pieces.of[place] === i + 1).map((t) => ({
+      ...t,
+      name: [i + 1, t.name].filter(Boolean).join('.'),
+      piece: pieces.numbers[i]!,
+    })),
+  );
 }
 
 /** The whole as one part, or as tiles that meet without a seam. */
-function tileBodies(field: Field, split: HeightOptions['split'], value: (place: number) => number): FieldBody[] {
-  const { width, depth, high } = field,
+const tileBodies = (field: Field, value: (place: number) => number): FieldBody[] =>
+  tiles([0, 0, field.width, field.depth], field, value, (i) => field.high[i]! > 0);
+
+/** A stretch of a field as one part, or in tiles where it is larger than one can be: from the far left corner on, by row and column. */
+function tiles(
+  [x0, z0, w, d]: readonly [x: number, z: number, w: number, d: number],
+  field: Field,
+  value: (place: number) => number,
+  counts: (place: number) => boolean,
+): FieldBody[] {
+  const several = Math.max(w, d) > MOST_CUBES,
     out: FieldBody[] = [];
-  for (let z = 0; z < depth; z += MOST_CUBES)
-    for (let x = 0; x < width; x += MOST_CUBES) {
-      const [w, d] = [Math.min(MOST_CUBES, width - x), Math.min(MOST_CUBES, depth - z)];
-      const grid = columns(field, x, z, w, d, value, (i) => high[i]! > 0);
-      const name = split === 'one' ? '' : `${1 + z / MOST_CUBES}.${1 + x / MOST_CUBES}`;
-      if (grid) out.push({ name, grid });
+  for (let z = 0; z < d; z += MOST_CUBES)
+    for (let x = 0; x < w; x += MOST_CUBES) {
+      const [wide, deep] = [Math.min(MOST_CUBES, w - x), Math.min(MOST_CUBES, d - z)];
+      const grid = columns(field, x0 + x, z0 + z, wide, deep, value, counts);
+      const tile = several ? `${1 + z / MOST_CUBES}.${1 + x / MOST_CUBES}` : '';
+      if (grid) out.push({ name: tile, grid, piece: 0 });
     }
   return out;
 }

@@ -2,6 +2,7 @@ export * from './ids';
 export * from './kinds';
 export * from './records';
 export * from './part';
+export * from './part-groups';
 export * from './kept-aside';
 export * from './loose-parts';
 export * from './groups';

@@ -78,8 +78,6 @@ export const EN = {
     'The field would be {width}×{depth} cubes; a part can be 256. Choose at most {most} wide, or split it into pieces or tiles.',
   'heights.fieldTooLarge': 'The field would be {width}×{depth} cubes; one can be 4,096. Choose at most {most} wide.',
   'heights.tooHigh': 'It would be {high} cubes high; a part can be 256. Choose less height or a thinner base.',
-  'heights.pieceTooLarge':
-    'Piece {now} would be {w}×{d} cubes; a part can be 256. Choose a narrower field, or split it into tiles.',
   'heights.noPiece': 'There are {most} pieces; “{pair}” names another. Name two of them, as in 1+2.',
 
   'png.none': '{what} is not a PNG picture.',
@@ -231,6 +229,8 @@ export const EN = {
     'Clips move bones: let the bones of “{source}” come too, or take its clips over in Animate, from another figure.',
 
   // project/edits/make-again.ts
+  'groups.none': 'There is no group “{group}” any more.',
+  'groups.nothing': 'Choose at least one part.',
   'makeAgain.byHand': '“{part}” was made by hand, so there is nothing that it could be made of again.',
   'makeAgain.otherNames': 'Nothing that came bears the name under which “{part}” came first. Bring it in beside.',
 
@@ -473,6 +473,10 @@ export const EN = {
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
   'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
+  'label.placeParts': { one: 'Move {name} in the list', other: 'Move {n} parts in the list' },
+  'label.groupParts': { one: 'Group {name}', other: 'Group {n} parts' },
+  'label.renamePartGroup': 'Rename the group {group} to {name}',
+  'label.ungroupParts': 'Ungroup {group}',
   'label.bringPieces': 'Take from {source}',
   'label.makeAgain': 'Make {part} again',
   'label.takeHome': 'Take home {source}',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type OptionField, importerOf, optionFields } from '@sphalerite/core/files';
 import { computed } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
 import CheckField from '../../components/CheckField.vue';
 import ColourField from '../../components/ColourField.vue';
 import FormRow from '../../components/FormRow.vue';
@@ -12,6 +13,8 @@ import ColoursGo from './ColoursGo.vue';
 
 /** What is made up, by the wishes that it declares. */
 const bringing = useBringing();
+/** What lies on the ground without anything hanging over. */
+const LIE = ['panels', 'terrain'];
 const fields = computed(() =>
   bringing.waiting ? optionFields(importerOf(bringing.waiting.importer)!.options).filter((f) => f.key !== 'seed') : [],
 );
@@ -59,6 +62,15 @@ const wish = (f: OptionField, v: unknown): void => bringing.wish({ [f.key]: v })
           :model-value="String(bringing.options[f.key])"
           @change="(v) => wish(f, v)"
       /></form-row>
+    </section>
+    <section v-if="LIE.includes(bringing.waiting?.importer ?? '')" class="panel-section">
+      <action-button
+        look="row"
+        tip="Goes on as pictures of heights and colours: levels, smoothing, pieces and joining"
+        :disabled="!bringing.made"
+        @click="bringing.asHeights()"
+        >Shape it as heights</action-button
+      >
     </section>
     <section class="panel-section">
       <div class="panel-head">

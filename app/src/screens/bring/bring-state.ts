@@ -1,4 +1,4 @@
-import { type Find, type GivenFile, type Note, importerOf, noteText } from '@sphalerite/core/files';
+import { type Find, type GivenFile, type Note, fromAbove, importerOf, noteText } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -13,6 +13,9 @@ import { goingHome } from './going-home';
 import { withHow } from './kept-files';
 import { latest } from './latest';
 import { wishes } from './wishes';
+
+/** The importer of height maps. */
+const HEIGHTS = 'height';
 
 /** What came of the file as it is wished now. */
 export interface MadeParts {
@@ -84,6 +87,28 @@ export const useBringing = defineStore('bringing', () => {
     arrivals.waiting = { ...w, find: { ...w.find, files: [w.find.files[0]!, second] } };
   }
 
+  /** What is made up goes on as pictures of heights and colours, with the wishes that bring it back as it is. */
+  function asHeights(): void {
+    const w = arrivals.waiting,
+      is = made.value;
+    if (!w || !is) return;
+    const { heights, colours, high, width } = fromAbove(is.project);
+    const name = title.value ?? '';
+    const use = importerOf(HEIGHTS)!;
+    keepFor(HEIGHTS, {
+      ...(use.options.parse({ width, height: high, levels: Math.max(2, high + 1), base: 0, empty: 0 }) as object),
+    });
+    const files = [
+      { name: `${name} heights.png`, bytes: heights },
+      { name: `${name} colours.png`, bytes: colours },
+    ];
+    arrivals.waiting = {
+      importer: HEIGHTS,
+      find: { title: files[0]!.name, files },
+      uses: [{ importer: HEIGHTS, does: use.does }],
+    };
+  }
+
   function wish(change: Readonly<Record<string, unknown>>): void {
     wishAlso(change);
     void make();
@@ -148,6 +173,7 @@ export const useBringing = defineStore('bringing', () => {
     wish,
     use,
     add,
+    asHeights,
     bring,
     leave,
   };

@@ -9,7 +9,7 @@ export function joining(list: Ref<DrawList>) {
   const bringing = useBringing();
   const held = shallowRef<DrawInstance | null>(null),
     over = shallowRef<DrawInstance | null>(null);
-  /** The number of each part before any were joined. */
+  /** Of each part the number that its piece had before any were joined. */
   const numbers = computed(() => bringing.made?.facts['numbers'] ?? []);
   const works = computed(() => numbers.value.length > 1 && bringing.options['split'] === 'pieces');
   const under = ({ ray }: ViewPointer): DrawInstance | null =>
@@ -28,7 +28,8 @@ export function joining(list: Ref<DrawList>) {
     up(p) {
       const [from, to] = [held.value, under(p)];
       held.value = null;
-      if (!from || !to || from === to) return;
+      // Tiles of one piece are together already.
+      if (!from || !to || number(from) === number(to)) return;
       const joined = String(bringing.options['join'] ?? '');
       bringing.wish({ join: [joined, `${number(from)}+${number(to)}`].filter((j) => j !== '').join(',') });
     },

@@ -10,12 +10,14 @@ import {
   IconTree,
   IconTrash,
 } from '@tabler/icons-vue';
-import { composite, partsInUse, sideSuffix } from '@sphalerite/core/model';
+import { composite, lying, partsInUse, sideSuffix } from '@sphalerite/core/model';
 import {
   deletePartEdit,
   duplicatePartEdit,
-  movePartEdit,
+  each,
+  placePartsEdit,
   renamePartEdit,
+  renamePartGroupEdit,
   setPartHiddenEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
@@ -32,9 +34,9 @@ import ListRow from '../../components/ListRow.vue';
 import TextField from '../../components/TextField.vue';
 import TreeView from '../../components/TreeView.vue';
 import { type Dragged, type Place, vDrag } from '../../components/drag';
-import { type TreeRow } from '../../components/tree';
 import { renamed } from '../shared/renamed';
 import SideTag from '../../components/SideTag.vue';
+import { groupOfRow, groupRow, landing, stepping, trayRows } from './tray-rows';
 
 const BinList = later(() => import('../../components/BinList.vue'));
 const dialogs = useDialogs();
@@ -55,41 +57,75 @@ const inUse = computed(() => {
   return all.filter((p) => used.has(p) || p.id === session.hand.part);
 });
 const parts = computed(() => new Map(inUse.value.map((p) => [p.id, p])));
-const rows = computed((): TreeRow[] =>
-  [...parts.value.values()].map((p) => ({ id: p.id, name: p.name, ...(p.side === 'centre' ? {} : { more: p.side }) })),
-);
-const named = (row: TreeRow): string => `${row.name} ${parts.value.get(row.id)?.side ?? ''}`;
+/** As they lie here: groups with their parts. */
+const list = computed(() => lying(inUse.value));
+const rows = computed(() => trayRows(list.value));
+const named = (row: { readonly id: string; readonly name: string }): string =>
+  `${row.name} ${parts.value.get(row.id)?.side ?? ''}`;
+/** The parts that a row stands for. */
+const partsOf = (row: string): readonly string[] =>
+  groupOfRow(row) === null
+    ? [row]
+    : (list.value.find((l) => l.group === groupOfRow(row))?.parts.map((p) => p.id) ?? []);
+const hidden = (row: string): boolean => partsOf(row).every((p) => parts.value.get(p)?.hidden);
 function facts(id: string): string {
   const p = parts.value.get(id);
   return p ? `${p.bounds.size.join('×')} · ${composite(p).count.toLocaleString('en')}` : '';
 }
 
-const order = computed(() => session.project?.parts.map((p) => p.id) ?? []);
-function menuOf(e: MouseEvent, part: string): void {
-  if (!session.view.chosen.part.includes(part)) session.choose({ part, layer: null });
+const order = computed(() => list.value.flatMap((l) => l.parts.map((p) => p.id)));
+const chosen = computed(() => session.view.chosen.part);
+/** Rows of which all that they stand for is chosen. */
+const also = computed(() => [
+  ...chosen.value,
+  ...list.value.flatMap((l) =>
+    l.group !== null && l.parts.every((p) => chosen.value.includes(p.id)) ? groupRow(l.group) : [],
+  ),
+]);
+function pick(row: string, e: MouseEvent | KeyboardEvent): void {
+  if (groupOfRow(row) === null) session.pick('part', row, e, order.value);
+  else session.choose({ part: partsOf(row), layer: null });
+}
+function menuOf(e: MouseEvent, row: string): void {
+  if (!partsOf(row).every((p) => chosen.value.includes(p))) session.choose({ part: partsOf(row), layer: null });
   dialogs.openMenu(e, [
     'part.hide',
     'part.duplicate',
     'part.alternate',
     'part.again',
     'part.shrink',
+    'part.group',
+    'part.ungroup',
     'view.isolate',
     'view.frame',
     'part.delete',
     'part.new',
   ]);
 }
-/** A part can be put in another place of the list, or dropped on the layers of another part. */
-function drop(what: Dragged, beside: string | null, place: Place): void {
-  const at = beside === null ? order.value.length : order.value.indexOf(beside) + (place === 'after' ? 1 : 0);
-  for (const [i, part] of what.ids.entries()) {
-    const from = order.value.indexOf(part);
-    session.apply(movePartEdit, { part, index: from < at ? at - 1 : at + i });
-  }
+const rename = (row: string, name: string): void => {
+  const group = groupOfRow(row);
+  if (group === null) renamed(renamePartEdit, { part: row, name }, () => parts.value.get(row)?.name);
+  else session.apply(renamePartGroupEdit, { group, name });
+};
+/** A group is dragged as its parts. */
+function dragged(row: string): Dragged | null {
+  const group = groupOfRow(row);
+  return group === null ? null : { kind: 'part', ids: partsOf(row), label: group };
 }
-function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
-  const index = order.value.indexOf(part) + (by === 'up' ? -1 : by === 'down' ? 1 : 0);
-  if (index >= 0 && index < order.value.length) session.apply(movePartEdit, { part, index });
+/** Rows of parts take nothing on themselves; those of groups do. */
+const accepts = (what: Dragged, row: string | null, place: Place): boolean =>
+  what.kind === 'part' && (place !== 'on' || row === null || groupOfRow(row) !== null);
+function drop(what: Dragged, row: string | null, place: Place): void {
+  const to = landing(list.value, row, place),
+    whole = list.value.find(
+      (l) => l.group !== null && l.parts.length === what.ids.length && l.parts.every((p) => what.ids.includes(p.id)),
+    );
+  // A group that is put elsewhere stays one, unless it is put into another.
+  session.apply(placePartsEdit, { parts: what.ids, ...to, group: to.group ?? whole?.group ?? null });
+}
+function nudge(row: string, by: 'up' | 'down' | 'in' | 'out'): void {
+  const to = stepping(list.value, row, by);
+  if (to) session.apply(placePartsEdit, { parts: partsOf(row), ...to });
 }
 </script>
 
@@ -122,19 +158,31 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
       placeholder="filter…"
     />
     <div v-if="settings.partsAs === 'pictures'" class="pictures" role="group" aria-label="Parts">
-      <list-row
-        v-for="p in inUse"
-        :key="p.id"
-        v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })"
-        :on="p.id === session.hand.part"
-        :also="session.view.chosen.part.includes(p.id)"
-        :tip="p.name + sideSuffix(p.side)"
-        @click="session.pick('part', p.id, $event, order)"
-        @contextmenu.prevent="menuOf($event, p.id)"
-      >
-        <template #picture><PartPicture :project="session.inActiveColourway!" :part="p" /></template>
-        <b>{{ p.name }}</b>
-      </list-row>
+      <template v-for="l in list" :key="l.group === null ? l.parts[0]!.id : groupRow(l.group)">
+        <list-row
+          v-if="l.group !== null"
+          class="group"
+          :on="false"
+          :also="also.includes(groupRow(l.group))"
+          :tip="`${l.parts.length} parts`"
+          @click="pick(groupRow(l.group), $event)"
+          @contextmenu.prevent="menuOf($event, groupRow(l.group))"
+          ><b>{{ l.group }}</b></list-row
+        >
+        <list-row
+          v-for="p in l.parts"
+          :key="p.id"
+          v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })"
+          :on="p.id === session.hand.part"
+          :also="chosen.includes(p.id)"
+          :tip="p.name + sideSuffix(p.side)"
+          @click="session.pick('part', p.id, $event, order)"
+          @contextmenu.prevent="menuOf($event, p.id)"
+        >
+          <template #picture><PartPicture :project="session.inActiveColourway!" :part="p" /></template>
+          <b>{{ p.name }}</b>
+        </list-row>
+      </template>
     </div>
     <tree-view
       v-else
@@ -144,19 +192,21 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
       :size="settings.partsAs === 'both' ? 50 : 29"
       :words="words"
       :hand="session.hand.part"
-      :chosen="session.view.chosen.part"
+      :chosen="also"
       :can-rename="session.writable"
-      :accepts="(what) => what.kind === 'part'"
+      :dragged="dragged"
+      :accepts="accepts"
       ordered
-      @pick="(id, e) => session.pick('part', id, e, order)"
-      @rename="(part, name) => renamed(renamePartEdit, { part, name }, () => parts.get(part)?.name)"
+      nests
+      @pick="pick"
+      @rename="rename"
       @menu="menuOf"
       @drop="drop"
       @nudge="nudge"
     >
       <template #picture="{ row }"
         ><PartPicture
-          v-if="settings.partsAs === 'both'"
+          v-if="settings.partsAs === 'both' && !row.children"
           :project="session.inActiveColourway!"
           :part="parts.get(row.id)!"
       /></template>
@@ -170,12 +220,15 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
               >twin</span
             ></span
           >
-          <small v-if="settings.partsAs === 'both'" class="figures quiet">{{ facts(row.id) }}</small></span
+          <small v-if="settings.partsAs === 'both'" class="figures quiet">{{
+            row.children ? `${row.children.length} parts` : facts(row.id)
+          }}</small></span
         >
       </template>
       <template #acts="{ row }">
         <icon-button
           :icon="IconCopy"
+          v-if="!row.children"
           class="later"
           :label="`Duplicate ${named(row)}`"
           tip="Duplicate"
@@ -183,16 +236,22 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
         />
         <icon-button
           :icon="IconTrash"
+          v-if="!row.children"
           class="later"
           :label="`Delete ${named(row)}`"
           tip="To the bin"
           @click="session.apply(deletePartEdit, { part: row.id })"
         />
         <icon-button
-          :icon="parts.get(row.id)?.hidden ? IconEyeOff : IconEye"
-          :label="`${parts.get(row.id)?.hidden ? 'Show' : 'Hide'} ${named(row)}`"
-          :tip="parts.get(row.id)?.hidden ? 'Show' : 'Hide'"
-          @click="session.apply(setPartHiddenEdit, { part: row.id, hidden: !parts.get(row.id)?.hidden })"
+          :icon="hidden(row.id) ? IconEyeOff : IconEye"
+          :label="`${hidden(row.id) ? 'Show' : 'Hide'} ${named(row)}`"
+          :tip="hidden(row.id) ? 'Show' : 'Hide'"
+          @click="
+            session.apply(
+              each(setPartHiddenEdit),
+              partsOf(row.id).map((part) => ({ part, hidden: !hidden(row.id) })),
+            )
+          "
         />
       </template>
     </tree-view>
@@ -216,7 +275,10 @@ function nudge(part: string, by: 'up' | 'down' | 'in' | 'out'): void {
   grid-template-columns: repeat(auto-fill, minmax(66px, 1fr));
   gap: 4px;
 }
-.pictures .list-item :deep(.list-row) {
+.pictures .group {
+  grid-column: 1 / -1;
+}
+.pictures .list-item:not(.group) :deep(.list-row) {
   padding: 4px 2px;
 }
 .pictures .list-item :deep(.list-row > span) {

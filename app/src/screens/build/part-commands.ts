@@ -12,7 +12,9 @@ import {
   duplicatePartEdit,
   mergeLayerEdit,
   refinePartEdit,
+  groupPartsEdit,
   setPartHiddenEdit,
+  ungroupPartsEdit,
   setRowEdit,
   shrinkPartEdit,
   shrinkPartsEdit,
@@ -100,6 +102,16 @@ export function partCommands(): Command[] {
       group: 'Part',
       enabled: need(() => Boolean(session.part?.made), 'it was built by hand, not brought in'),
       run: async () => (await import('../../shell/files/dispatcher')).makeAgain(),
+    },
+    part('part.group', 'Group the parts', () => session.apply(groupPartsEdit, { parts: parts(), name: 'Group' }), [
+      'Shift+G',
+    ]),
+    {
+      id: 'part.ungroup',
+      title: 'Ungroup the parts',
+      group: 'Part',
+      enabled: need(() => Boolean(session.part?.group), 'the part lies in no group'),
+      run: () => session.apply(ungroupPartsEdit, { group: session.part!.group! }),
     },
     part(
       'part.delete',

@@ -131,7 +131,11 @@ class Reading {
           const { t, q, s } = soundTransform({ t: n.getTranslation(), q: n.getRotation(), s: n.getScale() });
           const told = extras['cell'];
           const cell = typeof told === 'number' && told > 0 && told < 1e6 ? told : undefined;
-          return { name: n.getName(), parent, rest: { t, q, s }, shapes: shapes[i]!, role, cell, joint: joints.has(n) };
+          const carrier = n.getSkin() !== null && shapes[i]!.length === 0 && n.listChildren().length === 0;
+          return {
+            ...{ name: n.getName(), parent, rest: { t, q, s }, shapes: shapes[i]!, role, cell },
+            ...{ joint: joints.has(n), carrier, set: typeof extras['set'] === 'string' ? extras['set'] : undefined },
+          };
         }),
         ...copies,
       ],

@@ -47,6 +47,10 @@ export interface MeshNode {
   readonly shapes: readonly MeshShape[];
   /** Whether meshes follow it. */
   readonly joint?: boolean;
+  /** Whether it only carries a mesh whose triangles were given to the joints that they follow. */
+  readonly carrier?: boolean;
+  /** The set of which it is one, where the file says so: one of a set is shown at a time. */
+  readonly set?: string | undefined;
   /** How long its cubes are in its own space, where the file says so. */
   readonly cell?: number | undefined;
   /** What it is where the file says it: a place with a direction, something to bump into. */

@@ -62,11 +62,12 @@ export class GlbDocument {
     }
     // What is a place only is told from a bone when it comes back.
     for (const p of this.model.points) this.nodes[p]!.setExtras({ point: true });
-    this.model.nodes.forEach(({ mesh, skinned, name }, i) => {
+    this.model.nodes.forEach(({ mesh, skinned, name, set }, i) => {
       if (mesh === null) return;
       const step = this.model.shapes[this.model.meshes[mesh]!.pieces[0]?.shape ?? -1]?.step;
       // A plain block would not tell how small its cubes are.
-      if (step && !skinned) this.nodes[i]!.setExtras({ cell: step * 2 });
+      const cell = step && !skinned ? { cell: step * 2 } : {};
+      this.nodes[i]!.setExtras({ ...cell, ...(set === undefined ? {} : { set }) });
       const steps = this.quantized ? sixteenBits(this.model, mesh) : null;
       const made = this.mesh(mesh, steps);
       const node = this.nodes[i]!;

@@ -1,4 +1,4 @@
-import type { MeshScene } from '../../codec';
+import type { MeshClip, MeshScene } from '../../codec';
 import type { MeshPart } from '../../intake';
 import {
   type Mat4,
@@ -15,6 +15,7 @@ import {
   transformDirection,
 } from '../../math';
 import {
+  type AlternateSet,
   type Attachment,
   type Bone,
   type Clip,
@@ -24,6 +25,7 @@ import {
   type Part,
   type Project,
   type Side,
+  type SwapLane,
   freeName,
   idsFrom,
   makeMount,
@@ -32,6 +34,7 @@ import {
   sideOfName,
 } from '../../model';
 import type { Palette } from '../../palette';
+import { type Exchanged, exchangedNodes, swapsOf } from './alternates';
 import { type MovedNode, clipOf } from './clips';
 
 /** How a mesh's parts came to be. */
@@ -53,7 +56,9 @@ export interface MeshMade {
 export function projectOfMesh(name: string, palette: Palette, made: MeshMade): Project {
   const newId = idsFrom(name);
   const empty = makeProject(newId(), name, newId);
-  const tree = new NodeTree(made);
+  const exchanged = made.bones ? exchangedNodes(made.scene) : [];
+  const tree = new NodeTree(made, new Set(exchanged.flatMap((e) => e.nodes)));
+  const mountOf = new Map<number, Id>();
   const parts: Part[] = [],
     mounts: Mount[] = [];
   for (const p of made.parts) {
@@ -72,15 +77,37 @@ export function projectOfMesh(name: string, palette: Palette, made: MeshMade): P
     parts.push(placed);
     const at = standingOf(placed, p, made.cubes);
     const mount = makeMount(newId(), placed.id, bone);
+    if (p.node !== null && !mountOf.has(p.node)) mountOf.set(p.node, mount.id);
     mounts.push({ ...mount, ...(world ? exact(relativeTransform(world, at)) : at) });
   }
   if (made.bones) tree.addAll(newId);
-  const clips = made.clips && made.bones ? clipsOf(made.scene, tree, newId) : [];
+  const sets = exchanged.flatMap((of): { of: Exchanged; set: AlternateSet }[] => {
+    if (!of.nodes.some((i) => mountOf.has(i))) return [];
+    const name = (of.name ?? made.scene.nodes[of.nodes[0]!]!.name).trim().slice(0, 110) || 'set';
+    return [{ of, set: { id: newId(), name, worn: of.worn === null ? null : (mountOf.get(of.worn) ?? null) } }];
+  });
+  const setOf = new Map(sets.flatMap(({ of, set }) => of.nodes.map((i) => [mountOf.get(i), set.id] as const)));
+  const clips =
+    made.clips && made.bones
+      ? clipsOf(made.scene, tree, newId, (c) => sets.flatMap(({ of, set }) => swapsOf(c, of, set.id, mountOf) ?? []))
+      : [];
   return {
     ...empty,
     palettes: [palette],
     parts,
-    rig: { ...empty.rig, bones: tree.bones(), mounts, attachments: made.bones ? tree.points(newId) : [] },
+    rig: {
+      ...empty.rig,
+      bones: tree.bones(),
+      mounts: mounts.map((m) => ({ ...m, alternateSet: setOf.get(m.id) ?? null })),
+      alternateSets: sets.map((s, i) => ({
+        ...s.set,
+        name: freeName(
+          s.set.name,
+          sets.slice(0, i).map((o) => o.set.name),
+        ),
+      })),
+      attachments: made.bones ? tree.points(newId) : [],
+    },
     clips,
   };
 }
@@ -125,7 +152,11 @@ class NodeTree {
   private readonly made = new Map<number, Bone>();
   private readonly worlds = new Map<Id, Transform>();
 
-  constructor(private readonly of: MeshMade) {
+  /** @param exchanged – nodes that clips only show or hide */
+  constructor(
+    private readonly of: MeshMade,
+    private readonly exchanged: ReadonlySet<number>,
+  ) {
     const { nodes, clips } = of.scene;
     this.children = nodes.map(() => []);
     nodes.forEach((n, i) => n.parent !== null && this.children[n.parent]!.push(i));
@@ -144,7 +175,7 @@ class NodeTree {
   private isBone(i: number): boolean {
     const n = this.of.scene.nodes[i]!;
     if (n.role !== 'node') return false;
-    return this.moves.has(i) || n.shapes.length === 0 || this.below(i).length > 0;
+    return (this.moves.has(i) && !this.exchanged.has(i)) || n.shapes.length === 0 || this.below(i).length > 0;
   }
   /** What hangs on a node and is no piece of it. */
   private below(i: number): number[] {
@@ -232,7 +263,7 @@ class NodeTree {
   }
 }
 
-function clipsOf(scene: MeshScene, tree: NodeTree, newId: () => Id): Clip[] {
+function clipsOf(scene: MeshScene, tree: NodeTree, newId: () => Id, swaps: (clip: MeshClip) => SwapLane[]): Clip[] {
   const moved = tree.moved(),
     out: Clip[] = [];
   for (const c of scene.clips) {
@@ -240,8 +271,15 @@ function clipsOf(scene: MeshScene, tree: NodeTree, newId: () => Id): Clip[] {
       c.name.trim().slice(0, 110) || 'clip',
       out.map((o) => o.name),
     );
-    const clip = clipOf(c, newId(), name, moved);
-    if (clip.lanes.length > 0) out.push(clip);
+    const moves = clipOf(c, newId(), name, moved),
+      clip = withSwaps(moves, swaps(c));
+    if (clip.lanes.length + clip.swaps.length > 0) out.push(clip);
   }
   return out;
 }
+
+const withSwaps = (clip: Clip, swaps: SwapLane[]): Clip => ({
+  ...clip,
+  swaps,
+  length: Math.max(clip.length, ...swaps.map((l) => l.keys.at(-1)!.time)),
+});

@@ -6,13 +6,16 @@ import {
   invertMat,
   matrixOf,
   mulMat,
+  mulQuat,
   normalize,
+  scale,
   transformDirection,
   transformPoint,
 } from '../../math';
 import { packSkyline } from '../../mesh';
 import { note } from '../notes';
 import {
+  type ShipCollider,
   type ShipCover,
   type ShipMesh,
   type ShipModel,
@@ -93,9 +96,9 @@ function oneObject(model: ShipModel, parts: readonly number[], worlds: readonly 
   };
   // Colliders and points stay nodes of their own, below it, where they stand at rest.
   const nodes = [node],
-    moved = new Map<number, number>();
+    places = new Map<number, number>();
   for (const n of new Set([...model.colliders.map((c) => c.node), ...model.points])) {
-    moved.set(n, nodes.length);
+    places.set(n, nodes.length);
     nodes.push({ ...model.nodes[n]!, ...decompose(worlds[n]!), parent: 0, mesh: null });
   }
   return {
@@ -103,8 +106,8 @@ function oneObject(model: ShipModel, parts: readonly number[], worlds: readonly 
     ...maker.made(),
     nodes,
     clips: [],
-    colliders: model.colliders.map((c) => ({ ...c, node: moved.get(c.node)! })),
-    points: model.points.map((n) => moved.get(n)!),
+    colliders: model.colliders.map((c) => ({ ...c, node: places.get(c.node)! })),
+    points: model.points.map((n) => places.get(n)!),
     notes: model.clips.length > 0 ? [...model.notes, note('clipsJoined', '', { n: model.clips.length })] : model.notes,
   };
 }
@@ -162,7 +165,7 @@ function oneSkin(model: ShipModel, parts: readonly number[], worlds: readonly Ma
   return withoutEmpty({ ...model, ...maker.made(), nodes, joints }, new Set(parts));
 }
 
-/** Without nodes of parts that show nothing any more and that nothing hangs on. */
+/** Without nodes of parts that show nothing any more and that nothing hangs on; their colliders go to what they hung on. */
 function withoutEmpty(model: ShipModel, candidates: ReadonlySet<number>): ShipModel {
   const needed = new Set<number>([
     ...model.nodes.flatMap((n) => (n.parent === null ? [] : [n.parent])),
@@ -170,9 +173,11 @@ function withoutEmpty(model: ShipModel, candidates: ReadonlySet<number>): ShipMo
     ...model.joints,
     ...model.clips.flatMap((c) => c.tracks().map((t) => t.node)),
   ]);
-  const colliding = new Set(model.colliders.map((c) => c.node));
   const gone = new Set(
-    [...candidates].filter((n) => model.nodes[n]!.mesh === null && !needed.has(n) && !colliding.has(n)),
+    [...candidates].filter((i) => {
+      const { mesh, parent, s } = model.nodes[i]!;
+      return mesh === null && !needed.has(i) && parent !== null && s[0] === s[1] && s[1] === s[2];
+    }),
   );
   const places = new Map<number, number>();
   model.nodes.forEach((_, i) => gone.has(i) || places.set(i, places.size));
@@ -184,9 +189,28 @@ function withoutEmpty(model: ShipModel, candidates: ReadonlySet<number>): ShipMo
     ),
     joints: model.joints.map(to),
     points: model.points.map(to),
-    colliders: model.colliders.map((c) => ({ ...c, node: to(c.node) })),
+    colliders: model.colliders.map((c) => {
+      const of = model.nodes[c.node]!;
+      return gone.has(c.node) ? { ...moved(c, of), node: to(of.parent!) } : { ...c, node: to(c.node) };
+    }),
     clips: model.clips.map((c) => ({ ...c, tracks: () => c.tracks().map((t) => ({ ...t, node: to(t.node) })) })),
   };
+}
+
+/** A collider as what its node hangs on sees it; the node is scaled alike along all axes. */
+function moved(collider: ShipCollider, { t, q, s }: ShipNode): ShipCollider {
+  const to = matrixOf({ t, q, s }),
+    { shape } = collider,
+    error = collider.error * s[0];
+  if (shape.kind === 'box') {
+    const { middle, size, turn } = shape;
+    const box = { ...shape, middle: transformPoint(to, middle), size: scale(size, s[0]), turn: mulQuat(q, turn) };
+    return { ...collider, error, shape: box };
+  }
+  const positions = new Float32Array(shape.positions.length);
+  for (let i = 0; i < positions.length; i += 3)
+    positions.set(transformPoint(to, [shape.positions[i]!, shape.positions[i + 1]!, shape.positions[i + 2]!]), i);
+  return { ...collider, error, shape: { ...shape, positions } };
 }
 
 /** Puts meshes together, a shape for each material. */

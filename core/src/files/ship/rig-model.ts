@@ -43,6 +43,8 @@ export function* addRig(maker: ModelMaker): Steps<void> {
       const s: Vec3 = isWorn(rig, mount) ? mount.s : [0, 0, 0];
       const above = mount.bone === null ? maker.top : bones.get(mount.bone)!;
       const node = maker.node(maker.named(part.name, part.side), above, { t: mount.t, q: mount.q, s }, mesh);
+      const set = mount.alternateSet === null ? null : must(rig.alternateSets, mount.alternateSet, 'set of alternates');
+      if (set) maker.nodes[node] = { ...maker.nodes[node]!, set: set.name };
       mounts.set(mount.id, node);
       // What is not worn is bumped into by nobody.
       if (isWorn(rig, mount)) yield* maker.collide(node, instance, part, project.metresPerUnit);

@@ -32,6 +32,8 @@ export interface ShipNode {
   readonly q: Quat;
   readonly s: Vec3;
   readonly mesh: number | null;
+  /** The set of which it is one: one of a set is shown at a time, or none. */
+  readonly set?: string;
   /** Whether its mesh follows the joints of the model instead of the node. */
   readonly skinned: boolean;
 }

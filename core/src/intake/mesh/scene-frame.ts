@@ -27,7 +27,10 @@ export interface Standing {
  * its own node is so again. Without what only wraps the whole, and without nodes that only hold the shape of another.
  */
 export function standingScene(given: MeshScene, { up, turn }: Standing): MeshScene {
-  const scene = unwrapped(withoutShapeNodes(given));
+  const shown = given.nodes.some((n) => n.carrier)
+    ? withNodes(given, given.nodes, (i) => !given.nodes[i]!.carrier)
+    : given;
+  const scene = unwrapped(withoutShapeNodes(shown));
   const quarter = (turn * Math.PI) / 180;
   const wished = mulQuat(
     quatFromAxisAngle([0, 1, 0], quarter),

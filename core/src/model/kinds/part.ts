@@ -69,10 +69,12 @@ export interface Part {
   readonly origin: { readonly whole: Id; readonly region: number } | null;
   /** What its cubes were made of, under which name and with which pivot they came; null when they were built by hand. */
   readonly made: { readonly import: Id; readonly as: string; readonly pivot: Vec3 } | null;
+  /** The name under which it lies together with others; null when it lies by itself. A group is there while a part says so. */
+  readonly group: string | null;
 }
 
 /** What a part has before it is taken apart or follows another. */
-export const PLAIN_PART = { regions: null, faceSlots: null, twin: null, origin: null, made: null } as const;
+export const PLAIN_PART = { regions: null, faceSlots: null, twin: null, origin: null, made: null, group: null } as const;
 
 const layer = z.strictObject({
   id: own('layer'),
@@ -105,6 +107,7 @@ const fields = {
   twin: z.strictObject({ source: ref('part'), axis, plane: finite }).nullable(),
   origin: z.strictObject({ whole: mention('part'), region: z.int().min(0).max(255) }).nullable(),
   made: z.strictObject({ import: mention('import'), as: name, pivot: whole3 }).nullable(),
+  group: name.nullable(),
 };
 
 /** Cells of a part that reach beyond its volume, or twins of twins. */
@@ -132,6 +135,8 @@ export const partKind: RecordKind<'part', 'parts', Part> = {
     9: (p) => ({ faceSlots: null, ...p }),
     // What parts were made of came with format 11.
     10: (p) => ({ made: null, ...p }),
+    // Groups came with format 12.
+    11: (p) => ({ group: null, ...p }),
   },
   flaw,
   kept: z.strictObject({
@@ -139,7 +144,7 @@ export const partKind: RecordKind<'part', 'parts', Part> = {
     references: z.array(referenceSchema).max(64),
   }),
   about:
-    '`{id, name, side, hidden, palette, cell, bounds {min, size}, pivot, layers[], regions, faceSlots, twin, origin, made}`; `bounds` in cells of a signed lattice (sizes 1–256), `pivot` in half cells, layers bottom to top `{id, name, hidden, locked, grid}`. `regions` is null or `{id, list [{byte, name, side}], grid}`: which region each cell is in, 0 for none. `faceSlots` is null or `{list [{byte, name}], faces [{id, direction 0–5, grid}]}`: material slots of faces picked one by one, looking +X, −X, +Y, −Y, +Z, −Z. `twin` is null or `{source, axis 0–2, plane}`: the part is the mirror image of another across its lattice’s origin, and stands mirrored across `plane` (project units, at rest); its cells are stored as well. `origin` is null or `{whole, region}`: what it was taken from. `made` is null or `{import, as, pivot}`: what it was made of, the name and the pivot that it came with',
+    '`{id, name, side, hidden, palette, cell, bounds {min, size}, pivot, layers[], regions, faceSlots, twin, origin, made, group}`; `bounds` in cells of a signed lattice (sizes 1–256), `pivot` in half cells, layers bottom to top `{id, name, hidden, locked, grid}`. `regions` is null or `{id, list [{byte, name, side}], grid}`: which region each cell is in, 0 for none. `faceSlots` is null or `{list [{byte, name}], faces [{id, direction 0–5, grid}]}`: material slots of faces picked one by one, looking +X, −X, +Y, −Y, +Z, −Z. `twin` is null or `{source, axis 0–2, plane}`: the part is the mirror image of another across its lattice’s origin, and stands mirrored across `plane` (project units, at rest); its cells are stored as well. `origin` is null or `{whole, region}`: what it was taken from. `made` is null or `{import, as, pivot}`: what it was made of, the name and the pivot that it came with. `group` is null or the name of the group that it lies in',
 };
 
 /** Small pieces placed again and again, kept as parts that belong to no rig. */

@@ -1,5 +1,5 @@
 import { composeTransform } from '../../math';
-import { type Id, type Part, type Project, clipKind, composite, mapIds, must, partKind, rigKind } from '../../model';
+import { type Id, type Part, type Project, clipKind, composite, freeName, groupsOfParts, mapIds, must, partKind, rigKind } from '../../model';
 import { appended } from '../../palette';
 import { gather, listExtent } from '../../scene';
 import { byteTable, mapBytes } from '../../voxel';
@@ -32,10 +32,12 @@ export const bringPartsEdit = defineEdit<{ source: Project; into: Id | null }>({
     const only = project.parts.length === 1 ? project.parts[0]! : null;
     const gone = only && composite(only).count === 0 && project.rig.mounts.every((m) => m.bone === null) ? only : null;
     const kept = gone ? [] : project.parts;
+    const here = groupsOfParts(kept),
+      groups = new Map(groupsOfParts(source.parts).map((g) => [g, freeName(g, here)]));
     const parts = source.parts.reduce<readonly Part[]>((all, p) => {
       const recoloured = own ? { ...p, layers: p.layers.map((l) => ({ ...l, grid: mapBytes(l.grid, own.table) })) } : p;
       const part = mapIds(partKind.schema, recoloured, ids);
-      return [...all, { ...part, name: freeAmong(all, part) }];
+      return [...all, { ...part, name: freeAmong(all, part), group: part.group && groups.get(part.group)! }];
     }, kept);
     const shift = { t: [beside(project, source), 0, 0] as const, q: [0, 0, 0, 1] as const, s: [1, 1, 1] as const };
     const rig = mapIds(rigKind.schema, { ...source.rig, constraints: [] }, ids);

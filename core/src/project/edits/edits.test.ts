@@ -49,10 +49,10 @@ describe('parts', () => {
       .do(edits.addPartEdit, { name: 'Wheel', bounds: box([0, 0, 0], [4, 4, 4]), side: 'left' })
       .do(edits.addPartEdit, { name: 'Wheel', bounds: box([0, 0, 0], [4, 4, 4]), side: 'right' });
     expect(h.p.parts.map((p) => `${p.name} ${p.side}`)).toEqual(['Body centre', 'Wheel left', 'Wheel right']);
-    h.do(edits.movePartEdit, { part: h.p.parts[2]!.id, index: 0 });
+    h.do(edits.placePartsEdit, { parts: [h.p.parts[2]!.id], before: h.p.parts[0]!.id, group: null });
     expect(h.p.parts[0]!.side).toBe('right');
     const same = h.p;
-    h.do(edits.movePartEdit, { part: h.p.parts[0]!.id, index: 0 });
+    h.do(edits.placePartsEdit, { parts: [h.p.parts[0]!.id], before: h.p.parts[0]!.id, group: null });
     expect(h.p).toBe(same);
     h.do(edits.renamePartEdit, { part: h.p.parts[1]!.id, name: '  Tray ' }).do(edits.setPartHiddenEdit, {
       part: h.p.parts[1]!.id,

@@ -1,6 +1,7 @@
 export * from './strokes';
 export * from './names';
 export * from './parts';
+export * from './part-groups';
 export * from './rig';
 export * from './clips';
 export * from './deliveries';

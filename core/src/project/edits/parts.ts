@@ -26,7 +26,6 @@ import {
   freeName,
   makeMount,
   makePart,
-  moveRecord,
   must,
   partContent,
   replaceRecord,
@@ -121,16 +120,6 @@ export const duplicatePartEdit = defineEdit<{ part: Id }>({
       parts: project.parts.toSpliced(at, 0, copy),
       rig: { ...project.rig, mounts: [...project.rig.mounts, ...mounts] },
     };
-  },
-});
-
-export const movePartEdit = defineEdit<{ part: Id; index: number }>({
-  name: 'movePart',
-  label: (a, p) => `Reorder ${nameOf(p, a.part)}`,
-  touches: (a) => [a.part],
-  run(project, a) {
-    const parts = moveRecord(project.parts, a.part, a.index);
-    return parts === project.parts ? project : { ...project, parts };
   },
 });
 

@@ -52,7 +52,7 @@ export const heightsImporter: Importer<HeightOptions> = {
           pixels: [pixels.width, pixels.height],
           size: [field.width, field.depth],
           pieces: [field.bodies.length, field.pieces],
-          numbers: field.numbers,
+          numbers: options.split === 'pieces' ? field.bodies.map((b) => b.piece) : [],
           colours: [field.colours, field.swatches.length],
           seen: seen ? [seen.width, seen.height] : [],
         },
