@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { encode } from 'fast-png';
 import { encode as encodeJpeg } from 'jpeg-js';
+import type { Locator } from '@playwright/test';
 import { expect, test } from './test';
 import { Bench, choose } from './bench';
 import { Counted } from './counted';
@@ -314,8 +315,100 @@ test('a wall of sluice panels with its colours becomes forty props, each in its 
   expect(palette.swatches.map((s) => s.colour).sort()).toEqual(
     ['#28645f', '#28785f', '#288c5f', '#28a05f', '#28b45f', '#c8963c'].sort(),
   );
+  // They lie in one group of the tray, which folds.
+  const tray = page.getByRole('tree', { name: 'Parts' });
+  const group = tray.getByRole('treeitem', { name: 'Group sluice' });
+  await expect(group).toContainText('40 parts');
+  await expect(tray.getByRole('treeitem', { name: 'sluice 1', exact: true })).toHaveAttribute('aria-level', '2');
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
+});
+
+test('panels are made up, go on as heights, and lie in a group that is renamed, left by one part and taken apart', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  const before = await b.project();
+  await page.getByRole('button', { name: 'Make something up' }).click();
+  await page.waitForURL(/\/bring$/);
+  await page.getByRole('button', { name: 'Panels', exact: true }).click();
+  await expect(page.locator('footer')).toContainText('parts 12');
+  await b.idle();
+  await page.getByRole('button', { name: 'Shape it as heights' }).click();
+  await page.getByRole('radio', { name: 'pieces' }).click();
+  await expect(page.locator('footer')).toContainText('parts 12');
+  await b.idle();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const made = (await b.project()).parts.slice(before.parts.length);
+  expect(made.map((p) => p.group)).toEqual(made.map(() => 'Panels'));
+  const tray = page.getByRole('tree', { name: 'Parts' });
+  const row = (name: string): Locator => tray.getByRole('treeitem', { name, exact: true });
+  await row('Group Panels').locator('.tree-name').dblclick();
+  await page.getByLabel('Name of Panels').fill('Sluice wall');
+  await page.keyboard.press('Enter');
+  await expect(row('Group Sluice wall')).toBeVisible();
+  const groupOf = async (name: string): Promise<string | null> =>
+    (await b.project()).parts.find((p) => p.name === name)!.group;
+  // Beside what lies in no group it comes out of its own; onto the group it goes in again.
+  const within = async (name: string, y: number): Promise<{ x: number; y: number }> => {
+    const box = (await row(name).boundingBox())!;
+    return { x: box.x + 100, y: box.y + y };
+  };
+  await row('Panels 2').click();
+  await b.drag(await within('Panels 2', 20), await within('Lantern', 4));
+  await expect.poll(() => groupOf('Panels 2')).toBeNull();
+  await b.drag(await within('Panels 2', 20), await within('Group Sluice wall', 25));
+  await expect.poll(() => groupOf('Panels 2')).toBe('Sluice wall');
+  await row('Group Sluice wall').click();
+  await expect(row('Panels 7')).toHaveAttribute('aria-selected', 'true');
+  await row('Group Sluice wall').getByRole('button', { name: 'Hide Sluice wall' }).click();
+  await expect.poll(async () => (await b.project()).parts.filter((p) => p.hidden).length).toBe(12);
+  await page.keyboard.press('Control+z');
+  await row('Group Sluice wall').locator('.tree-row').first().click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Ungroup the parts' }).click();
+  await expect.poll(async () => (await b.project()).parts.filter((p) => p.group !== null).length).toBe(0);
+  expect((await b.project()).parts).toHaveLength(before.parts.length + 12);
+});
+
+test('numbered slices come in cube for cube, from the floor up or from the back', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  const [w, h, n] = [6, 5, 4];
+  const value = (x: number, y: number, k: number): number =>
+    (x * 7 + y * 5 + k * 3) % 4 === 0 ? 0 : 1 + ((x + y * k) % 3);
+  const palette = [
+    [0, 0, 0, 0],
+    [186, 66, 40, 255],
+    [64, 120, 96, 255],
+    [222, 190, 120, 255],
+  ];
+  const slice = (k: number): Buffer => {
+    const data = new Uint8Array(w * h);
+    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) data[y * w + x] = value(x, y, k);
+    return Buffer.from(encode({ width: w, height: h, data, channels: 1, depth: 8, palette: palette as never }));
+  };
+  await b.giveAll(
+    'drop',
+    Array.from({ length: n }, (_, k) => [`kiln ${k + 1}.png`, slice(k)] as const),
+  );
+  await page.waitForURL(/\/bring$/);
+  await expect(page.locator('footer')).toContainText(`${w} × ${n} × ${h}`);
+  await choose(page, 'The way from slice to slice', 'seen from the front, back to front');
+  await expect(page.locator('footer')).toContainText(`${w} × ${h} × ${n}`);
+  await b.idle();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.waitForURL(/\/build$/);
+  await b.idle();
+  const part = (await b.project()).parts.at(-1)!;
+  expect(part.bounds.size).toEqual([w, h, n]);
+  const cells = await b.cells(part.name, part.bounds.min, part.bounds.size);
+  const at = (x: number, y: number, z: number): number => cells[x + w * (y + h * z)]!;
+  for (let k = 0; k < n; k++)
+    for (let y = 0; y < h; y++)
+      for (let x = 0; x < w; x++) expect(at(x, h - 1 - y, k), `${x} ${y} ${k}`).toBe(value(x, y, k));
 });
 
 test('a piece is dragged onto another in the view and they come in as one part', async ({ page }) => {

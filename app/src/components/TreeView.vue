@@ -96,11 +96,18 @@ function fold(id: string, on: boolean): void {
   else next.delete(id);
   folded.value = next;
 }
+/** Whether what is chosen was just clicked here: it is in sight, and a second click must find it where it was. */
+let clickedHere = false;
+function pickAt(id: string, e: MouseEvent): void {
+  clickedHere = true;
+  emit('pick', id, e);
+  void nextTick(() => (clickedHere = false));
+}
 /** What is chosen elsewhere is brought into sight. */
 watch(
   () => props.hand,
   async (id) => {
-    if (!id) return;
+    if (!id || clickedHere) return;
     if (seen.value.length * props.size > height.value) tree.value?.scrollToNode(id);
     await nextTick();
     rowOf(id)?.scrollIntoView({ block: 'nearest' });
@@ -247,7 +254,7 @@ defineExpose({ rename: begin });
       :style="{ '--row': `${size}px`, '--width': `${width}px` }"
       @node-expand="(d) => fold(d['id'], false)"
       @node-collapse="(d) => fold(d['id'], true)"
-      @node-click="(d, _n, e) => emit('pick', d['id'], e)"
+      @node-click="(d, _n, e) => pickAt(d['id'], e as MouseEvent)"
       @node-contextmenu="(e, d) => emit('menu', e as MouseEvent, d['id'])"
     >
       <template #default="{ data, node }: { data: TreeRow; node: { level: number } }">

@@ -23,8 +23,8 @@ const at = computed(() => screens().indexOf(props.screen));
 
 const made = (where: string): boolean =>
   (session.history?.entries ?? []).slice(1, (session.history?.now ?? 0) + 1).some((e) => e.where === where);
-// What it says is of Tamsin: over anything else it would not be true.
-const open = computed(() => (!settings.coachDone || dialogs.coach) && session.project?.id === DEMO);
+// What it says is of Tamsin, step by step: over anything else, and beside the way, it would not be true.
+const open = computed(() => at.value >= 0 && (!settings.coachDone || dialogs.coach) && session.project?.id === DEMO);
 const lesson = computed(() => props.screen.help.lesson);
 
 async function show(i: number): Promise<void> {

@@ -8,6 +8,8 @@ const FILES = Number(process.env['FUZZ_FILES'] ?? 240);
 const FIRST = Number(process.env['FC_SEED'] ?? 20) * 1_000_000;
 /** No file takes longer than this, in milliseconds: a thousand times what a whole one takes. */
 const HANG = 10_000;
+/** What this program has worked, in milliseconds, whatever else the machine does. */
+const worked = (): number => process.cpuUsage().user / 1000;
 
 /** Whether a project is one that the rest of the program may be given. */
 function expectSound(p: Project, seed: number): void {
@@ -32,7 +34,7 @@ describe('mutated project files', () => {
       let read = 0;
       for (let seed = FIRST; seed < FIRST + FILES; seed++) {
         const bytes = mutatedProjectFile(seed % 3 === 0 ? whole : file, seed);
-        const begun = performance.now();
+        const begun = worked();
         try {
           expectSound(readProjectFile(bytes).result, seed);
           read++;
@@ -42,7 +44,7 @@ describe('mutated project files', () => {
           const kind = e.message.replace(/"[^"]*"|“[^”]*”|\d[\d,.]*|at .*:/g, '…');
           sentences.set(kind, (sentences.get(kind) ?? 0) + 1);
         }
-        expect(performance.now() - begun, `mutation ${seed} hangs`).toBeLessThan(HANG);
+        expect(worked() - begun, `mutation ${seed} hangs`).toBeLessThan(HANG);
       }
       // It is no test when nothing gets past the ZIP, or nothing is found wrong inside.
       expect(read).toBeGreaterThan(FILES / 50);

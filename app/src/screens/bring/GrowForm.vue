@@ -65,7 +65,7 @@ const wish = (f: OptionField, v: unknown): void => bringing.wish({ [f.key]: v })
     </section>
     <section v-if="LIE.includes(bringing.waiting?.importer ?? '')" class="panel-section">
       <action-button
-        look="row"
+        class="wide"
         tip="Goes on as pictures of heights and colours: levels, smoothing, pieces and joining"
         :disabled="!bringing.made"
         @click="bringing.asHeights()"
@@ -92,6 +92,9 @@ const wish = (f: OptionField, v: unknown): void => bringing.wish({ [f.key]: v })
 </template>
 
 <style scoped>
+.wide {
+  width: 100%;
+}
 .colours {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));

@@ -50,7 +50,12 @@ export function bringChips(join: ReturnType<typeof joining>, path: ReturnType<ty
     });
   if (was !== undefined && is !== undefined && was > 0)
     out.push({
-      text: was === is ? `its ${figure(is)} colours` : `${figure(is)} of ${figure(was)} colours`,
+      text:
+        was === is
+          ? is === 1
+            ? 'its one colour'
+            : `its ${figure(is)} colours`
+          : `${figure(is)} of ${figure(was)} colours`,
       tone: 'resin',
     });
   return out;

@@ -31,7 +31,7 @@ export const useBringing = defineStore('bringing', () => {
   const arrivals = useArrivals();
   const session = useSession();
   const notices = useNotices();
-  const { options, wishAlso, keepFor, begin, forget } = wishes();
+  const { options, wishAlso, keepFor, openWith, begin, forget } = wishes();
   /** The palette that takes the colours; null for one of their own. */
   const into = ref<string | null>(null);
   const made = shallowRef<MadeParts | null>(null);
@@ -40,10 +40,7 @@ export const useBringing = defineStore('bringing', () => {
   const trouble = ref('');
   const file = computed(() => arrivals.waiting?.find.files[0] ?? null);
   /** What comes, as one would call it. */
-  const title = computed(() => {
-    const w = arrivals.waiting;
-    return w && (file.value?.name ?? importerOf(w.importer)!.inspect([])[0]!.title);
-  });
+  const title = computed(() => arrivals.waiting?.find.title ?? null);
   const names = new WeakMap<Find, string>();
   let named = 0,
     abort: AbortController | null = null;
@@ -76,8 +73,11 @@ export const useBringing = defineStore('bringing', () => {
 
   /** Brings the same in another way. */
   function use(importer: string): void {
-    if (arrivals.waiting && importer !== arrivals.waiting.importer)
-      arrivals.waiting = { ...arrivals.waiting, importer };
+    const w = arrivals.waiting;
+    if (!w || importer === w.importer) return;
+    // What needs no file is called as what it makes.
+    const find = w.find.files.length === 0 ? importerOf(importer)!.inspect([])[0]! : w.find;
+    arrivals.waiting = { ...w, importer, find };
   }
   /** Takes a second file beside the first, with the wishes as they are but for what it changes. */
   function add(second: GivenFile, change: Readonly<Record<string, unknown>>): void {
@@ -95,9 +95,7 @@ export const useBringing = defineStore('bringing', () => {
     const { heights, colours, high, width } = fromAbove(is.project);
     const name = title.value ?? '';
     const use = importerOf(HEIGHTS)!;
-    keepFor(HEIGHTS, {
-      ...(use.options.parse({ width, height: high, levels: Math.max(2, high + 1), base: 0, empty: 0 }) as object),
-    });
+    openWith(HEIGHTS, { width, height: high, levels: Math.max(2, high + 1), base: 0, empty: 0 });
     const files = [
       { name: `${name} heights.png`, bytes: heights },
       { name: `${name} colours.png`, bytes: colours },

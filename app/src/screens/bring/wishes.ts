@@ -16,8 +16,11 @@ export function wishes() {
   /** What is made again and was opened with its own wishes already. */
   const opened = new WeakSet<object>();
   const wishAlso = (change: Wishes): void => void (options.value = { ...options.value, ...change });
-  const keepFor = (importer: string, change: Wishes): void =>
-    void (kept = { importer, options: { ...options.value, ...change } });
+  /** What comes next is wished as what is here, but for a change. */
+  const keepFor = (importer: string, change: Wishes): void => openWith(importer, { ...options.value, ...change });
+  /** What comes next is wished so; fields that are not said are as they are at first. */
+  const openWith = (importer: string, said: Wishes): void =>
+    void (kept = { importer, options: importerOf(importer)!.options.parse(said) as Wishes });
 
   /** Settles them for what is brought in from now on. */
   function begin({ importer, again }: Arrival): void {
@@ -29,5 +32,5 @@ export function wishes() {
     kept = null;
   }
   const forget = (): void => void (last = null);
-  return { options, wishAlso, keepFor, begin, forget };
+  return { options, wishAlso, keepFor, openWith, begin, forget };
 }

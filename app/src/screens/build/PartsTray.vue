@@ -84,7 +84,8 @@ const also = computed(() => [
 ]);
 function pick(row: string, e: MouseEvent | KeyboardEvent): void {
   if (groupOfRow(row) === null) session.pick('part', row, e, order.value);
-  else session.choose({ part: partsOf(row), layer: null });
+  // What is chosen last is in hand: the first of them.
+  else session.choose({ part: partsOf(row).toReversed(), layer: null });
 }
 function menuOf(e: MouseEvent, row: string): void {
   if (!partsOf(row).every((p) => chosen.value.includes(p))) session.choose({ part: partsOf(row), layer: null });
@@ -110,7 +111,11 @@ const rename = (row: string, name: string): void => {
 /** A group is dragged as its parts. */
 function dragged(row: string): Dragged | null {
   const group = groupOfRow(row);
-  return group === null ? null : { kind: 'part', ids: partsOf(row), label: group };
+  if (group !== null) return { kind: 'part', ids: partsOf(row), label: group };
+  // Rows of groups that are chosen with their parts are none.
+  return chosen.value.includes(row) && chosen.value.length > 1
+    ? { kind: 'part', ids: chosen.value, label: `${chosen.value.length} parts` }
+    : null;
 }
 /** Rows of parts take nothing on themselves; those of groups do. */
 const accepts = (what: Dragged, row: string | null, place: Place): boolean =>

@@ -29,6 +29,7 @@ import { applyToPart } from './heavy';
 import { freeVolume, scaleVolume } from './volume-actions';
 
 import { part } from './build-target';
+import { groupRow } from './tray-rows';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 /** A row more, a row less. */
@@ -103,9 +104,15 @@ export function partCommands(): Command[] {
       enabled: need(() => Boolean(session.part?.made), 'it was built by hand, not brought in'),
       run: async () => (await import('../../shell/files/dispatcher')).makeAgain(),
     },
-    part('part.group', 'Group the parts', () => session.apply(groupPartsEdit, { parts: parts(), name: 'Group' }), [
-      'Shift+G',
-    ]),
+    part(
+      'part.group',
+      'Group the parts',
+      () => {
+        if (session.apply(groupPartsEdit, { parts: parts(), name: 'Group' }))
+          nameInPlace(groupRow(session.part!.group!));
+      },
+      ['Shift+G'],
+    ),
     {
       id: 'part.ungroup',
       title: 'Ungroup the parts',

@@ -242,7 +242,8 @@ class Reading {
 function soundTransform({ t, q, s }: Transform): Transform {
   if (![...t, ...q, ...s].every((v) => Math.abs(v) < 1e9) || Math.hypot(...q) < 1e-6)
     throw new CodecError('codec.damaged');
-  return { t, q: normalizeQuat(q), s };
+  // What is smaller than any cube is there to be nothing, and its turn could not be told.
+  return { t, q: normalizeQuat(q), s: s.map((v) => (Math.abs(v) < 1e-9 ? 0 : v)) as unknown as Vec3 };
 }
 
 /** All numbers of an accessor as they are meant. */

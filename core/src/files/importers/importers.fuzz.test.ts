@@ -11,6 +11,8 @@ const FILES = Number(process.env['FUZZ_FILES'] ?? 240);
 const FIRST = Number(process.env['FC_SEED'] ?? 20) * 1_000_000;
 /** No file takes longer than this, in milliseconds. */
 const HANG = 10_000;
+/** What this program has worked, in milliseconds, whatever else the machine does. */
+const worked = (): number => process.cpuUsage().user / 1000;
 const JOB: ImportJob = {
   ...QUIET_JOB,
   pictureSize: () => Promise.resolve({ width: 8, height: 8 }),
@@ -118,7 +120,7 @@ describe('spoilt files that come in', () => {
         );
         for (const { find, uses } of findsIn(given, IMPORTERS).found)
           for (const use of uses.filter((u) => u.needs === 'project' && u.id !== 'delivery')) {
-            const begun = performance.now();
+            const begun = worked();
             try {
               const { brought } = await use.run(find, use.options.parse(small[use.id] ?? {}), JOB, null);
               if (brought.kind === 'parts')
@@ -130,7 +132,7 @@ describe('spoilt files that come in', () => {
               expect(e.message, `mutation ${seed}`).toMatch(/^[A-Z“"].{15,}\.$/s);
               sentences.add(e.message.replace(/“[^”]*”|\d[\d,.]*/g, '…'));
             }
-            expect(performance.now() - begun, `mutation ${seed} of ${find.title} hangs`).toBeLessThan(HANG);
+            expect(worked() - begun, `mutation ${seed} of ${find.title} hangs`).toBeLessThan(HANG);
           }
       }
       // It is no test when nothing gets through, or nothing is refused.

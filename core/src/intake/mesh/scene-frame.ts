@@ -206,6 +206,8 @@ export function nodeWorlds(nodes: readonly MeshNode[]): Mat4[] {
       const { parent, rest } = nodes[i]!;
       const own = matrixOf({ ...rest, s: rest.s.map((v) => (v === 0 ? 1 : v)) as unknown as Vec3 });
       worlds[i] = w = parent === null ? own : mulMat(world(parent, deep + 1), own);
+      // Sizes within sizes: neither its place nor its turn could be told any more.
+      if (!decompose(w).s.every((v) => v > 1e-30 && v < 1e30)) throw new IntakeError('codec.damaged');
     }
     return w;
   };
