@@ -26,7 +26,11 @@ export function projectOfBodies(name: string, bodies: readonly Body[], palette: 
       palette.id,
       (b.whole ? null : b.grid.contentBox()) ?? b.grid.bounds,
     );
-    return { ...part, group: bodies.length > 1 ? name : null, layers: [{ ...part.layers[0]!, grid: b.grid.withBounds(part.bounds) }] };
+    return {
+      ...part,
+      group: bodies.length > 1 ? name : null,
+      layers: [{ ...part.layers[0]!, grid: b.grid.withBounds(part.bounds) }],
+    };
   });
   const mounts = bodies.map((b, i) => {
     const [x, y, z] = parts[i]!.pivot;

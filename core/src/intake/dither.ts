@@ -1,5 +1,5 @@
 import type { Pixels } from '../codec';
-import { Nearest, labInto } from './reduce';
+import { Nearest, labsOfPixels } from './reduce';
 
 export const DITHERS = ['none', 'ordered', 'diffused'] as const;
 export type Dither = (typeof DITHERS)[number];
@@ -27,18 +27,17 @@ export function coloursOfPixels(
   dither: Dither,
   counts: (at: number) => boolean,
 ): Uint8Array {
-  const { width, height, rgba } = p,
+  const { width, height } = p,
     out = new Uint8Array(width * height),
     near = new Nearest(lab),
-    own = new Float64Array(3);
+    own = labsOfPixels(p);
   if (dither !== 'diffused') {
     const reach = dither === 'ordered' ? spacing(lab) : 0;
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
         const i = y * width + x;
         if (!counts(i)) continue;
-        labInto(own, 0, rgba[i * 4]!, rgba[i * 4 + 1]!, rgba[i * 4 + 2]!);
-        out[i] = 1 + near.of(own[0]! + reach * BAYER[(x & 7) + 8 * (y & 7)]!, own[1]!, own[2]!);
+        out[i] = 1 + near.of(own[i * 3]! + reach * BAYER[(x & 7) + 8 * (y & 7)]!, own[i * 3 + 1]!, own[i * 3 + 2]!);
       }
     return out;
   }
@@ -52,8 +51,7 @@ export function coloursOfPixels(
         i = y * width + x,
         at = (x + 1) * 3;
       if (!counts(i)) continue;
-      labInto(own, 0, rgba[i * 4]!, rgba[i * 4 + 1]!, rgba[i * 4 + 2]!);
-      const [l, a, b] = [own[0]! + now[at]!, own[1]! + now[at + 1]!, own[2]! + now[at + 2]!];
+      const [l, a, b] = [own[i * 3]! + now[at]!, own[i * 3 + 1]! + now[at + 1]!, own[i * 3 + 2]! + now[at + 2]!];
       const k = near.of(l, a, b);
       out[i] = 1 + k;
       for (let c = 0; c < 3; c++) {

@@ -193,13 +193,19 @@ export interface Coloured {
   readonly colours: number;
 }
 
+/** The last histogram of each picture: how many colours are wished leaves it as it is. */
+const histograms = new WeakMap<Pixels, { readonly key: string; readonly found: Map<number, number> }>();
+
 export function coloured(
   p: Pixels,
-  { colours, only, most, dither, outline }: PictureOptions,
+  { colours, only, most, dither, outline, clear, key: keyed, reach }: PictureOptions,
   palette: Palette | null,
   counts: (at: number) => boolean,
 ): Coloured {
-  const found = histogram(p, counts);
+  const key = [clear, keyed, reach].join();
+  let known = histograms.get(p);
+  if (known?.key !== key) histograms.set(p, (known = { key, found: histogram(p, counts) }));
+  const { found } = known;
   if (found.size === 0) throw new IntakeError('picture.nothing');
   if (colours === 'palette' && palette) {
     const wanted = new Set(only === '' ? [] : only.split(',').map(Number));

@@ -28,6 +28,20 @@ export function labInto(out: Float64Array, at: number, r: number, g: number, b: 
   out[at + 2] = whole(0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s);
 }
 
+const labs = new WeakMap<Pixels, Float64Array>();
+/** OKLab of each pixel, three numbers each; worked out once for as long as the picture lives. */
+export function labsOfPixels(p: Pixels): Float64Array {
+  let known = labs.get(p);
+  if (!known) {
+    known = new Float64Array(p.width * p.height * 3);
+    const { rgba } = p;
+    for (let i = 0, at = 0; at < known.length; i += 4, at += 3)
+      labInto(known, at, rgba[i]!, rgba[i + 1]!, rgba[i + 2]!);
+    labs.set(p, known);
+  }
+  return known;
+}
+
 /** The nearest colour that a screen shows. */
 function hexOfLab(l: number, a: number, b: number): string {
   const x = (l + 0.3963377774 * a + 0.2158037573 * b) ** 3,
@@ -62,12 +76,15 @@ export function histogram(p: Pixels, counts: (at: number) => boolean): Map<numbe
 export function fewColours(found: ReadonlyMap<number, number>, most: number): string[] {
   const hex = (key: number): string => bytesHex(key >> 16, (key >> 8) & 255, key & 255);
   if (found.size <= most) return [...found.keys()].map(hex);
-  const spread = spreadOf(found);
+  let spread = spreads.get(found);
+  if (!spread) spreads.set(found, (spread = spreadOf(found)));
   const means = settled(spread, cutMeans(spread, most));
   const out: [number, string][] = [];
   for (let k = 0; k < means.length; k += 3) out.push([means[k]!, hexOfLab(means[k]!, means[k + 1]!, means[k + 2]!)]);
   return [...new Set(out.sort((a, b) => a[0] - b[0]).map(([, h]) => h))];
 }
+
+const spreads = new WeakMap<ReadonlyMap<number, number>, Spread>();
 
 /** More colours than these are put together with their neighbours first. */
 const MANY = 6000;

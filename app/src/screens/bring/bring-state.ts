@@ -1,4 +1,4 @@
-import { type Find, type GivenFile, type Note, fromAbove, importerOf, noteText } from '@sphalerite/core/files';
+import { type Find, type Note, noteText } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -12,10 +12,8 @@ import { JobCancelled } from '../../workers/protocol';
 import { goingHome } from './going-home';
 import { withHow } from './kept-files';
 import { latest } from './latest';
+import { otherWays } from './other-ways';
 import { wishes } from './wishes';
-
-/** The importer of height maps. */
-const HEIGHTS = 'height';
 
 /** What came of the file as it is wished now. */
 export interface MadeParts {
@@ -71,41 +69,7 @@ export const useBringing = defineStore('bringing', () => {
     }
   }
 
-  /** Brings the same in another way. */
-  function use(importer: string): void {
-    const w = arrivals.waiting;
-    if (!w || importer === w.importer) return;
-    // What needs no file is called as what it makes.
-    const find = w.find.files.length === 0 ? importerOf(importer)!.inspect([])[0]! : w.find;
-    arrivals.waiting = { ...w, importer, find };
-  }
-  /** Takes a second file beside the first, with the wishes as they are but for what it changes. */
-  function add(second: GivenFile, change: Readonly<Record<string, unknown>>): void {
-    const w = arrivals.waiting;
-    if (!w) return;
-    keepFor(w.importer, change);
-    arrivals.waiting = { ...w, find: { ...w.find, files: [w.find.files[0]!, second] } };
-  }
-
-  /** What is made up goes on as pictures of heights and colours, with the wishes that bring it back as it is. */
-  function asHeights(): void {
-    const w = arrivals.waiting,
-      is = made.value;
-    if (!w || !is) return;
-    const { heights, colours, high, width } = fromAbove(is.project);
-    const name = title.value ?? '';
-    const use = importerOf(HEIGHTS)!;
-    openWith(HEIGHTS, { width, height: high, levels: Math.max(2, high + 1), base: 0, empty: 0 });
-    const files = [
-      { name: `${name} heights.png`, bytes: heights },
-      { name: `${name} colours.png`, bytes: colours },
-    ];
-    arrivals.waiting = {
-      importer: HEIGHTS,
-      find: { title: files[0]!.name, files },
-      uses: [{ importer: HEIGHTS, does: use.does }],
-    };
-  }
+  const { use, add, asHeights } = otherWays({ made, title, keepFor, openWith });
 
   function wish(change: Readonly<Record<string, unknown>>): void {
     wishAlso(change);

@@ -12,9 +12,7 @@ import {
   duplicatePartEdit,
   mergeLayerEdit,
   refinePartEdit,
-  groupPartsEdit,
   setPartHiddenEdit,
-  ungroupPartsEdit,
   setRowEdit,
   shrinkPartEdit,
   shrinkPartsEdit,
@@ -29,7 +27,7 @@ import { applyToPart } from './heavy';
 import { freeVolume, scaleVolume } from './volume-actions';
 
 import { part } from './build-target';
-import { groupRow } from './tray-rows';
+import { groupCommands } from './group-commands';
 
 const AXIS = ['X', 'Y', 'Z'] as const;
 /** A row more, a row less. */
@@ -104,22 +102,7 @@ export function partCommands(): Command[] {
       enabled: need(() => Boolean(session.part?.made), 'it was built by hand, not brought in'),
       run: async () => (await import('../../shell/files/dispatcher')).makeAgain(),
     },
-    part(
-      'part.group',
-      'Group the parts',
-      () => {
-        if (session.apply(groupPartsEdit, { parts: parts(), name: 'Group' }))
-          nameInPlace(groupRow(session.part!.group!));
-      },
-      ['Shift+G'],
-    ),
-    {
-      id: 'part.ungroup',
-      title: 'Ungroup the parts',
-      group: 'Part',
-      enabled: need(() => Boolean(session.part?.group), 'the part lies in no group'),
-      run: () => session.apply(ungroupPartsEdit, { group: session.part!.group! }),
-    },
+    ...groupCommands(),
     part(
       'part.delete',
       'Delete the part (to the bin)',

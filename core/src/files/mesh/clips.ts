@@ -57,7 +57,7 @@ function withTrack(lane: Lane, track: MeshTrack, { rest, shift }: MovedNode): La
       return { ...lane, move: keysOf(track, 3, (v) => shift(sub(v as unknown as Vec3, rest.t))) };
     case 'rotation': {
       const back = invertQuat(rest.q);
-      const keys = keysOf(track, 4, (v) => normalizeQuat(mulQuat(back, normalizeQuat(v as unknown as Quat))));
+      const keys = keysOf(track, 4, (v) => normalizeQuat(mulQuat(back, turnOf(v))));
       return { ...lane, turn: keys };
     }
     case 'scale': {
@@ -68,6 +68,10 @@ function withTrack(lane: Lane, track: MeshTrack, { rest, shift }: MovedNode): La
     }
   }
 }
+
+/** What is no turn at all turns nothing. */
+const turnOf = (v: readonly number[]): Quat =>
+  Math.hypot(...v) < 1e-6 ? [0, 0, 0, 1] : normalizeQuat(v as unknown as Quat);
 
 interface Key<V> {
   readonly time: number;
@@ -147,11 +151,8 @@ function curveOf({ at, slopes }: Segment, wide: 3 | 4): Curve | null | 'none' {
   for (const u of [0.25, 0.5, 0.75]) {
     // With handles at thirds the curve's time is even.
     const eased = 3 * curve[1] * u * (1 - u) ** 2 + 3 * curve[3] * u ** 2 * (1 - u) + u ** 3;
-    const ours =
-      wide === 3
-        ? a.map((v, k) => v + way[k]! * eased)
-        : slerp(normalizeQuat(a as unknown as Quat), normalizeQuat(b as unknown as Quat), eased);
-    const theirs = wide === 3 ? at(u) : normalizeQuat(at(u) as unknown as Quat);
+    const ours = wide === 3 ? a.map((v, k) => v + way[k]! * eased) : slerp(turnOf(a), turnOf(b), eased);
+    const theirs = wide === 3 ? at(u) : turnOf(at(u));
     if (Math.hypot(...ours.map((v, k) => v - theirs[k]!)) > MISS * Math.max(long, wide === 4 ? 0.1 : 0)) return 'none';
   }
   return Math.abs(first - 1) < 1e-6 && Math.abs(second - 1) < 1e-6 ? null : curve;

@@ -74,7 +74,14 @@ export interface Part {
 }
 
 /** What a part has before it is taken apart or follows another. */
-export const PLAIN_PART = { regions: null, faceSlots: null, twin: null, origin: null, made: null, group: null } as const;
+export const PLAIN_PART = {
+  regions: null,
+  faceSlots: null,
+  twin: null,
+  origin: null,
+  made: null,
+  group: null,
+} as const;
 
 const layer = z.strictObject({
   id: own('layer'),

@@ -1,5 +1,17 @@
 import { composeTransform } from '../../math';
-import { type Id, type Part, type Project, clipKind, composite, freeName, groupsOfParts, mapIds, must, partKind, rigKind } from '../../model';
+import {
+  type Id,
+  type Part,
+  type Project,
+  clipKind,
+  composite,
+  freeName,
+  groupsOfParts,
+  mapIds,
+  must,
+  partKind,
+  rigKind,
+} from '../../model';
 import { appended } from '../../palette';
 import { gather, listExtent } from '../../scene';
 import { byteTable, mapBytes } from '../../voxel';

@@ -40,7 +40,9 @@ export const makeAgainEdit = defineEdit<{ source: Project; part: Id }>({
     return {
       ...whole,
       parts: whole.parts.map((p) =>
-        there.has(p.id) || !p.made ? p : { ...p, group: asked.group, made: { ...p.made, import: ids(source.imports[0]!.id) } },
+        there.has(p.id) || !p.made
+          ? p
+          : { ...p, group: asked.group, made: { ...p.made, import: ids(source.imports[0]!.id) } },
       ),
     };
   },
