@@ -9,6 +9,7 @@ export interface ProjectJson {
     side: string;
     hidden: boolean;
     twin: unknown;
+    group: string | null;
     faceSlots: unknown;
     pivot: Triple;
     bounds: { min: Triple; size: Triple };

@@ -106,7 +106,7 @@ function full(): Project {
       {
         ...p.scenes[0]!,
         lamps: [{ id: 'l', ...lampOn, ...rest }],
-        repeats: [{ id: 'r', placement: first, kind: 'ring', count: 5, degrees: 360, turning: true }],
+        repeats: [{ id: 'r', placement: first, exceptions: [], kind: 'ring', count: 5, degrees: 360, turning: true }],
       },
     ],
   };
@@ -152,9 +152,9 @@ describe('scenes, terrain cubes, assets and profiles', () => {
   it.each<[string, (p: Project) => unknown, RegExp]>([
     ['a round of parents', (o) => round(o), /scene "Market" has a circle in its tree/],
     [
-      'a placement of nobody',
-      (o) => ({ ...o, parts: [], rig: { ...o.rig, mounts: [] }, references: [], blobs: [] }),
-      /a placement names a part/,
+      'a placement on no layer',
+      (o) => ({ ...o, scenes: o.scenes.map((s) => ({ ...s, layers: s.layers.map((l) => ({ ...l, id: 'x' })) })) }),
+      /a placement names a scene layer/,
     ],
     ['a cube that is not there', (o) => ({ ...o, terrainSets: [] }), /a placement names a terrain cube/],
     ['a broken project within', (o) => withBrokenAsset(o), /part "Body" names a palette/],
@@ -171,7 +171,7 @@ describe('scenes, terrain cubes, assets and profiles', () => {
   const endless = (o: Project): Project => {
     const placement = o.scenes[0]!.placements[0]![0]!.id;
     const counts = [10_000, 10_000, 10_000] as const;
-    const line = { id: 'x', placement, kind: 'line', counts, step: [1, 1, 1] } as const;
+    const line = { id: 'x', placement, exceptions: [], kind: 'line', counts, step: [1, 1, 1] } as const;
     return { ...o, scenes: [{ ...o.scenes[0]!, repeats: [line] }] };
   };
   const withBrokenAsset = (o: Project): Project => {

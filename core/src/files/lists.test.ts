@@ -153,7 +153,9 @@ describe('what is shipped', () => {
       ctx(),
     );
     const post = q.scenes[0]!.placements.flat().at(-1)!.id;
-    const repeats = [{ id: 'r', placement: post, kind: 'line', counts: [3, 1, 1], step: [8, 0, 0] }] as const;
+    const repeats = [
+      { id: 'r', placement: post, exceptions: [], kind: 'line', counts: [3, 1, 1], step: [8, 0, 0] },
+    ] as const;
     q = { ...q, scenes: [{ ...q.scenes[0]!, repeats: [...repeats] }] };
     const model = gatherShipped(q, { of: 'scene', scene });
     const named = (name: string) => model.nodes.filter((o) => o.name === name).length;

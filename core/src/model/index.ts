@@ -3,6 +3,7 @@ export * from './kinds';
 export * from './records';
 export * from './part';
 export * from './part-groups';
+export * from './placements';
 export * from './kept-aside';
 export * from './loose-parts';
 export * from './groups';

@@ -1,35 +1,72 @@
 import {
   type Mat4,
+  type Random,
   type Vec3,
+  QUAT_IDENTITY,
+  add,
+  hash32,
+  length,
+  lerp,
   matrixOf,
   mulMat,
   quatFromAxisAngle,
+  scale,
   seededRandom,
-  hash32,
+  sub,
+  transformPoint,
   translation,
-  QUAT_IDENTITY,
 } from '../math';
 import type { Repeat } from '../model';
 
-const turned = (degrees: number): Mat4 =>
-  matrixOf({ t: [0, 0, 0], q: quatFromAxisAngle([0, 1, 0], (degrees * Math.PI) / 180), s: [1, 1, 1] });
+/** One copy of a repeat. */
+export interface Copy {
+  /** From 1 on; it keeps its number when the count changes. */
+  readonly copy: number;
+  /** Takes the placement from its own place to the copy's, in the space of its parent. */
+  readonly matrix: Mat4;
+  /** Which of a scatter's sources it is; null for the placement itself. */
+  readonly source: number | null;
+}
+
+type Of<K extends Repeat['kind']> = Extract<Repeat, { kind: K }>;
+
+const about = (at: Vec3, m: Mat4, to: Vec3 = at): Mat4 =>
+  mulMat(mulMat(translation(to), m), translation(scale(at, -1)));
+const turned = (degrees: number, axis: Vec3 = [0, 1, 0]): Mat4 =>
+  matrixOf({ t: [0, 0, 0], q: quatFromAxisAngle(axis, (degrees * Math.PI) / 180), s: [1, 1, 1] });
 
 /**
- * Where the copies of a repeat stand: for each, what takes the placement from its own place to the copy's, in the space of
- * its parent. The placement itself is not among them.
+ * The copies of a repeat with its exceptions, those that are left out missing. The placement itself is not among them.
  *
  * @param at – where the placement stands in its parent
  */
-export function repeatMatrices(repeat: Repeat, at: Vec3): Mat4[] {
+export function repeatCopies(repeat: Repeat, at: Vec3): Copy[] {
+  const copies = plainCopies(repeat, at);
+  if (repeat.exceptions.length === 0) return copies;
+  const exceptions = new Map(repeat.exceptions.map((e) => [e.copy, e]));
+  return copies.flatMap((c) => {
+    const e = exceptions.get(c.copy);
+    if (!e) return c;
+    // About where the copy stands, so that it turns and grows in its place.
+    return e.gone ? [] : { ...c, matrix: mulMat(about(transformPoint(c.matrix, at), matrixOf(e)), c.matrix) };
+  });
+}
+
+function plainCopies(repeat: Repeat, at: Vec3): Copy[] {
   switch (repeat.kind) {
     case 'line':
-      return lineMatrices(repeat.counts, repeat.step);
+      return counted(lineMatrices(repeat.counts, repeat.step));
     case 'ring':
-      return ringMatrices(repeat, at);
+      return counted(ringMatrices(repeat, at));
+    case 'path':
+      return counted(pathMatrices(repeat, at));
     case 'scatter':
-      return scatterMatrices(repeat, at);
+      return scattered(repeat, at);
   }
 }
+
+const counted = (matrices: readonly Mat4[]): Copy[] =>
+  matrices.map((matrix, i) => ({ copy: i + 1, matrix, source: null }));
 
 function lineMatrices([nx, ny, nz]: Vec3, [sx, sy, sz]: Vec3): Mat4[] {
   const out: Mat4[] = [];
@@ -40,7 +77,7 @@ function lineMatrices([nx, ny, nz]: Vec3, [sx, sy, sz]: Vec3): Mat4[] {
 }
 
 /** Around the parent's upright axis; what does not turn only goes along. */
-function ringMatrices({ count, degrees, turning }: Extract<Repeat, { kind: 'ring' }>, at: Vec3): Mat4[] {
+function ringMatrices({ count, degrees, turning }: Of<'ring'>, at: Vec3): Mat4[] {
   // A whole round closes on itself; an arc ends where it is said to.
   const whole = Math.abs(degrees) >= 360;
   const step = degrees / Math.max(1, whole ? count : count - 1);
@@ -52,15 +89,84 @@ function ringMatrices({ count, degrees, turning }: Extract<Repeat, { kind: 'ring
   });
 }
 
-/** Copy n stands where its seed and n alone put it, so that another count moves none of the others. */
-function scatterMatrices(r: Extract<Repeat, { kind: 'scatter' }>, at: Vec3): Mat4[] {
-  return Array.from({ length: r.count - 1 }, (_, i) => {
-    const random = seededRandom(hash32(r.seed ^ Math.imul(i + 1, 0x9e3779b1)));
-    const x = (random() - 0.5) * r.area[0],
-      z = (random() - 0.5) * r.area[1],
-      turn = turned((random() * 2 - 1) * r.turn),
-      size = r.sizes[0] + (r.sizes[1] - r.sizes[0]) * random();
-    const grown = matrixOf({ t: [at[0] + x, at[1], at[2] + z], q: QUAT_IDENTITY, s: [size, size, size] });
-    return mulMat(mulMat(grown, turn), translation([-at[0], -at[1], -at[2]]));
+/** At even ways along it; the placement stands for its first point, wherever it is itself. */
+function pathMatrices({ count, points, closed, facing }: Of<'path'>, at: Vec3): Mat4[] {
+  const corners = closed ? [...points, points[0]!] : points,
+    ways = corners.slice(1).map((p, i) => length(sub(p, corners[i]!))),
+    whole = ways.reduce((a, b) => a + b, 0),
+    step = whole / Math.max(1, closed ? count : count - 1);
+  const heading = (i: number): number => {
+    const [x, , z] = sub(corners[i + 1]!, corners[i]!);
+    return (Math.atan2(x, z) * 180) / Math.PI;
+  };
+  const first = ways.findIndex((w) => w > 0);
+  return Array.from({ length: count - 1 }, (_, k) => {
+    let left = step * (k + 1),
+      i = 0;
+    while (i < ways.length - 1 && left > ways[i]! + 1e-9) left -= ways[i++]!;
+    const p = ways[i]! > 0 ? lerp(corners[i]!, corners[i + 1]!, Math.min(1, left / ways[i]!)) : corners[i]!;
+    const to = add(at, sub(p, corners[0]!));
+    return facing && first >= 0 ? about(at, turned(heading(i) - heading(first)), to) : translation(sub(to, at));
   });
+}
+
+/** So many places are tried for each copy that is wished. */
+const TRIES = 30;
+
+/**
+ * Place n of the seed is where that and n alone put it, and is taken where no earlier one is too near: another count moves none of
+ * those that stay.
+ */
+function scattered(r: Of<'scatter'>, at: Vec3): Copy[] {
+  const taken = new Nearby(r.apart);
+  taken.put(0, 0);
+  const out: Copy[] = [];
+  for (let n = 1; out.length < r.count - 1 && n <= (r.count - 1) * TRIES; n++) {
+    const random = seededRandom(hash32(r.seed ^ Math.imul(n, 0x9e3779b1)));
+    const x = (random() - 0.5) * r.area[0],
+      z = (random() - 0.5) * r.area[1];
+    if (!taken.isFree(x, z)) continue;
+    taken.put(x, z);
+    const turn = turned((random() * 2 - 1) * r.turn),
+      size = r.sizes[0] + (r.sizes[1] - r.sizes[0]) * random();
+    const way = random() * 2 * Math.PI,
+      lean = turned(random() * r.lean, [Math.cos(way), 0, Math.sin(way)]);
+    const grown = matrixOf({ t: add(at, [x, 0, z]), q: QUAT_IDENTITY, s: [size, size, size] });
+    out.push({
+      copy: out.length + 1,
+      matrix: mulMat(mulMat(mulMat(grown, lean), turn), translation(scale(at, -1))),
+      source: sourceOf(r, random),
+    });
+  }
+  return out;
+}
+
+/** One of the sources by their weights; the placement's own counts one. */
+function sourceOf({ sources }: Of<'scatter'>, random: Random): number | null {
+  if (sources.length === 0) return null;
+  let left = random() * sources.reduce((sum, s) => sum + s.weight, 1) - 1;
+  if (left < 0) return null;
+  const found = sources.findIndex((s) => (left -= s.weight) < 0);
+  return found < 0 ? null : found;
+}
+
+/** Places on the ground that keep a distance from each other. */
+class Nearby {
+  private readonly cells = new Map<string, (readonly [number, number])[]>();
+  constructor(private readonly apart: number) {}
+
+  isFree(x: number, z: number): boolean {
+    if (this.apart === 0) return true;
+    const [i, j] = this.cell(x, z);
+    for (let a = i - 1; a <= i + 1; a++)
+      for (let b = j - 1; b <= j + 1; b++)
+        for (const [p, q] of this.cells.get(`${a} ${b}`) ?? []) if (Math.hypot(p - x, q - z) < this.apart) return false;
+    return true;
+  }
+  put(x: number, z: number): void {
+    if (this.apart === 0) return;
+    const key = this.cell(x, z).join(' ');
+    this.cells.set(key, [...(this.cells.get(key) ?? []), [x, z]]);
+  }
+  private cell = (x: number, z: number): [number, number] => [Math.floor(x / this.apart), Math.floor(z / this.apart)];
 }

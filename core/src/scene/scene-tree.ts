@@ -1,8 +1,8 @@
-import { type Mat4, MAT4_IDENTITY, invertMat, matrixOf, mulMat } from '../math';
+import { type Mat4, MAT4_IDENTITY, type Vec3, invertMat, matrixOf, mulMat, transformPoint, translation } from '../math';
 import type { Id, Placement, Project, Repeat, Scene } from '../model';
 import { type Content, Contents } from './contents';
-import type { DrawInstance, DrawList } from './draw-list';
-import { repeatMatrices } from './repeats';
+import { type DrawInstance, type DrawList, listExtent, pickInstance } from './draw-list';
+import { type Copy, repeatCopies } from './repeats';
 
 type PlacementGroup = Scene['placements'][number];
 
@@ -32,7 +32,17 @@ interface Copies {
   readonly repeat: Repeat;
   readonly parent: Mat4;
   readonly source: DrawList;
+  /** What else it may put down, and what it puts it on. */
+  readonly others: readonly Content[];
+  readonly ground: DrawList | null;
+  readonly places: readonly CopyPlace[];
   readonly instances: DrawList;
+}
+
+/** Where a copy stands. */
+export interface CopyPlace extends Copy {
+  /** Takes the placement's own place to the copy's and on to the world. */
+  readonly placed: Mat4;
 }
 
 const NOTHING: Content = [];
@@ -61,7 +71,7 @@ export class SceneTree {
     const touched = this.takeContents(project, colourway, changed);
     for (const node of touched) this.refresh(node);
     this.takeLayers(scene.layers);
-    const copies = this.repeat(scene.repeats);
+    const copies = this.repeat(project, scene.repeats, colourway);
     if (!this.stale) return this.last;
     this.stale = false;
     const own = scene.placements.map((group) => this.listOf(this.homes.get(group)!));
@@ -185,6 +195,11 @@ export class SceneTree {
     }
   }
 
+  /** Where the copies of a repeat stand, as of the last list; those that find no ground are not among them. */
+  placesOf(repeat: Id): readonly CopyPlace[] {
+    return this.copies.get(repeat)?.places ?? [];
+  }
+
   private takeLayers(layers: Scene['layers']): void {
     if (layers === this.layers) return;
     this.layers = layers;
@@ -207,11 +222,11 @@ export class SceneTree {
   }
 
   /** The copies of every repeat; they stand behind what stands itself. */
-  private repeat(repeats: readonly Repeat[]): DrawList[] {
+  private repeat(project: Project, repeats: readonly Repeat[], colourway: Id | null): DrawList[] {
     const copies = new Map<Id, Copies>();
     for (const repeat of repeats) {
       const node = this.nodes.get(repeat.placement);
-      if (node) copies.set(repeat.id, this.copiesOf(repeat, node));
+      if (node) copies.set(repeat.id, this.copiesOf(project, repeat, node, colourway));
     }
     const same = copies.size === this.copies.size && [...copies].every(([id, c]) => this.copies.get(id) === c);
     if (!same) this.stale = true;
@@ -219,29 +234,65 @@ export class SceneTree {
     return [...copies.values()].map((c) => c.instances);
   }
 
-  private copiesOf(repeat: Repeat, node: Node): Copies {
-    const hanging = [node];
-    for (const n of hanging) hanging.push(...n.children);
-    // In the order of the placements, whenever each was hung there.
-    hanging.sort((a, b) => a.rank - b.rank);
-    const source = hanging.flatMap((n) => (this.isShown(n) ? n.instances : []));
+  /** What a node and all that hangs on it show, in the order of the placements, whenever each was hung there. */
+  private hanging(node: Node): DrawInstance[] {
+    const all = [node];
+    for (const n of all) all.push(...n.children);
+    all.sort((a, b) => a.rank - b.rank);
+    return all.flatMap((n) => (this.isShown(n) ? n.instances : []));
+  }
+
+  private copiesOf(project: Project, repeat: Repeat, node: Node, colourway: Id | null): Copies {
+    const source = this.hanging(node);
+    const others =
+      repeat.kind === 'scatter' && this.isShown(node)
+        ? repeat.sources.map(({ shows }) => this.contents.of(project, { ...node.placement, shows }, colourway))
+        : [];
+    const below = repeat.kind === 'scatter' && repeat.on !== null ? this.nodes.get(repeat.on) : undefined;
+    const ground = below ? this.hanging(below) : null;
     const parent = node.parent?.world ?? MAT4_IDENTITY;
     const known = this.copies.get(repeat.id);
     const same =
       known?.repeat === repeat &&
       known.parent === parent &&
       known.source.length === source.length &&
-      source.every((i, n) => i === known.source[n]);
+      source.every((i, n) => i === known.source[n]) &&
+      sameObjects(others, known.others) &&
+      sameObjects(ground ?? [], known.ground ?? []) &&
+      (ground === null) === (known.ground === null);
     if (same) return known;
-    const back = invertMat(parent);
-    const instances = repeatMatrices(repeat, node.placement.t).flatMap((m, n) => {
-      const over = mulMat(mulMat(parent, m), back);
-      return source.map((i): DrawInstance => ({
-        ...i,
-        matrix: mulMat(over, i.matrix),
-        source: { ...i.source, copy: n + 1 },
-      }));
+    const back = invertMat(parent),
+      own = matrixOf(node.placement),
+      { t } = node.placement;
+    const places = repeatCopies(repeat, t).flatMap((c): CopyPlace[] => {
+      const placed = ground ? stood(mulMat(parent, c.matrix), t, ground) : mulMat(parent, c.matrix);
+      return placed ? [{ ...c, placed }] : [];
     });
-    return { repeat, parent, source, instances };
+    const instances = places.flatMap(({ copy, placed, source: which }): DrawInstance[] => {
+      if (which !== null) {
+        const world = mulMat(placed, own);
+        return others[which]!.map(({ geometry, palette, matrix, part, mount }) => ({
+          geometry,
+          palette,
+          matrix: mulMat(world, matrix),
+          source: { path: [node.placement.id], part, mount, copy },
+        }));
+      }
+      const over = mulMat(placed, back);
+      return source.map((i) => ({ ...i, matrix: mulMat(over, i.matrix), source: { ...i.source, copy } }));
+    });
+    return { repeat, parent, source, others, ground, places, instances };
   }
+}
+
+const sameObjects = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
+
+/** A copy set down on what lies below it; null where nothing does. @param to – from its parent's space to the world; at – its anchor there */
+function stood(to: Mat4, at: Vec3, ground: DrawList): Mat4 | null {
+  const there = transformPoint(to, at),
+    high = listExtent(ground)?.hi[1];
+  if (high === undefined) return null;
+  const hit = pickInstance(ground, [there[0], high + 1, there[2]], [0, -1, 0]);
+  return hit && mulMat(translation([0, high + 1 - hit.t - there[1], 0]), to);
 }

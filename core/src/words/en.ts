@@ -379,6 +379,10 @@ export const EN = {
 
   // project/edits/scenes.ts
   'scenes.tooMany': '“{scene}” would hold {count} placements; {most} is the most. Use repeats, or another scene.',
+  'scenes.circle': 'A placement cannot hang on itself or on what hangs on it.',
+  'scenes.nothing': 'Choose at least one placement.',
+  'scenes.noPart': 'None of these shows a part of this project, so there is nothing to copy.',
+  'scenes.lastLayer': 'A scene has at least one layer. Add another one first.',
   'scenes.scale': 'A size is above zero; mirror the part instead.',
 
   // project/edits/shots.ts
@@ -477,6 +481,25 @@ export const EN = {
   'label.groupParts': { one: 'Group {name}', other: 'Group {n} parts' },
   'label.renamePartGroup': 'Rename the group {group} to {name}',
   'label.ungroupParts': 'Ungroup {group}',
+  'label.removePlacements': { one: 'Take a placement out of {scene}', other: 'Take {n} placements out of {scene}' },
+  'label.hangPlacements': {
+    one: 'Hang a placement elsewhere in {scene}',
+    other: 'Hang {n} placements elsewhere in {scene}',
+  },
+  'label.groupPlacements': { one: 'Group a placement in {scene}', other: 'Group {n} placements in {scene}' },
+  'label.duplicatePlacements': {
+    one: 'Duplicate a placement in {scene}',
+    other: 'Duplicate {n} placements in {scene}',
+  },
+  'label.ownParts': { one: 'A part of its own in {scene}', other: 'Parts of their own in {scene}' },
+  'label.swapPlacements': { one: 'Swap a placement in {scene}', other: 'Swap {n} placements in {scene}' },
+  'label.repeat': 'Repeat in {scene}',
+  'label.endRepeat': 'Repeat no more in {scene}',
+  'label.repeatException': 'One copy apart in {scene}',
+  'label.breakRepeat': 'Break a repeat in {scene}',
+  'label.addSceneLayer': 'New layer {name}',
+  'label.changeSceneLayer': 'Change a layer of {scene}',
+  'label.removeSceneLayer': 'Remove a layer of {scene}',
   'label.bringPieces': 'Take from {source}',
   'label.makeAgain': 'Make {part} again',
   'label.takeHome': 'Take home {source}',

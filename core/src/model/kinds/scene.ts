@@ -3,7 +3,7 @@ import type { Quat, Transform, Vec3 } from '../../math';
 import type { Id } from '../ids';
 import { apart, mention, own, ref } from '../marks';
 import { finite, hex, name, quat, ticks, transform, vec3 } from './fields';
-import type { RecordKind } from './record-kind';
+import type { LooseJson, RecordKind } from './record-kind';
 
 /** What a placement shows. A group shows nothing itself; what hangs on it moves with it. */
 export type Shown =
@@ -35,10 +35,22 @@ export interface SceneLayer {
   readonly locked: boolean;
 }
 
+/** One copy that is not as the repeat has it: left out, or moved, turned and sized about where it would stand. */
+export interface RepeatException extends Transform {
+  /** Counted from 1; 0 is the placement itself, which is no copy. */
+  readonly copy: number;
+  readonly gone: boolean;
+}
+/** Something else that a scatter may put down, and how often for each time that it puts down its own. */
+export interface ScatterSource {
+  readonly shows: Shown;
+  readonly weight: number;
+}
 interface RepeatBase {
   readonly id: Id;
   /** The placement that is repeated, with all that hangs on it. */
   readonly placement: Id;
+  readonly exceptions: readonly RepeatException[];
 }
 /** Copies that follow their placement for as long as they stay a repeat; how many and how far can always be changed. */
 export type Repeat = RepeatBase &
@@ -46,11 +58,26 @@ export type Repeat = RepeatBase &
     | { readonly kind: 'line'; readonly counts: Vec3; readonly step: Vec3 }
     /** Around the parent's upright axis, the first included. */
     | { readonly kind: 'ring'; readonly count: number; readonly degrees: number; readonly turning: boolean }
-    /** Over a rectangle, `area` project units wide and deep. */
+    /** Evenly along straight ways between points in the parent's space, from the first to the last; `facing` turns each the way it goes. */
+    | {
+        readonly kind: 'path';
+        readonly count: number;
+        readonly points: readonly Vec3[];
+        readonly closed: boolean;
+        readonly facing: boolean;
+      }
+    /** Over a rectangle about the placement, `area` project units wide and deep. */
     | {
         readonly kind: 'scatter';
         readonly count: number;
         readonly area: readonly [number, number];
+        /** Least way between the middles of two; fewer come where there is no room. */
+        readonly apart: number;
+        /** What they stand on, from above; null where they stand as high as the placement. */
+        readonly on: Id | null;
+        /** Most that one leans, in degrees. */
+        readonly lean: number;
+        readonly sources: readonly ScatterSource[];
         readonly seed: number;
         /** Most that one is turned, in degrees. */
         readonly turn: number;
@@ -95,7 +122,8 @@ export const MAX_PLACEMENTS = 100_000;
 const count = z.int().min(1).max(10_000);
 const shown = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('group') }),
-  z.strictObject({ kind: z.literal('part'), part: ref('part') }),
+  // A part that is in the bin shows nothing until it is back.
+  z.strictObject({ kind: z.literal('part'), part: mention('part') }),
   z.strictObject({ kind: z.literal('rig'), clip: mention('clip').nullable(), time: ticks }),
   z.strictObject({ kind: z.literal('cube'), cube: ref('terrain cube') }),
   z.strictObject({
@@ -116,15 +144,32 @@ const placementSchema = z.strictObject({
   colourway: mention('colourway').nullable(),
   ...transform,
 });
-const repeated = { id: own('repeat'), placement: ref('placement') };
+const exception = z.strictObject({ copy: z.int().min(1).max(100_000), gone: z.boolean(), ...transform });
+const repeated = {
+  id: own('repeat'),
+  placement: ref('placement'),
+  exceptions: z.array(exception).max(10_000),
+};
 const repeatSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...repeated, kind: z.literal('line'), counts: z.tuple([count, count, count]), step: vec3 }),
   z.strictObject({ ...repeated, kind: z.literal('ring'), count, degrees: finite, turning: z.boolean() }),
   z.strictObject({
     ...repeated,
+    kind: z.literal('path'),
+    count,
+    points: z.array(vec3).min(2).max(1024),
+    closed: z.boolean(),
+    facing: z.boolean(),
+  }),
+  z.strictObject({
+    ...repeated,
     kind: z.literal('scatter'),
     count,
     area: z.tuple([finite.positive(), finite.positive()]),
+    apart: finite.min(0),
+    on: mention('placement').nullable(),
+    lean: finite.min(0).max(90),
+    sources: z.array(z.strictObject({ shows: shown, weight: finite.min(0).max(1000) })).max(64),
     seed: z.int(),
     turn: finite.min(0).max(360),
     sizes: z.tuple([finite.positive(), finite.positive()]),
@@ -167,6 +212,13 @@ function flaw(scene: Scene): string | null {
   return null;
 }
 
+const listOf = (json: LooseJson, list: string): LooseJson[] => json[list] as LooseJson[];
+const repeatOf11 = (r: LooseJson): LooseJson => ({
+  exceptions: [],
+  ...(r['kind'] === 'scatter' ? { apart: 0, on: null, lean: 0, sources: [] } : {}),
+  ...r,
+});
+
 export const sceneKind: RecordKind<'scene', 'scenes', Scene> = {
   name: 'scene',
   plural: 'scenes',
@@ -184,9 +236,12 @@ export const sceneKind: RecordKind<'scene', 'scenes', Scene> = {
     lamps: z.array(lampSchema).max(16_384),
   }) as unknown as z.ZodType<Scene>,
   since: 7,
-  upgrades: {},
+  upgrades: {
+    // Exceptions, and what scatters keep to, came with format 12.
+    11: (s) => ({ ...s, repeats: listOf(s, 'repeats').map(repeatOf11) }),
+  },
   flaw,
   kept: z.strictObject({}),
   about:
-    '`{id, name, layers[], placements[][], repeats[], lamps[]}`. A layer is `{id, name, colour, hidden, locked}`. Placements stand in groups of up to 64, whose ends mean nothing; one is `{id, name, parent, layer, hidden, shows, colourway, t, q, s}` in its parent’s space, and `shows` is `{kind}` with `group`, `part {part}`, `rig {clip, time}`, `cube {cube}` or `asset {asset, clip, time}`. A repeat is `{id, placement, kind}` with `line {counts, step}`, `ring {count, degrees, turning}` or `scatter {count, area, seed, turn, sizes}`. A lamp is `{id, name, kind (point, spot, panel), parent, layer, hidden, t, q, colour, strength, size, angle}` and shines along its own −Z',
+    '`{id, name, layers[], placements[][], repeats[], lamps[]}`. A layer is `{id, name, colour, hidden, locked}`. Placements stand in groups of up to 64, whose ends mean nothing; one is `{id, name, parent, layer, hidden, shows, colourway, t, q, s}` in its parent’s space, and `shows` is `{kind}` with `group`, `part {part}`, `rig {clip, time}`, `cube {cube}` or `asset {asset, clip, time}`. A repeat is `{id, placement, exceptions [{copy, gone, t, q, s}], kind}` with `line {counts, step}`, `ring {count, degrees, turning}`, `path {count, points, closed, facing}` or `scatter {count, area, apart, on, lean, sources [{shows, weight}], seed, turn, sizes}`; a copy keeps its number when the count changes, and an exception goes with it. A lamp is `{id, name, kind (point, spot, panel), parent, layer, hidden, t, q, colour, strength, size, angle}` and shines along its own −Z',
 };

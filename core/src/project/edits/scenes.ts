@@ -15,6 +15,7 @@ import {
   replaceRecord,
 } from '../../model';
 import { TRANSFORM_IDENTITY } from '../../math';
+import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 import { checkName } from './names';
 
@@ -41,7 +42,7 @@ export const addSceneEdit = defineEdit<{ name: string }>({
   },
 });
 
-const sceneName = (p: Project, id: Id): string => find(p.scenes, id)?.name ?? 'a scene';
+export const sceneName = (p: Project, id: Id): string => find(p.scenes, id)?.name ?? 'a scene';
 const some = (n: number): string => (n === 1 ? 'a placement' : `${n.toLocaleString('en')} placements`);
 
 /** What a placement shows must be there. @throws MissingError */
@@ -55,6 +56,26 @@ function checkShown(project: Project, { shows }: Pick<Placement, 'shows'>): void
       'terrain cube',
     );
 }
+
+export const renameSceneEdit = defineEdit<{ scene: Id; name: string }>({
+  name: 'renameScene',
+  label: (a, p) => `Rename ${sceneName(p, a.scene)} to ${a.name}`,
+  touches: (a) => [a.scene],
+  run(project, a) {
+    const scene = must(project.scenes, a.scene, 'scene');
+    const others = project.scenes.filter((s) => s !== scene).map((s) => s.name);
+    const name = freeName(checkName(a.name), others);
+    return name === scene.name ? project : withScene(project, { ...scene, name });
+  },
+});
+
+/** To the bin, with all that stands in it; parts stay. */
+export const deleteSceneEdit = defineEdit<{ scene: Id }>({
+  name: 'deleteScene',
+  label: (a, p) => `Delete ${sceneName(p, a.scene)}`,
+  touches: (a) => [a.scene],
+  run: (project, a, ctx) => recordToBin(project, 'scene', a.scene, ctx),
+});
 
 /** Places things in a scene, on its first layer unless another is named. */
 export const placeEdit = defineEdit<{
@@ -112,12 +133,11 @@ export const changePlacementsEdit = defineEdit<{
   },
 });
 
-const withScene = (project: Project, scene: Scene): Project => ({
+export const withScene = (project: Project, scene: Scene): Project => ({
   ...project,
   scenes: replaceRecord(project.scenes, scene),
 });
 
 /** @throws MissingError */
-function mustPlacement(scene: Scene, id: Id): void {
-  if (!findIn(scene.placements, id)) must<Placement>([], id, 'placement');
-}
+export const mustPlacement = (scene: Scene, id: Id): Placement =>
+  findIn(scene.placements, id) ?? must<Placement>([], id, 'placement');

@@ -1,0 +1,20 @@
+import { type Transform, TRANSFORM_IDENTITY, composeTransform } from '../math';
+import { findIn } from './groups';
+import type { Id } from './ids';
+import type { Placement, Scene } from './kinds';
+
+/** All placements of a scene, in their order. */
+export const placementsOf = (scene: Scene): Placement[] => scene.placements.flat();
+
+/** Where a placement stands in the world, through all that it hangs on; the world's own place where it is not there. */
+export function worldOfPlacement(scene: Scene, id: Id): Transform {
+  let world: Transform = TRANSFORM_IDENTITY;
+  // A scene is a tree: what was read or made was checked for that.
+  for (
+    let at = findIn(scene.placements, id);
+    at;
+    at = at.parent === null ? undefined : findIn(scene.placements, at.parent)
+  )
+    world = composeTransform({ t: at.t, q: at.q, s: at.s }, world);
+  return world;
+}

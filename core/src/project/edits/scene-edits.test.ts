@@ -1,0 +1,257 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Vec3, decompose, length, sub, transformPoint } from '../../math';
+import {
+  type Placement,
+  type Project,
+  checkSound,
+  idsFrom,
+  makeProject,
+  migrateProject,
+  must,
+  placementsOf,
+  projectToJson,
+  worldOfPlacement,
+} from '../../model';
+import { type DrawList, gather } from '../../scene';
+import { boxStroke } from '../../sculpt';
+import * as edits from '..';
+import { type Edit, apply, editContext } from '../edit';
+
+let n = 0;
+const run = <A>(p: Project, edit: Edit<A>, args: A): Project => apply(p, edit, args, editContext(`scene ${n++}`));
+/** A quay of 20 × 1 × 20, a crate and a barrel of four cubes' edge, and a scene. */
+function quay(): Project {
+  n = 0;
+  let p = makeProject('quay', 'Quay', idsFrom('quay'), 'scene', [20, 1, 20]);
+  for (const name of ['Crate', 'Barrel'])
+    p = run(p, edits.addPartEdit, { name, bounds: { min: [-2, 0, -2], size: [4, 4, 4] }, pivot: [0, 0, 0] });
+  for (const part of p.parts) {
+    const stroke = boxStroke('add', 3, [part.bounds]);
+    p = run(p, edits.strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke });
+  }
+  return run(p, edits.addSceneEdit, { name: 'Night' });
+}
+const scene = (p: Project) => p.scenes[0]!;
+const all = (p: Project): Placement[] => placementsOf(scene(p));
+const shows = (p: Project, i: number) => ({ kind: 'part', part: p.parts[i]!.id }) as const;
+const place = (p: Project, placements: Parameters<(typeof edits.placeEdit)['run']>[1]['placements']): Project =>
+  run(p, edits.placeEdit, { scene: scene(p).id, placements });
+const list = (p: Project): DrawList => gather(p, { of: 'scene', scene: scene(p).id });
+const round = (v: readonly number[]): number[] => v.map((x) => Math.round(x * 1e6) / 1e6 + 0);
+const anchors = (p: Project): number[][] => list(p).map((i) => round(transformPoint(i.matrix, [0, 0, 0])));
+const of = (p: Project, ...placements: string[]) => ({ scene: scene(p).id, placements });
+
+describe('placements', () => {
+  it('keep their place in the world when they are hung elsewhere, grouped and ungrouped', () => {
+    const q = [0, Math.SQRT1_2, 0, Math.SQRT1_2] as const;
+    let p = place(quay(), [
+      { shows: { kind: 'group' }, name: 'Stalls', t: [10, 2, 0], q },
+      { shows: shows(quay(), 1), t: [1, 0, 3] },
+      { shows: shows(quay(), 2), t: [4, 0, 4], s: [2, 2, 2] },
+    ]);
+    const [group, crate, barrel] = all(p).map((o) => o.id) as [string, string, string];
+    const before = anchors(p);
+    p = run(p, edits.hangPlacementsEdit, { ...of(p, crate, barrel), parent: group });
+    expect(anchors(p)).toEqual(before);
+    expect(round(all(p)[1]!.t)).toEqual([-3, -2, -9]);
+    p = run(p, edits.groupPlacementsEdit, { ...of(p, crate, barrel), name: 'Stalls' });
+    expect([all(p).at(-1)!.name, all(p).at(-1)!.parent]).toEqual(['Stalls 2', group]);
+    expect(anchors(p)).toEqual(before);
+    const inner = all(p).at(-1)!.id;
+    expect(() => run(p, edits.hangPlacementsEdit, { ...of(p, group), parent: inner })).toThrow('cannot hang on itself');
+    p = run(p, edits.hangPlacementsEdit, { ...of(p, crate), parent: null });
+    expect(anchors(p)).toEqual(before);
+    p = run(p, edits.removePlacementsEdit, of(p, group));
+    expect(all(p).map((o) => o.id)).toEqual([crate]);
+  });
+  it('are copied linked or with parts of their own, with what hangs on them', () => {
+    let p = place(quay(), [{ shows: shows(quay(), 1), t: [1, 0, 0] }]);
+    p = place(p, [{ shows: shows(p, 1), parent: all(p)[0]!.id, t: [0, 4, 0] }]);
+    const top = all(p)[0]!.id;
+    const linked = run(p, edits.duplicatePlacementsEdit, { ...of(p, top), shift: [6, 0, 0], linked: true });
+    expect(linked.parts).toBe(p.parts);
+    expect(anchors(linked).slice(2)).toEqual([
+      [7, 0, 0],
+      [7, 4, 0],
+    ]);
+    const own = run(p, edits.duplicatePlacementsEdit, { ...of(p, top), shift: [6, 0, 0], linked: false });
+    expect(own.parts.map((o) => o.name)).toEqual(['Body', 'Crate', 'Crate 2', 'Barrel']);
+    const copy = own.parts[2]!.id;
+    expect(all(own).map((o) => o.shows)).toEqual([shows(p, 1), shows(p, 1), shows(own, 2), shows(own, 2)]);
+    const filled = run(own, edits.strokeEdit, {
+      part: copy,
+      layer: own.parts[2]!.layers[0]!.id,
+      stroke: boxStroke('erase', 0, [{ min: [-2, 0, -2], size: [1, 1, 1] }]),
+    });
+    const [a, , c] = list(filled).map((i) => (i.geometry.kind === 'grid' ? i.geometry.grid.count : 0));
+    expect([a, c]).toEqual([64, 63]);
+  });
+  it('show something else in the same place; what lies in the bin is back with its part', () => {
+    let p = place(quay(), [{ shows: shows(quay(), 1), t: [1, 2, 3] }]);
+    p = run(p, edits.swapPlacementsEdit, { ...of(p, all(p)[0]!.id), shows: shows(p, 2) });
+    expect([list(p)[0]!.source.part, anchors(p)]).toEqual([p.parts[2]!.id, [[1, 2, 3]]]);
+    const gone = run(p, edits.deletePartEdit, { part: p.parts[2]!.id });
+    expect(list(gone)).toEqual([]);
+    checkSound(gone);
+    const back = run(gone, edits.restoreEdit, { item: gone.bin[0]!.id });
+    expect(anchors(back)).toEqual([[1, 2, 3]]);
+  });
+  it('lie on layers with names and colours; what lay on one that goes comes to the first', () => {
+    let p = run(quay(), edits.addSceneLayerEdit, { scene: scene(quay()).id, name: 'Water' });
+    const [first, water] = scene(p).layers.map((l) => l.id) as [string, string];
+    p = place(p, [{ shows: shows(p, 1), layer: water }]);
+    p = run(p, edits.changeSceneLayerEdit, {
+      scene: scene(p).id,
+      layer: water,
+      change: { hidden: true, name: 'Canal' },
+    });
+    expect([list(p), scene(p).layers[1]!.name]).toEqual([[], 'Canal']);
+    p = run(p, edits.removeSceneLayerEdit, { scene: scene(p).id, layer: water });
+    expect([all(p)[0]!.layer, list(p).length]).toEqual([first, 1]);
+    expect(() => run(p, edits.removeSceneLayerEdit, { scene: scene(p).id, layer: first })).toThrow(
+      'at least one layer',
+    );
+  });
+});
+
+describe('live repeats', () => {
+  const one = (): Project => place(quay(), [{ shows: shows(quay(), 1), t: [2, 0, 1] }]);
+  const wished = (p: Project, wishes: edits.RepeatWishes): Project =>
+    run(p, edits.repeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id, wishes });
+
+  it('along a path at even ways, turned the way it goes', () => {
+    const points: Vec3[] = [
+      [2, 0, 1],
+      [2, 0, 11],
+      [12, 0, 11],
+    ];
+    const p = wished(one(), { kind: 'path', count: 5, points, closed: false, facing: true });
+    expect(anchors(p)).toEqual([
+      [2, 0, 1],
+      [2, 0, 6],
+      [2, 0, 11],
+      [7, 0, 11],
+      [12, 0, 11],
+    ]);
+    // The first way goes along z, the second along x: a quarter turn.
+    const ahead = list(p).map((i) =>
+      round(sub(transformPoint(i.matrix, [0, 0, 1]), transformPoint(i.matrix, [0, 0, 0]))),
+    );
+    expect([ahead[1], ahead[4]]).toEqual([
+      [0, 0, 1],
+      [1, 0, 0],
+    ]);
+  });
+  it('scattered keep their distance, their number and their places while the count changes', () => {
+    const scatter = (count: number, apart = 3): edits.RepeatWishes => ({
+      ...{ kind: 'scatter', count, area: [60, 60], apart, on: null, lean: 20, sources: [], seed: 4 },
+      ...{ turn: 180, sizes: [0.5, 1.5] },
+    });
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 60 }), fc.double({ min: 0.5, max: 6, noNaN: true }), (count, apart) => {
+        const at = anchors(wished(one(), scatter(count, apart)));
+        at.forEach((a, i) =>
+          at
+            .slice(i + 1)
+            .forEach((b) => expect(Math.hypot(a[0]! - b[0]!, a[2]! - b[2]!)).toBeGreaterThanOrEqual(apart - 1e-6)),
+        );
+      }),
+      { numRuns: 40 },
+    );
+    const many = anchors(wished(one(), scatter(100)));
+    expect(many).toHaveLength(100);
+    expect(anchors(wished(one(), scatter(30)))).toEqual(many.slice(0, 30));
+    // No room for so many.
+    expect(anchors(wished(one(), scatter(500, 12))).length).toBeLessThan(60);
+  });
+  it('scattered over a surface stand on it, and come from several sources by their weights', () => {
+    let p = place(one(), [{ shows: shows(one(), 0), t: [0, -3, 0] }]);
+    const [, ground] = all(p);
+    p = wished(p, {
+      ...{
+        kind: 'scatter',
+        count: 400,
+        area: [60, 60],
+        apart: 0,
+        on: ground!.id,
+        lean: 0,
+        seed: 9,
+        turn: 0,
+        sizes: [1, 1],
+      },
+      sources: [{ shows: shows(p, 2), weight: 3 }],
+    });
+    const copies = list(p).filter((i) => i.source.copy > 0);
+    // The quay is 20 × 20 of the 60 × 60 that are tried, its top at −2.
+    expect(copies.length).toBeGreaterThan(20);
+    expect(copies.length).toBeLessThan(80);
+    for (const c of copies) expect(round(transformPoint(c.matrix, [0, 0, 0]))[1]).toBe(-2);
+    const barrels = copies.filter((c) => c.source.part === p.parts[2]!.id).length;
+    expect(barrels / copies.length).toBeGreaterThan(0.55);
+    expect(barrels / copies.length).toBeLessThan(0.95);
+    const broken = run(p, edits.breakRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
+    expect(scene(broken).repeats).toEqual([]);
+    expect(anchors(broken).map(String).sort()).toEqual(anchors(p).map(String).sort());
+  });
+  it('one copy is left out or stands otherwise, whatever the count becomes; all of it can be taken back', () => {
+    const line = (count: number): edits.RepeatWishes => ({ kind: 'line', counts: [count, 1, 1], step: [5, 0, 0] });
+    let p = wished(one(), line(4));
+    const { id } = scene(p).repeats[0]!;
+    const except = (copy: number, is: Parameters<(typeof edits.repeatExceptionEdit)['run']>[1]['is']): void => {
+      p = run(p, edits.repeatExceptionEdit, { scene: scene(p).id, repeat: id, copy, is });
+    };
+    const still = { gone: false, t: [0, 0, 0], q: [0, 0, 0, 1], s: [1, 1, 1] } as const;
+    except(1, { ...still, gone: true });
+    except(3, { ...still, t: [0, 1, 2], s: [2, 2, 2] });
+    expect(anchors(p)).toEqual([
+      [2, 0, 1],
+      [12, 0, 1],
+      [17, 1, 3],
+    ]);
+    expect(round(decompose(list(p)[2]!.matrix).s)).toEqual([2, 2, 2]);
+    p = wished(p, line(3));
+    expect(anchors(p)).toHaveLength(2);
+    p = wished(p, line(5));
+    expect(anchors(p)[2]).toEqual([17, 1, 3]);
+    except(1, null);
+    expect(anchors(p)).toHaveLength(5);
+    checkSound(p);
+    p = run(p, edits.endRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
+    expect(anchors(p)).toEqual([[2, 0, 1]]);
+  });
+  it('of format 11 get no exceptions, and scatters keep to what they kept to', () => {
+    const p = wished(one(), {
+      ...{
+        kind: 'scatter',
+        count: 9,
+        area: [9, 9],
+        apart: 0,
+        on: null,
+        lean: 0,
+        sources: [],
+        seed: 2,
+        turn: 90,
+        sizes: [1, 2],
+      },
+    });
+    const json = JSON.parse(JSON.stringify(projectToJson(p))) as {
+      formatVersion: number;
+      scenes: { repeats: Record<string, unknown>[] }[];
+      parts: Record<string, unknown>[];
+    };
+    json.formatVersion = 11;
+    for (const r of json.scenes[0]!.repeats)
+      for (const key of ['exceptions', 'apart', 'on', 'lean', 'sources']) delete r[key];
+    for (const part of json.parts) delete part['group'];
+    const old = migrateProject(json) as unknown as Project;
+    expect(old.scenes[0]!.repeats).toEqual(JSON.parse(JSON.stringify(scene(p).repeats)));
+  });
+});
+
+it('a placement stands where all that it hangs on puts it', () => {
+  let p = place(quay(), [{ shows: { kind: 'group' }, t: [5, 0, 0], s: [2, 2, 2] }]);
+  p = place(p, [{ shows: shows(p, 1), parent: all(p)[0]!.id, t: [1, 1, 1] }]);
+  expect(worldOfPlacement(scene(p), all(p)[1]!.id)).toEqual({ t: [7, 2, 2], q: [0, 0, 0, 1], s: [2, 2, 2] });
+  expect(length(sub(must(all(p), all(p)[1]!.id, 'placement').t, [1, 1, 1]))).toBe(0);
+});
