@@ -3,14 +3,14 @@ import { Bench } from './bench';
 
 test.describe('on a first visit', () => {
   test.use(FIRST_VISIT);
-  test('the first visit greets with Tamsin on the bench and leads through the five steps', async ({ page }) => {
+  test('the first visit greets with Tamsin on the bench and leads through the six steps', async ({ page }) => {
     await page.goto('/', { waitUntil: 'commit' });
     // Her stored picture stands until the live view does.
     const stored = page.getByRole('img', { name: 'Tamsin the lamplighter' });
     await expect(stored).toBeVisible();
     await page.waitForURL(/\/build$/);
     const coach = page.getByTestId('coach');
-    await expect(coach).toContainText('1 of 5');
+    await expect(coach).toContainText('1 of 6');
     const b = new Bench(page);
     await b.idle();
     await expect(stored).toBeHidden();
@@ -26,6 +26,7 @@ test.describe('on a first visit', () => {
     for (const [step, words] of [
       ['rig', 'Bend her'],
       ['animate', 'Let her walk'],
+      ['stage', 'Give her a place'],
       ['light', 'Make a picture'],
       ['ship', 'Send her out'],
     ] as const) {

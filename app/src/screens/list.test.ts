@@ -24,14 +24,15 @@ it('counts what it is about, and says what still wants doing', () => {
   const tamsin = DEMOS['tamsin']!();
   const figures = (p: Project) => onLine.map((s) => s.count?.(p) ?? null);
   const wants = (p: Project) => onLine.map((s) => s.wants(p));
-  expect(figures(tamsin)).toEqual([19, 24, 4, tamsin.shots.length, null]);
-  expect(wants(tamsin)).toEqual([null, null, null, null, null]);
+  expect(figures(tamsin)).toEqual([19, 24, 4, 0, tamsin.shots.length, null]);
+  expect(wants(tamsin)).toEqual([null, null, null, null, null, null]);
   const fresh = makeProject('p', 'Crate', idsFrom('screens'), 'prop', [8, 8, 8]);
   const clip = { name: 'Sway', frames: 12, fps: 12, loop: true };
   expect(wants(apply(fresh, addClipEdit, clip, editContext('screens')))).toEqual([
     '“Body” has no cubes yet',
     null,
     '“Sway” has no keys yet',
+    null,
     null,
     null,
   ]);

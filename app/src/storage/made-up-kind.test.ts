@@ -64,7 +64,6 @@ vi.mock('../../../core/src/model/kinds/list', async (original) => {
     upgrades: {},
     kept: z.strictObject({}),
     flaw: (bell) => ((bell as Bell).name === 'Cracked' ? 'is cracked' : null),
-    about: 'made up',
   };
   return { RECORD_KINDS: [...RECORD_KINDS, bellKind] };
 });

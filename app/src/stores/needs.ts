@@ -26,6 +26,8 @@ export const needsBone = need(() => useSession().bone !== null, 'choose a bone f
 export const needsBones = need(() => (useSession().project?.rig.bones.length ?? 0) > 0, 'there are no bones yet');
 export const needsParts = need(() => (useSession().project?.parts.length ?? 0) > 0, 'there are no parts yet');
 export const needsClip = need(() => useSession().clip !== null, 'choose a clip first, or make one');
+export const needsScene = need(() => useSession().scene !== null, 'make a scene first');
+export const needsPlacement = need(() => useSession().placement !== null, 'choose what stands in the scene first');
 export const needsShot = need(() => useSession().shot !== null, 'choose a shot first, or make one');
 export const needsColourways = need(
   () => (useSession().project?.colourways.length ?? 0) > 0,

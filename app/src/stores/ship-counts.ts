@@ -1,6 +1,6 @@
 import type { Extent } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
-import { gather, listExtent } from '@sphalerite/core/scene';
+import { gatherRig, listExtent } from '@sphalerite/core/scene';
 import type { ShipCounts } from '@sphalerite/core/files';
 import { defineStore } from 'pinia';
 import { shallowRef, watch } from 'vue';
@@ -41,7 +41,7 @@ const extents = new WeakMap<Project, Extent | null>();
 export function extentOf(p: Project): Extent | null {
   let known = extents.get(p);
   if (known === undefined) {
-    known = listExtent(gather(p, { of: 'rig' }));
+    known = listExtent(gatherRig(p));
     extents.set(p, known);
   }
   return known;

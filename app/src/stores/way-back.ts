@@ -1,4 +1,4 @@
-import type { Id } from '@sphalerite/core/model';
+import { type Id, placementsOf } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import type { ChosenKind } from '../storage/view-state';
@@ -41,11 +41,17 @@ export const useWayBack = defineStore('way back', () => {
     if (!place) return;
     from.value = null;
     await runCommand(`go.${place.screen}`);
-    const { bone, clip, shot } = place.chosen,
+    const { bone, clip, scene, placement, shot } = place.chosen,
       p = session.project;
     const there = (ids: readonly Id[], list: readonly { readonly id: Id }[] = []): Id[] =>
       ids.filter((id) => list.some((r) => r.id === id));
-    session.choose({ bone: there(bone, p?.rig.bones), clip: there(clip, p?.clips), shot: there(shot, p?.shots) });
+    session.choose({
+      bone: there(bone, p?.rig.bones),
+      clip: there(clip, p?.clips),
+      scene: there(scene, p?.scenes),
+      shot: there(shot, p?.shots),
+    });
+    session.choose({ placement: there(placement, session.scene ? placementsOf(session.scene) : []) });
     if (place.camera) view.viewport?.camera.restore(place.camera);
     view.viewport?.invalidate();
   }

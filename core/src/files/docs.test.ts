@@ -2,13 +2,20 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
 import { EXPORTERS, IMPORTERS, optionFields } from '.';
 import { LISTED_KINDS, type RecordKind, deliveryGroups, rigKind } from '../model';
+import { FORMS } from '../model/kinds/forms';
 
 const FILE = new URL('../../../docs/formats.md', import.meta.url);
+
+function formOf({ name }: RecordKind): string {
+  const form = FORMS[name];
+  if (!form) throw new Error(`The form of a ${name} is told in model/kinds/forms.ts.`);
+  return form;
+}
 
 /** The records of a project, a row a kind. */
 function records(): string[] {
   const row = (k: RecordKind): string =>
-    `| \`${k.list ?? k.name}${k.list === null ? '' : '[]'}\` | ${k.name} | ${k.since} | ${k.kept ? 'yes' : ''} | ${k.about} |`;
+    `| \`${k.list ?? k.name}${k.list === null ? '' : '[]'}\` | ${k.name} | ${k.since} | ${k.kept ? 'yes' : ''} | ${formOf(k)} |`;
   return [
     '| field | kind | since format | goes into the bin | form |',
     '| --- | --- | --- | --- | --- |',

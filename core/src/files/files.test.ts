@@ -161,7 +161,6 @@ describe('migrations', () => {
       schema: z.unknown(),
       since,
       upgrades,
-      about: '',
     });
     const kinds = [
       kind('project', null, { 1: (j) => ({ ...j, colour: j['color'] }), 2: (j) => ({ ...j, tone: 'warm' }) }),

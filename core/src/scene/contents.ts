@@ -8,13 +8,13 @@ import {
   composite,
   find,
   lookUp,
-  must,
   pivotPoint,
 } from '../model';
 import { clipTime, sampleClip, withAlternatesAt } from '../motion';
-import { type Palette, recoloured } from '../palette';
+import type { Palette } from '../palette';
 import { REST_POSE, placeParts } from '../rig';
 import { type Geometry, cubeGeometry, gridGeometry } from './draw-list';
+import { paletteOf } from './rig-list';
 
 /** Something drawn, in the space of the placement that shows it. */
 export interface Local {
@@ -28,13 +28,6 @@ export interface Local {
 export type Content = readonly Local[];
 
 const NOTHING: Content = [];
-
-/** A palette as it looks in a colourway; the same object while neither changes. */
-export function paletteOf(project: Project, id: Id, colourway: Id | null): Palette {
-  const palette = lookUp(project.palettes, id) ?? must(project.palettes, id, 'palette');
-  const way = colourway === null ? undefined : find(project.colourways, colourway);
-  return way ? recoloured(palette, way) : palette;
-}
 
 /** A value for two keys, made when it is first asked for. */
 class Pairs<A extends object, B, V> {

@@ -1,7 +1,7 @@
-import { type Id, type Project, composite, must } from '../model';
-import { type Pose, REST_POSE, placeParts } from '../rig';
-import { paletteOf } from './contents';
-import { type DrawInstance, type DrawList, gridGeometry } from './draw-list';
+import { type Id, type Project, must } from '../model';
+import type { Pose } from '../rig';
+import type { DrawList } from './draw-list';
+import { gatherRig } from './rig-list';
 import { SceneTree } from './scene-tree';
 
 /** What of a project is looked at: its rig at a pose, or a scene. */
@@ -22,20 +22,8 @@ export class Gatherer {
   private scene: { readonly id: Id; readonly tree: SceneTree } | null = null;
 
   gather(project: Project, view: DrawView, colourway: Id | null = null): DrawList {
-    if (view.of === 'rig') return rigList(project, view, colourway);
+    if (view.of === 'rig') return gatherRig(project, view, colourway);
     if (this.scene?.id !== view.scene) this.scene = { id: view.scene, tree: new SceneTree() };
     return this.scene!.tree.list(project, must(project.scenes, view.scene, 'scene'), colourway);
   }
 }
-
-const rigList = (
-  project: Project,
-  { pose = REST_POSE, alternates = 'worn' }: Extract<DrawView, { of: 'rig' }>,
-  colourway: Id | null,
-): DrawInstance[] =>
-  placeParts(project, pose, alternates).map(({ part, mount, matrix }) => ({
-    geometry: gridGeometry(composite(part)),
-    palette: paletteOf(project, part.palette, colourway),
-    matrix,
-    source: { path: [], part: part.id, mount: mount.id, copy: 0 },
-  }));

@@ -2,4 +2,5 @@ export * from './draw-list';
 export * from './repeats';
 export * from './scene-tree';
 export * from './gather';
+export * from './rig-list';
 export * from './contact';

@@ -1,6 +1,6 @@
 import { placedExtent } from '@sphalerite/core/math';
 import { sideSuffix } from '@sphalerite/core/model';
-import { type DrawInstance, gather, gridGeometry } from '@sphalerite/core/scene';
+import { type DrawInstance, gatherRig, gridGeometry } from '@sphalerite/core/scene';
 import { shallowRef, watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
@@ -157,7 +157,7 @@ export function buildControl(): ScreenControl {
       const project = posed.seen(p),
         { pose } = posed;
       const inHand = (i: DrawInstance): boolean => i.source.part === id;
-      const list = gather(project, { of: 'rig', pose });
+      const list = gatherRig(project, { pose });
       // Side by side one looks at the whole.
       const faint = hand.handCame.value && colours.looks.length === 0;
       return {

@@ -1,5 +1,5 @@
 import { type Mat4, MAT4_IDENTITY } from '@sphalerite/core/math';
-import { gather } from '@sphalerite/core/scene';
+import { gatherRig } from '@sphalerite/core/scene';
 import { computed } from 'vue';
 import { useSession } from '../../stores/session';
 import { useBuildPose } from './build-pose';
@@ -13,8 +13,7 @@ export function usePartMatrix() {
       part = session.part;
     if (!p || !part) return MAT4_IDENTITY;
     return (
-      gather(posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }), {
-        of: 'rig',
+      gatherRig(posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }), {
         pose: posed.pose,
       }).find((i) => i.source.part === part.id)?.matrix ?? MAT4_IDENTITY
     );

@@ -4,9 +4,12 @@ import {
   type Id,
   type Layer,
   type Part,
+  type Placement,
   type Project,
+  type Scene,
   type Shot,
   find,
+  findIn,
   inColourway,
 } from '@sphalerite/core/model';
 import type { Palette } from '@sphalerite/core/palette';
@@ -39,6 +42,10 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
   const bone = computed<Bone | null>(() => find(project.value?.rig.bones ?? [], inHand(view.value, 'bone')) ?? null);
   const clip = computed<Clip | null>(() => find(project.value?.clips ?? [], inHand(view.value, 'clip')) ?? null);
   const shot = computed<Shot | null>(() => find(project.value?.shots ?? [], inHand(view.value, 'shot')) ?? null);
+  const scene = computed<Scene | null>(() => sceneOf(project.value, view.value));
+  const placement = computed<Placement | null>(
+    () => (scene.value && findIn(scene.value.placements, inHand(view.value, 'placement') ?? '')) ?? null,
+  );
   const palette = computed<Palette | null>(() => {
     const p = project.value;
     return p ? (find(p.palettes, part.value?.palette ?? null) ?? p.palettes[0] ?? null) : null;
@@ -82,6 +89,8 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
     bone,
     clip,
     shot,
+    scene,
+    placement,
     palette,
     look,
     hand,
@@ -90,6 +99,10 @@ export function useChoice(project: Ref<Project | null>, preview: Ref<Project | n
   };
 }
 type Keys = Pick<MouseEvent, 'ctrlKey' | 'metaKey' | 'shiftKey'>;
+
+/** The scene in hand: the first where none was chosen. */
+const sceneOf = (p: Project | null, v: ViewState): Scene | null =>
+  find(p?.scenes ?? [], inHand(v, 'scene')) ?? p?.scenes[0] ?? null;
 
 /** Ids of a view that still exist in a project; a part is always chosen where there is one. */
 export function repairedView(p: Project | null, v: ViewState): ViewState {
@@ -103,9 +116,16 @@ export function repairedView(p: Project | null, v: ViewState): ViewState {
       part: keep('part', p.parts),
       bone: keep('bone', p.rig.bones, false),
       clip: keep('clip', p.clips),
+      scene: keep('scene', p.scenes),
+      placement: placed(p, v),
       shot: keep('shot', p.shots),
     },
     layer: v.layer,
     colourway: find(p.colourways, v.colourway) ? v.colourway : null,
   };
 }
+
+const placed = (p: Project, v: ViewState): readonly Id[] => {
+  const scene = v.chosen.placement.length > 0 ? sceneOf(p, v) : null;
+  return scene ? v.chosen.placement.filter((id) => findIn(scene.placements, id)) : [];
+};

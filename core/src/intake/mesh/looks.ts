@@ -29,6 +29,8 @@ class Halvings {
 
   /** Red, green, blue as linear light and how opaque, of the texel at a place; into `out`. */
   at(u: number, v: number, level: number, repeats: boolean, out: Float64Array): void {
+    // Coordinates that are no numbers show the first texel.
+    if (!Number.isFinite(u + v + level)) [u, v, level] = [0, 0, 0];
     const { width, height, of } = this.level(level);
     const x = texel(u, width, repeats),
       y = texel(v, height, repeats),

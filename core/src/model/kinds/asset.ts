@@ -32,5 +32,4 @@ export const assetKind: RecordKind<'asset', 'assets', Asset> = {
   since: 7,
   upgrades: {},
   kept: z.strictObject({}),
-  about: '`{id, name, source {project, revision}, project}`; `project` is a whole project in this same form',
 };

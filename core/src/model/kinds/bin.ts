@@ -114,6 +114,4 @@ export const binKind: RecordKind<'bin', 'bin', BinItem> = {
       };
     }),
   },
-  about:
-    'deleted records, `{id, kind, at, record, kept}`: `at` is a time in milliseconds since 1970, `kept` what goes back with it: of a part its mounts and reference pictures, of a bone `{children, mounts, lanes [{clip, lane}], constraints, attachments}`',
 };

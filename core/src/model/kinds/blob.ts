@@ -53,6 +53,4 @@ export const blobKind: RecordKind<'blob', 'blobs', Blob> = {
   whileNamed: true,
   flaw: ({ type, bytes: data }) =>
     data instanceof Uint8Array && data.length > 0 && blobTypeOf(data) !== type ? `is no ${type}` : null,
-  about:
-    '`{id, type, bytes}`; `id` is the SHA-256 of the bytes, `type` is `image/png`, `image/jpeg`, `image/webp` or, for any other file, `application/octet-stream`',
 };

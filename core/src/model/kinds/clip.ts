@@ -153,6 +153,4 @@ export const clipKind: RecordKind<'clip', 'clips', Clip> = {
     8: (c) => ({ floor: null, ...c }),
   },
   kept: z.strictObject({}),
-  about:
-    '`{id, name, length, fps, loop, ships, floor, lanes[], swaps[]}`; `floor` is null or `{height, rise, run}`, the ground to check feet against: `height` at z = 0, `rise` up for each unit along +Z or, where `run` is not 0, for each step of that length; times are whole ticks of 1/1200 s; a lane is `{bone, move[], turn[], hinge[], scale[]}` of keys `{time, ease, value}` in order; values are offsets from rest: t = rest.t + move, q = rest.q · turn · spin, s = rest.s ∘ scale, where `hinge` is an axis of the bone times the radians it has spun about it, as many turns as there are; `ease` (step, linear, ease = 3u² − 2u³, curve = the cubic Bézier from (0, 0) to (1, 1) with the handles `curve [x1, y1, x2, y2]`) leads to the next key. `swaps` are `{alternateSet, keys [{time, mount}]}`: what a set of alternates wears from a time on; before the first key it wears what that says',
 };

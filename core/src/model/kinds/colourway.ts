@@ -22,6 +22,4 @@ export const colourwayKind: RecordKind<'colourway', 'colourways', Colourway> = {
   since: 3,
   upgrades: {},
   kept: z.strictObject({}),
-  about:
-    '`{id, name, changes[]}`; a change is `{palette, byte, look}`, and `look` holds those of `colour, emissive, roughness, metalness, opacity` that differ from the palette',
 };

@@ -183,6 +183,4 @@ export const deliveryProfileKind: RecordKind<'delivery profile', 'deliveryProfil
     }),
   },
   kept: z.strictObject({}),
-  about:
-    '`{id, name, ready (phone, desktop, headset, print, or null), place, names, mesh, picture, collider, looks, print, budget, formats[], options, tiles[]}`: groups of wishes as `sphalerite export --help` lists them; `formats` are exporters by id, `options` those of each exporter; a tile is `{slot, picture, blob}`, a ready picture or a blob that repeats on a slot',
 };

@@ -30,6 +30,4 @@ export const importKind: RecordKind<'import', 'imports', KeptImport> = {
   since: 11,
   upgrades: {},
   whileNamed: true,
-  about:
-    '`{id, importer, options, files [{name, blob}]}`: what parts were made of. `options` as the importer has them; parts name it in `made`, and it goes when none does',
 };

@@ -27,6 +27,4 @@ export const paletteKind: RecordKind<'palette', 'palettes', Palette> = {
     // Helper swatches came with format 2.
     1: (p) => ({ ...p, swatches: (p['swatches'] as LooseJson[]).map((s) => ({ helper: false, ...s })) }),
   },
-  about:
-    '`{id, name, swatches[]}`; a swatch is `{byte 1–255, name, colour "#rrggbb" (sRGB), emissive, roughness, metalness, opacity, slot, helper}` in display order; `byte` is its identity; cubes of a `helper` swatch are kept and left out of counts, pictures and exports',
 };

@@ -150,8 +150,6 @@ export const partKind: RecordKind<'part', 'parts', Part> = {
     mounts: z.array(mountSchema).max(16384),
     references: z.array(referenceSchema).max(64),
   }),
-  about:
-    '`{id, name, side, hidden, palette, cell, bounds {min, size}, pivot, layers[], regions, faceSlots, twin, origin, made, group}`; `bounds` in cells of a signed lattice (sizes 1–256), `pivot` in half cells, layers bottom to top `{id, name, hidden, locked, grid}`. `regions` is null or `{id, list [{byte, name, side}], grid}`: which region each cell is in, 0 for none. `faceSlots` is null or `{list [{byte, name}], faces [{id, direction 0–5, grid}]}`: material slots of faces picked one by one, looking +X, −X, +Y, −Y, +Z, −Z. `twin` is null or `{source, axis 0–2, plane}`: the part is the mirror image of another across its lattice’s origin, and stands mirrored across `plane` (project units, at rest); its cells are stored as well. `origin` is null or `{whole, region}`: what it was taken from. `made` is null or `{import, as, pivot}`: what it was made of, the name and the pivot that it came with. `group` is null or the name of the group that it lies in',
 };
 
 /** Small pieces placed again and again, kept as parts that belong to no rig. */
@@ -164,5 +162,4 @@ export const stampKind: RecordKind<'stamp', 'stamps', Part> = {
   schema: z.strictObject({ ...fields, id: own('stamp') }),
   since: 2,
   kept: z.strictObject({}),
-  about: 'small pieces, in the form of parts that no mount names',
 };

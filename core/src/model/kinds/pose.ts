@@ -24,5 +24,4 @@ export const poseKind: RecordKind<'pose', 'poses', SavedPose> = {
   }),
   since: 5,
   upgrades: {},
-  about: '`{id, name, bones [{bone, offset {t, q, s}}]}`, offsets from rest',
 };

@@ -89,7 +89,6 @@ export const projectKind: RecordKind<'project', null, Project> = {
     1: (p) => ({ target: NO_TARGET, ...p }),
     4: (p) => ({ seal: null, ...p }),
   },
-  about: '',
 };
 
 /** Empty lists of every kind. */

@@ -42,6 +42,4 @@ export interface RecordKind<Name extends string = string, List extends string | 
   readonly kept?: z.ZodType;
   /** Whether it goes as soon as nothing names it any more. */
   readonly whileNamed?: boolean;
-  /** Its form, for docs/formats.md. */
-  readonly about: string;
 }

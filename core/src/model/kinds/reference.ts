@@ -54,6 +54,4 @@ export const referenceKind: RecordKind<'reference picture', 'references', Refere
   schema: referenceSchema,
   since: 2,
   upgrades: { 6: referenceOf6 },
-  about:
-    '`{id, name, part, plane (front, side, top), blob, at, size, opacity, hidden}`; `at` and `size` are cubes of the part’s lattice: x y from the front, z y from the side, x z from above',
 };

@@ -35,6 +35,4 @@ export const restorePointKind: RecordKind<'restore point', 'restorePoints', Rest
   since: 9,
   upgrades: {},
   kept: z.strictObject({}),
-  about:
-    '`{id, name, at, auto, project}`; `at` in milliseconds since 1970, `auto` when it was made by itself before a risky step; `project` is the whole project as it was, in this same form, its `restorePoints` empty; cells that did not change are stored once',
 };

@@ -193,6 +193,4 @@ export const rigKind: RecordKind<'rig', null, Rig> = {
     5: ({ slots, ...r }) => ({ ...r, alternateSets: slots, mounts: listOf(r, 'mounts').map(mountOf5) }),
   },
   flaw,
-  about:
-    '`{bones[], mounts[], constraints[], attachments[], alternateSets[]}`. A bone is `{id, name, side, parent, rest {t, q, s}, colour, ships}`, local to its parent, quaternion `[x, y, z, w]`; `colour` of its lane or null, `ships` false for a control that stays out of exports. A mount is `{id, part, bone, alternateSet, t, q, s}`; a point p of a part stands at World(bone)·T(t)·R(q)·S(s·cell)·T(−pivot/2)·p. A constraint is `{id, kind, bone, on, amount 0–1}` and by kind: `ik {goal, pole, links, bend, hold}` (`bend` is the side to which a straight chain bends, in rig space), `match {target, axes}`, `look {target, axis}`, `upright`, `limit {min, max}` in degrees from rest, order YXZ; they are worked out in one order over bones and constraints, ties as stored. An attachment point is `{id, name, side, bone, t, q}`, a named place that points along its own +Z. A set of alternates is `{id, name, worn}`: of the mounts that name it one is there, `worn`, or none (null)',
 };

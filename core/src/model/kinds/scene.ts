@@ -242,6 +242,4 @@ export const sceneKind: RecordKind<'scene', 'scenes', Scene> = {
   },
   flaw,
   kept: z.strictObject({}),
-  about:
-    '`{id, name, layers[], placements[][], repeats[], lamps[]}`. A layer is `{id, name, colour, hidden, locked}`. Placements stand in groups of up to 64, whose ends mean nothing; one is `{id, name, parent, layer, hidden, shows, colourway, t, q, s}` in its parent’s space, and `shows` is `{kind}` with `group`, `part {part}`, `rig {clip, time}`, `cube {cube}` or `asset {asset, clip, time}`. A repeat is `{id, placement, exceptions [{copy, gone, t, q, s}], kind}` with `line {counts, step}`, `ring {count, degrees, turning}`, `path {count, points, closed, facing}` or `scatter {count, area, apart, on, lean, sources [{shows, weight}], seed, turn, sizes}`; a copy keeps its number when the count changes, and an exception goes with it. A lamp is `{id, name, kind (point, spot, panel), parent, layer, hidden, t, q, colour, strength, size, angle}` and shines along its own −Z',
 };

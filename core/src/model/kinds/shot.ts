@@ -124,6 +124,4 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
     2: (s) => ({ colourway: null, ...s }),
   },
   kept: z.strictObject({}),
-  about:
-    '`{id, name, camera {kind, eye, target, fov, height}, light {sun, sky, ground, glow}, clip, colourway, time, exposure (stops), size, samples}`',
 };

@@ -83,6 +83,4 @@ export const terrainSetKind: RecordKind<'set of terrain cubes', 'terrainSets', T
   upgrades: {},
   flaw,
   kept: z.strictObject({}),
-  about:
-    '`{id, name, texels (16, 32, 64), palette, pictures[], cubes[]}`. A picture is `{id, name, grid}`, palette bytes of one face, x to the right and y up, one cell deep. A cube is `{id, name, faces, flow}`; `faces` are those towards +X, −X, +Y, −Y, +Z, −Z, each `{picture, turns (quarter), mirrored}`; `flow` is null or texels a second `[right, up]`',
 };

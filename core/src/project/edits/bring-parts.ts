@@ -13,7 +13,7 @@ import {
   rigKind,
 } from '../../model';
 import { appended } from '../../palette';
-import { gather, listExtent } from '../../scene';
+import { gatherRig, listExtent } from '../../scene';
 import { byteTable, mapBytes } from '../../voxel';
 import { say } from '../../words';
 import { freeAmong, freshIds, withImportsOf, withPalettes } from '../bringing';
@@ -107,8 +107,8 @@ function united(project: Project, source: Project, into: Id) {
 
 /** How far to the side new parts stand, so that they stand in nothing. */
 function beside(project: Project, source: Project): number {
-  const there = listExtent(gather(project, { of: 'rig' })),
-    come = listExtent(gather(source, { of: 'rig' }));
+  const there = listExtent(gatherRig(project)),
+    come = listExtent(gatherRig(source));
   return there && come ? Math.ceil(there.hi[0]) + 2 - Math.floor(come.lo[0]) : 0;
 }
 

@@ -1,17 +1,12 @@
-import { type Id, type Part, type Project, find, freeName, groupsOfParts, lying, must } from '../../model';
+import { type Id, type Part, type Project, freeName, groupsOfParts, lying, must } from '../../model';
 import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 import { checkName } from './names';
 
-const moving = (p: Project, parts: readonly Id[]) => ({
-  n: parts.length,
-  name: find(p.parts, parts[0] ?? '')?.name ?? '',
-});
-
 /** Puts parts before another one, or last, in a group of that name or in none. */
 export const placePartsEdit = defineEdit<{ parts: readonly Id[]; before: Id | null; group: string | null }>({
   name: 'placeParts',
-  label: (a, p) => say('label.placeParts', moving(p, a.parts)),
+  label: (a) => say('label.placeParts', { n: a.parts.length }),
   touches: (a) => a.parts,
   run(project, { parts, before, group }) {
     const moved = chosen(project, parts).map((p) => inGroup(p, group === null ? null : checkName(group)));
@@ -29,7 +24,7 @@ export const placePartsEdit = defineEdit<{ parts: readonly Id[]; before: Id | nu
 /** Parts lie together under a name from then on, where the first of them lay. */
 export const groupPartsEdit = defineEdit<{ parts: readonly Id[]; name: string }>({
   name: 'groupParts',
-  label: (a, p) => say('label.groupParts', moving(p, a.parts)),
+  label: (a) => say('label.groupParts', { n: a.parts.length }),
   touches: (a) => a.parts,
   run(project, { parts, name }, ctx) {
     const going = new Set(parts),

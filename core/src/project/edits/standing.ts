@@ -1,7 +1,7 @@
 import { type Extent, type Vec3, type Transform, add, invertQuat, mapVec, placedExtent, rotate } from '../../math';
 import { type Id, type Mount, type Project, must } from '../../model';
 import { REST_POSE, placeParts, restWorld } from '../../rig';
-import { gather, listExtent } from '../../scene';
+import { gatherRig, listExtent } from '../../scene';
 import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 
@@ -9,7 +9,7 @@ const heights = new WeakMap<Project, { readonly height: number | null }>();
 /** How far the lowest cube of what stands at rest is above the floor, in project units: negative below it. Null for no cubes. Memoised. */
 export function heightOverFloor(project: Project): number | null {
   let known = heights.get(project);
-  if (!known) heights.set(project, (known = { height: listExtent(gather(project, { of: 'rig' }))?.lo[1] ?? null }));
+  if (!known) heights.set(project, (known = { height: listExtent(gatherRig(project))?.lo[1] ?? null }));
   return known.height;
 }
 

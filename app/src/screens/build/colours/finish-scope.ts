@@ -1,5 +1,5 @@
 import { type Extent, type Vec3, boxVolume, placedExtent, transformPoint } from '@sphalerite/core/math';
-import { gather, listExtent } from '@sphalerite/core/scene';
+import { gatherRig, listExtent } from '@sphalerite/core/scene';
 import { heightsOf } from '@sphalerite/core/project';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useSession } from '../../../stores/session';
@@ -64,7 +64,7 @@ export function useFinishScope() {
     if (set?.tight) return placedExtent(matrix.value, set.tight);
     if (!session.project) return null;
     const mine = new Set(parts.value);
-    return listExtent(gather(session.project, { of: 'rig' }).filter((i) => mine.has(i.source.part!)));
+    return listExtent(gatherRig(session.project).filter((i) => mine.has(i.source.part!)));
   });
   return { scope, ends, targets, cells, within, heights, extent, line };
 }

@@ -6,7 +6,7 @@ import { onOtherProject } from '../../../stores/project-settings';
 import { useSession } from '../../../stores/session';
 import { useView } from '../../../stores/view';
 import { type Pose } from '@sphalerite/core/rig';
-import { gather } from '@sphalerite/core/scene';
+import { gatherRig } from '@sphalerite/core/scene';
 import type { Beside } from '../../../viewport/viewport';
 import { extentOf } from '../../../stores/ship-counts';
 
@@ -70,7 +70,7 @@ export function useLooks(palette: ComputedRef<Palette | null>) {
       .filter((l) => !l.inHand)
       .map((l) => {
         const { palettes } = l.id === 'compare' ? compared(p) : inColourway(p, l.id);
-        return { list: gather({ ...seen, palettes }, { of: 'rig', pose }), shift: l.shift, moment: false };
+        return { list: gatherRig({ ...seen, palettes }, { pose }), shift: l.shift, moment: false };
       });
   }
   function compared(p: Project): Project {

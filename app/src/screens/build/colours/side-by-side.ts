@@ -1,6 +1,6 @@
 import { type Vec3, add, sub } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
-import { gather, pickInstance } from '@sphalerite/core/scene';
+import { gatherRig, pickInstance } from '@sphalerite/core/scene';
 import type { ViewLabel } from '../../../shell/screen';
 import type { ViewPointer } from '../../../viewport/view-input';
 import { extentOf } from '../../../stores/ship-counts';
@@ -9,7 +9,7 @@ import type { Look } from './looks';
 /** The look beside the work that the pointer is over; null over none. */
 export function lookUnder(p: ViewPointer, project: Project | null, looks: readonly Look[]): Look | null {
   if (!project) return null;
-  const list = gather(project, { of: 'rig' });
+  const list = gatherRig(project);
   return (
     looks.find(
       (look) =>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { countFaces } from '@sphalerite/core/mesh';
+import { type DrawList, gather } from '@sphalerite/core/scene';
+import { computed, shallowRef, watch } from 'vue';
+import { useSession } from '../../stores/session';
+import { placementName } from './shown';
+
+/** What of the scene has the most faces, told a little after the hand rests. */
+const session = useSession();
+const MOST = 6;
+const rows = shallowRef<readonly { readonly name: string; readonly faces: number }[]>([]);
+let timer: ReturnType<typeof setTimeout> | undefined;
+watch(
+  () => [session.project, session.scene?.id] as const,
+  () => {
+    clearTimeout(timer);
+    timer = setTimeout(count, rows.value.length > 0 ? 500 : 0);
+  },
+  { immediate: true },
+);
+const known = new WeakMap<object, number>();
+function facesOf(grid: Parameters<typeof countFaces>[0]): number {
+  let n = known.get(grid);
+  if (n === undefined) known.set(grid, (n = countFaces(grid)));
+  return n;
+}
+function count(): void {
+  const { project, scene } = session;
+  if (!project || !scene) return void (rows.value = []);
+  const list: DrawList = gather(project, { of: 'scene', scene: scene.id });
+  const byId = new Map(scene.placements.flat().map((p) => [p.id, p]));
+  const sums = new Map<string, number>();
+  for (const i of list) {
+    if (i.geometry.kind !== 'grid') continue;
+    let at = byId.get(i.source.path[0]!);
+    while (at?.parent) at = byId.get(at.parent);
+    if (!at) continue;
+    const name = placementName(project, at);
+    sums.set(name, (sums.get(name) ?? 0) + facesOf(i.geometry.grid));
+  }
+  rows.value = [...sums].map(([name, faces]) => ({ name, faces })).sort((a, b) => b.faces - a.faces);
+}
+const all = computed(() => rows.value.reduce((n, r) => n + r.faces, 0));
+const top = computed(() => {
+  const first = rows.value.slice(0, MOST),
+    rest = rows.value.slice(MOST).reduce((n, r) => n + r.faces, 0);
+  return rest > 0 ? [...first, { name: 'the rest', faces: rest }] : first;
+});
+const share = (faces: number): string => `${(100 * faces) / Math.max(1, top.value[0]?.faces ?? 1)}%`;
+</script>
+
+<template>
+  <div>
+    <div class="head">
+      <h3>What it costs</h3>
+      <span class="quiet figures">{{ all.toLocaleString('en') }} faces</span>
+    </div>
+    <p v-for="r in top" :key="r.name" class="cost">
+      <span class="name">{{ r.name }}</span><span class="bar" aria-hidden="true"
+        ><i :style="{ width: share(r.faces) }" /></span
+      ><span class="figures">{{ r.faces.toLocaleString('en') }}</span>
+    </p>
+    <p v-if="top.length === 0" class="quiet">Nothing stands in the scene yet.</p>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  margin-bottom: 4px;
+}
+.cost {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr) 64px;
+  gap: 10px;
+  align-items: center;
+  margin: 3px 0;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.bar {
+  height: 7px;
+  border-radius: 4px;
+  background: color-mix(in srgb, var(--honey) 16%, transparent);
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 4px;
+  background: var(--honey);
+}
+.figures {
+  text-align: right;
+}
+</style>

@@ -1,0 +1,106 @@
+import { type Box, type Extent, MAT4_IDENTITY, sub } from '@sphalerite/core/math';
+import { findIn } from '@sphalerite/core/model';
+import { REST_POSE } from '@sphalerite/core/rig';
+import type { ScreenControl } from '../../shell/screen';
+import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
+import { NO_OVERLAY } from '../../viewport/overlay';
+import { gizmoFirst } from '../shared/gizmo-control';
+import { extentOfList } from './placing';
+import { useSceneList } from './scene-list';
+import { placementName } from './shown';
+import { stageChips } from './stage-chips';
+import { stageCommands } from './stage-commands';
+import { useStageGizmo } from './stage-gizmo';
+import { useStagePointer } from './stage-pointer';
+import { useStage } from './stage-state';
+
+const boxOf = ({ lo, hi }: Extent): Box => ({ min: lo, size: sub(hi, lo) });
+
+export function stageControl(): ScreenControl {
+  const session = useSession();
+  const stage = useStage();
+  const view = useView();
+  const shown = useSceneList(),
+    { list, free, mine } = shown;
+
+  const gizmo = useStageGizmo(),
+    hands = useStagePointer(shown);
+  const pointer = gizmoFirst(gizmo, hands.hand);
+  const corners = (): readonly Box[] => {
+    const e = extentOfList(mine());
+    return e ? [boxOf(e)] : [];
+  };
+  const commands = stageCommands({ list, mine });
+  return {
+    scene: () => {
+      const project = session.shown;
+      return (
+        project && {
+          project,
+          pose: REST_POSE,
+          list: list(),
+          styleOf: (i) => (stage.alone === null || free(i) ? 'plain' : 'faint'),
+          hurry: gizmo.holding || hands.pushes,
+        }
+      );
+    },
+    overlay: () => ({ ...NO_OVERLAY, lattice: MAT4_IDENTITY, corners: corners(), gizmo: gizmo.drawn() }),
+    pointer,
+    inHand: () => extentOfList(mine()),
+    accepts: (what) => what.kind === 'part' || what.kind === 'asset',
+    drop(what, p) {
+      for (const id of what.ids)
+        hands.put(
+          p,
+          what.kind === 'part' ? { kind: 'part', part: id } : { kind: 'asset', asset: id, clip: null, time: 0 },
+        );
+    },
+    trail: () => {
+      const project = session.project,
+        p = session.placement;
+      const up: string[] = [];
+      for (let at = p?.parent; at; at = findIn(session.scene!.placements, at)?.parent) {
+        const above = findIn(session.scene!.placements, at);
+        if (above) up.unshift(placementName(project!, above));
+      }
+      return [session.scene?.name ?? project?.name ?? '', ...up, ...(p ? [placementName(project!, p)] : [])];
+    },
+    chips: () => stageChips(hands.copies),
+    readout: () => {
+      const scene = session.scene,
+        all = list();
+      const n = scene?.placements.reduce((sum, g) => sum + g.length, 0) ?? 0;
+      const cubes = all.reduce((sum, i) => sum + (i.geometry.kind === 'grid' ? i.geometry.grid.count : 1), 0);
+      return {
+        left: [
+          ['placements', `${n.toLocaleString('en')} of ${new Set(all.map((i) => i.geometry)).size} shapes`],
+          ['cubes', cubes.toLocaleString('en')],
+          ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
+        ],
+        right: '',
+      };
+    },
+    tools: ['stage.move', 'stage.turn', 'stage.scale'],
+    menu: ['stage.duplicate', 'stage.own', 'stage.group', 'stage.drop', 'stage.open', 'stage.remove'],
+    commands: [
+      ...commands,
+      {
+        id: 'stage.cancel',
+        title: 'Cancel what is under way, then let go',
+        group: 'Stage',
+        keys: ['Esc'],
+        run() {
+          const idle = stage.placing === null && session.preview === null && view.keyUser === null;
+          stage.placing = null;
+          pointer.cancel();
+          if (idle) session.choose({ placement: null });
+        },
+      },
+    ],
+    dispose() {
+      pointer.cancel();
+      stage.placing = null;
+    },
+  };
+}

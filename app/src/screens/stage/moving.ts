@@ -1,0 +1,75 @@
+import {
+  type Transform,
+  type Vec3,
+  TRANSFORM_IDENTITY,
+  add,
+  mul,
+  mulQuat,
+  quatFromAxisAngle,
+  relativeTransform,
+  rotate,
+  sub,
+} from '@sphalerite/core/math';
+import { type Id, type Scene, findIn, worldOfPlacement } from '@sphalerite/core/model';
+import { changePlacementsEdit, topmost } from '@sphalerite/core/project';
+import { useSession } from '../../stores/session';
+import type { Amount, GizmoFrame } from '../../tools/gizmo';
+import { shiftOf } from '../../tools/gizmo';
+
+type Changes = Parameters<(typeof changePlacementsEdit)['run']>[1];
+/** From where something stands in the world to where it shall stand. */
+export type Moving = (world: Transform, id: Id) => Transform;
+
+/** What of the chosen is moved itself: what hangs on others goes with them; what is locked stays. */
+export function movable(scene: Scene, ids: readonly Id[]): Id[] {
+  const locked = new Set(scene.layers.filter((l) => l.locked).map((l) => l.id));
+  return topmost(scene, ids).filter((id) => !locked.has(findIn(scene.placements, id)!.layer));
+}
+
+const exact = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;
+const tidy = ({ t, q, s }: Transform): Transform => ({
+  t: t.map(exact) as unknown as Vec3,
+  q: q.map((v) => Math.round(v * 1e9) / 1e9 + 0) as unknown as Transform['q'],
+  s: s.map(exact) as unknown as Vec3,
+});
+
+/** How placements change that are moved in the world. */
+export function movedIn(scene: Scene, ids: readonly Id[], move: Moving): Changes {
+  return {
+    scene: scene.id,
+    changes: movable(scene, ids).map((id) => {
+      const p = findIn(scene.placements, id)!,
+        above = p.parent === null ? TRANSFORM_IDENTITY : worldOfPlacement(scene, p.parent);
+      return { id, change: tidy(relativeTransform(above, move(worldOfPlacement(scene, id), id))) };
+    }),
+  };
+}
+
+/** What a drag of the gizmo does to each; `about` is where it stands. */
+export function byGizmo(frame: GizmoFrame, amount: Amount, together: boolean): Moving {
+  if (amount.kind === 'move') {
+    const shift = shiftOf(frame, amount.along);
+    return (w) => ({ ...w, t: add(w.t, shift) });
+  }
+  if (amount.kind === 'turn') {
+    const q = quatFromAxisAngle(frame.axes[amount.axis], (amount.degrees * Math.PI) / 180);
+    return (w) => ({
+      ...w,
+      t: together ? add(frame.at, rotate(q, sub(w.t, frame.at))) : w.t,
+      q: mulQuat(q, w.q),
+    });
+  }
+  return (w) => ({
+    ...w,
+    t: together ? add(frame.at, mul(amount.by, sub(w.t, frame.at))) : w.t,
+    s: mul(amount.by, w.s),
+  });
+}
+
+/** Shows what a move would come to, or makes it one step. */
+export function moveChosen(scene: Scene, ids: readonly Id[], move: Moving, done: boolean): void {
+  const session = useSession();
+  const args = movedIn(scene, ids, move);
+  if (done) session.apply(changePlacementsEdit, args);
+  else session.preview = session.tryEdit(changePlacementsEdit, args, true);
+}

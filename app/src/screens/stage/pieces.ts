@@ -1,0 +1,12 @@
+import type { ScreenPieces } from '../../shell/screen';
+import { stageControl } from './control';
+import PlacementProperties from './PlacementProperties.vue';
+import SceneTray from './SceneTray.vue';
+import StageBench from './StageBench.vue';
+
+export const pieces: ScreenPieces = {
+  Tray: SceneTray,
+  Properties: PlacementProperties,
+  Bench: StageBench,
+  control: stageControl,
+};

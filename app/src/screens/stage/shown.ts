@@ -1,0 +1,35 @@
+import { type Id, type Placement, type Project, type Repeat, type Scene, find, lookUp } from '@sphalerite/core/model';
+
+/** What a placement is called: by its own name, or by what it shows. */
+export function placementName(project: Project, { name, shows }: Pick<Placement, 'name' | 'shows'>): string {
+  if (name !== '') return name;
+  switch (shows.kind) {
+    case 'group':
+      return 'Group';
+    case 'part':
+      return lookUp(project.parts, shows.part)?.name ?? 'a part in the bin';
+    case 'rig':
+      return project.name;
+    case 'cube':
+      return 'Terrain cube';
+    case 'asset':
+      return find(project.assets, shows.asset)?.name ?? 'a missing project';
+  }
+}
+
+/** Placements of each part in all scenes: a change of it shows on so many. */
+export function usersOf(project: Project): ReadonlyMap<Id, number> {
+  const users = new Map<Id, number>();
+  for (const s of project.scenes)
+    for (const g of s.placements)
+      for (const { shows } of g) if (shows.kind === 'part') users.set(shows.part, (users.get(shows.part) ?? 0) + 1);
+  return users;
+}
+
+const KINDS = { line: 'row', ring: 'ring', path: 'path', scatter: 'scatter' } as const;
+const count = (r: Repeat): number => (r.kind === 'line' ? r.counts.reduce((a, b) => a * b, 1) : r.count);
+/** As "scatter 12": how something is repeated, and how often. */
+export const repeatText = (r: Repeat): string => `${KINDS[r.kind]} ${count(r)}`;
+
+/** The repeat of each placement that has one. */
+export const repeatsOf = (scene: Scene): ReadonlyMap<Id, Repeat> => new Map(scene.repeats.map((r) => [r.placement, r]));

@@ -1,0 +1,31 @@
+import { IconHandMove, IconLink, IconPlus } from '@tabler/icons-vue';
+import type { Chip } from '../../shell/screen';
+import { useSession } from '../../stores/session';
+import { placementName, repeatText, repeatsOf, usersOf } from './shown';
+import { useStage } from './stage-state';
+
+/** Live guides of Stage. @param copies – whether a hand leaves a copy behind */
+export function stageChips(copies: boolean): Chip[] {
+  const session = useSession();
+  const stage = useStage();
+  const p = session.placement,
+    project = session.project;
+  if (stage.placing && project)
+    return [
+      {
+        text: `a click puts down ${placementName(project, { name: '', shows: stage.placing })}`,
+        tone: 'resin',
+        icon: IconPlus,
+        run: () => (stage.placing = null),
+        does: 'end',
+      },
+    ];
+  if (!p || !project) return [];
+  const users = p.shows.kind === 'part' ? (usersOf(project).get(p.shows.part) ?? 1) : 1,
+    repeat = repeatsOf(session.scene!).get(p.id);
+  return [
+    ...(users > 1 ? [{ text: `linked: a change shows on ${users}`, tone: 'green' as const, icon: IconLink }] : []),
+    ...(repeat ? [{ text: repeatText(repeat), tone: 'green' as const }] : []),
+    ...(session.preview && copies ? [{ text: 'a linked copy', tone: 'resin' as const, icon: IconHandMove }] : []),
+  ];
+}

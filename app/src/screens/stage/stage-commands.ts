@@ -1,0 +1,162 @@
+import {
+  IconArrowBarToDown,
+  IconArrowsMaximize,
+  IconArrowsMove,
+  IconCopy,
+  IconFolders,
+  IconRotate3d,
+} from '@tabler/icons-vue';
+import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
+import { findIn } from '@sphalerite/core/model';
+import {
+  addSceneEdit,
+  deleteSceneEdit,
+  duplicatePlacementsEdit,
+  groupPlacementsEdit,
+  ownPartsEdit,
+  removePlacementsEdit,
+} from '@sphalerite/core/project';
+import type { DrawList } from '@sphalerite/core/scene';
+import type { Command } from '../../stores/commands';
+import { all, need, needsPlacement, needsScene, needsWriting } from '../../stores/needs';
+import { useSession } from '../../stores/session';
+import { useWayBack } from '../../stores/way-back';
+import { nameInPlace } from '../shared/rename-in-hand';
+import { dropBy } from './landing';
+import { moveChosen } from './moving';
+import { extentOfList } from './placing';
+import { useStage } from './stage-state';
+
+interface Shown {
+  list(): DrawList;
+  /** What the chosen show. */
+  mine(): DrawList;
+}
+
+/** Scenes and what stands in them. */
+export function stageCommands({ list, mine }: Shown): Command[] {
+  const session = useSession();
+  const stage = useStage();
+  const some = all(needsWriting, needsPlacement);
+  const target = () => ({ scene: session.scene!.id, placements: session.view.chosen.placement });
+  const hold = (handle: typeof stage.handle) => (): void => void (stage.handle = handle);
+  const of = (id: string, title: string, run: () => unknown, more: Partial<Command> = {}): Command => ({
+    ...{ id, title, group: 'Stage', enabled: some, run },
+    ...more,
+  });
+  return [
+    {
+      id: 'scene.new',
+      title: 'New scene',
+      group: 'Stage',
+      enabled: needsWriting,
+      run() {
+        session.apply(addSceneEdit, { name: 'Scene' }, (p) => ({ scene: p.scenes.at(-1)!.id, placement: null }));
+      },
+    },
+    {
+      id: 'scene.delete',
+      title: 'Delete the scene (to the bin)',
+      group: 'Stage',
+      enabled: all(needsWriting, needsScene),
+      run: () => session.apply(deleteSceneEdit, { scene: session.scene!.id }),
+    },
+    of('stage.move', 'Move by arrows, or push over the ground', hold('move'), {
+      keys: ['J'],
+      icon: IconArrowsMove,
+      on: () => stage.handle === 'move',
+      enabled: needsScene,
+    }),
+    of('stage.turn', 'Turn by rings', hold('turn'), {
+      keys: ['R'],
+      icon: IconRotate3d,
+      on: () => stage.handle === 'turn',
+      enabled: needsScene,
+    }),
+    of('stage.scale', 'Scale by pulling', hold('scale'), {
+      keys: ['W'],
+      icon: IconArrowsMaximize,
+      on: () => stage.handle === 'scale',
+      enabled: needsScene,
+    }),
+    of(
+      'stage.duplicate',
+      'Duplicate, linked',
+      () => {
+        const e = extentOfList(mine()),
+          wide = e ? Math.ceil(e.hi[0] - e.lo[0]) + 1 : 1,
+          n = session.scene!.placements.flat().length;
+        session.apply(duplicatePlacementsEdit, { ...target(), shift: [wide, 0, 0], linked: true }, (p) => ({
+          placement: p.scenes
+            .find((s) => s.id === session.scene!.id)!
+            .placements.flat()
+            .slice(n)
+            .filter((c, _i, copies) => !copies.some((o) => o.id === c.parent))
+            .map((c) => c.id),
+        }));
+      },
+      { keys: ['Ctrl+D'], icon: IconCopy },
+    ),
+    of('stage.own', 'Give it a part of its own', () => session.apply(ownPartsEdit, target()), { keys: ['Shift+I'] }),
+    of(
+      'stage.group',
+      'Group what is chosen',
+      () => {
+        if (
+          session.apply(groupPlacementsEdit, { ...target(), name: 'Group' }, (p) => ({
+            placement: p.scenes
+              .find((s) => s.id === session.scene!.id)!
+              .placements.flat()
+              .at(-1)!.id,
+          }))
+        )
+          nameInPlace(session.hand.placement!);
+      },
+      { keys: ['Shift+G'], icon: IconFolders },
+    ),
+    of(
+      'stage.drop',
+      'Drop onto what is below',
+      () => {
+        const own = mine(),
+          e = extentOfList(own),
+          by = e && dropBy(list(), own, e);
+        if (by !== null)
+          moveChosen(
+            session.scene!,
+            session.view.chosen.placement,
+            (w) => ({ ...w, t: [w.t[0], w.t[1] - by, w.t[2]] }),
+            true,
+          );
+      },
+      { keys: ['End'], icon: IconArrowBarToDown },
+    ),
+    of(
+      'stage.quarter',
+      'Turn by a quarter',
+      () => {
+        const q = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
+        moveChosen(session.scene!, session.view.chosen.placement, (w) => ({ ...w, q: mulQuat(q, w.q) }), true);
+      },
+      { keys: ['Q'] },
+    ),
+    of('stage.remove', 'Take out of the scene', () => session.apply(removePlacementsEdit, target()), {
+      keys: ['Delete'],
+    }),
+    of(
+      'stage.open',
+      'Open its part in Build',
+      () => {
+        const p = findIn(session.scene!.placements, session.hand.placement!);
+        if (p?.shows.kind === 'part') void useWayBack().open(p.shows.part);
+      },
+      {
+        keys: ['Enter'],
+        enabled: all(
+          needsPlacement,
+          need(() => session.placement?.shows.kind === 'part', 'it shows no part of this project'),
+        ),
+      },
+    ),
+  ];
+}

@@ -1,0 +1,24 @@
+import type { Placement } from '@sphalerite/core/model';
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+import { onOtherProject } from '../../stores/project-settings';
+
+/** What is placed with the next click, and how handles work on what stands in the scene. */
+export const useStage = defineStore('stage', () => {
+  const handle = ref<'move' | 'turn' | 'scale'>('move');
+  /** What things are moved by, in project units; 0 for any length. */
+  const step = ref<1 | 0.5 | 0>(1);
+  /** Degrees that rings turn by. */
+  const turn = ref<15 | 90 | 1>(15);
+  /** What a click on the view puts down; null while clicks choose. */
+  const placing = shallowRef<Placement['shows'] | null>(null);
+  /** Whether several turn and grow about the one in hand, or each about its own origin. */
+  const together = ref(true);
+  /** Only this layer is seen; null for all. */
+  const alone = ref<string | null>(null);
+  onOtherProject(() => {
+    placing.value = null;
+    alone.value = null;
+  });
+  return { handle, step, turn, placing, together, alone };
+});
