@@ -168,7 +168,6 @@ try {
   await page.mouse.up();
   await run('guide.toggle');
   await page.mouse.move(980, 24);
-  await shoot('build-cutaway');
   await run('cut.clear');
   if (wanted('colours') || wanted('colourways') || wanted('finish')) {
     await run('guide.toggle');
@@ -288,6 +287,19 @@ try {
     await page.screenshot({ path: `${folder}/ready-rigs.png` });
     await page.keyboard.press('Escape');
     await page.waitForTimeout(400);
+  }
+  if (wanted('stage')) {
+    await page.getByRole('button', { name: 'Open Sedge bank' }).first().click();
+    await page.waitForFunction(() => location.pathname.endsWith('build'));
+    await step('Stage');
+    await page.getByRole('button', { name: 'Close this card for good' }).click();
+    await page.getByRole('tree').getByRole('treeitem', { name: 'Reeds 1' }).click();
+    await run('view.all');
+    await page.mouse.move(980, 24);
+    await page.waitForTimeout(1500);
+    await shoot('stage');
+    await run('project.shelf');
+    await page.waitForSelector('.card img');
   }
   if (wanted('apart')) {
     await page.getByRole('button', { name: 'Open Oswin' }).first().click();

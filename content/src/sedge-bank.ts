@@ -5,11 +5,14 @@ import { pictureOptions, pictureSteps } from '@sphalerite/core/intake';
 import { type Vec3, finish, mapVec } from '@sphalerite/core/math';
 import { type Id, type Project, blobTypeOf, composite, makeBlob, must } from '@sphalerite/core/model';
 import {
+  addSceneEdit,
   addShotEdit,
   bringPartsEdit,
   keepingHow,
   mountPartEdit,
+  placeEdit,
   renamePartEdit,
+  repeatEdit,
   setMountEdit,
 } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
@@ -156,7 +159,42 @@ export function buildSedgeBank(): Project {
       samples: 48,
     },
   });
+  overgrown(bank.m, on);
   return bank.m.project;
+}
+
+/** The same bank a few years on, as a scene: linked copies of its trees, rocks and reeds, most of them scattered over the ground. */
+function overgrown(m: Maker, on: (x: number, z: number) => Vec3): void {
+  m.apply(addSceneEdit, { name: 'Overgrown' });
+  const scene = m.project.scenes[0]!.id;
+  const shows = (name: string) => ({
+    kind: 'part' as const,
+    part: m.project.parts.find((p) => p.name === name)!.id,
+  });
+  const put = (name: string, t: Vec3): Id => {
+    m.apply(placeEdit, { scene, placements: [{ shows: shows(name), t }] });
+    return m.project.scenes[0]!.placements.flat().at(-1)!.id;
+  };
+  const ground = put(GROUND, [0, 0, 0]);
+  const scattered = (
+    name: string,
+    others: readonly string[],
+    at: Vec3,
+    count: number,
+    apart: number,
+    seed: number,
+  ): void =>
+    m.apply(repeatEdit, {
+      scene,
+      placement: put(name, at),
+      wishes: {
+        ...{ kind: 'scatter', count, area: [104, 78], apart, on: ground, lean: 4, seed, turn: 180, sizes: [0.6, 1.15] },
+        sources: others.map((o) => ({ shows: shows(o), weight: 1 })),
+      },
+    });
+  scattered('Oak', ['Willow', 'Bare tree'], on(-34, -22), 7, 22, 5);
+  scattered('Boulder', ['Stone', 'Low stone'], on(20, 6), 18, 9, 8);
+  scattered('Reeds 1', ['Reeds 2'], on(-10, 22), 46, 7, 3);
 }
 
 /** A prop on one bone whose parts are made as Bring in makes them, and can be made again there. */

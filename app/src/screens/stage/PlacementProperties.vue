@@ -211,7 +211,7 @@ function play(clip: string | null, time: number): void {
           >Break up</action-button
         >
         <action-button @click="session.apply(endRepeatEdit, { scene: session.scene!.id, placement: p.id })"
-          >Repeat no more</action-button
+          >End repeat</action-button
         >
       </div>
       <p v-else class="quiet">Count and distance stay open to change.</p>

@@ -74,7 +74,8 @@ export function stageControl(): ScreenControl {
       const cubes = all.reduce((sum, i) => sum + (i.geometry.kind === 'grid' ? i.geometry.grid.count : 1), 0);
       return {
         left: [
-          ['placements', `${n.toLocaleString('en')} of ${new Set(all.map((i) => i.geometry)).size} shapes`],
+          ['placements', n.toLocaleString('en')],
+          ['drawn', all.length.toLocaleString('en')],
           ['cubes', cubes.toLocaleString('en')],
           ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
         ],

@@ -7,7 +7,7 @@ export const stageScreen: Screen = {
   icon: IconBuildingCommunity,
   count: (p) => p.scenes.reduce((n, s) => n + s.placements.reduce((m, g) => m + g.length, 0), 0),
   wants: () => null,
-  benchSize: 20,
+  benchSize: 25,
   help: {
     title: 'How Stage goes',
     steps: [
