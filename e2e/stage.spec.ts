@@ -89,6 +89,11 @@ test('pieces are put down on the floor and on each other as linked copies, pushe
   await page.getByLabel('Place Y', { exact: true }).press('Enter');
   await page.getByRole('button', { name: /^Drop onto/ }).click();
   await expect.poll(async () => (await b.placements()).find((p) => p.id === second!.id)!.t[1]).toBe(second!.t[1]);
+  // In Build it is told before the first stroke how many a change shows on.
+  await page.getByRole('button', { name: /Open its part in Build/ }).click();
+  await expect(page.getByText('a change shows on 2 placements')).toBeVisible();
+  await b.step('Stage');
+  await b.row('Satchel').last().click();
   // Its own part: the other keeps the one of both.
   await page.getByRole('button', { name: /part of its own/ }).click();
   await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length + 1);

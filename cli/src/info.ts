@@ -24,6 +24,11 @@ export function infoCommand(file: string, options: { json?: boolean }): void {
     console.log(
       `  ${c.name.padEnd(24)} ${c.seconds.toFixed(2)} s at ${c.fps} fps, ${c.keys} keys${c.loop ? ', loops' : ''}`,
     );
+  console.log(`scenes (${s.scenes.length})`);
+  for (const o of s.scenes)
+    console.log(
+      `  ${o.name.padEnd(24)} ${o.placements} placements, ${o.repeats} repeated, ${o.lamps} lamps, layers ${o.layers.join(', ')}`,
+    );
   console.log(`shots (${s.shots.length})`);
   for (const h of s.shots) console.log(`  ${h.name.padEnd(24)} ${h.size.join('×')}, ${h.samples} samples`);
 }

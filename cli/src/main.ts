@@ -27,7 +27,7 @@ program
   .command('info')
   .argument('<file>', 'project file (.sphal)')
   .option('--json', 'print as JSON')
-  .description('list parts, bones, clips and shots')
+  .description('list parts, bones, clips, scenes and shots')
   .action(infoCommand);
 const collected = (v: string, all: string[]): string[] => [...all, v];
 /** What is said of a delivery, the same for every command that makes one. */

@@ -188,6 +188,7 @@ export const EN = {
   'mirror.stillOn': 'Mirror {axes} is still on: strokes in “{part}” change both sides.',
   'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',
   'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
+  'linked.shows': { one: 'a change shows on {n} placement', other: 'a change shows on {n} placements' },
   'cutaway.hidden': { one: 'cutaway: {n} cube hidden', other: 'cutaway: {n} cubes hidden' },
   'mirror.unpaired': {
     one: '{n} cube without a twin across {axis}',

@@ -6,6 +6,15 @@ import type { Placement, Scene } from './kinds';
 /** All placements of a scene, in their order. */
 export const placementsOf = (scene: Scene): Placement[] => scene.placements.flat();
 
+/** Placements that show each part, over all scenes: a change of it shows on so many. */
+export function usersOfParts(scenes: readonly Scene[]): ReadonlyMap<Id, number> {
+  const users = new Map<Id, number>();
+  for (const scene of scenes)
+    for (const group of scene.placements)
+      for (const { shows } of group) if (shows.kind === 'part') users.set(shows.part, (users.get(shows.part) ?? 0) + 1);
+  return users;
+}
+
 /** Where a placement stands in the world, through all that it hangs on; the world's own place where it is not there. */
 export function worldOfPlacement(scene: Scene, id: Id): Transform {
   let world: Transform = TRANSFORM_IDENTITY;

@@ -1,4 +1,4 @@
-import { type Project, composite, find, sideSuffix, withoutHelpers, TICKS } from '../model';
+import { type Project, composite, find, placementsOf, sideSuffix, withoutHelpers, TICKS } from '../model';
 import { countKeys } from '../motion';
 
 /** What a project holds, by name: for the command line, lists and scripts. */
@@ -18,6 +18,13 @@ export interface ProjectSummary {
   readonly bones: readonly { name: string; side: string; parent: string | null }[];
   readonly clips: readonly { name: string; seconds: number; fps: number; loop: boolean; keys: number }[];
   readonly shots: readonly { name: string; size: readonly number[]; samples: number }[];
+  readonly scenes: readonly {
+    name: string;
+    placements: number;
+    repeats: number;
+    lamps: number;
+    layers: readonly string[];
+  }[];
   readonly swatches: number;
 }
 
@@ -50,6 +57,13 @@ export function summarize(whole: Project): ProjectSummary {
       keys: countKeys(c),
     })),
     shots: project.shots.map((s) => ({ name: s.name, size: s.size, samples: s.samples })),
+    scenes: project.scenes.map((s) => ({
+      name: s.name,
+      placements: placementsOf(s).length,
+      repeats: s.repeats.length,
+      lamps: s.lamps.length,
+      layers: s.layers.map((l) => l.name),
+    })),
     swatches: project.palettes.reduce((n, p) => n + p.swatches.length, 0),
   };
 }

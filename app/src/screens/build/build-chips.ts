@@ -14,7 +14,7 @@ import {
   IconTarget,
 } from '@tabler/icons-vue';
 import { AXES } from '@sphalerite/core/math';
-import { composite } from '@sphalerite/core/model';
+import { composite, usersOfParts } from '@sphalerite/core/model';
 import { heightOverFloor } from '@sphalerite/core/project';
 import type { Chip } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
@@ -63,6 +63,8 @@ function aidChips(): Chip[] {
     chips.push({ text: `mirror ${AXIS[axis]} at ${half / 2}, ${place}`, tone: 'red', icon: IconFlipVertical });
   }
   if (posed.on) chips.push({ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' });
+  const users = session.part ? (usersOfParts(session.project!.scenes).get(session.part.id) ?? 0) : 0;
+  if (users > 1) chips.push({ text: say('linked.shows', { n: users }), tone: 'resin' });
   const { radial, guide } = build;
   if (radial) chips.push({ text: `radial ${radial.count} about ${AXIS[radial.axis]}`, tone: 'red', icon: IconRefresh });
   if (guide) chips.push(guideChip(guide));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Axis, type Vec3, withAxis } from '@sphalerite/core/math';
-import { type Placement, TICKS, composite, find, lookUp } from '@sphalerite/core/model';
+import { type Placement, TICKS, composite, find, lookUp, usersOfParts } from '@sphalerite/core/model';
 import {
   breakRepeatEdit,
   changePlacementsEdit,
@@ -23,7 +23,7 @@ import { records } from '../../components/choices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shownExtent } from './placing';
-import { placementName, repeatText, usersOf } from './shown';
+import { placementName, repeatText } from './shown';
 
 const session = useSession();
 const p = computed(() => session.placement);
@@ -38,7 +38,7 @@ const shown = computed(
 const part = computed(() =>
   p.value?.shows.kind === 'part' ? (lookUp(session.project!.parts, p.value.shows.part) ?? null) : null,
 );
-const users = computed(() => (part.value ? (usersOf(session.project!).get(part.value.id) ?? 1) : 1));
+const users = computed(() => (part.value ? (usersOfParts(session.project!.scenes).get(part.value.id) ?? 1) : 1));
 const repeat = computed(() => session.scene?.repeats.find((r) => r.placement === p.value?.id));
 const round = (v: number): number => Math.round(v * 100) / 100;
 const many = computed(() => session.view.chosen.placement);

@@ -9,7 +9,7 @@ import {
   IconStack2,
   IconTrash,
 } from '@tabler/icons-vue';
-import { type Id, type Placement, placementsOf } from '@sphalerite/core/model';
+import { type Id, type Placement, placementsOf, usersOfParts } from '@sphalerite/core/model';
 import {
   addSceneLayerEdit,
   changePlacementsEdit,
@@ -35,7 +35,7 @@ import { type TreeRow, seenRows } from '../../components/tree';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
-import { placementName, repeatText, repeatsOf, usersOf } from './shown';
+import { placementName, repeatText, repeatsOf } from './shown';
 import { useStage } from './stage-state';
 
 const dialogs = useDialogs();
@@ -48,7 +48,7 @@ const MANY = 12;
 const scene = computed(() => session.scene);
 const placements = computed(() => new Map(scene.value ? placementsOf(scene.value).map((p) => [p.id, p]) : []));
 const layers = computed(() => new Map(scene.value?.layers.map((l) => [l.id, l])));
-const users = computed(() => (session.project ? usersOf(session.project) : new Map<Id, number>()));
+const users = computed(() => (session.project ? usersOfParts(session.project.scenes) : new Map<Id, number>()));
 const repeats = computed(() => (scene.value ? repeatsOf(scene.value) : new Map<Id, never>()));
 const rows = computed((): readonly TreeRow[] => {
   const below = new Map<Id | null, Placement[]>();

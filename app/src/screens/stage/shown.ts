@@ -17,15 +17,6 @@ export function placementName(project: Project, { name, shows }: Pick<Placement,
   }
 }
 
-/** Placements of each part in all scenes: a change of it shows on so many. */
-export function usersOf(project: Project): ReadonlyMap<Id, number> {
-  const users = new Map<Id, number>();
-  for (const s of project.scenes)
-    for (const g of s.placements)
-      for (const { shows } of g) if (shows.kind === 'part') users.set(shows.part, (users.get(shows.part) ?? 0) + 1);
-  return users;
-}
-
 const KINDS = { line: 'row', ring: 'ring', path: 'path', scatter: 'scatter' } as const;
 const count = (r: Repeat): number => (r.kind === 'line' ? r.counts.reduce((a, b) => a * b, 1) : r.count);
 /** As "scatter 12": how something is repeated, and how often. */

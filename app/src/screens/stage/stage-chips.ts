@@ -1,7 +1,8 @@
 import { IconHandMove, IconLink, IconPlus } from '@tabler/icons-vue';
+import { usersOfParts } from '@sphalerite/core/model';
 import type { Chip } from '../../shell/screen';
 import { useSession } from '../../stores/session';
-import { placementName, repeatText, repeatsOf, usersOf } from './shown';
+import { placementName, repeatText, repeatsOf } from './shown';
 import { useStage } from './stage-state';
 
 /** Live guides of Stage. @param copies – whether a hand leaves a copy behind */
@@ -21,7 +22,7 @@ export function stageChips(copies: boolean): Chip[] {
       },
     ];
   if (!p || !project) return [];
-  const users = p.shows.kind === 'part' ? (usersOf(project).get(p.shows.part) ?? 1) : 1,
+  const users = p.shows.kind === 'part' ? (usersOfParts(project.scenes).get(p.shows.part) ?? 1) : 1,
     repeat = repeatsOf(session.scene!).get(p.id);
   return [
     ...(users > 1 ? [{ text: `linked: a change shows on ${users}`, tone: 'green' as const, icon: IconLink }] : []),

@@ -217,6 +217,9 @@ describe('live repeats', () => {
     except(1, null);
     expect(anchors(p)).toHaveLength(5);
     checkSound(p);
+    expect(edits.summarize(p).scenes).toEqual([
+      { name: 'Night', placements: 1, repeats: 1, lamps: 0, layers: ['Layer 1'] },
+    ]);
     p = run(p, edits.endRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
     expect(anchors(p)).toEqual([[2, 0, 1]]);
   });
