@@ -1,6 +1,7 @@
 export * from './chunk-mesh';
 export * from './quad-corners';
 export * from './count-faces';
+export * from './scene-costs';
 export * from './plane';
 export * from './flat-surface';
 export * from './open-surface';

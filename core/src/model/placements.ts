@@ -6,12 +6,16 @@ import type { Placement, Scene } from './kinds';
 /** All placements of a scene, in their order. */
 export const placementsOf = (scene: Scene): Placement[] => scene.placements.flat();
 
-/** Placements that show each part, over all scenes: a change of it shows on so many. */
+const known = new WeakMap<readonly Scene[], ReadonlyMap<Id, number>>();
+/** Placements that show each part, over all scenes: a change of it shows on so many. Counted once for each list of scenes. */
 export function usersOfParts(scenes: readonly Scene[]): ReadonlyMap<Id, number> {
+  const before = known.get(scenes);
+  if (before) return before;
   const users = new Map<Id, number>();
   for (const scene of scenes)
     for (const group of scene.placements)
       for (const { shows } of group) if (shows.kind === 'part') users.set(shows.part, (users.get(shows.part) ?? 0) + 1);
+  known.set(scenes, users);
   return users;
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { countFaces } from '@sphalerite/core/mesh';
-import { type DrawList, gather } from '@sphalerite/core/scene';
+import { facesByPlacement } from '@sphalerite/core/mesh';
+import { gather } from '@sphalerite/core/scene';
 import { computed, shallowRef, watch } from 'vue';
 import { useSession } from '../../stores/session';
 import { placementName } from './shown';
@@ -8,7 +8,7 @@ import { placementName } from './shown';
 /** What of the scene has the most faces, told a little after the hand rests. */
 const session = useSession();
 const MOST = 6;
-const rows = shallowRef<readonly { readonly name: string; readonly faces: number }[]>([]);
+const rows = shallowRef<readonly { readonly id: string; readonly name: string; readonly faces: number }[]>([]);
 let timer: ReturnType<typeof setTimeout> | undefined;
 watch(
   () => [session.project, session.scene?.id] as const,
@@ -18,33 +18,21 @@ watch(
   },
   { immediate: true },
 );
-const known = new WeakMap<object, number>();
-function facesOf(grid: Parameters<typeof countFaces>[0]): number {
-  let n = known.get(grid);
-  if (n === undefined) known.set(grid, (n = countFaces(grid)));
-  return n;
-}
 function count(): void {
   const { project, scene } = session;
   if (!project || !scene) return void (rows.value = []);
-  const list: DrawList = gather(project, { of: 'scene', scene: scene.id });
   const byId = new Map(scene.placements.flat().map((p) => [p.id, p]));
-  const sums = new Map<string, number>();
-  for (const i of list) {
-    if (i.geometry.kind !== 'grid') continue;
-    let at = byId.get(i.source.path[0]!);
-    while (at?.parent) at = byId.get(at.parent);
-    if (!at) continue;
-    const name = placementName(project, at);
-    sums.set(name, (sums.get(name) ?? 0) + facesOf(i.geometry.grid));
-  }
-  rows.value = [...sums].map(([name, faces]) => ({ name, faces })).sort((a, b) => b.faces - a.faces);
+  rows.value = facesByPlacement(scene, gather(project, { of: 'scene', scene: scene.id })).map((c) => ({
+    id: c.placement,
+    name: placementName(project, byId.get(c.placement)!),
+    faces: c.faces,
+  }));
 }
 const all = computed(() => rows.value.reduce((n, r) => n + r.faces, 0));
 const top = computed(() => {
   const first = rows.value.slice(0, MOST),
     rest = rows.value.slice(MOST).reduce((n, r) => n + r.faces, 0);
-  return rest > 0 ? [...first, { name: 'the rest', faces: rest }] : first;
+  return rest > 0 ? [...first, { id: '', name: 'the rest', faces: rest }] : first;
 });
 const share = (faces: number): string => `${(100 * faces) / Math.max(1, top.value[0]?.faces ?? 1)}%`;
 </script>
@@ -55,7 +43,7 @@ const share = (faces: number): string => `${(100 * faces) / Math.max(1, top.valu
       <h3>What it costs</h3>
       <span class="quiet figures">{{ all.toLocaleString('en') }} faces</span>
     </div>
-    <p v-for="r in top" :key="r.name" class="cost">
+    <p v-for="r in top" :key="r.id" class="cost">
       <span class="name">{{ r.name }}</span><span class="bar" aria-hidden="true"
         ><i :style="{ width: share(r.faces) }" /></span
       ><span class="figures">{{ r.faces.toLocaleString('en') }}</span>
