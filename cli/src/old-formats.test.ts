@@ -4,6 +4,7 @@ import {
   FORMAT_VERSION,
   PLAIN_DELIVERY,
   blobId,
+  NO_VARIATION,
   groupsOfParts,
   projectToJson,
   NO_TARGET,
@@ -21,7 +22,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(12);
+    expect(FORMAT_VERSION).toBe(13);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -139,5 +140,15 @@ describe('project files of older formats', () => {
     expect(notes).toEqual([]);
     expect(result.parts.find((p) => p.made)).toMatchObject({ name: 'Rock', made: { as: 'Rock' } });
     expect(groupsOfParts(result.parts)).toEqual([]);
+  });
+  it('and one saved as format 12, whose scatters alone varied', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/row-boat-format-12.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    const [row, scatter] = result.scenes[0]!.repeats;
+    expect(row).toMatchObject({ kind: 'line', second: null, vary: NO_VARIATION });
+    expect(scatter).toMatchObject({ off: [], vary: { seed: 7, turn: 90, sizes: [0.8, 1.2], lean: 3 } });
+    expect(result.shots.every((s) => s.scene === null)).toBe(true);
   });
 });

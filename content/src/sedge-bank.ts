@@ -188,7 +188,8 @@ function overgrown(m: Maker, on: (x: number, z: number) => Vec3): void {
       scene,
       placement: put(name, at),
       wishes: {
-        ...{ kind: 'scatter', count, area: [104, 78], apart, on: ground, lean: 4, seed, turn: 180, sizes: [0.6, 1.15] },
+        ...{ kind: 'scatter', count, area: [104, 78], apart, on: ground, off: [] },
+        vary: { seed, turn: 180, sizes: [0.6, 1.15], lean: 4 },
         sources: others.map((o) => ({ shows: shows(o), weight: 1 })),
       },
     });

@@ -4,7 +4,7 @@ import SliderField from './SliderField.vue';
 
 /** A line of a form with a figure that is dragged, and read beside it. `name` says in full what the label says in short. */
 defineProps<{ label: string; name: string; modelValue: number; min: number; max: number; step?: number }>();
-defineEmits<{ input: [value: number] }>();
+defineEmits<{ input: [value: number]; change: [value: number] }>();
 </script>
 
 <template>
@@ -17,6 +17,7 @@ defineEmits<{ input: [value: number] }>();
         :max="max"
         :step="step ?? 1"
         @input="(v) => $emit('input', v)"
+        @change="(v) => $emit('change', v)"
       /><span class="figures">{{ modelValue }}</span>
     </div></form-row
   >

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import * as z from 'zod';
 import { decode } from 'fast-png';
 import { type Mat4, matrixOf, mulMat, placedExtent, quatFromAxisAngle, uniteExtents } from '../math';
-import { type Project, idsFrom, makeProject, withoutHelpers } from '../model';
+import { NO_VARIATION, type Project, idsFrom, makeProject, withoutHelpers } from '../model';
 import {
   addPartEdit,
   addSceneEdit,
@@ -154,7 +154,16 @@ describe('what is shipped', () => {
     );
     const post = q.scenes[0]!.placements.flat().at(-1)!.id;
     const repeats = [
-      { id: 'r', placement: post, exceptions: [], kind: 'line', counts: [3, 1, 1], step: [8, 0, 0] },
+      {
+        id: 'r',
+        placement: post,
+        exceptions: [],
+        vary: NO_VARIATION,
+        second: null,
+        kind: 'line',
+        counts: [3, 1, 1],
+        step: [8, 0, 0],
+      },
     ] as const;
     q = { ...q, scenes: [{ ...q.scenes[0]!, repeats: [...repeats] }] };
     const model = gatherShipped(q, { of: 'scene', scene });

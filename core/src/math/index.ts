@@ -5,3 +5,4 @@ export * from './quat';
 export * from './transform';
 export * from './box';
 export * from './random';
+export * from './polyline';

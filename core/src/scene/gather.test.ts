@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { type Vec3, matrixOf, mulMat, quatFromAxisAngle, seededRandom, transformPoint } from '../math';
-import { type Asset, type Placement, type Project, type Repeat, idsFrom, makeProject, withPartBounds } from '../model';
+import {
+  type Asset,
+  NO_VARIATION,
+  type Placement,
+  type Project,
+  type Repeat,
+  idsFrom,
+  makeProject,
+  withPartBounds,
+} from '../model';
 import {
   addColourwayEdit,
   addPartEdit,
@@ -164,7 +173,18 @@ describe('repeats', () => {
   it('in lines hold every count along every axis; copies follow their placement', () => {
     let p = standing([1, 0, 0]);
     const id = all(p)[0]!.id;
-    p = withRepeats(p, [{ id: 'r', placement: id, exceptions: [], kind: 'line', counts: [3, 1, 2], step: [5, 9, 7] }]);
+    p = withRepeats(p, [
+      {
+        id: 'r',
+        placement: id,
+        exceptions: [],
+        vary: NO_VARIATION,
+        second: null,
+        kind: 'line',
+        counts: [3, 1, 2],
+        step: [5, 9, 7],
+      },
+    ]);
     expect(new Set(at(of(p)).map(String))).toEqual(
       new Set([1, 6, 11].flatMap((x) => [0, 7].map((z) => `${x},0,${z}`))),
     );
@@ -173,7 +193,15 @@ describe('repeats', () => {
   });
   it('in rings close on themselves, turning along or not', () => {
     const p = standing([4, 1, 0]);
-    const ring = { id: 'r', placement: all(p)[0]!.id, exceptions: [], kind: 'ring', count: 4, degrees: 360 } as const;
+    const ring = {
+      id: 'r',
+      placement: all(p)[0]!.id,
+      exceptions: [],
+      vary: NO_VARIATION,
+      kind: 'ring',
+      count: 4,
+      degrees: 360,
+    } as const;
     const turning = of(withRepeats(p, [{ ...ring, turning: true }]));
     expect(at(turning)).toEqual([
       [4, 1, 0],
@@ -199,11 +227,9 @@ describe('repeats', () => {
       area: [20, 6],
       apart: 0,
       on: null,
-      lean: 0,
+      off: [],
       sources: [],
-      seed: 5,
-      turn: 180,
-      sizes: [0.5, 1.5],
+      vary: { seed: 5, turn: 180, sizes: [0.5, 1.5], lean: 0 },
     });
     const many = of(withRepeats(p, [scatter(200)]));
     expect(many).toHaveLength(200);
@@ -238,8 +264,26 @@ describe('a gatherer', () => {
     );
     for (let i = 0; i < 20; i++) p = place(p, [{ shows: part(p), parent: any(all(p)).id, t: [0, i, 0] }]);
     p = withRepeats(p, [
-      { id: 'r', placement: all(p)[3]!.id, exceptions: [], kind: 'line', counts: [4, 1, 1], step: [0, 0, 3] },
-      { id: 's', placement: all(p)[7]!.id, exceptions: [], kind: 'ring', count: 5, degrees: 360, turning: true },
+      {
+        id: 'r',
+        placement: all(p)[3]!.id,
+        exceptions: [],
+        vary: NO_VARIATION,
+        second: null,
+        kind: 'line',
+        counts: [4, 1, 1],
+        step: [0, 0, 3],
+      },
+      {
+        id: 's',
+        placement: all(p)[7]!.id,
+        exceptions: [],
+        vary: NO_VARIATION,
+        kind: 'ring',
+        count: 5,
+        degrees: 360,
+        turning: true,
+      },
     ]);
     const kept = new Gatherer();
     let before = kept.gather(p, view(p));

@@ -2,7 +2,7 @@ import { type Id, type Project, must } from '../model';
 import type { Pose } from '../rig';
 import type { DrawList } from './draw-list';
 import { gatherRig } from './rig-list';
-import { SceneTree } from './scene-tree';
+import { type CopyPlace, SceneTree } from './scene-tree';
 
 /** What of a project is looked at: its rig at a pose, or a scene. */
 export type DrawView =
@@ -26,4 +26,7 @@ export class Gatherer {
     if (this.scene?.id !== view.scene) this.scene = { id: view.scene, tree: new SceneTree() };
     return this.scene!.tree.list(project, must(project.scenes, view.scene, 'scene'), colourway);
   }
+
+  /** Where the copies of a repeat stand in the scene that was last gathered. */
+  copiesOf = (repeat: Id): readonly CopyPlace[] => this.scene?.tree.placesOf(repeat) ?? [];
 }

@@ -16,7 +16,7 @@ import {
   transformPoint,
   translation,
 } from '../math';
-import type { Repeat } from '../model';
+import { NO_VARIATION, type Repeat, type Variation } from '../model';
 
 /** One copy of a repeat. */
 export interface Copy {
@@ -24,8 +24,10 @@ export interface Copy {
   readonly copy: number;
   /** Takes the placement from its own place to the copy's, in the space of its parent. */
   readonly matrix: Mat4;
-  /** Which of a scatter's sources it is; null for the placement itself. */
+  /** Which of the others it is, a scatter's sources or a row's second; null for the placement itself. */
   readonly source: number | null;
+  /** How far an exception lifts it. */
+  readonly lift: number;
 }
 
 type Of<K extends Repeat['kind']> = Extract<Repeat, { kind: K }>;
@@ -48,32 +50,64 @@ export function repeatCopies(repeat: Repeat, at: Vec3): Copy[] {
     const e = exceptions.get(c.copy);
     if (!e) return c;
     // About where the copy stands, so that it turns and grows in its place.
-    return e.gone ? [] : { ...c, matrix: mulMat(about(transformPoint(c.matrix, at), matrixOf(e)), c.matrix) };
+    if (e.gone) return [];
+    return { ...c, matrix: mulMat(about(transformPoint(c.matrix, at), matrixOf(e)), c.matrix), lift: e.t[1] };
   });
 }
 
 function plainCopies(repeat: Repeat, at: Vec3): Copy[] {
   switch (repeat.kind) {
     case 'line':
-      return counted(lineMatrices(repeat.counts, repeat.step));
+      return varied(lineCopies(repeat), repeat.vary, at);
     case 'ring':
-      return counted(ringMatrices(repeat, at));
+      return varied(counted(ringMatrices(repeat, at)), repeat.vary, at);
     case 'path':
-      return counted(pathMatrices(repeat, at));
+      return varied(counted(pathMatrices(repeat, at)), repeat.vary, at);
     case 'scatter':
       return scattered(repeat, at);
+    case 'mirror':
+      // Its one copy is an image, which no matrix makes.
+      return [];
   }
 }
 
 const counted = (matrices: readonly Mat4[]): Copy[] =>
-  matrices.map((matrix, i) => ({ copy: i + 1, matrix, source: null }));
+  matrices.map((matrix, i) => ({ copy: i + 1, matrix, source: null, lift: 0 }));
 
-function lineMatrices([nx, ny, nz]: Vec3, [sx, sy, sz]: Vec3): Mat4[] {
-  const out: Mat4[] = [];
+function lineCopies({ counts: [nx, ny, nz], step: [sx, sy, sz], second }: Of<'line'>): Copy[] {
+  const out: Copy[] = [];
   for (let y = 0; y < ny; y++)
     for (let z = 0; z < nz; z++)
-      for (let x = 0; x < nx; x++) if (x + y + z > 0) out.push(translation([x * sx, y * sy, z * sz]));
+      for (let x = 0; x < nx; x++) {
+        if (x + y + z === 0) continue;
+        const source = second && (x + y + z) % 2 === 1 ? 0 : null;
+        out.push({ copy: out.length + 1, matrix: translation([x * sx, y * sy, z * sz]), source, lift: 0 });
+      }
   return out;
+}
+
+/** The numbers that copy n of a seed is made by. */
+const chanceOf = (seed: number, n: number): Random => seededRandom(hash32(seed ^ Math.imul(n, 0x9e3779b1)));
+
+/** One turned, grown and leant by chance, about the origin. */
+function variation({ turn, sizes, lean }: Variation, random: Random): Mat4 {
+  const turning = turned((random() * 2 - 1) * turn),
+    size = sizes[0] + (sizes[1] - sizes[0]) * random();
+  const way = random() * 2 * Math.PI,
+    leaning = turned(random() * lean, [Math.cos(way), 0, Math.sin(way)]);
+  return mulMat(mulMat(matrixOf({ t: [0, 0, 0], q: QUAT_IDENTITY, s: [size, size, size] }), leaning), turning);
+}
+
+const isPlain = ({ turn, sizes, lean }: Variation): boolean =>
+  turn === NO_VARIATION.turn && lean === NO_VARIATION.lean && sizes.every((s) => s === 1);
+
+/** Each copy turned, grown and leant where it stands. */
+function varied(copies: Copy[], vary: Variation, at: Vec3): Copy[] {
+  if (isPlain(vary)) return copies;
+  return copies.map((c) => ({
+    ...c,
+    matrix: mulMat(c.matrix, about(at, variation(vary, chanceOf(vary.seed, c.copy)))),
+  }));
 }
 
 /** Around the parent's upright axis; what does not turn only goes along. */
@@ -122,21 +156,13 @@ function scattered(r: Of<'scatter'>, at: Vec3): Copy[] {
   taken.put(0, 0);
   const out: Copy[] = [];
   for (let n = 1; out.length < r.count - 1 && n <= (r.count - 1) * TRIES; n++) {
-    const random = seededRandom(hash32(r.seed ^ Math.imul(n, 0x9e3779b1)));
+    const random = chanceOf(r.vary.seed, n);
     const x = (random() - 0.5) * r.area[0],
       z = (random() - 0.5) * r.area[1];
     if (!taken.isFree(x, z)) continue;
     taken.put(x, z);
-    const turn = turned((random() * 2 - 1) * r.turn),
-      size = r.sizes[0] + (r.sizes[1] - r.sizes[0]) * random();
-    const way = random() * 2 * Math.PI,
-      lean = turned(random() * r.lean, [Math.cos(way), 0, Math.sin(way)]);
-    const grown = matrixOf({ t: add(at, [x, 0, z]), q: QUAT_IDENTITY, s: [size, size, size] });
-    out.push({
-      copy: out.length + 1,
-      matrix: mulMat(mulMat(mulMat(grown, lean), turn), translation(scale(at, -1))),
-      source: sourceOf(r, random),
-    });
+    const matrix = about(at, variation(r.vary, random), add(at, [x, 0, z]));
+    out.push({ copy: out.length + 1, matrix, source: sourceOf(r, random), lift: 0 });
   }
   return out;
 }

@@ -1,7 +1,18 @@
-import { type Mat4, MAT4_IDENTITY, type Vec3, invertMat, matrixOf, mulMat, transformPoint, translation } from '../math';
-import type { Id, Placement, Project, Repeat, Scene } from '../model';
+import {
+  type Extent,
+  type Mat4,
+  MAT4_IDENTITY,
+  type Vec3,
+  invertMat,
+  matrixOf,
+  mulMat,
+  transformPoint,
+  translation,
+} from '../math';
+import type { Id, Placement, Project, Repeat, Scene, Shown } from '../model';
 import { type Content, Contents } from './contents';
-import { type DrawInstance, type DrawList, listExtent, pickInstance } from './draw-list';
+import { type DrawInstance, type DrawList, instanceExtent, listExtent, pickInstance } from './draw-list';
+import { mirroredInstance } from './mirrored';
 import { type Copy, repeatCopies } from './repeats';
 
 type PlacementGroup = Scene['placements'][number];
@@ -32,9 +43,10 @@ interface Copies {
   readonly repeat: Repeat;
   readonly parent: Mat4;
   readonly source: DrawList;
-  /** What else it may put down, and what it puts it on. */
+  /** What else it may put down, what it puts it on, and what it keeps off. */
   readonly others: readonly Content[];
   readonly ground: DrawList | null;
+  readonly off: DrawList;
   readonly places: readonly CopyPlace[];
   readonly instances: DrawList;
 }
@@ -242,14 +254,19 @@ export class SceneTree {
     return all.flatMap((n) => (this.isShown(n) ? n.instances : []));
   }
 
+  private shownBy(id: Id): DrawInstance[] {
+    const node = this.nodes.get(id);
+    return node ? this.hanging(node) : [];
+  }
+
   private copiesOf(project: Project, repeat: Repeat, node: Node, colourway: Id | null): Copies {
     const source = this.hanging(node);
-    const others =
-      repeat.kind === 'scatter' && this.isShown(node)
-        ? repeat.sources.map(({ shows }) => this.contents.of(project, { ...node.placement, shows }, colourway))
-        : [];
+    const others = this.isShown(node)
+      ? othersOf(repeat).map((shows) => this.contents.of(project, { ...node.placement, shows }, colourway))
+      : [];
     const below = repeat.kind === 'scatter' && repeat.on !== null ? this.nodes.get(repeat.on) : undefined;
     const ground = below ? this.hanging(below) : null;
+    const off = repeat.kind === 'scatter' ? repeat.off.flatMap((id) => this.shownBy(id)) : [];
     const parent = node.parent?.world ?? MAT4_IDENTITY;
     const known = this.copies.get(repeat.id);
     const same =
@@ -259,15 +276,23 @@ export class SceneTree {
       source.every((i, n) => i === known.source[n]) &&
       sameObjects(others, known.others) &&
       sameObjects(ground ?? [], known.ground ?? []) &&
+      sameObjects(off, known.off) &&
       (ground === null) === (known.ground === null);
     if (same) return known;
     const back = invertMat(parent),
       own = matrixOf(node.placement),
       { t } = node.placement;
+    const kept = off.flatMap((i) => instanceExtent(i) ?? []);
     const places = repeatCopies(repeat, t).flatMap((c): CopyPlace[] => {
-      const placed = ground ? stood(mulMat(parent, c.matrix), t, ground) : mulMat(parent, c.matrix);
+      const free = mulMat(parent, c.matrix);
+      if (kept.some((e) => isOver(transformPoint(free, t), e))) return [];
+      const placed = ground ? stood(free, t, ground, c.lift) : free;
       return placed ? [{ ...c, placed }] : [];
     });
+    if (repeat.kind === 'mirror') {
+      const instances = source.map((i) => mirroredInstance(i, parent, repeat.axis, repeat.at));
+      return { repeat, parent, source, others, ground, off, places, instances };
+    }
     const instances = places.flatMap(({ copy, placed, source: which }): DrawInstance[] => {
       if (which !== null) {
         const world = mulMat(placed, own);
@@ -281,18 +306,30 @@ export class SceneTree {
       const over = mulMat(placed, back);
       return source.map((i) => ({ ...i, matrix: mulMat(over, i.matrix), source: { ...i.source, copy } }));
     });
-    return { repeat, parent, source, others, ground, places, instances };
+    return { repeat, parent, source, others, ground, off, places, instances };
   }
 }
 
 const sameObjects = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((v, i) => v === b[i]);
 
-/** A copy set down on what lies below it; null where nothing does. @param to – from its parent's space to the world; at – its anchor there */
-function stood(to: Mat4, at: Vec3, ground: DrawList): Mat4 | null {
+/** What a repeat puts down besides its placement, as copies count them. */
+export function othersOf(repeat: Repeat): readonly Shown[] {
+  if (repeat.kind === 'scatter') return repeat.sources.map((s) => s.shows);
+  return repeat.kind === 'line' && repeat.second ? [repeat.second] : [];
+}
+
+const isOver = ([x, , z]: Vec3, { lo, hi }: Extent): boolean => x > lo[0] && x < hi[0] && z > lo[2] && z < hi[2];
+
+/**
+ * A copy set down on what lies below it; null where nothing does.
+ *
+ * @param to – from its parent's space to the world; at – its anchor there; lift – how far above it stands
+ */
+function stood(to: Mat4, at: Vec3, ground: DrawList, lift: number): Mat4 | null {
   const there = transformPoint(to, at),
     high = listExtent(ground)?.hi[1];
   if (high === undefined) return null;
   const hit = pickInstance(ground, [there[0], high + 1, there[2]], [0, -1, 0]);
-  return hit && mulMat(translation([0, high + 1 - hit.t - there[1], 0]), to);
+  return hit && mulMat(translation([0, high + 1 - hit.t + lift - there[1], 0]), to);
 }

@@ -250,20 +250,24 @@ export class VoxelGrid {
     const [lo, hi] = brickRange(box);
     const [nx, ny] = box.size;
     const end = boxEnd(box);
+    const scratch = new Uint8Array(BRICK_CELLS);
     for (let bz = lo[2]; bz <= hi[2]; bz++) {
       for (let by = lo[1]; by <= hi[1]; by++) {
         for (let bx = lo[0]; bx <= hi[0]; bx++) {
-          const brick = new Uint8Array(BRICK_CELLS);
+          // Most bricks of a large body are of one value: they are copied to one place, and kept only if they are not.
+          scratch.fill(0);
           const x0 = Math.max(box.min[0], bx * BRICK),
             x1 = Math.min(end[0], bx * BRICK + BRICK);
           for (let z = Math.max(box.min[2], bz * BRICK); z < Math.min(end[2], bz * BRICK + BRICK); z++) {
             for (let y = Math.max(box.min[1], by * BRICK); y < Math.min(end[1], by * BRICK + BRICK); y++) {
-              const o = x0 - box.min[0] + (y - box.min[1] + (z - box.min[2]) * ny) * nx;
-              brick.set(cells.subarray(o, o + x1 - x0), cellIndex(x0, y, z));
+              const from = x0 - box.min[0] + (y - box.min[1] + (z - box.min[2]) * ny) * nx,
+                to = cellIndex(x0, y, z);
+              // A view and a copy of sixteen bytes cost more than the bytes one by one.
+              for (let i = 0; i < x1 - x0; i++) scratch[to + i] = cells[from + i]!;
             }
           }
-          const u = uniformValue(brick);
-          if (u !== 0) entries.push({ at: [bx, by, bz], brick: u > 0 ? uniformBrick(u) : brick });
+          const u = uniformValue(scratch);
+          if (u !== 0) entries.push({ at: [bx, by, bz], brick: u > 0 ? uniformBrick(u) : scratch.slice() });
         }
       }
     }

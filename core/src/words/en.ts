@@ -382,6 +382,9 @@ export const EN = {
   'scenes.circle': 'A placement cannot hang on itself or on what hangs on it.',
   'scenes.nothing': 'Choose at least one placement.',
   'scenes.noPart': 'None of these shows a part of this project, so there is nothing to copy.',
+  'scenes.twinAcross': 'The part “{part}” is an image across another axis already. Make it independent first.',
+  'scenes.noImage':
+    '“{name}” is a figure, and a figure of its own cannot be an image. Let the repeat stay, or mirror the figure in its project.',
   'scenes.lastLayer': 'A scene has at least one layer. Add another one first.',
   'scenes.scale': 'A size is above zero; mirror the part instead.',
 
@@ -494,8 +497,10 @@ export const EN = {
   'label.ownParts': { one: 'A part of its own in {scene}', other: 'Parts of their own in {scene}' },
   'label.swapPlacements': { one: 'Swap a placement in {scene}', other: 'Swap {n} placements in {scene}' },
   'label.repeat': 'Repeat in {scene}',
+  'label.placeRepeated': 'Place along a stroke in {scene}',
   'label.endRepeat': 'Repeat no more in {scene}',
   'label.repeatException': 'One copy apart in {scene}',
+  'label.clearExceptions': 'No exceptions in {scene}',
   'label.breakRepeat': 'Break a repeat in {scene}',
   'label.addSceneLayer': 'New layer {name}',
   'label.changeSceneLayer': 'Change a layer of {scene}',

@@ -5,6 +5,7 @@ import {
   breakRepeatEdit,
   changePlacementsEdit,
   endRepeatEdit,
+  freshGrid,
   freshRepeat,
   repeatEdit,
   swapPlacementsEdit,
@@ -69,9 +70,11 @@ const swap = (part: string | null): void =>
   );
 const KINDS = [
   ['line', 'Row'],
+  ['grid', 'Grid'],
   ['ring', 'Ring'],
   ['path', 'Path'],
   ['scatter', 'Scatter'],
+  ['mirror', 'Mirror'],
 ] as const;
 function begin(kind: (typeof KINDS)[number][0]): void {
   const e = shownExtent(session.project!, p.value!.shows);
@@ -79,7 +82,7 @@ function begin(kind: (typeof KINDS)[number][0]): void {
   session.apply(repeatEdit, {
     scene: session.scene!.id,
     placement: p.value!.id,
-    wishes: freshRepeat(kind, p.value!.t, size),
+    wishes: kind === 'grid' ? freshGrid(size) : freshRepeat(kind, p.value!.t, size),
   });
 }
 const clips = computed(() => {
@@ -194,7 +197,7 @@ function play(clip: string | null, time: number): void {
         <h3>Repeat</h3>
         <span class="quiet">{{ repeat ? repeatText(repeat) : '' }}</span>
       </div>
-      <div class="two">
+      <div class="kinds">
         <action-button
           v-for="[kind, text] in KINDS"
           :key="kind"
@@ -225,6 +228,12 @@ function play(clip: string | null, time: number): void {
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 6px;
 }
+.kinds {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 6px;
+}
+.kinds + .two,
 .two + .two {
   margin-top: 6px;
 }

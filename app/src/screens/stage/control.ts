@@ -6,6 +6,7 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
 import { gizmoFirst } from '../shared/gizmo-control';
+import { copyInHand } from './copy-in-hand';
 import { extentOfList } from './placing';
 import { useSceneList } from './scene-list';
 import { placementName } from './shown';
@@ -24,7 +25,7 @@ export function stageControl(): ScreenControl {
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
-  const gizmo = useStageGizmo(),
+  const gizmo = useStageGizmo(shown),
     hands = useStagePointer(shown);
   const pointer = gizmoFirst(gizmo, hands.hand);
   const corners = (): readonly Box[] => {
@@ -45,7 +46,13 @@ export function stageControl(): ScreenControl {
         }
       );
     },
-    overlay: () => ({ ...NO_OVERLAY, lattice: MAT4_IDENTITY, corners: corners(), gizmo: gizmo.drawn() }),
+    overlay: () => ({
+      ...NO_OVERLAY,
+      lattice: MAT4_IDENTITY,
+      corners: corners(),
+      gizmo: gizmo.drawn(),
+      ...hands.path.drawn(),
+    }),
     pointer,
     inHand: () => extentOfList(mine()),
     accepts: (what) => what.kind === 'part' || what.kind === 'asset',
@@ -64,7 +71,13 @@ export function stageControl(): ScreenControl {
         const above = findIn(session.scene!.placements, at);
         if (above) up.unshift(placementName(project!, above));
       }
-      return [session.scene?.name ?? project?.name ?? '', ...up, ...(p ? [placementName(project!, p)] : [])];
+      const copy = copyInHand();
+      return [
+        session.scene?.name ?? project?.name ?? '',
+        ...up,
+        ...(p ? [placementName(project!, p)] : []),
+        ...(copy ? [`copy ${copy.copy + 1}`] : []),
+      ];
     },
     chips: () => stageChips(hands.copies),
     readout: () => {
@@ -82,7 +95,7 @@ export function stageControl(): ScreenControl {
         right: '',
       };
     },
-    tools: ['stage.move', 'stage.turn', 'stage.scale'],
+    tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame'],
     menu: ['stage.duplicate', 'stage.own', 'stage.group', 'stage.drop', 'stage.open', 'stage.remove'],
     commands: [
       ...commands,
@@ -95,13 +108,16 @@ export function stageControl(): ScreenControl {
           const idle = stage.placing === null && session.preview === null && view.keyUser === null;
           stage.placing = null;
           pointer.cancel();
-          if (idle) session.choose({ placement: null });
+          // First from the copy to its whole, then from everything.
+          if (idle && copyInHand()) stage.copy = null;
+          else if (idle) session.choose({ placement: null });
         },
       },
     ],
     dispose() {
       pointer.cancel();
       stage.placing = null;
+      stage.copy = null;
     },
   };
 }

@@ -11,7 +11,7 @@ export const stageScreen: Screen = {
   help: {
     title: 'How Stage goes',
     steps: [
-      'Click a piece below, then where it stands: on the floor, on a top, against a wall.',
+      'Click a piece below, then where it stands: on the floor, on a top, against a wall. Or draw a stroke of many.',
       'Push what stands there over the ground; Alt leaves a linked copy behind.',
       'Linked copies share one part: a change of it shows on all of them. “Own part” lets one go its own way.',
       'Row, ring, path and scatter stay open: their count and distance can always be changed.',

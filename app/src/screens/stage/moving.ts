@@ -15,6 +15,7 @@ import { changePlacementsEdit, topmost } from '@sphalerite/core/project';
 import { useSession } from '../../stores/session';
 import type { Amount, GizmoFrame } from '../../tools/gizmo';
 import { shiftOf } from '../../tools/gizmo';
+import { copyInHand, moveCopy } from './copy-in-hand';
 
 type Changes = Parameters<(typeof changePlacementsEdit)['run']>[1];
 /** From where something stands in the world to where it shall stand. */
@@ -66,10 +67,19 @@ export function byGizmo(frame: GizmoFrame, amount: Amount, together: boolean): M
   });
 }
 
-/** Shows what a move would come to, or makes it one step. */
-export function moveChosen(scene: Scene, ids: readonly Id[], move: Moving, done: boolean): void {
-  const session = useSession();
-  const args = movedIn(scene, ids, move);
+/**
+ * Shows what a move of what is in hand would come to, or makes it one step: of a copy by itself, or of all that is chosen.
+ *
+ * @param about – where a copy stood when the hand took hold; all that turns or grows in its place may leave it out
+ */
+export function moveInHand(move: Moving, done: boolean, about: Vec3 = [0, 0, 0]): void {
+  const session = useSession(),
+    copy = copyInHand();
+  if (copy) {
+    moveCopy(copy, about, (w) => move(w, copy.placement.id), done);
+    return;
+  }
+  const args = movedIn(session.scene!, session.view.chosen.placement, move);
   if (done) session.apply(changePlacementsEdit, args);
   else session.preview = session.tryEdit(changePlacementsEdit, args, true);
 }

@@ -22,13 +22,21 @@ export function shownExtent(project: Project, shows: Shown): Extent | null {
   return known.get(key)!;
 }
 
+/** Makes a first scene where the project has none; gives whether there is one. */
+export function mustHaveScene(): boolean {
+  const session = useSession();
+  return session.scene !== null || session.apply(addSceneEdit, { name: 'Scene' });
+}
+/** The layer that something new lies on. */
+export const freeLayer = (scene: Scene): Id =>
+  (scene.layers.find((l) => !l.locked && !l.hidden) ?? scene.layers[0]!).id;
+
 /** Puts something down; it is chosen then. In a first scene of the project where there is none. */
 export function putDown(shows: Shown, { t, q }: Pick<Landing, 't' | 'q'>): void {
   const session = useSession();
-  if (!session.scene && !session.apply(addSceneEdit, { name: 'Scene' })) return;
+  if (!mustHaveScene()) return;
   const scene = session.scene!;
-  const layer = scene.layers.find((l) => !l.locked && !l.hidden) ?? scene.layers[0]!;
-  session.apply(placeEdit, { scene: scene.id, placements: [{ shows, t, q, layer: layer.id }] }, (p) => ({
+  session.apply(placeEdit, { scene: scene.id, placements: [{ shows, t, q, layer: freeLayer(scene) }] }, (p) => ({
     placement: find(p.scenes, scene.id)!.placements.flat().at(-1)!.id,
   }));
 }

@@ -1,6 +1,7 @@
 import { findIn } from '@sphalerite/core/model';
 import { type DrawInstance, type DrawList, Gatherer } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
+import { copyInHand } from './copy-in-hand';
 import { shownOf } from './placing';
 import { useStage } from './stage-state';
 
@@ -23,9 +24,12 @@ export function useSceneList() {
   };
   const mine = (): DrawList => {
     const scene = session.scene;
-    return scene ? shownOf(scene, list(), session.view.chosen.placement) : [];
+    if (!scene) return [];
+    const all = shownOf(scene, list(), session.view.chosen.placement),
+      copy = copyInHand();
+    return copy ? all.filter((i) => i.source.copy === copy.copy) : all;
   };
-  return { list, free, mine };
+  return { list, free, mine, copies: gatherer.copiesOf };
 }
 
 export type SceneList = ReturnType<typeof useSceneList>;

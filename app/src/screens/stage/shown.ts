@@ -1,4 +1,13 @@
-import { type Id, type Placement, type Project, type Repeat, type Scene, find, lookUp } from '@sphalerite/core/model';
+import {
+  type Id,
+  type Placement,
+  type Project,
+  type Repeat,
+  type Scene,
+  copiesIn,
+  find,
+  lookUp,
+} from '@sphalerite/core/model';
 
 /** What a placement is called: by its own name, or by what it shows. */
 export function placementName(project: Project, { name, shows }: Pick<Placement, 'name' | 'shows'>): string {
@@ -18,9 +27,8 @@ export function placementName(project: Project, { name, shows }: Pick<Placement,
 }
 
 const KINDS = { line: 'row', ring: 'ring', path: 'path', scatter: 'scatter' } as const;
-const count = (r: Repeat): number => (r.kind === 'line' ? r.counts.reduce((a, b) => a * b, 1) : r.count);
 /** As "scatter 12": how something is repeated, and how often. */
-export const repeatText = (r: Repeat): string => `${KINDS[r.kind]} ${count(r)}`;
+export const repeatText = (r: Repeat): string => (r.kind === 'mirror' ? 'mirrored' : `${KINDS[r.kind]} ${copiesIn(r)}`);
 
 /** The repeat of each placement that has one. */
 export const repeatsOf = (scene: Scene): ReadonlyMap<Id, Repeat> => new Map(scene.repeats.map((r) => [r.placement, r]));

@@ -4,6 +4,7 @@ import {
   IconArrowsMove,
   IconCopy,
   IconFolders,
+  IconMarquee2,
   IconRotate3d,
 } from '@tabler/icons-vue';
 import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
@@ -23,7 +24,8 @@ import { useSession } from '../../stores/session';
 import { useWayBack } from '../../stores/way-back';
 import { nameInPlace } from '../shared/rename-in-hand';
 import { dropBy } from './landing';
-import { moveChosen } from './moving';
+import { copyInHand, leaveOut } from './copy-in-hand';
+import { moveInHand } from './moving';
 import { extentOfList } from './placing';
 import { useStage } from './stage-state';
 
@@ -71,6 +73,12 @@ export function stageCommands({ list, mine }: Shown): Command[] {
       keys: ['R'],
       icon: IconRotate3d,
       on: () => stage.handle === 'turn',
+      enabled: needsScene,
+    }),
+    of('stage.frame', 'Choose what lies in a frame', hold('frame'), {
+      keys: ['F'],
+      icon: IconMarquee2,
+      on: () => stage.handle === 'frame',
       enabled: needsScene,
     }),
     of('stage.scale', 'Scale by pulling', hold('scale'), {
@@ -121,13 +129,7 @@ export function stageCommands({ list, mine }: Shown): Command[] {
         const own = mine(),
           e = extentOfList(own),
           by = e && dropBy(list(), own, e);
-        if (by !== null)
-          moveChosen(
-            session.scene!,
-            session.view.chosen.placement,
-            (w) => ({ ...w, t: [w.t[0], w.t[1] - by, w.t[2]] }),
-            true,
-          );
+        if (by !== null) moveInHand((w) => ({ ...w, t: [w.t[0], w.t[1] - by, w.t[2]] }), true);
       },
       { keys: ['End'], icon: IconArrowBarToDown },
     ),
@@ -136,13 +138,20 @@ export function stageCommands({ list, mine }: Shown): Command[] {
       'Turn by a quarter',
       () => {
         const q = quatFromAxisAngle([0, 1, 0], Math.PI / 2);
-        moveChosen(session.scene!, session.view.chosen.placement, (w) => ({ ...w, q: mulQuat(q, w.q) }), true);
+        moveInHand((w) => ({ ...w, q: mulQuat(q, w.q) }), true);
       },
       { keys: ['Q'] },
     ),
-    of('stage.remove', 'Take out of the scene', () => session.apply(removePlacementsEdit, target()), {
-      keys: ['Delete'],
-    }),
+    of(
+      'stage.remove',
+      'Take out of the scene',
+      () => {
+        const copy = copyInHand();
+        if (copy) leaveOut(copy);
+        else session.apply(removePlacementsEdit, target());
+      },
+      { keys: ['Delete'] },
+    ),
     of(
       'stage.open',
       'Open its part in Build',

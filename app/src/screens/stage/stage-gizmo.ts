@@ -3,11 +3,13 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { type GizmoFrame, WORLD_AXES, amountText } from '../../tools/gizmo';
 import { FREE_STEPS, useGizmo } from '../shared/gizmo-control';
-import { byGizmo, movable, moveChosen } from './moving';
+import { anchorOf, copyInHand } from './copy-in-hand';
+import { byGizmo, movable, moveInHand } from './moving';
+import type { SceneList } from './scene-list';
 import { useStage } from './stage-state';
 
-/** The gizmo on what is chosen in the scene. */
-export function useStageGizmo() {
+/** The gizmo on what is chosen in the scene, or on a copy by itself. */
+export function useStageGizmo({ list, copies }: SceneList) {
   const session = useSession();
   const stage = useStage();
   const view = useView();
@@ -17,8 +19,11 @@ export function useStageGizmo() {
       scene = project?.scenes.find((s) => s.id === session.scene?.id),
       id = session.hand.placement;
     if (!scene || !id || stage.placing || !session.writable || !findIn(scene.placements, id)) return null;
-    if (movable(scene, chosen()).length === 0) return null;
-    return { at: worldOfPlacement(scene, id).t, axes: WORLD_AXES, modes: [stage.handle], even: true };
+    if (stage.handle === 'frame' || movable(scene, chosen()).length === 0) return null;
+    const copy = copyInHand();
+    // Asked for its list, it knows where copies stand.
+    const at = copy ? list() && anchorOf(copy, copies(copy.repeat.id)) : worldOfPlacement(scene, id).t;
+    return at && { at, axes: WORLD_AXES, modes: [stage.handle], even: true };
   };
   let held: GizmoFrame | null = null;
   return useGizmo({
@@ -35,7 +40,7 @@ export function useStageGizmo() {
     },
     change(amount, done) {
       view.measure = done ? '' : amountText(amount);
-      moveChosen(session.scene!, chosen(), byGizmo(held!, amount, stage.together), done);
+      moveInHand(byGizmo(held!, amount, stage.together), done, held!.at);
     },
     cancel() {
       session.preview = null;

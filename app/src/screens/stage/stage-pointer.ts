@@ -1,5 +1,5 @@
-import { type Vec3, mapVec, sub } from '@sphalerite/core/math';
-import { findIn } from '@sphalerite/core/model';
+import { type Vec3, add, mapVec, scale, sub } from '@sphalerite/core/math';
+import { type Id, type Placement, findIn } from '@sphalerite/core/model';
 import { duplicatePlacementsEdit } from '@sphalerite/core/project';
 import { pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
@@ -9,14 +9,22 @@ import { onPlane } from '../../tools/geometry';
 import { amountText } from '../../tools/gizmo';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { landing } from './landing';
-import { movable, moveChosen } from './moving';
+import { copyInHand } from './copy-in-hand';
+import { useFrameChoice } from './frame-choice';
+import { movable, moveInHand } from './moving';
+import { usePathHandles } from './path-handles';
 import { putDown, shownExtent } from './placing';
 import type { SceneList } from './scene-list';
 import { placementName } from './shown';
+import { useStrokePlacing } from './stroke-placing';
 import { useStage } from './stage-state';
 
-/** Chooses what is clicked, pushes it over the ground, leaves copies behind with Alt, and puts down what is taken from below. */
-export function useStagePointer({ list, free }: SceneList) {
+/** Chooses what is clicked, or in a second click one copy of its repeat, pushes it over the ground, leaves copies behind with Alt, and puts down what is taken from below. */
+export function useStagePointer(shown: SceneList) {
+  const { list, free } = shown;
+  const path = usePathHandles(),
+    strokes = useStrokePlacing(shown),
+    frame = useFrameChoice(shown);
   const session = useSession();
   const stage = useStage();
   const view = useView();
@@ -37,49 +45,75 @@ export function useStagePointer({ list, free }: SceneList) {
       return;
     }
     const scene = session.scene!;
-    if (!copy) return moveChosen(scene, chosen(), (w) => ({ ...w, t: mapVec(w.t, (v, a) => v + by[a]!) }), done);
+    if (!copy) return moveInHand((w) => ({ ...w, t: add(w.t, by) }), done);
     const args = { scene: scene.id, placements: movable(scene, chosen()), shift: by, linked: true };
     if (done) session.apply(duplicatePlacementsEdit, args);
     else session.preview = session.tryEdit(duplicatePlacementsEdit, args, true);
   }
-  const under = (p: ViewPointer): { id: string; at: Vec3 } | null => {
+  const under = (p: ViewPointer): { id: string; copy: number; at: Vec3 } | null => {
     const hit = pickInstance(list(), p.ray.origin, p.ray.dir, free),
-      id = hit?.instance.source.path[0];
-    return hit && id ? { id, at: mapVec(p.ray.origin, (v, a) => v + p.ray.dir[a]! * hit.t) } : null;
+      source = hit?.instance.source,
+      id = source?.path[0];
+    return hit && source && id ? { id, copy: source.copy, at: add(p.ray.origin, scale(p.ray.dir, hit.t)) } : null;
   };
-  const put = (p: ViewPointer, shows = stage.placing): void => {
-    const there = shows && session.project && landing(list(), p.ray, shownExtent(session.project, shows), stage.step);
-    if (there) putDown(shows, there);
-  };
+  /** What is repeated of what a copy shows: it, or what it hangs on. */
+  function repeated(id: Id): Id {
+    const scene = session.scene!,
+      own = new Set(scene.repeats.map((r) => r.placement));
+    for (let at: Id | null = id; at; at = findIn(scene.placements, at)?.parent ?? null) if (own.has(at)) return at;
+    return id;
+  }
+  /** Chooses as a click does; a copy comes by itself when its whole is chosen already. */
+  function choose({ id, copy }: { readonly id: Id; readonly copy: number }, p: ViewPointer): void {
+    const whole = copy > 0 ? repeated(id) : id,
+      alone = chosen().length === 1 && chosen()[0] === whole;
+    if (p.ctrl || p.shift) {
+      stage.copy = null;
+      session.pick('placement', whole, { ctrlKey: true, metaKey: false, shiftKey: false }, []);
+    } else if (copy > 0 && alone) stage.copy = { placement: whole, copy };
+    else {
+      stage.copy = null;
+      if (!chosen().includes(whole)) session.choose({ placement: whole });
+    }
+  }
 
   const hand: PointerUser = {
     down(p) {
-      if (stage.placing) {
-        put(p);
+      if (strokes.down(p) || path.down(p)) return true;
+      const there = under(p);
+      if (stage.handle === 'frame' || (p.ctrl && !there)) {
+        frame.down(p);
         return true;
       }
-      const there = under(p);
       if (!there) return false;
-      if (p.ctrl || p.shift)
-        session.pick('placement', there.id, { ctrlKey: true, metaKey: false, shiftKey: false }, []);
-      else if (!chosen().includes(there.id)) session.choose({ placement: there.id });
-      if (session.writable && chosen().includes(there.id)) push = { from: there.at, by: [0, 0, 0], copy: p.alt };
+      choose(there, p);
+      if (session.writable && chosen().includes(there.copy > 0 ? repeated(there.id) : there.id))
+        push = { from: there.at, by: [0, 0, 0], copy: p.alt && !copyInHand() };
       return true;
     },
-    move(p) {
+    move(p, settle) {
+      if (strokes.move(p, settle) || frame.move(p)) return;
       if (push) return pushTo(p, false);
+      if (path.move(p)) return;
       const there = stage.placing ? null : under(p);
       const scene = session.scene;
       const at = there && scene && findIn(scene.placements, there.id);
       view.cursor = at ? placementName(session.project!, at) : '';
     },
     up(p) {
-      if (!push) return;
+      if (strokes.up(p) || path.up(p)) return;
+      const framed = frame.up(),
+        there = framed === 'click' ? under(p) : null;
+      if (there) choose(there, p);
+      else if (framed === 'click' && !p.shift) session.choose({ placement: null });
+      if (framed || !push) return;
       pushTo(p, true);
       push = null;
     },
     click() {
-      if (!stage.placing) session.choose({ placement: null });
+      if (stage.placing) return;
+      stage.copy = null;
+      session.choose({ placement: null });
     },
     open(p) {
       const there = under(p),
@@ -89,15 +123,22 @@ export function useStagePointer({ list, free }: SceneList) {
     leave: () => void (view.cursor = ''),
     cancel() {
       push = null;
+      strokes.cancel();
+      path.cancel();
+      frame.cancel();
       session.preview = null;
       view.measure = '';
     },
   };
   return {
     hand,
-    put,
+    path,
+    put(p: ViewPointer, shows: Placement['shows']): void {
+      const there = session.project && landing(list(), p.ray, shownExtent(session.project, shows), stage.step);
+      if (there) putDown(shows, there);
+    },
     get pushes(): boolean {
-      return push !== null;
+      return push !== null || path.holding;
     },
     get copies(): boolean {
       return push?.copy ?? false;

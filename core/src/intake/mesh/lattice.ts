@@ -107,11 +107,14 @@ export function apart(shapes: readonly MeshShape[]): MeshShape[] {
       while (up[at] !== at) at = up[at] = up[up[at]!]!;
       return at;
     };
+    // A corner that triangles share is asked for by each of them: its place is looked up once.
+    const known = new Int32Array(p.length / 3).fill(-1);
     const corner = (v: number): number => {
+      if (known[v]! >= 0) return known[v]!;
       const key = `${p[v * 3]} ${p[v * 3 + 1]} ${p[v * 3 + 2]}`;
       let at = table.get(key);
       if (at === undefined) table.set(key, (at = up.push(up.length) - 1));
-      return at;
+      return (known[v] = at);
     };
     const corners = Int32Array.from(triangles, corner);
     for (let i = 0; i < corners.length; i += 3) {
@@ -134,6 +137,8 @@ export function apart(shapes: readonly MeshShape[]): MeshShape[] {
 export function byLattice(
   shapes: readonly MeshShape[],
 ): { readonly shapes: MeshShape[]; readonly lattice: Lattice }[] | null {
+  // One face that looks along no axis is enough; most meshes have one early.
+  if (!planes(shapes)) return null;
   const pieces = apart(shapes);
   if (pieces.length < 2 || pieces.length > 20_000) return null;
   const own = pieces.map((s) => latticeOf([s], null));

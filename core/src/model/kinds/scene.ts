@@ -46,16 +46,31 @@ export interface ScatterSource {
   readonly shows: Shown;
   readonly weight: number;
 }
+/** By how much copies differ from each other; the same for the same seed. */
+export interface Variation {
+  readonly seed: number;
+  /** Most that one is turned either way, in degrees. */
+  readonly turn: number;
+  readonly sizes: readonly [number, number];
+  /** Most that one leans, in degrees. */
+  readonly lean: number;
+}
+/** All alike. */
+export const NO_VARIATION: Variation = { seed: 1, turn: 0, sizes: [1, 1], lean: 0 };
 interface RepeatBase {
   readonly id: Id;
   /** The placement that is repeated, with all that hangs on it. */
   readonly placement: Id;
   readonly exceptions: readonly RepeatException[];
+  readonly vary: Variation;
 }
 /** Copies that follow their placement for as long as they stay a repeat; how many and how far can always be changed. */
 export type Repeat = RepeatBase &
+  /** Along three axes; every second one, as on a chess board, may show something else. */
   (
-    | { readonly kind: 'line'; readonly counts: Vec3; readonly step: Vec3 }
+    | { readonly kind: 'line'; readonly counts: Vec3; readonly step: Vec3; readonly second: Shown | null }
+    /** One mirror image across a plane of the parent's space, square to an axis, `at` project units from its middle. */
+    | { readonly kind: 'mirror'; readonly axis: 0 | 1 | 2; readonly at: number }
     /** Around the parent's upright axis, the first included. */
     | { readonly kind: 'ring'; readonly count: number; readonly degrees: number; readonly turning: boolean }
     /** Evenly along straight ways between points in the parent's space, from the first to the last; `facing` turns each the way it goes. */
@@ -75,13 +90,9 @@ export type Repeat = RepeatBase &
         readonly apart: number;
         /** What they stand on, from above; null where they stand as high as the placement. */
         readonly on: Id | null;
-        /** Most that one leans, in degrees. */
-        readonly lean: number;
+        /** What they keep off: no middle of a copy lies under or over it. */
+        readonly off: readonly Id[];
         readonly sources: readonly ScatterSource[];
-        readonly seed: number;
-        /** Most that one is turned, in degrees. */
-        readonly turn: number;
-        readonly sizes: readonly [number, number];
       }
   );
 
@@ -149,9 +160,27 @@ const repeated = {
   id: own('repeat'),
   placement: ref('placement'),
   exceptions: z.array(exception).max(10_000),
+  vary: z.strictObject({
+    seed: z.int(),
+    turn: finite.min(0).max(360),
+    sizes: z.tuple([finite.positive(), finite.positive()]),
+    lean: finite.min(0).max(90),
+  }),
 };
 const repeatSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...repeated, kind: z.literal('line'), counts: z.tuple([count, count, count]), step: vec3 }),
+  z.strictObject({
+    ...repeated,
+    kind: z.literal('line'),
+    counts: z.tuple([count, count, count]),
+    step: vec3,
+    second: shown.nullable(),
+  }),
+  z.strictObject({
+    ...repeated,
+    kind: z.literal('mirror'),
+    axis: z.union([z.literal(0), z.literal(1), z.literal(2)]),
+    at: finite,
+  }),
   z.strictObject({ ...repeated, kind: z.literal('ring'), count, degrees: finite, turning: z.boolean() }),
   z.strictObject({
     ...repeated,
@@ -168,11 +197,8 @@ const repeatSchema = z.discriminatedUnion('kind', [
     area: z.tuple([finite.positive(), finite.positive()]),
     apart: finite.min(0),
     on: mention('placement').nullable(),
-    lean: finite.min(0).max(90),
+    off: z.array(mention('placement')).max(256),
     sources: z.array(z.strictObject({ shows: shown, weight: finite.min(0).max(1000) })).max(64),
-    seed: z.int(),
-    turn: finite.min(0).max(360),
-    sizes: z.tuple([finite.positive(), finite.positive()]),
   }),
 ]);
 const lampSchema = z.strictObject({
@@ -191,7 +217,10 @@ const lampSchema = z.strictObject({
 });
 
 /** Copies that a repeat makes, the first included. */
-const copiesIn = (r: Repeat): number => (r.kind === 'line' ? r.counts.reduce((a, b) => a * b, 1) : r.count);
+export function copiesIn(r: Repeat): number {
+  if (r.kind === 'line') return r.counts.reduce((a, b) => a * b, 1);
+  return r.kind === 'mirror' ? 2 : r.count;
+}
 
 /** Placements whose parents form a circle, or more copies than a scene may hold. */
 function flaw(scene: Scene): string | null {
@@ -213,6 +242,11 @@ function flaw(scene: Scene): string | null {
 }
 
 const listOf = (json: LooseJson, list: string): LooseJson[] => json[list] as LooseJson[];
+/** What differed among scattered copies lay in the scatter itself. */
+function repeatOf12({ seed, turn, sizes, lean, ...r }: LooseJson): LooseJson {
+  if (r['kind'] === 'scatter') return { ...r, off: [], vary: { seed, turn, sizes, lean } };
+  return { ...r, ...(r['kind'] === 'line' ? { second: null } : {}), vary: NO_VARIATION };
+}
 const repeatOf11 = (r: LooseJson): LooseJson => ({
   exceptions: [],
   ...(r['kind'] === 'scatter' ? { apart: 0, on: null, lean: 0, sources: [] } : {}),
@@ -239,6 +273,8 @@ export const sceneKind: RecordKind<'scene', 'scenes', Scene> = {
   upgrades: {
     // Exceptions, and what scatters keep to, came with format 12.
     11: (s) => ({ ...s, repeats: listOf(s, 'repeats').map(repeatOf11) }),
+    // Every repeat may vary its copies from format 13 on.
+    12: (s) => ({ ...s, repeats: listOf(s, 'repeats').map(repeatOf12) }),
   },
   flaw,
   kept: z.strictObject({}),

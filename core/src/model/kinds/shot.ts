@@ -38,6 +38,8 @@ export interface Shot {
   readonly name: string;
   readonly camera: Camera;
   readonly light: Light;
+  /** What is pictured; null is the rig. */
+  readonly scene: Id | null;
   readonly clip: Id | null;
   /** The look that is pictured; null is the palette's own. */
   readonly colourway: Id | null;
@@ -70,6 +72,7 @@ export const makeShot = (id: Id, name: string, more: Partial<Shot> = {}): Shot =
   name,
   camera: FIRST_CAMERA,
   light: DEFAULT_LIGHT,
+  scene: null,
   clip: null,
   colourway: null,
   time: 0,
@@ -111,6 +114,7 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
     name,
     camera,
     light,
+    scene: mention('scene').nullable(),
     clip: mention('clip').nullable(),
     colourway: mention('colourway').nullable(),
     time: ticks,
@@ -122,6 +126,7 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
   upgrades: {
     // Colourways came with format 3.
     2: (s) => ({ colourway: null, ...s }),
+    12: (s) => ({ scene: null, ...s }),
   },
   kept: z.strictObject({}),
 };

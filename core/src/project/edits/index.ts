@@ -16,6 +16,7 @@ export * from './references';
 export { addSceneEdit, changePlacementsEdit, deleteSceneEdit, placeEdit, renameSceneEdit } from './scenes';
 export * from './scene-tree';
 export * from './scene-repeats';
+export * from './break-repeat';
 export * from './scene-layers';
 export * from './colourways';
 export * from './finishes';

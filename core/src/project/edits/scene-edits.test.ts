@@ -2,8 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Vec3, decompose, length, sub, transformPoint } from '../../math';
 import {
+  NO_VARIATION,
   type Placement,
   type Project,
+  type Variation,
   checkSound,
   idsFrom,
   makeProject,
@@ -41,6 +43,14 @@ const place = (p: Project, placements: Parameters<(typeof edits.placeEdit)['run'
 const list = (p: Project): DrawList => gather(p, { of: 'scene', scene: scene(p).id });
 const round = (v: readonly number[]): number[] => v.map((x) => Math.round(x * 1e6) / 1e6 + 0);
 const anchors = (p: Project): number[][] => list(p).map((i) => round(transformPoint(i.matrix, [0, 0, 0])));
+/** The middles of all cubes that stand in the scene. */
+const cellsOf = (p: Project): number[][] =>
+  list(p).flatMap(({ geometry, matrix }) => {
+    const out: number[][] = [];
+    if (geometry.kind === 'grid')
+      geometry.grid.forEach((x, y, z) => out.push(round(transformPoint(matrix, [x + 0.5, y + 0.5, z + 0.5]))));
+    return out;
+  });
 const of = (p: Project, ...placements: string[]) => ({ scene: scene(p).id, placements });
 
 describe('placements', () => {
@@ -127,7 +137,7 @@ describe('live repeats', () => {
       [2, 0, 11],
       [12, 0, 11],
     ];
-    const p = wished(one(), { kind: 'path', count: 5, points, closed: false, facing: true });
+    const p = wished(one(), { kind: 'path', count: 5, points, closed: false, facing: true, vary: NO_VARIATION });
     expect(anchors(p)).toEqual([
       [2, 0, 1],
       [2, 0, 6],
@@ -146,8 +156,8 @@ describe('live repeats', () => {
   });
   it('scattered keep their distance, their number and their places while the count changes', () => {
     const scatter = (count: number, apart = 3): edits.RepeatWishes => ({
-      ...{ kind: 'scatter', count, area: [60, 60], apart, on: null, lean: 20, sources: [], seed: 4 },
-      ...{ turn: 180, sizes: [0.5, 1.5] },
+      ...{ kind: 'scatter', count, area: [60, 60], apart, on: null, off: [], sources: [] },
+      vary: { seed: 4, turn: 180, sizes: [0.5, 1.5], lean: 20 },
     });
     fc.assert(
       fc.property(fc.integer({ min: 2, max: 60 }), fc.double({ min: 0.5, max: 6, noNaN: true }), (count, apart) => {
@@ -176,10 +186,8 @@ describe('live repeats', () => {
         area: [60, 60],
         apart: 0,
         on: ground!.id,
-        lean: 0,
-        seed: 9,
-        turn: 0,
-        sizes: [1, 1],
+        off: [],
+        vary: { ...NO_VARIATION, seed: 9 },
       },
       sources: [{ shows: shows(p, 2), weight: 3 }],
     });
@@ -196,7 +204,9 @@ describe('live repeats', () => {
     expect(anchors(broken).map(String).sort()).toEqual(anchors(p).map(String).sort());
   });
   it('one copy is left out or stands otherwise, whatever the count becomes; all of it can be taken back', () => {
-    const line = (count: number): edits.RepeatWishes => ({ kind: 'line', counts: [count, 1, 1], step: [5, 0, 0] });
+    const line = (count: number): edits.RepeatWishes => ({
+      ...{ kind: 'line', counts: [count, 1, 1], step: [5, 0, 0], second: null, vary: NO_VARIATION },
+    });
     let p = wished(one(), line(4));
     const { id } = scene(p).repeats[0]!;
     const except = (copy: number, is: Parameters<(typeof edits.repeatExceptionEdit)['run']>[1]['is']): void => {
@@ -226,6 +236,92 @@ describe('live repeats', () => {
     p = run(p, edits.endRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
     expect(anchors(p)).toEqual([[2, 0, 1]]);
   });
+  it('vary alike for the same seed, and only where that is wished', () => {
+    const line = (vary: Partial<Variation>): edits.RepeatWishes => ({
+      ...{ kind: 'line', counts: [60, 1, 1], step: [5, 0, 0], second: null },
+      vary: { ...NO_VARIATION, ...vary },
+    });
+    const made = (vary: Partial<Variation>) => list(wished(one(), line(vary))).map((i) => decompose(i.matrix));
+    const varied = made({ turn: 40, sizes: [0.5, 2] });
+    expect(made({ turn: 40, sizes: [0.5, 2] })).toEqual(varied);
+    expect(made({ turn: 40, sizes: [0.5, 2], seed: 2 })).not.toEqual(varied);
+    // Each stays where the row has it, and the first is as it was.
+    expect(varied.map((m) => round(m.t))).toEqual(made({}).map((m) => round(m.t)));
+    expect([varied[0]!.q, varied[0]!.s]).toEqual([made({})[0]!.q, [1, 1, 1]]);
+    const sizes = varied.slice(1).map((m) => m.s[1]),
+      turns = varied.slice(1).map((m) => 2 * Math.acos(Math.min(1, Math.abs(m.q[3]))));
+    expect([Math.min(...sizes) >= 0.5, Math.max(...sizes) <= 2, Math.max(...sizes) > 1.7]).toEqual([true, true, true]);
+    expect(Math.max(...turns)).toBeLessThanOrEqual((40 * Math.PI) / 180 + 1e-6);
+    expect(new Set(turns).size).toBe(59);
+  });
+  it('of two tiles make a chess floor', () => {
+    const p = one();
+    const board = wished(p, { ...edits.freshGrid([4, 4, 4]), second: shows(p, 2) } as edits.RepeatWishes);
+    const tiles = list(board);
+    expect(tiles).toHaveLength(144);
+    for (const i of tiles) {
+      const [x, , z] = round(sub(transformPoint(i.matrix, [0, 0, 0]), [2, 0, 1]));
+      expect(i.source.part).toBe(p.parts[(x! / 4 + z! / 4) % 2 === 0 ? 1 : 2]!.id);
+    }
+  });
+  it('mirrored show the image of all that hangs there, live and broken alike', () => {
+    let p = one();
+    p = run(p, edits.strokeEdit, {
+      part: p.parts[1]!.id,
+      layer: p.parts[1]!.layers[0]!.id,
+      stroke: boxStroke('erase', 0, [{ min: [-2, 1, -2], size: [3, 3, 4] }]),
+    });
+    p = place(p, [
+      { shows: shows(p, 1), parent: all(p)[0]!.id, t: [0, 4, 1], q: [0, Math.sin(0.3), 0, Math.cos(0.3)] },
+    ]);
+    const before = cellsOf(p);
+    for (const axis of [0, 1, 2] as const) {
+      const image = wished(p, { kind: 'mirror', axis, at: 9, vary: NO_VARIATION });
+      const wanted = [...before, ...before.map((c) => c.map((v, a) => (a === axis ? round([18 - v])[0]! : v)))];
+      expect(cellsOf(image).map(String).sort()).toEqual(wanted.map(String).sort());
+      const broken = run(image, edits.breakRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
+      expect(cellsOf(broken).map(String).sort()).toEqual(wanted.map(String).sort());
+      expect(broken.parts.map((o) => o.twin?.source ?? null)).toEqual([null, null, null, p.parts[1]!.id]);
+      checkSound(broken);
+    }
+    const figure = place(quay(), [{ shows: { kind: 'rig', clip: null, time: 0 } }]);
+    const seen = wished(figure, { kind: 'mirror', axis: 0, at: 9, vary: NO_VARIATION });
+    expect(() => run(seen, edits.breakRepeatEdit, { scene: scene(seen).id, placement: all(seen)[0]!.id })).toThrow(
+      'cannot be an image',
+    );
+  });
+  it('scattered keep off what they shall keep off, and are lifted from the ground by exceptions', () => {
+    let p = place(one(), [{ shows: shows(one(), 0), t: [0, -3, 0] }, { shows: shows(one(), 2) }]);
+    const [, ground, stall] = all(p);
+    p = wished(p, {
+      ...{ kind: 'scatter', count: 90, area: [18, 18], apart: 0, on: ground!.id, off: [stall!.id], sources: [] },
+      vary: NO_VARIATION,
+    });
+    const copies = list(p).filter((i) => i.source.copy > 0);
+    expect(copies.length).toBeGreaterThan(50);
+    for (const c of copies) {
+      const [x, , z] = transformPoint(c.matrix, [0, 0, 0]);
+      expect(Math.abs(x) < 2 && Math.abs(z) < 2).toBe(false);
+    }
+    const { copy } = copies[0]!.source;
+    const lifted = run(p, edits.repeatExceptionEdit, {
+      ...{ scene: scene(p).id, repeat: scene(p).repeats[0]!.id, copy },
+      is: { gone: false, t: [0, 7, 0], q: [0, 0, 0, 1], s: [1, 1, 1] },
+    });
+    const there = list(lifted).find((i) => i.source.copy === copy)!;
+    expect(round(transformPoint(there.matrix, [0, 0, 0]))[1]).toBe(5);
+    p = run(p, edits.deletePartEdit, { part: p.parts[2]!.id });
+    expect(list(p).filter((i) => i.source.copy > 0).length).toBeGreaterThan(copies.length);
+  });
+  it('broken up take along what hangs on them', () => {
+    let p = one();
+    p = place(p, [{ shows: shows(p, 2), parent: all(p)[0]!.id, t: [0, 4, 0] }]);
+    p = wished(p, { kind: 'line', counts: [3, 1, 1], step: [6, 0, 0], second: null, vary: NO_VARIATION });
+    const live = anchors(p).map(String).sort();
+    p = run(p, edits.breakRepeatEdit, { scene: scene(p).id, placement: all(p)[0]!.id });
+    expect([all(p).length, anchors(p).map(String).sort()]).toEqual([6, live]);
+    checkSound(p);
+  });
   it('of format 11 get no exceptions, and scatters keep to what they kept to', () => {
     const p = wished(one(), {
       ...{
@@ -234,11 +330,9 @@ describe('live repeats', () => {
         area: [9, 9],
         apart: 0,
         on: null,
-        lean: 0,
+        off: [],
         sources: [],
-        seed: 2,
-        turn: 90,
-        sizes: [1, 2],
+        vary: { seed: 2, turn: 90, sizes: [1, 2], lean: 0 },
       },
     });
     const json = JSON.parse(JSON.stringify(projectToJson(p))) as {
@@ -247,8 +341,11 @@ describe('live repeats', () => {
       parts: Record<string, unknown>[];
     };
     json.formatVersion = 11;
-    for (const r of json.scenes[0]!.repeats)
-      for (const key of ['exceptions', 'apart', 'on', 'lean', 'sources']) delete r[key];
+    for (const r of json.scenes[0]!.repeats) {
+      const { seed, turn, sizes } = r['vary'] as Variation;
+      Object.assign(r, { seed, turn, sizes });
+      for (const key of ['exceptions', 'apart', 'on', 'off', 'vary', 'sources']) delete r[key];
+    }
     for (const part of json.parts) delete part['group'];
     const old = migrateProject(json) as unknown as Project;
     expect(old.scenes[0]!.repeats).toEqual(JSON.parse(JSON.stringify(scene(p).repeats)));

@@ -1,43 +1,53 @@
-import { MAT4_IDENTITY, type Vec3, decompose, invertMat, matrixOf, mulMat } from '../../math';
+import type { Vec3 } from '../../math';
 import {
-  GROUP,
   type Id,
-  type Placement,
+  NO_VARIATION,
   type Repeat,
   type RepeatException,
   type Scene,
-  appended,
+  type Variation,
   must,
+  placementsOf,
   replaceRecord,
-  worldOfPlacement,
 } from '../../model';
-import { SceneTree } from '../../scene';
 import { say } from '../../words';
 import { defineEdit } from '../edit';
-import { mustPlacement, sceneName, withScene } from './scenes';
+import { mustPlacement, placeEdit, sceneName, withScene } from './scenes';
 
 type Wishes<R = Repeat> = R extends Repeat ? Omit<R, 'id' | 'placement' | 'exceptions'> : never;
 /** How a placement is repeated, by kind. */
 export type RepeatWishes = Wishes;
 
+/** As differently as bushes stand. */
+export const VARIED: Variation = { ...NO_VARIATION, turn: 180, sizes: [0.85, 1.15] };
+
+/** A row both ways without gaps: a floor of tiles. @param size – how wide and deep a tile is */
+export const freshGrid = (size: Vec3): RepeatWishes => ({
+  ...{ kind: 'line', counts: [12, 1, 12], step: [size[0], 0, size[2]], second: null, vary: NO_VARIATION },
+});
+
 /** A repeat of each kind as it is first made. @param at – where the placement stands; @param size – how wide and deep it is */
 export function freshRepeat(kind: Repeat['kind'], at: Vec3, [wide, , deep]: Vec3): RepeatWishes {
   const step = Math.max(1, Math.ceil(wide)) + 1,
-    far = Math.max(wide, deep, 1);
+    far = Math.max(wide, deep, 1),
+    vary = NO_VARIATION;
   switch (kind) {
     case 'line':
-      return { kind, counts: [5, 1, 1], step: [step, 0, 0] };
+      return { kind, counts: [5, 1, 1], step: [step, 0, 0], second: null, vary };
     case 'ring':
-      return { kind, count: 6, degrees: 360, turning: true };
+      return { kind, count: 6, degrees: 360, turning: true, vary };
+    case 'mirror':
+      // Across the middle of its parent, unless it stands there itself.
+      return { kind, axis: 0, at: Math.abs(at[0]) * 2 > wide ? 0 : at[0] + Math.ceil(wide / 2) + 1, vary };
     case 'path':
       return {
-        ...{ kind, count: 6, closed: false, facing: true },
+        ...{ kind, count: 6, closed: false, facing: true, vary },
         points: [at, [at[0] + 4 * far, at[1], at[2]], [at[0] + 6 * far, at[1], at[2] + 4 * far]],
       };
     case 'scatter':
       return {
         ...{ kind, count: 12, area: [Math.ceil(8 * far), Math.ceil(8 * far)], apart: Math.ceil(far) },
-        ...{ on: null, lean: 0, sources: [], seed: 1, turn: 180, sizes: [0.85, 1.15] },
+        ...{ on: null, off: [], sources: [], vary: VARIED },
       };
   }
 }
@@ -57,6 +67,22 @@ export const repeatEdit = defineEdit<{ scene: Id; placement: Id; wishes: RepeatW
       ...scene,
       repeats: old ? replaceRecord(scene.repeats, repeat) : [...scene.repeats, repeat],
     });
+  },
+});
+
+/** Places something and repeats it, as one step. */
+export const placeRepeatedEdit = defineEdit<{
+  scene: Id;
+  placement: Parameters<typeof placeEdit.run>[1]['placements'][number];
+  wishes: RepeatWishes;
+}>({
+  name: 'placeRepeated',
+  label: (a, p) => say('label.placeRepeated', { scene: sceneName(p, a.scene) }),
+  touches: (a) => [a.scene],
+  run(project, { scene, placement, wishes }, ctx) {
+    const placed = placeEdit.run(project, { scene, placements: [placement] }, ctx);
+    const last = placementsOf(must(placed.scenes, scene, 'scene')).at(-1)!;
+    return repeatEdit.run(placed, { scene, placement: last.id, wishes }, ctx);
   },
 });
 
@@ -92,31 +118,16 @@ export const repeatExceptionEdit = defineEdit<{
   },
 });
 
-/** Copies of a repeat become placements of their own, where they stand; what they stand on they stay on. */
-export const breakRepeatEdit = defineEdit<{ scene: Id; placement: Id }>({
-  name: 'breakRepeat',
-  label: (a, p) => say('label.breakRepeat', { scene: sceneName(p, a.scene) }),
+/** All copies are as their repeat has them again. */
+export const clearExceptionsEdit = defineEdit<{ scene: Id; repeat: Id }>({
+  name: 'clearExceptions',
+  label: (a, p) => say('label.clearExceptions', { scene: sceneName(p, a.scene) }),
   touches: (a) => [a.scene],
-  run(project, a, ctx) {
+  run(project, a) {
     const scene = must(project.scenes, a.scene, 'scene'),
-      repeat = scene.repeats.find((r) => r.placement === a.placement);
-    if (!repeat) return project;
-    const of = mustPlacement(scene, a.placement);
-    const tree = new SceneTree();
-    tree.list(project, scene, null);
-    const above = of.parent === null ? MAT4_IDENTITY : invertMat(matrixOf(worldOfPlacement(scene, of.parent)));
-    const copies = tree.placesOf(repeat.id).map(({ placed, source }): Placement => ({
-      ...of,
-      ...decompose(mulMat(mulMat(above, placed), matrixOf(of))),
-      ...(source === null || repeat.kind !== 'scatter' ? {} : { shows: repeat.sources[source]!.shows }),
-      id: ctx.newId(),
-    }));
-    const broken: Scene = {
-      ...scene,
-      placements: appended(scene.placements, copies, GROUP),
-      repeats: scene.repeats.filter((r) => r !== repeat),
-    };
-    return withScene(project, broken);
+      repeat = must(scene.repeats, a.repeat, 'repeat');
+    if (repeat.exceptions.length === 0) return project;
+    return withScene(project, { ...scene, repeats: replaceRecord(scene.repeats, { ...repeat, exceptions: [] }) });
   },
 });
 

@@ -7,7 +7,6 @@ import {
   type Scene,
   appended,
   changed,
-  findIn,
   freeName,
   lookUp,
   must,
@@ -29,11 +28,17 @@ const args = (p: Project, { scene, placements }: InScene) => ({ n: placements.le
 export function hangingIn(scene: Scene, ids: readonly Id[]): Placement[] {
   const all = scene.placements.flat(),
     below = new Map<Id | null, Placement[]>();
-  for (const p of all) below.set(p.parent, [...(below.get(p.parent) ?? []), p]);
+  for (const p of all) {
+    const beside = below.get(p.parent);
+    if (beside) beside.push(p);
+    else below.set(p.parent, [p]);
+  }
   const out: Placement[] = [],
-    seen = new Set<Id>();
-  const open = all.filter((p) => ids.includes(p.id));
-  for (let at = open.shift(); at; at = open.shift()) {
+    seen = new Set<Id>(),
+    wanted = new Set(ids);
+  const open = all.filter((p) => wanted.has(p.id));
+  // It grows while it is walked.
+  for (const at of open) {
     if (seen.has(at.id)) continue;
     seen.add(at.id);
     out.push(at);
@@ -43,12 +48,14 @@ export function hangingIn(scene: Scene, ids: readonly Id[]): Placement[] {
 }
 
 /** Of some placements those that hang on none of the others. */
-export const topmost = (scene: Scene, ids: readonly Id[]): Id[] =>
-  ids.filter((id) => {
-    for (let at = findIn(scene.placements, id)?.parent ?? null; at; at = findIn(scene.placements, at)?.parent ?? null)
-      if (ids.includes(at)) return false;
+export function topmost(scene: Scene, ids: readonly Id[]): Id[] {
+  const wanted = new Set(ids),
+    parents = new Map(scene.placements.flatMap((group) => group.map((p) => [p.id, p.parent] as const)));
+  return ids.filter((id) => {
+    for (let at = parents.get(id); at; at = parents.get(at)) if (wanted.has(at)) return false;
     return true;
   });
+}
 
 /** Takes placements out of a scene, with all that hangs on them and what repeats them. */
 export const removePlacementsEdit = defineEdit<InScene>({

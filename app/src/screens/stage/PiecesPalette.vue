@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { IconUser } from '@tabler/icons-vue';
+import { type Placement, partsInUse } from '@sphalerite/core/model';
+import { computed } from 'vue';
+import ListRow from '../../components/ListRow.vue';
+import PartPicture from '../../components/PartPicture.vue';
+import { vDrag } from '../../components/drag';
+import { useSession } from '../../stores/session';
+import { useStage } from './stage-state';
+
+/** What can be put down: the parts of the project, its whole figure, and other projects. */
+const session = useSession();
+const stage = useStage();
+const parts = computed(() => {
+  const all = session.project?.parts ?? [],
+    used = new Set(partsInUse(all));
+  return all.filter((p) => used.has(p));
+});
+const same = (shows: Placement['shows']): boolean => JSON.stringify(stage.placing) === JSON.stringify(shows);
+function take(shows: Placement['shows']): void {
+  stage.placing = same(shows) ? null : shows;
+}
+</script>
+
+<template>
+  <section aria-label="Place">
+    <div class="head">
+      <h3>Place</h3>
+      <span class="quiet">click where it stands, or draw a stroke</span>
+    </div>
+    <div class="palette" role="group" aria-label="Pieces">
+      <list-row
+        v-for="p in parts"
+        :key="p.id"
+        v-drag="() => ({ kind: 'part', ids: [p.id], label: p.name })"
+        :on="same({ kind: 'part', part: p.id })"
+        :label="`Place ${p.name}`"
+        :tip="p.name"
+        @click="take({ kind: 'part', part: p.id })"
+      >
+        <template #picture><PartPicture :project="session.inActiveColourway!" :part="p" /></template>
+        <b>{{ p.name }}</b>
+      </list-row>
+      <list-row
+        v-if="(session.project?.rig.bones.length ?? 0) > 0"
+        :on="same({ kind: 'rig', clip: null, time: 0 })"
+        label="Place the whole figure"
+        tip="The whole figure, posed by its bones"
+        @click="take({ kind: 'rig', clip: null, time: 0 })"
+      >
+        <template #picture
+          ><span class="whole"><IconUser aria-hidden="true" /></span
+        ></template>
+        <b>{{ session.project!.name }}</b>
+      </list-row>
+      <list-row
+        v-for="a in session.project?.assets ?? []"
+        :key="a.id"
+        v-drag="() => ({ kind: 'asset', ids: [a.id], label: a.name })"
+        :on="same({ kind: 'asset', asset: a.id, clip: null, time: 0 })"
+        :label="`Place ${a.name}`"
+        :tip="a.name"
+        @click="take({ kind: 'asset', asset: a.id, clip: null, time: 0 })"
+      >
+        <template #picture
+          ><span class="whole"><IconUser aria-hidden="true" /></span
+        ></template>
+        <b>{{ a.name }}</b>
+      </list-row>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.palette {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(58px, 1fr));
+  gap: 4px;
+}
+.palette .list-item :deep(.list-row) {
+  padding: 3px 1px;
+}
+.palette .list-item :deep(.list-row > span) {
+  flex-direction: column;
+  gap: 1px;
+  max-width: 100%;
+}
+.palette b {
+  max-width: 100%;
+  font-size: 10.5px;
+  font-weight: 500;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.whole {
+  display: grid;
+  place-items: center;
+  width: 40px;
+  height: 40px;
+  border-radius: var(--radius);
+  background: linear-gradient(var(--view-top), var(--view-bottom));
+  color: var(--quiet);
+}
+</style>
