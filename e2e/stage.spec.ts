@@ -1,4 +1,5 @@
 import type { Locator } from '@playwright/test';
+
 import { Bench, choose } from './bench';
 import { Counted } from './counted';
 import { expect, test } from './test';
@@ -18,7 +19,16 @@ interface SceneJson {
   name: string;
   layers: { id: string; name: string; hidden: boolean; locked: boolean }[];
   placements: Placed[][];
-  repeats: { kind: string; count?: number; counts?: number[]; apart?: number; placement: string }[];
+  repeats: {
+    kind: string;
+    count?: number;
+    counts?: number[];
+    apart?: number;
+    placement: string;
+    points?: [number, number, number][];
+    vary: { turn: number; sizes: [number, number] };
+    exceptions: { copy: number; gone: boolean; t: [number, number, number] }[];
+  }[];
 }
 class Stage extends Bench {
   scene = async (): Promise<SceneJson> => ((await this.project()) as unknown as { scenes: SceneJson[] }).scenes.at(-1)!;
@@ -30,17 +40,26 @@ class Stage extends Bench {
     const box = (await this.page.locator('canvas').first().boundingBox())!;
     return { x: box.x + box.width * x, y: box.y + box.height * y };
   }
-  /** Where the highest cube of the first that shows a part is seen from above. */
-  async topOf(part: string): Promise<{ x: number; y: number }> {
+  /** Where a place of the world is seen. */
+  placeOf = (place: [number, number, number]): Promise<{ x: number; y: number }> =>
+    this.page.evaluate(
+      (p) =>
+        (window as never as { sphalerite: { screenOf(w: unknown): { x: number; y: number } } }).sphalerite.screenOf({
+          place: p,
+        }),
+      place,
+    );
+  /** Where the outermost cube along an axis of the first that shows a part is seen: the highest from above, the foremost from the front. */
+  async topOf(part: string, axis: 1 | 2 = 1): Promise<{ x: number; y: number }> {
     const { min, size } = (await this.project()).parts.find((p) => p.name === part)!.bounds;
     const cells = await this.cells(part, min, size);
-    let best: [number, number, number] = [0, -Infinity, 0];
+    let best: [number, number, number] = [0, -Infinity, -Infinity];
     cells.forEach((v, i) => {
       const at = [i % size[0], Math.floor(i / size[0]) % size[1], Math.floor(i / (size[0] * size[1]))];
       const cell = at.map((c, a) => c + min[a]!) as [number, number, number];
-      if (v !== 0 && cell[1] >= best[1]) best = cell;
+      if (v !== 0 && cell[axis] >= best[axis]) best = cell;
     });
-    return this.face(part, best, [0, 1, 0]);
+    return this.face(part, best, axis === 1 ? [0, 1, 0] : [0, 0, 1]);
   }
   async put(piece: string, ...at: readonly (readonly [number, number])[]): Promise<void> {
     await this.page.getByRole('button', { name: piece, exact: true }).click();
@@ -90,7 +109,7 @@ test('pieces are put down on the floor and on each other as linked copies, pushe
   await page.getByRole('button', { name: /^Drop onto/ }).click();
   await expect.poll(async () => (await b.placements()).find((p) => p.id === second!.id)!.t[1]).toBe(second!.t[1]);
   // In Build it is told before the first stroke how many a change shows on.
-  await page.getByRole('button', { name: /Open its part in Build/ }).click();
+  await page.getByRole('button', { name: /Edit its part in place/ }).click();
   await expect(page.getByText('a change shows on 2 placements')).toBeVisible();
   await b.step('Stage');
   await b.row('Satchel').last().click();
@@ -180,4 +199,96 @@ test('placements are grouped, hung, hidden with their layer and kept over a relo
   await expect(b.row('a part in the bin').first()).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(b.row('a part in the bin')).toHaveCount(0);
+});
+
+test('a hedge along a stroke, varied: four actions; its path is bent by a handle, one copy stands apart, one is left out', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('button', { name: 'Place Satchel', exact: true }));
+  const [from, to] = [await b.at(0.45, 0.8), await b.at(0.8, 0.5)];
+  await b.drag(from, to);
+  await b.idle();
+  await page.getByRole('slider', { name: 'How many there are' }).press('Home');
+  for (let i = 1; i < 5; i++) await page.getByRole('slider', { name: 'How many there are' }).press('ArrowRight');
+  await page.getByRole('slider', { name: /^Most that one is turned/ }).press('End');
+  await page.getByRole('slider', { name: /^Per cent by which sizes/ }).press('PageUp');
+  // The stroke and three sliders are one action each.
+  expect(counted.actions + 4).toBe(5);
+  const repeat = async (): Promise<SceneJson['repeats'][number]> => (await b.scene()).repeats[0]!;
+  await expect.poll(async () => (await repeat()).vary.turn).toBe(180);
+  expect(await repeat()).toMatchObject({ kind: 'path', count: 5 });
+  expect((await repeat()).vary.sizes[1]).toBeGreaterThan(1);
+  await page.keyboard.press('Escape');
+  // The end of the path is pushed over the ground by its handle.
+  await b.row('Satchel').click();
+  const ends = (await repeat()).points!;
+  const end = await b.placeOf(ends.at(-1)!);
+  await b.drag(end, { x: end.x - 40, y: end.y + 50 });
+  await expect.poll(async () => (await repeat()).points!.at(-1)).not.toEqual(ends.at(-1));
+  expect((await repeat()).points![0]).toEqual(ends[0]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await repeat()).points).toEqual(ends);
+  // The copy at the end by itself: the second click takes it, a push moves it alone.
+  const quarter = ends[0]!.map((v, a) => v + (ends.at(-1)![a]! - v) / 4) as [number, number, number];
+  const { x, y } = await b.placeOf(quarter);
+  await page.getByRole('button', { name: 'Turn by rings' }).click();
+  await b.click({ x, y });
+  await expect(page.getByText('Copy 2', { exact: true })).toBeVisible();
+  await b.drag({ x, y }, { x: x + 50, y });
+  await expect.poll(async () => (await repeat()).exceptions.length).toBe(1);
+  const [apart] = (await repeat()).exceptions;
+  expect([apart!.copy, apart!.gone, apart!.t[1]]).toEqual([1, false, 0]);
+  await page.getByRole('button', { name: 'Leave out' }).click();
+  await expect.poll(async () => (await repeat()).exceptions[0]!.gone).toBe(true);
+  await page.getByRole('button', { name: '1 exception' }).click();
+  await expect.poll(async () => (await repeat()).exceptions).toEqual([]);
+});
+
+test('a frame chooses what lies in it; a part is edited in its place among the others, and gets its own before the first stroke', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  await b.put('Place Satchel', [0.35, 0.6], [0.5, 0.6], [0.8, 0.5]);
+  const all = await b.placements();
+  await page.keyboard.press('f');
+  await b.drag(await b.at(0.2, 0.35), await b.at(0.6, 0.85));
+  const chosen = async (): Promise<unknown> =>
+    page.evaluate(
+      () =>
+        (
+          window as never as { sphalerite: { state(): { view: { chosen: { placement: string[] } } } } }
+        ).sphalerite.state().view.chosen.placement,
+    );
+  await expect.poll(chosen).toEqual(all.slice(0, 2).map((p) => p.id));
+  await page.keyboard.press('j');
+  const top = await b.topOf('Satchel');
+  await page.mouse.dblclick(top.x, top.y);
+  await b.idle();
+  await expect(page.getByText('a change shows on 3 placements')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Scene');
+  const { parts } = await b.project();
+  await page.getByRole('button', { name: 'own part' }).click();
+  await expect.poll(async () => (await b.project()).parts.length).toBe(parts.length + 1);
+  await expect(page.getByText('a change shows on 3 placements')).toHaveCount(0);
+  const own = (await b.placements())[0]!.shows.part!;
+  expect((await b.placements()).slice(1).map((p) => p.shows)).toEqual(all.slice(1).map((p) => p.shows));
+  // A stroke where it stands changes it alone.
+  const hashes = async (): Promise<string[]> => {
+    const now = await b.project();
+    return [own, all[1]!.shows.part].map((id) => now.parts.find((p) => p.id === id)!.layers[0]!.grid.hash);
+  };
+  const before = await hashes();
+  await page.getByRole('radio', { name: 'Paint fill' }).click();
+  await new Counted(page).colour('Ink');
+  await b.click(await b.topOf('Satchel 2', 2));
+  await b.idle();
+  await expect.poll(async () => (await hashes())[0]).not.toBe(before[0]);
+  expect((await hashes())[1]).toBe(before[1]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page).toHaveURL(/stage$/);
 });

@@ -34,7 +34,7 @@ const emit = defineEmits<{ input: [value: number]; change: [value: number] }>();
     :show-tooltip="false"
     :aria-label="label"
     :disabled="disabled ?? false"
-    @keydown.stop
+    @keydown="(e: KeyboardEvent) => e.key !== 'Escape' && e.stopPropagation()"
     @input="(v: unknown) => emit('input', Number(v))"
     @change="(v: unknown) => emit('change', Number(v))"
   />

@@ -27,8 +27,8 @@ export interface Automation {
   project(): unknown;
   /** Palette bytes of a box of a part (by id or name), x fastest, then y, then z. */
   cells(part: string, box: Box): number[];
-  /** CSS pixels of the middle of a cell's face, or of a bone's joint, and whether something stands before it. */
-  screenOf(what: { part: string; cell: Vec3; face?: Vec3 } | { bone: string }): {
+  /** CSS pixels of the middle of a cell's face, of a bone's joint, or of a place in the world, and whether something stands before it. */
+  screenOf(what: { part: string; cell: Vec3; face?: Vec3 } | { bone: string } | { place: Vec3 }): {
     x: number;
     y: number;
     occluded: boolean;
@@ -75,6 +75,7 @@ export function installAutomation(): void {
       const v = view.viewport;
       if (!v) throw new Error('There is no view on this screen.');
       const pose = useView().pose;
+      if ('place' in what) return { ...v.screenOf(what.place), occluded: false };
       if ('bone' in what) {
         const b = project().rig.bones.find(
           (o) => o.id === what.bone || o.name === what.bone || `${o.name} ${o.side}` === what.bone,

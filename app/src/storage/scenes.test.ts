@@ -107,7 +107,18 @@ function full(): Project {
       {
         ...p.scenes[0]!,
         lamps: [{ id: 'l', ...lampOn, ...rest }],
-        repeats: [{ id: 'r', placement: first, exceptions: [], vary: NO_VARIATION, kind: 'ring', count: 5, degrees: 360, turning: true }],
+        repeats: [
+          {
+            id: 'r',
+            placement: first,
+            exceptions: [],
+            vary: NO_VARIATION,
+            kind: 'ring',
+            count: 5,
+            degrees: 360,
+            turning: true,
+          },
+        ],
       },
     ],
   };
@@ -172,7 +183,16 @@ describe('scenes, terrain cubes, assets and profiles', () => {
   const endless = (o: Project): Project => {
     const placement = o.scenes[0]!.placements[0]![0]!.id;
     const counts = [10_000, 10_000, 10_000] as const;
-    const line = { id: 'x', placement, exceptions: [], vary: NO_VARIATION, second: null, kind: 'line', counts, step: [1, 1, 1] } as const;
+    const line = {
+      id: 'x',
+      placement,
+      exceptions: [],
+      vary: NO_VARIATION,
+      second: null,
+      kind: 'line',
+      counts,
+      step: [1, 1, 1],
+    } as const;
     return { ...o, scenes: [{ ...o.scenes[0]!, repeats: [line] }] };
   };
   const withBrokenAsset = (o: Project): Project => {

@@ -4,6 +4,7 @@ import { shallowRef } from 'vue';
 import type { ChosenKind } from '../storage/view-state';
 import type { CameraState } from '../viewport/orbit-camera';
 import { runCommand } from './commands';
+import { type Spot, useInPlace } from './in-place';
 import { onOtherProject } from './project-settings';
 import { useSession } from './session';
 import { useView } from './view';
@@ -20,11 +21,13 @@ interface Place {
 export const useWayBack = defineStore('way back', () => {
   const session = useSession();
   const view = useView();
+  const inPlace = useInPlace();
   const from = shallowRef<Place | null>(null);
   onOtherProject(() => (from.value = null));
 
-  /** Opens a part in Build. */
-  async function open(part: Id): Promise<void> {
+  /** Opens a part in Build; among its neighbours where `spot` says where that is. */
+  async function open(part: Id, spot: Spot | null = null): Promise<void> {
+    inPlace.spot = spot;
     if (view.screen !== 'build')
       from.value = {
         screen: view.screen,
@@ -39,7 +42,7 @@ export const useWayBack = defineStore('way back', () => {
   async function back(): Promise<void> {
     const place = from.value;
     if (!place) return;
-    from.value = null;
+    from.value = inPlace.spot = null;
     await runCommand(`go.${place.screen}`);
     const { bone, clip, scene, placement, shot } = place.chosen,
       p = session.project;

@@ -53,6 +53,8 @@ export class ViewInput {
     this.on(c, 'pointermove', (e) => this.move(e));
     this.on(c, 'pointerup', (e) => this.up(e));
     this.on(c, 'pointercancel', (e) => this.abort(e));
+    // Else a double click would mark words all over the page.
+    this.on(c, 'mousedown', (e) => e.preventDefault());
     this.on(c, 'dblclick', (e) => this.user()?.open?.(this.pointer(e)));
     this.on(c, 'pointerleave', () => this.mode === 'none' && this.user()?.leave());
     this.on(c, 'wheel', (e) => this.wheel(e));

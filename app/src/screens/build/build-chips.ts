@@ -18,6 +18,7 @@ import { composite, usersOfParts } from '@sphalerite/core/model';
 import { heightOverFloor } from '@sphalerite/core/project';
 import type { Chip } from '../../shell/screen';
 import { runCommand } from '../../stores/commands';
+import { useInPlace } from '../../stores/in-place';
 import { useSession } from '../../stores/session';
 import { useWayBack } from '../../stores/way-back';
 import { useBuildPose } from './build-pose';
@@ -64,7 +65,9 @@ function aidChips(): Chip[] {
   }
   if (posed.on) chips.push({ text: posed.text, tone: 'green', run: () => (posed.wanted = false), does: 'at rest' });
   const users = session.part ? (usersOfParts(session.project!.scenes).get(session.part.id) ?? 0) : 0;
-  if (users > 1) chips.push({ text: say('linked.shows', { n: users }), tone: 'resin' });
+  const inPlace = useInPlace();
+  const own = inPlace.seen && inPlace.spot?.own ? { run: inPlace.own, does: 'own part' } : {};
+  if (users > 1) chips.push({ text: say('linked.shows', { n: users }), tone: 'resin', ...own });
   const { radial, guide } = build;
   if (radial) chips.push({ text: `radial ${radial.count} about ${AXIS[radial.axis]}`, tone: 'red', icon: IconRefresh });
   if (guide) chips.push(guideChip(guide));
@@ -135,7 +138,7 @@ function stateChips(): Chip[] {
     void chips.push({ text, tone: 'resin', icon: IconLoader, run: stop, does: 'stop' });
   if (session.job) working(`${session.job.label} …`, () => session.job?.stop());
   if (build.job) working(`${build.job.label} ${Math.round(build.job.progress * 100)} %`, () => build.job?.stop());
-  const height = session.project && heightOverFloor(session.project);
+  const height = session.project && !useInPlace().seen && heightOverFloor(session.project);
   if (height && height < -1e-6)
     chips.push({
       text: say('floor.below', { n: Math.round(-height) }),

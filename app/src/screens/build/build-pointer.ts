@@ -1,5 +1,5 @@
-import type { Id } from '@sphalerite/core/model';
-import { pickInstance } from '@sphalerite/core/scene';
+import { type InstanceSource, pickInstance } from '@sphalerite/core/scene';
+import { useInPlace } from '../../stores/in-place';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
@@ -18,6 +18,7 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
   const selection = useSelection();
   const colours = useColours();
   const view = useView();
+  const inPlace = useInPlace();
   function selectMode({ ctrl, alt }: ViewPointer): SelectMode {
     if (ctrl) return alt ? 'common' : 'add';
     return alt ? 'remove' : selection.mode;
@@ -39,12 +40,15 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
     hand.pickAt(b);
   }
 
-  /** The part beside that a click beside the one on the bench means. */
-  function neighbourUnder(p: ViewPointer): Id | null {
+  /** What stands beside that a click beside the part on the bench means; of another project none. */
+  function neighbourUnder(p: ViewPointer): InstanceSource | null {
+    const own = inPlace.seen?.own,
+      mine = session.part?.id ?? '';
     const hit =
       view.viewport &&
-      pickInstance(view.viewport.list, p.ray.origin, p.ray.dir, (i) => i.source.part !== (session.part?.id ?? ''));
-    return hit?.instance.source.part ?? null;
+      pickInstance(view.viewport.list, p.ray.origin, p.ray.dir, (i) => (own ? i !== own : i.source.part !== mine));
+    const source = hit?.instance.source;
+    return source?.part && session.project?.parts.some((o) => o.id === source.part) ? source : null;
   }
 
   return {
@@ -115,7 +119,8 @@ export function buildPointer({ strokes, handles, hand, gradient }: BuildParts, c
     open: (p) => void handles.carry(p),
     click(p) {
       const neighbour = neighbourUnder(p);
-      if (neighbour) session.choose({ part: neighbour, layer: null });
+      if (neighbour && inPlace.seen) inPlace.go(neighbour);
+      else if (neighbour) session.choose({ part: neighbour.part, layer: null });
     },
     leave() {
       hand.over.value = false;

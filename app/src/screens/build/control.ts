@@ -1,14 +1,16 @@
 import { placedExtent } from '@sphalerite/core/math';
 import { sideSuffix } from '@sphalerite/core/model';
-import { type DrawInstance, gatherRig, gridGeometry } from '@sphalerite/core/scene';
+import { type DrawInstance, gatherRig, gridGeometry, instanceExtent } from '@sphalerite/core/scene';
 import { shallowRef, watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import type { Command } from '../../stores/commands';
 import { floorUnder } from '../shared/floor';
+import { useInPlace } from '../../stores/in-place';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { useSettings } from '../../stores/settings';
 import { useView } from '../../stores/view';
+import { useWayBack } from '../../stores/way-back';
 import { buildChips } from './build-chips';
 import { buildCommands } from './build-commands';
 import { useBuildHand } from './build-hand';
@@ -73,7 +75,8 @@ function letGo({ strokes, handles, hand }: BuildParts, cancel: () => void): void
   else if (build.measuring) build.measuring = false;
   else if (build.cursor) build.cursor = null;
   else if (build.handles) build.handles = null;
-  else selection.set(null);
+  else if (selection.active) selection.set(null);
+  else if (useInPlace().spot) void useWayBack().back();
 }
 
 /** What hangs in the air goes first; gives whether anything did. */
@@ -110,6 +113,7 @@ export function buildControl(): ScreenControl {
   const colours = useColours();
   const { settings } = useSettings();
   const view = useView();
+  const inPlace = useInPlace();
   const parts = makeParts();
   const { strokes, handles, tints, hand } = parts;
   const cancel = (): void => {
@@ -156,15 +160,16 @@ export function buildControl(): ScreenControl {
       const limit = build.limit;
       const project = posed.seen(p),
         { pose } = posed;
-      const inHand = (i: DrawInstance): boolean => i.source.part === id;
-      const list = gatherRig(project, { pose });
+      const there = inPlace.seen;
+      const inHand = (i: DrawInstance): boolean => (there ? i.source === there.own.source : i.source.part === id);
+      const list = there?.list ?? gatherRig(project, { pose });
       // Side by side one looks at the whole.
       const faint = hand.handCame.value && colours.looks.length === 0;
       return {
         project,
         pose,
         list: limit ? list.map((i) => (inHand(i) ? clipped(i, limit) : i)) : list,
-        floor: floorUnder(p),
+        floor: there ? 0 : floorUnder(p),
         cube: session.part?.cell ?? 1,
         hurry: session.preview !== null,
         styleOf: (i) => {
@@ -172,7 +177,7 @@ export function buildControl(): ScreenControl {
           if (build.isolate || settings.neighbours === 'hidden') return null;
           return faint && settings.neighbours === 'faint' ? 'faint' : 'plain';
         },
-        besides: colours.besides(session.inPaletteColours!, project, pose),
+        besides: there ? [] : colours.besides(session.inPaletteColours!, project, pose),
       };
     },
     overlay: buildOverlay(parts),
@@ -181,6 +186,7 @@ export function buildControl(): ScreenControl {
     inHand() {
       const { box } = selection;
       if (box && selection.active) return placedExtent(parts.matrix.value, box);
+      if (inPlace.seen) return instanceExtent(inPlace.seen.own);
       const { part } = session.view.chosen;
       return view.viewport?.extentOf((i) => part.includes(i.source.part!)) ?? null;
     },
@@ -190,7 +196,7 @@ export function buildControl(): ScreenControl {
       if (!p) return [];
       return part
         ? [
-            p.name,
+            ...(inPlace.spot && inPlace.seen ? inPlace.spot.trail(inPlace.spot.at) : [p.name]),
             part.name + sideSuffix(part.side),
             ...(part.layers.length > 1 && session.layer ? [`layer ${session.layer.name}`] : []),
           ]

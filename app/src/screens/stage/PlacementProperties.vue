@@ -147,7 +147,7 @@ function play(clip: string | null, time: number): void {
         >
       </div>
       <div class="two">
-        <CommandButton id="stage.open" text="Edit part" />
+        <CommandButton id="stage.open" text="Edit in place" />
         <CommandButton id="stage.own" text="Own part" />
       </div>
       <form-row label="swap for"

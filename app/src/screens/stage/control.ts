@@ -5,6 +5,7 @@ import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
+import type { PointerUser } from '../../viewport/view-input';
 import { gizmoFirst } from '../shared/gizmo-control';
 import { copyInHand } from './copy-in-hand';
 import { extentOfList } from './placing';
@@ -27,7 +28,8 @@ export function stageControl(): ScreenControl {
 
   const gizmo = useStageGizmo(shown),
     hands = useStagePointer(shown);
-  const pointer = gizmoFirst(gizmo, hands.hand);
+  const first = gizmoFirst(gizmo, hands.hand);
+  const pointer: PointerUser = { ...first, open: (p) => (hands.justChosen ? hands.hand : first).open?.(p) };
   const corners = (): readonly Box[] => {
     const e = extentOfList(mine());
     return e ? [boxOf(e)] : [];

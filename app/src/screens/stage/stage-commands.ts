@@ -21,11 +21,11 @@ import type { DrawList } from '@sphalerite/core/scene';
 import type { Command } from '../../stores/commands';
 import { all, need, needsPlacement, needsScene, needsWriting } from '../../stores/needs';
 import { useSession } from '../../stores/session';
-import { useWayBack } from '../../stores/way-back';
 import { nameInPlace } from '../shared/rename-in-hand';
 import { dropBy } from './landing';
 import { copyInHand, leaveOut } from './copy-in-hand';
 import { moveInHand } from './moving';
+import { openInPlace } from './open-in-place';
 import { extentOfList } from './placing';
 import { useStage } from './stage-state';
 
@@ -154,10 +154,11 @@ export function stageCommands({ list, mine }: Shown): Command[] {
     ),
     of(
       'stage.open',
-      'Open its part in Build',
+      'Edit its part in place',
       () => {
         const p = findIn(session.scene!.placements, session.hand.placement!);
-        if (p?.shows.kind === 'part') void useWayBack().open(p.shows.part);
+        if (p?.shows.kind === 'part')
+          openInPlace({ path: [p.id], part: p.shows.part, mount: null, copy: copyInHand()?.copy ?? 0 });
       },
       {
         keys: ['Enter'],

@@ -4,7 +4,6 @@ import { duplicatePlacementsEdit } from '@sphalerite/core/project';
 import { pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
-import { useWayBack } from '../../stores/way-back';
 import { onPlane } from '../../tools/geometry';
 import { amountText } from '../../tools/gizmo';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
@@ -12,12 +11,16 @@ import { landing } from './landing';
 import { copyInHand } from './copy-in-hand';
 import { useFrameChoice } from './frame-choice';
 import { movable, moveInHand } from './moving';
+import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
 import { putDown, shownExtent } from './placing';
 import type { SceneList } from './scene-list';
 import { placementName } from './shown';
 import { useStrokePlacing } from './stroke-placing';
 import { useStage } from './stage-state';
+
+/** Milliseconds that two clicks are apart at most. */
+const DOUBLE_CLICK = 700;
 
 /** Chooses what is clicked, or in a second click one copy of its repeat, pushes it over the ground, leaves copies behind with Alt, and puts down what is taken from below. */
 export function useStagePointer(shown: SceneList) {
@@ -28,7 +31,6 @@ export function useStagePointer(shown: SceneList) {
   const session = useSession();
   const stage = useStage();
   const view = useView();
-  const way = useWayBack();
   const chosen = (): readonly string[] => session.view.chosen.placement;
 
   /** A thing that is pushed over the ground: where the hand took it, and how far it is by now. */
@@ -63,10 +65,13 @@ export function useStagePointer(shown: SceneList) {
     for (let at: Id | null = id; at; at = findIn(scene.placements, at)?.parent ?? null) if (own.has(at)) return at;
     return id;
   }
+  /** When something was chosen last: the gizmo came under the hand then, and no double click can have meant it. */
+  let chosenAt = -Infinity;
   /** Chooses as a click does; a copy comes by itself when its whole is chosen already. */
   function choose({ id, copy }: { readonly id: Id; readonly copy: number }, p: ViewPointer): void {
     const whole = copy > 0 ? repeated(id) : id,
       alone = chosen().length === 1 && chosen()[0] === whole;
+    if (!chosen().includes(whole)) chosenAt = performance.now();
     if (p.ctrl || p.shift) {
       stage.copy = null;
       session.pick('placement', whole, { ctrlKey: true, metaKey: false, shiftKey: false }, []);
@@ -116,9 +121,8 @@ export function useStagePointer(shown: SceneList) {
       session.choose({ placement: null });
     },
     open(p) {
-      const there = under(p),
-        at = there && findIn(session.scene!.placements, there.id);
-      if (at?.shows.kind === 'part') void way.open(at.shows.part);
+      const hit = pickInstance(list(), p.ray.origin, p.ray.dir, free);
+      if (hit) openInPlace(hit.instance.source);
     },
     leave: () => void (view.cursor = ''),
     cancel() {
@@ -136,6 +140,10 @@ export function useStagePointer(shown: SceneList) {
     put(p: ViewPointer, shows: Placement['shows']): void {
       const there = session.project && landing(list(), p.ray, shownExtent(session.project, shows), stage.step);
       if (there) putDown(shows, there);
+    },
+    /** Whether the first click of a double click chose what is under it. */
+    get justChosen(): boolean {
+      return performance.now() - chosenAt < DOUBLE_CLICK;
     },
     get pushes(): boolean {
       return push !== null || path.holding;
