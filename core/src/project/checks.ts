@@ -1,6 +1,15 @@
 import { say } from '../words';
 import { length, sub } from '../math';
-import { type Id, type Project, composite, partContent, partsInUse, sideSuffix, steeringBones } from '../model';
+import {
+  type Id,
+  type Project,
+  composite,
+  partContent,
+  partsInUse,
+  sideSuffix,
+  steeringBones,
+  usersOfParts,
+} from '../model';
 import { restWorld } from '../rig';
 import { branchOf, partMiddle } from './mounting';
 
@@ -23,11 +32,13 @@ export function checkRig(project: Project): Finding[] {
   const { bones, mounts } = project.rig;
   const controls = steeringBones(project.rig);
   const out: Finding[] = [];
-  const world = restWorld(project.rig);
+  const world = restWorld(project.rig),
+    placed = usersOfParts(project.scenes);
   for (const part of partsInUse(project.parts)) {
     const mine = mounts.filter((m) => m.part === part.id && m.bone !== null),
       on = mine.length;
-    if (bones.length > 0 && on === 0)
+    // What stands in a scene is no part of the figure.
+    if (bones.length > 0 && on === 0 && !placed.has(part.id))
       out.push({ text: say('checks.unmounted', { part: quoted(part) }), step: 'rig', id: part.id });
     // Side by side it is meant, as the bars of a ring; on two bones of one branch it is a slip.
     const branch = (a: Id): Set<Id> => branchOf(project, a);

@@ -4,3 +4,4 @@ export * from './scene-tree';
 export * from './gather';
 export * from './rig-list';
 export * from './contact';
+export * from './arrange';

@@ -14,3 +14,5 @@ export * from './box-stroke';
 export * from './silhouette';
 export * from './take-apart';
 export * from './swing-gap';
+export * from './combine';
+export * from './room';

@@ -377,6 +377,23 @@ export const EN = {
   'ring.crossed': 'Bars can be crossed for an even number of sides only.',
   'ring.tooLong': 'Those bars would be longer than {most} cubes. Choose a smaller hole or more sides.',
 
+  // project/edits/scene-making.ts
+  'making.size': 'A block of {size} cubes is too large: {most} along an edge are the most.',
+  // project/edits/combine.ts
+  'combine.two': 'Choose at least two things that have cubes.',
+  'combine.figure': '“{name}” is a figure or another project, whose parts move. Combine parts of this project.',
+  'combine.colours': {
+    one: 'The palette “{palette}” has no room for {n} more colour. Drop unused swatches first.',
+    other: 'The palette “{palette}” has no room for {n} more colours. Drop unused swatches first.',
+  },
+  'combine.far':
+    'Together they would be {size} cubes, more than {most} pieces of a part’s size. Bring them nearer, or combine fewer.',
+  'combine.nothing': 'Nothing would be left: they share no cube, or one covers the other.',
+  'combine.twin': 'The part “{part}” follows its other side. Make it independent first.',
+  'combine.tooLarge':
+    'The part “{part}” would be {size} cubes; a part is {most} at most. Combine them in a scene, where they come in tiles.',
+  'combine.onePiece': 'The cubes of “{part}” all hang together. Cut it apart first.',
+  'combine.manyPieces': '“{part}” would fall into {n} pieces; {most} at once are the most. Find loose cubes first.',
   // project/edits/scenes.ts
   'scenes.tooMany': '“{scene}” would hold {count} placements; {most} is the most. Use repeats, or another scene.',
   'scenes.circle': 'A placement cannot hang on itself or on what hangs on it.',
@@ -496,6 +513,15 @@ export const EN = {
   },
   'label.ownParts': { one: 'A part of its own in {scene}', other: 'Parts of their own in {scene}' },
   'label.swapPlacements': { one: 'Swap a placement in {scene}', other: 'Swap {n} placements in {scene}' },
+  'label.newPartHere': 'New part {name} in {scene}',
+  'label.addBlock': 'New block in {scene}',
+  'label.addRoom': 'New room in {scene}',
+  'label.addGround': 'New ground in {scene}',
+  'label.unite': 'Unite in {where}',
+  'label.subtract': 'Subtract in {where}',
+  'label.intersect': 'Intersect in {where}',
+  'label.carve': 'Cut overlaps in {where}',
+  'label.split': 'Split into pieces in {where}',
   'label.repeat': 'Repeat in {scene}',
   'label.placeRepeated': 'Place along a stroke in {scene}',
   'label.endRepeat': 'Repeat no more in {scene}',

@@ -17,6 +17,8 @@ export { addSceneEdit, changePlacementsEdit, deleteSceneEdit, placeEdit, renameS
 export * from './scene-tree';
 export * from './scene-repeats';
 export * from './break-repeat';
+export * from './combine';
+export * from './scene-making';
 export * from './scene-layers';
 export * from './colourways';
 export * from './finishes';

@@ -17,7 +17,7 @@ import {
 } from '../../model';
 import { facesByPlacement } from '../../mesh';
 import { type DrawList, gather } from '../../scene';
-import { boxStroke } from '../../sculpt';
+import { ROOM, boxStroke } from '../../sculpt';
 import * as edits from '..';
 import { type Edit, apply, editContext } from '../edit';
 
@@ -357,4 +357,143 @@ it('a placement stands where all that it hangs on puts it', () => {
   p = place(p, [{ shows: shows(p, 1), parent: all(p)[0]!.id, t: [1, 1, 1] }]);
   expect(worldOfPlacement(scene(p), all(p)[1]!.id)).toEqual({ t: [7, 2, 2], q: [0, 0, 0, 1], s: [2, 2, 2] });
   expect(length(sub(must(all(p), all(p)[1]!.id, 'placement').t, [1, 1, 1]))).toBe(0);
+});
+
+describe('things are combined where they stand', () => {
+  const combine = (p: Project, op: 'unite' | 'subtract' | 'intersect', ids: string[], more = {}): Project =>
+    run(p, edits.combinePlacementsEdit, { scene: scene(p).id, home: ids[0]!, others: ids.slice(1), op, ...more });
+  const ids = (p: Project): string[] => all(p).map((o) => o.id);
+  const total = (p: Project): number => cellsOf(p).length;
+
+  it('in one lattice, counted cube for cube; a part that stands elsewhere too stays as it is there', () => {
+    // Two crates of 64 that share 2 × 4 × 4 cubes, one of them turned by a quarter, and a third far off.
+    const q = [0, Math.SQRT1_2, 0, Math.SQRT1_2] as const;
+    const p = place(quay(), [
+      { shows: shows(quay(), 1), t: [0, 0, 0] },
+      { shows: shows(quay(), 1), t: [2, 0, 0], q },
+      { shows: shows(quay(), 1), t: [50, 0, 0] },
+    ]);
+    const pair = ids(p).slice(0, 2);
+    for (const [op, n] of [
+      ['unite', 64 + 64 - 32],
+      ['subtract', 32],
+      ['intersect', 32],
+    ] as const) {
+      const done = combine(p, op, pair);
+      expect([all(done).length, total(done) - 64]).toEqual([2, n]);
+      expect(done.parts.map((o) => o.name)).toEqual(['Body', 'Crate', 'Barrel', 'Crate 2']);
+      expect(all(done)[0]!.id).toBe(pair[0]);
+      checkSound(done);
+    }
+    const kept = combine(p, 'subtract', pair, { keep: true });
+    expect([all(kept).length, total(kept)]).toEqual([3, 32 + 64 + 64]);
+    // A part of the figure is no scene’s own.
+    const two = place(quay(), [{ shows: shows(quay(), 1) }, { shows: shows(quay(), 2), t: [3, 0, 0] }]);
+    const alone = combine(two, 'unite', ids(two));
+    expect(total(alone)).toBe(64 + 64 - 16);
+    // What stands nowhere else becomes it itself.
+    const loose = { ...two, rig: { ...two.rig, mounts: [] } };
+    expect(combine(loose, 'unite', ids(two)).parts.map((o) => o.name)).toEqual(['Body', 'Crate', 'Barrel']);
+  });
+  it('half a cube apart they are cut in two, turned freely they are looked up, and both is told before', () => {
+    const p = place(quay(), [{ shows: shows(quay(), 1) }, { shows: shows(quay(), 2), t: [3.5, 0, 0] }]);
+    const args = { scene: scene(p).id, home: ids(p)[0]!, others: [ids(p)[1]!], op: 'unite' } as const;
+    const plan = edits.planCombinePlacements(p, args);
+    expect([plan.meeting.factor, plan.resampled, plan.size, plan.tiles]).toEqual([2, [], [15, 8, 8], 1]);
+    const done = run(p, edits.combinePlacementsEdit, args);
+    expect([total(done), done.parts.at(-1)!.cell]).toEqual([(64 + 64 - 8) * 8, 0.5]);
+    const turned = place(quay(), [
+      { shows: shows(quay(), 1) },
+      { shows: shows(quay(), 2), t: [9, 0, 0], q: [0, Math.sin(0.2), 0, Math.cos(0.2)] },
+    ]);
+    expect(
+      edits.planCombinePlacements(turned, { ...args, home: ids(turned)[0]!, others: [ids(turned)[1]!] }).resampled,
+    ).toEqual(['Barrel']);
+    const figure = place(p, [{ shows: { kind: 'rig', clip: null, time: 0 } }]);
+    expect(() => combine(figure, 'unite', ids(figure))).toThrow('is a figure');
+    const apart = place(quay(), [{ shows: shows(quay(), 1) }, { shows: shows(quay(), 2), t: [40, 0, 0] }]);
+    expect(() => combine(apart, 'intersect', ids(apart))).toThrow('Nothing would be left');
+    const far = place(quay(), [{ shows: shows(quay(), 1) }, { shows: shows(quay(), 2), t: [9000, 9000, 9000] }]);
+    expect(() => combine(far, 'unite', ids(far))).toThrow('Bring them nearer');
+    const wide = place(quay(), [{ shows: shows(quay(), 1) }, { shows: shows(quay(), 2), t: [300, 0, 0] }]);
+    const tiled = combine(wide, 'unite', ids(wide));
+    expect([all(tiled).length, total(tiled), tiled.parts.every((o) => o.bounds.size.every((s) => s <= 256))]).toEqual([
+      2,
+      128,
+      true,
+    ]);
+  });
+  it('overlaps are cut away from the others, groups come whole, and a body falls into its pieces', () => {
+    let p = place(quay(), [{ shows: { kind: 'group' }, name: 'Stall', t: [1, 0, 0] }]);
+    p = place(p, [
+      { shows: shows(p, 1), parent: ids(p)[0]!, t: [0, 0, 0] },
+      { shows: shows(p, 2), parent: ids(p)[0]!, t: [20, 0, 0] },
+      { shows: shows(p, 2), t: [3, 0, 0] },
+    ]);
+    const [stall, , , barrel] = ids(p) as [string, string, string, string];
+    const cut = run(p, edits.carvePlacementsEdit, { scene: scene(p).id, home: barrel, others: [ids(p)[1]!] });
+    expect([total(cut), all(cut).length]).toEqual([64 + 64 + 64 - 32, 4]);
+    const before = cellsOf(p).slice(0, 128).map(String).sort();
+    const whole = combine(p, 'unite', [stall, barrel], {});
+    expect(all(whole).map((o) => o.name)).toEqual(['Stall']);
+    const one = cellsOf(whole).map(String);
+    expect(before.every((c) => one.includes(c))).toBe(true);
+    const split = run(whole, edits.splitPlacementEdit, { scene: scene(p).id, placement: stall });
+    expect(all(split).map((o) => o.shows.kind)).toEqual(['group', 'part', 'part']);
+    expect(cellsOf(split).map(String).sort()).toEqual(one.sort());
+    checkSound(split);
+    expect(() => run(split, edits.splitPlacementEdit, { scene: scene(p).id, placement: ids(split)[1]! })).toThrow(
+      'hang together',
+    );
+  });
+  it('parts are combined where they stand at rest', () => {
+    const p = quay();
+    const list = [p.parts[1]!.id, p.parts[2]!.id];
+    const done = run(p, edits.combinePartsEdit, { parts: list, op: 'unite' });
+    expect([done.parts.map((o) => o.name), done.parts[1]!.layers[0]!.grid.count]).toEqual([['Body', 'Crate'], 64]);
+    expect(done.bin.map((b) => b.kind)).toEqual(['part']);
+    expect(() => run(p, edits.combinePartsEdit, { parts: list, op: 'subtract' })).toThrow('Nothing would be left');
+    expect(edits.planCombineParts(p, { parts: list, op: 'unite' }).tiles).toBe(1);
+  });
+});
+
+describe('things are made where they stand', () => {
+  const made = (p: Project) => ({
+    scene: scene(p).id,
+    palette: p.palettes[0]!.id,
+    cell: 0.5,
+    place: { t: [5, 1, 5] as const },
+  });
+  it('rooms, blocks, empty parts and ground, which comes in linked tiles when it is wide', () => {
+    let p = quay();
+    p = run(p, edits.newPartHereEdit, { ...made(p), name: 'Sign', size: [8, 8, 2] });
+    expect([p.parts.at(-1)!.name, p.parts.at(-1)!.cell, all(p)[0]!.t]).toEqual(['Sign', 0.5, [5, 1, 5]]);
+    p = run(p, edits.addBlockEdit, { ...made(p), name: 'Block', size: [4, 3, 2], byte: 3 });
+    p = run(p, edits.addRoomEdit, { ...made(p), name: 'Room', room: { ...ROOM, size: [4, 4, 4] } });
+    const before = cellsOf(p).length;
+    p = run(p, edits.addGroundEdit, {
+      ...made(p),
+      name: 'Ground',
+      wide: 300,
+      deep: 20,
+      layers: [{ byte: 2, thick: 1 }],
+    });
+    expect([p.parts.at(-1)!.bounds.size, scene(p).repeats[0]]).toMatchObject([
+      [150, 1, 20],
+      { kind: 'line', counts: [2, 1, 1], step: [75, 0, 10] },
+    ]);
+    const xs = cellsOf(p)
+      .slice(before)
+      .map((c) => c[0]!);
+    expect([xs.length, Math.min(...xs), Math.max(...xs), new Set(xs).size]).toEqual([
+      6000,
+      5 - 75 + 0.25,
+      5 + 75 - 0.25,
+      300,
+    ]);
+    expect(() => run(p, edits.addBlockEdit, { ...made(p), name: 'Block', size: [999, 3, 2], byte: 3 })).toThrow(
+      'too large',
+    );
+    checkSound(p);
+  });
 });
