@@ -292,3 +292,50 @@ test('a frame chooses what lies in it; a part is edited in its place among the o
   await page.keyboard.press('Escape');
   await expect(page).toHaveURL(/stage$/);
 });
+
+test('a room with a door takes three actions; two things are aligned, stacked and united, which is told before it is set', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  const counted = new Counted(page);
+  const { parts } = await b.project();
+  await counted.press(page.getByRole('button', { name: 'Room', exact: true }));
+  await counted.press(page.getByRole('button', { name: 'Door', exact: true }));
+  await counted.press(page.getByRole('button', { name: 'Make it' }));
+  expect(counted.actions).toBe(3);
+  await expect.poll(async () => (await b.project()).parts.length).toBe(parts.length + 1);
+  const room = (await b.project()).parts.at(-1)!;
+  expect([room.name, room.layers[0]!.grid.cubes > 1000]).toEqual(['Room', true]);
+  await b.put('Place Satchel', [0.42, 0.75], [0.7, 0.8]);
+  await b.row('Satchel').first().click();
+  await b
+    .row('Satchel')
+    .last()
+    .click({ modifiers: ['Control'] });
+  const two = async (): Promise<Placed[]> => (await b.placements()).filter((p) => p.shows.part !== room.id);
+  const [first, second] = await two();
+  expect(first!.t[0]).not.toBe(second!.t[0]);
+  await page.getByRole('button', { name: 'Align middles along X' }).click();
+  await expect.poll(async () => (await two()).map((p) => p.t[0])).toEqual([second!.t[0], second!.t[0]]);
+  await page.getByRole('button', { name: 'Stack one on another' }).click();
+  await expect.poll(async () => (await two())[1]!.t[1] - (await two())[0]!.t[1]).toBeGreaterThan(4);
+  await page.getByRole('button', { name: 'Unite' }).click();
+  const told = page.getByText(/^\d+ × \d+ × \d+ cubes\.$/);
+  await expect(told).toBeVisible();
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect.poll(async () => (await b.placements()).length).toBe(2);
+  const united = (await b.project()).parts.at(-1)!;
+  expect([united.name, united.layers[0]!.grid.cubes]).toEqual(['Satchel 2', 104]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.placements()).length).toBe(3);
+  // A new part is made where it stands and opens there.
+  await page.getByRole('button', { name: 'Part', exact: true }).click();
+  await page.getByLabel('Name of what is made').fill('Hook');
+  await page.getByRole('button', { name: 'Make and build it' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Hook');
+  await expect(page).toHaveURL(/build$/);
+  await page.keyboard.press('Shift+Enter');
+  await expect(page).toHaveURL(/stage$/);
+  await expect(b.row('Hook')).toBeVisible();
+});

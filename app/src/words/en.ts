@@ -189,6 +189,13 @@ export const EN = {
   'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',
   'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
   'linked.shows': { one: 'a change shows on {n} placement', other: 'a change shows on {n} placements' },
+  'combine.size': '{size} cubes.',
+  'combine.finer': 'They meet between cubes, so each is cut in {n} along its edges.',
+  'combine.resampled': {
+    one: '{n} stands turned by no quarter or of other cubes, and is looked up cell by cell: {list}.',
+    other: '{n} stand turned by no quarter or of other cubes, and are looked up cell by cell: {list}.',
+  },
+  'combine.tiles': { one: 'It comes as {n} part.', other: 'Larger than a part, it comes in {n} tiles.' },
   'cutaway.hidden': { one: 'cutaway: {n} cube hidden', other: 'cutaway: {n} cubes hidden' },
   'mirror.unpaired': {
     one: '{n} cube without a twin across {axis}',

@@ -1,8 +1,10 @@
 import { partsInUse } from './kept-aside';
 import type { Part, Project } from './kinds';
+import { usersOfParts } from './placements';
 
-/** The parts in use that hang on no bone, hidden ones included, in their order. */
-export function looseParts({ parts, rig }: Pick<Project, 'parts' | 'rig'>): Part[] {
-  const hung = new Set(rig.mounts.flatMap((m) => (m.bone === null ? [] : m.part)));
-  return partsInUse(parts).filter((p) => !hung.has(p.id));
+/** The parts in use that hang on no bone and stand in no scene, hidden ones included, in their order. */
+export function looseParts({ parts, rig, scenes }: Pick<Project, 'parts' | 'rig' | 'scenes'>): Part[] {
+  const hung = new Set(rig.mounts.flatMap((m) => (m.bone === null ? [] : m.part))),
+    placed = usersOfParts(scenes);
+  return partsInUse(parts).filter((p) => !hung.has(p.id) && !placed.has(p.id));
 }

@@ -517,6 +517,7 @@ export const EN = {
   'label.addBlock': 'New block in {scene}',
   'label.addRoom': 'New room in {scene}',
   'label.addGround': 'New ground in {scene}',
+  'label.refit': 'Refit to the cubes of {scene}',
   'label.unite': 'Unite in {where}',
   'label.subtract': 'Subtract in {where}',
   'label.intersect': 'Intersect in {where}',

@@ -24,6 +24,7 @@ import { useBuild } from './build-state';
 import { useColours } from './colours/colours-state';
 import { handlesControl } from './handles/handles-control';
 import { useHollow } from './hollow/hollow-state';
+import { loosePart } from './loose-part';
 import { usePartMatrix } from './picking';
 import { selectionCommands } from './selection/selection-commands';
 import { useSelection } from './selection/selection-state';
@@ -162,7 +163,9 @@ export function buildControl(): ScreenControl {
         { pose } = posed;
       const there = inPlace.seen;
       const inHand = (i: DrawInstance): boolean => (there ? i.source === there.own.source : i.source.part === id);
-      const list = there?.list ?? gatherRig(project, { pose });
+      // What belongs to scenes alone has no place in the rig, and is built by itself.
+      const loose = there ? null : loosePart(project, id);
+      const list = there?.list ?? (loose ? [loose] : gatherRig(project, { pose }));
       // Side by side one looks at the whole.
       const faint = hand.handCame.value && colours.looks.length === 0;
       return {

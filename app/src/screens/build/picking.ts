@@ -3,6 +3,7 @@ import { gatherRig } from '@sphalerite/core/scene';
 import { computed } from 'vue';
 import { useSession } from '../../stores/session';
 import { useInPlace } from '../../stores/in-place';
+import { looseMatrix } from './loose-part';
 import { useBuildPose } from './build-pose';
 
 /** Where the part on the bench stands in the world, hidden or not. */
@@ -18,7 +19,7 @@ export function usePartMatrix() {
     return (
       gatherRig(posed.seen({ ...p, parts: p.parts.map((o) => (o.id === part.id ? { ...o, hidden: false } : o)) }), {
         pose: posed.pose,
-      }).find((i) => i.source.part === part.id)?.matrix ?? MAT4_IDENTITY
+      }).find((i) => i.source.part === part.id)?.matrix ?? looseMatrix(part)
     );
   });
 }

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { IconUser } from '@tabler/icons-vue';
+import { IconPlus, IconUser } from '@tabler/icons-vue';
 import { type Placement, partsInUse } from '@sphalerite/core/model';
 import { computed } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
 import ListRow from '../../components/ListRow.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
+import { MAKINGS, MAKING_NAMES, type Making, useMaking } from './making-state';
 import { useStage } from './stage-state';
 
 /** What can be put down: the parts of the project, its whole figure, and other projects. */
@@ -16,8 +18,20 @@ const parts = computed(() => {
     used = new Set(partsInUse(all));
   return all.filter((p) => used.has(p));
 });
+const making = useMaking();
+const MAKE_TIPS: Readonly<Record<Making, string>> = {
+  part: 'An empty part that is built where it stands',
+  block: 'A plain block in metres, to be swapped for the real thing later',
+  room: 'Walls and a floor, with doors and windows',
+  ground: 'Ground by its layers',
+};
+function begin(kind: Making): void {
+  stage.placing = null;
+  making.begin(kind);
+}
 const same = (shows: Placement['shows']): boolean => JSON.stringify(stage.placing) === JSON.stringify(shows);
 function take(shows: Placement['shows']): void {
+  making.end();
   stage.placing = same(shows) ? null : shows;
 }
 </script>
@@ -27,6 +41,17 @@ function take(shows: Placement['shows']): void {
     <div class="head">
       <h3>Place</h3>
       <span class="quiet">click where it stands, or draw a stroke</span>
+    </div>
+    <div class="make" role="group" aria-label="Make something new here">
+      <action-button
+        v-for="kind in MAKINGS"
+        :key="kind"
+        :on="making.kind === kind"
+        :disabled="!session.writable"
+        :tip="MAKE_TIPS[kind]"
+        @click="making.kind === kind ? making.end() : begin(kind)"
+        ><IconPlus aria-hidden="true" />{{ MAKING_NAMES[kind] }}</action-button
+      >
     </div>
     <div class="palette" role="group" aria-label="Pieces">
       <list-row
@@ -72,6 +97,15 @@ function take(shows: Placement['shows']): void {
 </template>
 
 <style scoped>
+.make {
+  display: flex;
+  gap: 4px;
+  margin-bottom: 6px;
+}
+.make > * {
+  flex: 1;
+  min-width: 0;
+}
 .palette {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(58px, 1fr));

@@ -24,6 +24,8 @@ import { records } from '../../components/choices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shownExtent } from './placing';
+import ArrangePanel from './ArrangePanel.vue';
+import CombinePanel from './CombinePanel.vue';
 import { placementName, repeatText } from './shown';
 
 const session = useSession();
@@ -132,6 +134,9 @@ function play(clip: string | null, time: number): void {
       </div>
     </section>
 
+    <ArrangePanel v-if="many.length > 1" />
+    <CombinePanel v-if="many.length > 1" />
+
     <section v-if="part" class="panel-section">
       <div class="panel-head">
         <h3>Part</h3>
@@ -149,6 +154,8 @@ function play(clip: string | null, time: number): void {
       <div class="two">
         <CommandButton id="stage.open" text="Edit in place" />
         <CommandButton id="stage.own" text="Own part" />
+        <CommandButton id="stage.refit" text="Refit" />
+        <CommandButton id="stage.split" text="Split" />
       </div>
       <form-row label="swap for"
         ><select-field
@@ -192,7 +199,7 @@ function play(clip: string | null, time: number): void {
       />
     </section>
 
-    <section class="panel-section">
+    <section v-if="many.length === 1" class="panel-section">
       <div class="panel-head">
         <h3>Repeat</h3>
         <span class="quiet">{{ repeat ? repeatText(repeat) : '' }}</span>

@@ -2,20 +2,24 @@
 import { computed } from 'vue';
 import EmptyState from '../../components/EmptyState.vue';
 import { useSession } from '../../stores/session';
+import MakingForm from './MakingForm.vue';
 import HandlesForm from './HandlesForm.vue';
 import PiecesPalette from './PiecesPalette.vue';
 import RepeatForm from './RepeatForm.vue';
 import StageCosts from './StageCosts.vue';
+import { useMaking } from './making-state';
 
 /** Pieces to put down, how the one in hand is repeated, and what the scene costs. */
 const session = useSession();
+const making = useMaking();
 const repeat = computed(() => session.scene?.repeats.find((r) => r.placement === session.placement?.id) ?? null);
 </script>
 
 <template>
   <div class="stage-bench">
     <PiecesPalette />
-    <RepeatForm v-if="repeat" :key="repeat.id" :repeat="repeat" />
+    <MakingForm v-if="making.kind" />
+    <RepeatForm v-else-if="repeat" :key="repeat.id" :repeat="repeat" />
     <section v-else aria-label="Handles">
       <div class="head"><h3>Handles</h3></div>
       <HandlesForm />

@@ -8,6 +8,7 @@ import { NO_OVERLAY } from '../../viewport/overlay';
 import type { PointerUser } from '../../viewport/view-input';
 import { gizmoFirst } from '../shared/gizmo-control';
 import { copyInHand } from './copy-in-hand';
+import { useMaking } from './making-state';
 import { extentOfList } from './placing';
 import { useSceneList } from './scene-list';
 import { placementName } from './shown';
@@ -23,6 +24,7 @@ export function stageControl(): ScreenControl {
   const session = useSession();
   const stage = useStage();
   const view = useView();
+  const making = useMaking();
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
@@ -107,6 +109,7 @@ export function stageControl(): ScreenControl {
         group: 'Stage',
         keys: ['Esc'],
         run() {
+          if (making.kind) return making.end();
           const idle = stage.placing === null && session.preview === null && view.keyUser === null;
           stage.placing = null;
           pointer.cancel();
@@ -120,6 +123,7 @@ export function stageControl(): ScreenControl {
       pointer.cancel();
       stage.placing = null;
       stage.copy = null;
+      making.end();
     },
   };
 }

@@ -24,7 +24,11 @@ export type Moving = (world: Transform, id: Id) => Transform;
 /** What of the chosen is moved itself: what hangs on others goes with them; what is locked stays. */
 export function movable(scene: Scene, ids: readonly Id[]): Id[] {
   const locked = new Set(scene.layers.filter((l) => l.locked).map((l) => l.id));
-  return topmost(scene, ids).filter((id) => !locked.has(findIn(scene.placements, id)!.layer));
+  // While something is tried, what is chosen may be gone.
+  return topmost(scene, ids).filter((id) => {
+    const p = findIn(scene.placements, id);
+    return p && !locked.has(p.layer);
+  });
 }
 
 const exact = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;

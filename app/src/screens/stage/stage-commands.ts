@@ -8,14 +8,16 @@ import {
   IconRotate3d,
 } from '@tabler/icons-vue';
 import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
-import { findIn } from '@sphalerite/core/model';
+import { cellOfScene, findIn } from '@sphalerite/core/model';
 import {
   addSceneEdit,
   deleteSceneEdit,
   duplicatePlacementsEdit,
   groupPlacementsEdit,
   ownPartsEdit,
+  refitPlacementsEdit,
   removePlacementsEdit,
+  splitPlacementEdit,
 } from '@sphalerite/core/project';
 import type { DrawList } from '@sphalerite/core/scene';
 import type { Command } from '../../stores/commands';
@@ -141,6 +143,18 @@ export function stageCommands({ list, mine }: Shown): Command[] {
         moveInHand((w) => ({ ...w, q: mulQuat(q, w.q) }), true);
       },
       { keys: ['Q'] },
+    ),
+    of('stage.refit', 'Refit to the cubes of the scene', () =>
+      session.applyInBackground(refitPlacementsEdit, {
+        ...target(),
+        cell: cellOfScene(session.project!, session.scene!.id),
+      }),
+    ),
+    of('stage.split', 'Split into its loose pieces', () =>
+      session.applyInBackground(splitPlacementEdit, {
+        scene: session.scene!.id,
+        placement: session.hand.placement!,
+      }),
     ),
     of(
       'stage.remove',

@@ -1,7 +1,7 @@
 import { type Vec3, add, mapVec, scale, sub } from '@sphalerite/core/math';
 import { type Id, type Placement, findIn } from '@sphalerite/core/model';
 import { duplicatePlacementsEdit } from '@sphalerite/core/project';
-import { pickInstance } from '@sphalerite/core/scene';
+import { gather, pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { onPlane } from '../../tools/geometry';
@@ -10,6 +10,7 @@ import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { landing } from './landing';
 import { copyInHand } from './copy-in-hand';
 import { useFrameChoice } from './frame-choice';
+import { useMaking } from './making-state';
 import { movable, moveInHand } from './moving';
 import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
@@ -30,6 +31,7 @@ export function useStagePointer(shown: SceneList) {
     frame = useFrameChoice(shown);
   const session = useSession();
   const stage = useStage();
+  const making = useMaking();
   const view = useView();
   const chosen = (): readonly string[] => session.view.chosen.placement;
 
@@ -52,6 +54,9 @@ export function useStagePointer(shown: SceneList) {
     if (done) session.apply(duplicatePlacementsEdit, args);
     else session.preview = session.tryEdit(duplicatePlacementsEdit, args, true);
   }
+  /** What stands there without what is about to be made. */
+  const ground = () =>
+    session.project && session.scene ? gather(session.project, { of: 'scene', scene: session.scene.id }) : [];
   const under = (p: ViewPointer): { id: string; copy: number; at: Vec3 } | null => {
     const hit = pickInstance(list(), p.ray.origin, p.ray.dir, free),
       source = hit?.instance.source,
@@ -84,6 +89,11 @@ export function useStagePointer(shown: SceneList) {
 
   const hand: PointerUser = {
     down(p) {
+      if (making.kind) {
+        const there = landing(ground(), p.ray, null, stage.step);
+        if (there) making.place = { t: there.t, q: there.q };
+        return true;
+      }
       if (strokes.down(p) || path.down(p)) return true;
       const there = under(p);
       if (stage.handle === 'frame' || (p.ctrl && !there)) {
