@@ -5,6 +5,10 @@ import { type DrawInstance, gridGeometry } from './draw-list';
 /** Turns an axis round. */
 const flip = (axis: Axis): Mat4 => MAT4_IDENTITY.map((v, i) => (i === axis * 5 ? -v : v)) as unknown as Mat4;
 
+/** Takes points of the world to their images across a plane of a space. */
+export const reflection = (space: Mat4, axis: Axis, at: number): Mat4 =>
+  mulMat(mulMat(space, mulMat(translation(withAxis([0, 0, 0], axis, 2 * at)), flip(axis))), invertMat(space));
+
 /**
  * The image of something drawn across a plane of a space. Its cubes are mirrored in their lattice, so that its matrix still turns and
  * never mirrors; a terrain cube keeps its faces.
@@ -13,8 +17,7 @@ const flip = (axis: Axis): Mat4 => MAT4_IDENTITY.map((v, i) => (i === axis * 5 ?
  * @param at – where the plane crosses the axis, in project units
  */
 export function mirroredInstance(i: DrawInstance, space: Mat4, axis: Axis, at: number): DrawInstance {
-  const over = mulMat(translation(withAxis([0, 0, 0], axis, 2 * at)), flip(axis)),
-    image = mulMat(mulMat(mulMat(space, over), invertMat(space)), i.matrix);
+  const image = mulMat(reflection(space, axis, at), i.matrix);
   const { geometry } = i;
   const source = { ...i.source, copy: 1 };
   if (geometry.kind === 'grid')

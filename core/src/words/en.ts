@@ -402,6 +402,7 @@ export const EN = {
   'scenes.twinAcross': 'The part “{part}” is an image across another axis already. Make it independent first.',
   'scenes.noImage':
     '“{name}” is a figure, and a figure of its own cannot be an image. Let the repeat stay, or mirror the figure in its project.',
+  'scenes.manyLamps': '“{scene}” holds {most} lamps, which is the most. Let swatches glow instead.',
   'scenes.lastLayer': 'A scene has at least one layer. Add another one first.',
   'scenes.scale': 'A size is above zero; mirror the part instead.',
 
@@ -518,6 +519,9 @@ export const EN = {
   'label.addRoom': 'New room in {scene}',
   'label.addGround': 'New ground in {scene}',
   'label.refit': 'Refit to the cubes of {scene}',
+  'label.addLamp': 'New lamp in {scene}',
+  'label.changeLamps': { one: 'Change {n} lamp in {scene}', other: 'Change {n} lamps in {scene}' },
+  'label.removeLamps': { one: 'Remove {n} lamp from {scene}', other: 'Remove {n} lamps from {scene}' },
   'label.unite': 'Unite in {where}',
   'label.subtract': 'Subtract in {where}',
   'label.intersect': 'Intersect in {where}',
@@ -548,6 +552,7 @@ export const EN = {
   'note.partHidden': '“{about}” is hidden and was left out.',
   'note.partEmpty': '“{about}” is empty and was left out.',
   'note.layersHidden': 'Hidden layers of “{about}” were left out.',
+  'note.panelAsSpot': 'Light of a panel has no form in this format; it was written as a spot.',
   'note.placementsHidden': { one: '{n} hidden placement was left out.', other: '{n} hidden placements were left out.' },
   'note.cubesLeft': {
     one: '{n} terrain cube was left out; it ships with its set.',

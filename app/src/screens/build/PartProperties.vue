@@ -44,6 +44,7 @@ import PivotPanel from './pivot/PivotPanel.vue';
 const SelectionPanel = defineAsyncComponent(() => import('./selection/SelectionPanel.vue'));
 const HollowPanel = defineAsyncComponent(() => import('./hollow/HollowPanel.vue'));
 const ReferencePanel = defineAsyncComponent(() => import('./ReferencePanel.vue'));
+const CombineParts = defineAsyncComponent(() => import('./CombineParts.vue'));
 const TargetPanel = defineAsyncComponent(() => import('../../shell/target/TargetPanel.vue'));
 const session = useSession();
 const selection = useSelection();
@@ -200,6 +201,7 @@ const few = (rows: readonly number[]): string =>
         </template>
       </fold-section>
     </section>
+    <CombineParts v-if="chosen.length > 1" />
     <PivotPanel :parts="chosen" />
     <LayersPanel />
     <section class="panel-section">

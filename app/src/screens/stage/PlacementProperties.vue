@@ -3,6 +3,9 @@ import { type Axis, type Vec3, withAxis } from '@sphalerite/core/math';
 import { type Placement, TICKS, composite, find, lookUp, usersOfParts } from '@sphalerite/core/model';
 import {
   breakRepeatEdit,
+  carvePlacementsEdit,
+  combinePlacementsEdit,
+  planCombinePlacements,
   changePlacementsEdit,
   endRepeatEdit,
   freshGrid,
@@ -10,6 +13,7 @@ import {
   repeatEdit,
   swapPlacementsEdit,
 } from '@sphalerite/core/project';
+import type { Combining } from '@sphalerite/core/sculpt';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -25,7 +29,7 @@ import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shownExtent } from './placing';
 import ArrangePanel from './ArrangePanel.vue';
-import CombinePanel from './CombinePanel.vue';
+import CombinePanel, { type CombineJob } from '../shared/CombinePanel.vue';
 import { placementName, repeatText } from './shown';
 
 const session = useSession();
@@ -45,6 +49,15 @@ const users = computed(() => (part.value ? (usersOfParts(session.project!.scenes
 const repeat = computed(() => session.scene?.repeats.find((r) => r.placement === p.value?.id));
 const round = (v: number): number => Math.round(v * 100) / 100;
 const many = computed(() => session.view.chosen.placement);
+const combining = computed(() => ({
+  scene: session.scene!.id,
+  home: session.hand.placement!,
+  others: many.value.filter((id) => id !== session.hand.placement),
+}));
+const combineJob = (op: Combining | 'carve', keep: boolean): CombineJob =>
+  op === 'carve'
+    ? { edit: carvePlacementsEdit, args: combining.value }
+    : { edit: combinePlacementsEdit, args: { ...combining.value, op, keep } };
 const change = (to: Partial<Placement>): void =>
   void session.apply(changePlacementsEdit, {
     scene: session.scene!.id,
@@ -135,7 +148,14 @@ function play(clip: string | null, time: number): void {
     </section>
 
     <ArrangePanel v-if="many.length > 1" />
-    <CombinePanel v-if="many.length > 1" />
+    <CombinePanel
+      v-if="many.length > 1"
+      carves
+      :plan="(op) => planCombinePlacements(session.project!, { ...combining, op })"
+      :job="combineJob"
+      :chosen="many.join()"
+      @done="session.choose({ placement: p.id })"
+    />
 
     <section v-if="part" class="panel-section">
       <div class="panel-head">

@@ -1,11 +1,21 @@
-import { type Accessor, type Animation, Document, type Material, type Mesh, type Node } from '@gltf-transform/core';
+import {
+  type Accessor,
+  type Animation,
+  Document,
+  type Material,
+  type Mesh,
+  type Node,
+  type Scene,
+} from '@gltf-transform/core';
 import {
   KHRMaterialsEmissiveStrength,
+  EXTMeshGPUInstancing,
+  KHRLightsPunctual,
   KHRMaterialsVariants,
   KHRMeshQuantization,
   type Variant,
 } from '@gltf-transform/extensions';
-import { type Mat4, mulMat } from '../../math';
+import { type Mat4, add, mul, mulMat, rotate, scale } from '../../math';
 import { inverseBinds } from '../ship/join-meshes';
 import type { ShipMaterial, ShipModel, ShipPiece, ShipShape, ShipTrack } from '../ship/ship-model';
 import { type Steps16, sixteenBits } from './sixteen-bits';
@@ -34,13 +44,17 @@ export class GlbDocument {
   private readonly meshes = new Map<number, Mesh>();
   private readonly materials = new Map<number, Material>();
   private readonly textures = new Map<number, ReturnType<Document['createTexture']>>();
-  private readonly nodes: Node[] = [];
+  private readonly nodes: (Node | null)[] = [];
   private readonly variants: readonly Variant[];
 
-  /** @param quantized – whether positions are whole numbers of half cubes, normals bytes and coordinates shorts */
+  /**
+   * @param quantized – whether positions are whole numbers of half cubes, normals bytes and coordinates shorts
+   * @param instancing – whether what stands many times is one node with places
+   */
   constructor(
     private readonly model: ShipModel,
     private readonly quantized: boolean,
+    private readonly instancing = false,
   ) {
     this.doc.getRoot().getAsset().generator = 'Sphalerite';
     const extension = model.looks.length > 0 ? this.doc.createExtension(KHRMaterialsVariants) : null;
@@ -51,26 +65,34 @@ export class GlbDocument {
   addNodes(): void {
     const scene = this.doc.createScene(this.model.name);
     this.doc.getRoot().setDefaultScene(scene);
-    for (const { name, parent, t, q, s } of this.model.nodes) {
+    const { groups, alone } = this.instanced();
+    for (const [i, { name, parent, t, q, s }] of this.model.nodes.entries()) {
+      // Nothing asks for a node that only shows what is instanced.
+      if (alone.has(i)) {
+        this.nodes.push(null);
+        continue;
+      }
       const node = this.doc
         .createNode(name)
         .setTranslation([...t])
         .setRotation([...q])
         .setScale([...s]);
-      (parent === null ? scene : this.nodes[parent]!).addChild(node);
+      (parent === null ? scene : this.nodeAt(parent)).addChild(node);
       this.nodes.push(node);
     }
     // What is a place only is told from a bone when it comes back.
-    for (const p of this.model.points) this.nodes[p]!.setExtras({ point: true });
+    for (const p of this.model.points) this.nodeAt(p).setExtras({ point: true });
+    this.addLamps();
+    this.addInstances(groups, scene);
     this.model.nodes.forEach(({ mesh, skinned, name, set }, i) => {
-      if (mesh === null) return;
+      if (mesh === null || groups.has(i)) return;
       const step = this.model.shapes[this.model.meshes[mesh]!.pieces[0]?.shape ?? -1]?.step;
       // A plain block would not tell how small its cubes are.
       const cell = step && !skinned ? { cell: step * 2 } : {};
-      this.nodes[i]!.setExtras({ ...cell, ...(set === undefined ? {} : { set }) });
+      this.nodeAt(i).setExtras({ ...cell, ...(set === undefined ? {} : { set }) });
       const steps = this.quantized ? sixteenBits(this.model, mesh) : null;
       const made = this.mesh(mesh, steps);
-      const node = this.nodes[i]!;
+      const node = this.nodeAt(i);
       if (skinned) node.setMesh(made).setSkin(this.skin(steps));
       else if (!steps) node.setMesh(made);
       // Whole numbers become lengths on a node between, so that nothing else on this one is scaled.
@@ -85,9 +107,84 @@ export class GlbDocument {
     });
   }
 
+  private nodeAt = (i: number): Node => this.nodes[i]!;
+
+  /**
+   * What shows the same mesh beside each other, each node with all of its group, where instancing is wished; and those of them that
+   * nothing else asks for.
+   */
+  private instanced(): { groups: ReadonlyMap<number, readonly number[]>; alone: ReadonlySet<number> } {
+    const groups = new Map<number, readonly number[]>();
+    if (!this.instancing) return { groups, alone: new Set() };
+    const { nodes, points, colliders, joints, clips } = this.model;
+    const moved = new Set(clips.flatMap((c) => c.tracks().map((t) => t.node)));
+    const asked = new Set([
+      ...[...points, ...joints, ...colliders.map((c) => c.node)],
+      ...nodes.flatMap((n) => (n.parent === null ? [] : [n.parent])),
+    ]);
+    const alike = new Map<string, number[]>();
+    nodes.forEach((n, i) => {
+      if (n.mesh === null || n.skinned || n.set !== undefined || moved.has(i)) return;
+      const key = `${n.parent} ${n.mesh}`;
+      alike.set(key, [...(alike.get(key) ?? []), i]);
+    });
+    for (const mine of alike.values()) if (mine.length > 1) for (const i of mine) groups.set(i, mine);
+    return { groups, alone: new Set([...groups.keys()].filter((i) => !asked.has(i) && !nodes[i]!.lamp)) };
+  }
+
+  /** A node for each group, with a place for each that it stands for. Whole numbers become lengths in the places themselves. */
+  private addInstances(groups: ReadonlyMap<number, readonly number[]>, scene: Scene): void {
+    for (const mine of new Set(groups.values())) {
+      const { parent, mesh, name } = this.model.nodes[mine[0]!]!,
+        steps = this.quantized ? sixteenBits(this.model, mesh!) : null;
+      const places = mine.map((i) => {
+        const { t, q, s } = this.model.nodes[i]!;
+        return steps ? { t: add(t, rotate(q, mul(s, steps.from))), q, s: scale(s, steps.step) } : { t, q, s };
+      });
+      const column = (type: 'VEC3' | 'VEC4', of: (p: (typeof places)[number]) => readonly number[]): Accessor =>
+        this.accessor(type, Float32Array.from(places.flatMap((p) => [...of(p)])));
+      const batch = this.doc
+        .createExtension(EXTMeshGPUInstancing)
+        .setRequired(true)
+        .createInstancedMesh()
+        .setAttribute(
+          'TRANSLATION',
+          column('VEC3', (p) => p.t),
+        )
+        .setAttribute(
+          'ROTATION',
+          column('VEC4', (p) => p.q),
+        )
+        .setAttribute(
+          'SCALE',
+          column('VEC3', (p) => p.s),
+        );
+      const node = this.doc
+        .createNode(`${name} ×${mine.length}`)
+        .setMesh(this.mesh(mesh!, steps))
+        .setExtension('EXT_mesh_gpu_instancing', batch);
+      (parent === null ? scene : this.nodeAt(parent)).addChild(node);
+    }
+  }
+
+  private addLamps(): void {
+    if (!this.model.nodes.some((n) => n.lamp)) return;
+    const extension = this.doc.createExtension(KHRLightsPunctual);
+    this.model.nodes.forEach(({ lamp, name }, i) => {
+      if (!lamp) return;
+      const light = extension
+        .createLight(name)
+        .setType(lamp.kind)
+        .setColor([...lamp.colour])
+        .setIntensity(lamp.intensity);
+      if (lamp.kind === 'spot') light.setInnerConeAngle(lamp.inner).setOuterConeAngle(lamp.outer);
+      this.nodeAt(i).setExtension('KHR_lights_punctual', light);
+    });
+  }
+
   private skin(steps: Steps16 | null): ReturnType<Document['createSkin']> {
     const skin = this.doc.createSkin(this.model.name);
-    for (const n of this.model.joints) skin.addJoint(this.nodes[n]!);
+    for (const n of this.model.joints) skin.addJoint(this.nodeAt(n));
     const from: Mat4 | null =
       steps &&
       ([
@@ -107,7 +204,7 @@ export class GlbDocument {
       // To a tenth of a millimetre: how far off it is at most.
       const within = Math.ceil(error * 1e4 - 1e-6) / 1e4;
       const made = this.doc.createNode(name).setExtras({ collider: shape.kind, moves, within });
-      this.nodes[node]!.addChild(made);
+      this.nodeAt(node).addChild(made);
       if (shape.kind === 'box')
         made
           .setTranslation([...shape.middle])
@@ -281,7 +378,7 @@ export class GlbDocument {
     animation
       .addSampler(sampler)
       .addChannel(
-        this.doc.createAnimationChannel().setTargetNode(this.nodes[node]!).setTargetPath(path).setSampler(sampler),
+        this.doc.createAnimationChannel().setTargetNode(this.nodeAt(node)).setTargetPath(path).setSampler(sampler),
       );
   }
 }

@@ -1,6 +1,8 @@
 import { WebIO } from '@gltf-transform/core';
 import {
+  EXTMeshGPUInstancing,
   EXTMeshoptCompression,
+  KHRLightsPunctual,
   KHRMaterialsEmissiveStrength,
   KHRMaterialsVariants,
   KHRMeshQuantization,
@@ -17,18 +19,30 @@ export const gltfOptions = z.strictObject({
     title: 'Packing',
     description: 'plain numbers; half cubes as whole numbers, which lose nothing; or those packed again (meshopt)',
   }),
+  instancing: z.boolean().default(false).meta({
+    title: 'Instancing',
+    description:
+      'what stands many times is one node with a list of places (EXT_mesh_gpu_instancing); else nodes that share a mesh',
+  }),
 });
 export type GltfOptions = z.infer<typeof gltfOptions>;
 
-const EXTENSIONS = [KHRMaterialsEmissiveStrength, KHRMaterialsVariants, KHRMeshQuantization, EXTMeshoptCompression];
+const EXTENSIONS = [
+  EXTMeshGPUInstancing,
+  KHRLightsPunctual,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsVariants,
+  KHRMeshQuantization,
+  EXTMeshoptCompression,
+];
 
 /** A model as a document with its clips, and what writes it. */
 export async function filled(
   model: ShipModel,
-  { packing }: GltfOptions,
+  { packing, instancing }: GltfOptions,
   job: FileJob,
 ): Promise<{ glb: GlbDocument; io: WebIO; notes: Note[] }> {
-  const glb = new GlbDocument(model, packing !== 'plain');
+  const glb = new GlbDocument(model, packing !== 'plain', instancing);
   const notes: Note[] = [];
   glb.addNodes();
   glb.addColliders();

@@ -97,7 +97,8 @@ function oneObject(model: ShipModel, parts: readonly number[], worlds: readonly 
   // Colliders and points stay nodes of their own, below it, where they stand at rest.
   const nodes = [node],
     places = new Map<number, number>();
-  for (const n of new Set([...model.colliders.map((c) => c.node), ...model.points])) {
+  const lamps = model.nodes.flatMap((n, i) => (n.lamp ? [i] : []));
+  for (const n of new Set([...model.colliders.map((c) => c.node), ...model.points, ...lamps])) {
     places.set(n, nodes.length);
     nodes.push({ ...model.nodes[n]!, ...decompose(worlds[n]!), parent: 0, mesh: null });
   }

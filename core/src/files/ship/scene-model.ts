@@ -9,11 +9,13 @@ import {
   mulMat,
   translation,
 } from '../../math';
-import { type Id, type Placement, lookUp, must, pivotPoint } from '../../model';
-import { type DrawInstance, gather } from '../../scene';
+import { type Id, type Lamp, type Placement, lookUp, must, pivotPoint } from '../../model';
+import { hexToLinear } from '../../palette';
+import { type DrawInstance, gather, lampsOf } from '../../scene';
 import { note } from '../notes';
 import { type ModelMaker, NOWHERE } from './model-maker';
 import { PlacementTree } from './placement-tree';
+import type { ShipLamp } from './ship-model';
 
 /**
  * A node for each placement.
@@ -57,6 +59,23 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
     );
     yield (i + 1) / list.length;
   }
+  for (const { lamp, matrix, copy } of lampsOf(project, id)) {
+    if (root !== null && (lamp.parent === null || !tree.hangsOn(lamp.parent, root))) continue;
+    const name = maker.named(copy > 0 ? `${lamp.name} ${copy + 1}` : lamp.name, 'centre'),
+      place = { ...decompose(mulMat(back, matrix)), s: [1, 1, 1] as const };
+    if (lamp.kind === 'panel' && copy === 0) maker.notes.push(note('panelAsSpot', lamp.name));
+    const node = maker.node(name, maker.top, place);
+    maker.nodes[node] = { ...maker.nodes[node]!, lamp: shipLamp(lamp) };
+  }
+}
+
+/** A cone falls off over its outer fifth; a panel is a wide one. */
+function shipLamp({ kind, colour, strength, angle }: Lamp): ShipLamp {
+  const outer = ((kind === 'panel' ? 170 : Math.min(angle, 179)) * Math.PI) / 360;
+  return {
+    ...{ kind: kind === 'point' ? 'point' : 'spot', colour: hexToLinear(colour), intensity: strength },
+    ...{ inner: outer * 0.8, outer },
+  };
 }
 
 /** Something a placement shows: on the node of the placement where it stands as that does, else on a node of its own. */

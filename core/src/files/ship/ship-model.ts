@@ -23,6 +23,15 @@ export interface ShipCollider {
     | { readonly kind: 'hull' | 'mesh'; readonly positions: Float32Array; readonly indices: Uint32Array };
 }
 
+/** A light as glTF has it: linear colour, candela, and the half angles of a spot's cone in radians. */
+export interface ShipLamp {
+  readonly kind: 'point' | 'spot';
+  readonly colour: readonly [number, number, number];
+  readonly intensity: number;
+  readonly inner: number;
+  readonly outer: number;
+}
+
 /** A node, after the one it hangs on; lengths in units of the profile. */
 export interface ShipNode {
   readonly name: string;
@@ -34,6 +43,8 @@ export interface ShipNode {
   readonly mesh: number | null;
   /** The set of which it is one: one of a set is shown at a time, or none. */
   readonly set?: string;
+  /** The light that shines along its −Z. */
+  readonly lamp?: ShipLamp;
   /** Whether its mesh follows the joints of the model instead of the node. */
   readonly skinned: boolean;
 }
@@ -123,6 +134,7 @@ export interface ShipCounts {
   readonly parts: number;
   readonly clips: number;
   readonly colliders: number;
+  readonly lamps: number;
   readonly vertices: number;
   readonly triangles: number;
   /** Times that something is drawn: pieces of meshes wherever they stand. */
@@ -177,6 +189,7 @@ export function countsOf(model: ShipModel): ShipCounts {
     parts: nodes.filter((n) => n.mesh !== null).length,
     clips: clips.length,
     colliders: colliders.length,
+    lamps: nodes.filter((n) => n.lamp).length,
     vertices: sum((s) => shapes[s]!.positions.length / 3),
     triangles: sum((s) => shapes[s]!.indices.length / 3),
     draws: pieces.length,

@@ -2,6 +2,7 @@ import { MAT4_IDENTITY, type Mat4, decompose, invertMat, matrixOf, mulMat } from
 import {
   GROUP,
   type Id,
+  type Lamp,
   type Part,
   type Placement,
   type Project,
@@ -18,6 +19,7 @@ import { say } from '../../words';
 import { type EditContext, EditError, defineEdit } from '../edit';
 import { mirroredTransform } from '../twins';
 import { copiedPart } from './copied-part';
+import { lampsCopied } from './scene-lamps';
 import { hangingIn } from './scene-tree';
 import { mustPlacement, sceneName, withScene } from './scenes';
 
@@ -31,13 +33,14 @@ export const breakRepeatEdit = defineEdit<{ scene: Id; placement: Id }>({
       repeat = scene.repeats.find((r) => r.placement === a.placement);
     if (!repeat) return project;
     mustPlacement(scene, a.placement);
-    const { parts, copies } =
+    const { parts, copies, lamps } =
       repeat.kind === 'mirror' ? image(project, scene, repeat, ctx) : copiesOf(project, scene, repeat, ctx);
     return withScene(
       { ...project, parts },
       {
         ...scene,
         placements: appended(scene.placements, copies, GROUP),
+        lamps: [...scene.lamps, ...lamps],
         repeats: scene.repeats.filter((r) => r !== repeat),
       },
     );
@@ -47,16 +50,18 @@ export const breakRepeatEdit = defineEdit<{ scene: Id; placement: Id }>({
 interface Broken {
   readonly parts: readonly Part[];
   readonly copies: readonly Placement[];
+  readonly lamps: readonly Lamp[];
 }
 
-/** Placements with ids of their own that hang on each other as the first do. */
-function renewed(all: readonly Placement[], ctx: EditContext): Placement[] {
+/** Placements with ids of their own that hang on each other as the first do, and the lamps that hang on them. */
+function renewed(scene: Scene, all: readonly Placement[], ctx: EditContext): Pick<Broken, 'copies' | 'lamps'> {
   const to = new Map(all.map((p) => [p.id, ctx.newId()]));
-  return all.map((p) => ({
+  const copies = all.map((p) => ({
     ...p,
     id: to.get(p.id)!,
     parent: p.parent === null ? null : (to.get(p.parent) ?? p.parent),
   }));
+  return { copies, lamps: lampsCopied(scene.lamps, to, () => ctx.newId()) };
 }
 
 function copiesOf(project: Project, scene: Scene, repeat: Repeat, ctx: EditContext): Broken {
@@ -66,12 +71,13 @@ function copiesOf(project: Project, scene: Scene, repeat: Repeat, ctx: EditConte
   const above = of.parent === null ? MAT4_IDENTITY : invertMat(matrixOf(worldOfPlacement(scene, of.parent)));
   const others = othersOf(repeat);
   const place = (placed: Mat4) => decompose(mulMat(mulMat(above, placed), matrixOf(of)));
-  const copies = tree.placesOf(repeat.id).flatMap(({ placed, source }): Placement[] => {
+  const made = tree.placesOf(repeat.id).map(({ placed, source }): Pick<Broken, 'copies' | 'lamps'> => {
     // Another one comes alone: what hangs on the placement belongs to what it shows.
-    if (source !== null) return [{ ...of, ...place(placed), id: ctx.newId(), shows: others[source]! }];
-    return renewed([{ ...of, ...place(placed) }, ...below], ctx);
+    if (source !== null)
+      return { copies: [{ ...of, ...place(placed), id: ctx.newId(), shows: others[source]! }], lamps: [] };
+    return renewed(scene, [{ ...of, ...place(placed) }, ...below], ctx);
   });
-  return { parts: project.parts, copies };
+  return { parts: project.parts, copies: made.flatMap((m) => m.copies), lamps: made.flatMap((m) => m.lamps) };
 }
 
 function image(
@@ -101,5 +107,7 @@ function image(
     const there = mirroredTransform(p, axis, p.id === placement ? at : 0);
     return { ...p, ...there, shows: p.shows.kind === 'part' ? { kind: 'part', part: twinOf(p.shows.part) } : p.shows };
   });
-  return { parts, copies: renewed(copies, ctx) };
+  const { copies: images, lamps } = renewed(scene, copies, ctx);
+  const over = (l: Lamp): Lamp => ({ ...l, ...mirroredTransform({ t: l.t, q: l.q, s: [1, 1, 1] }, axis, 0) });
+  return { parts, copies: images, lamps: lamps.map(over).map(({ s: _s, ...l }: Lamp & { s?: unknown }) => l) };
 }

@@ -16,6 +16,7 @@ import { say } from '../../words';
 import { EditError, defineEdit } from '../edit';
 import { copiedPart } from './copied-part';
 import { checkName } from './names';
+import { lampsCopied } from './scene-lamps';
 import { mustPlacement, sceneName, withScene } from './scenes';
 
 interface InScene {
@@ -158,6 +159,7 @@ export const duplicatePlacementsEdit = defineEdit<InScene & { shift: Transform['
       ...scene,
       placements: appended(scene.placements, copies, GROUP),
       repeats: [...scene.repeats, ...repeats],
+      lamps: [...scene.lamps, ...lampsCopied(scene.lamps, to, () => ctx.newId())],
     });
     return a.linked ? copied : ownPartsEdit.run(copied, { scene: a.scene, placements: [...to.values()] }, ctx);
   },

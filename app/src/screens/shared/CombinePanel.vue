@@ -1,19 +1,28 @@
 <script setup lang="ts">
-import {
-  EditError,
-  type CombinePlan,
-  carvePlacementsEdit,
-  combinePlacementsEdit,
-  planCombinePlacements,
-} from '@sphalerite/core/project';
+import { type CombinePlan, type Edit, EditError } from '@sphalerite/core/project';
 import type { Combining } from '@sphalerite/core/sculpt';
 import { computed, onUnmounted, ref, watch } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import CheckField from '../../components/CheckField.vue';
 import { useSession } from '../../stores/session';
-import { combineText } from '../shared/combine-text';
+import { combineText } from './combine-text';
 
+/** A way to combine, ready to be tried and set. */
+export interface CombineJob {
+  readonly edit: Edit<never>;
+  readonly args: unknown;
+}
 /** What is chosen becomes one with the one in hand, or is taken from it: tried in the view, told, then set. */
+const props = defineProps<{
+  /** Told before it is done; what cannot be throws an EditError. */
+  plan: (op: Combining) => CombinePlan;
+  job: (op: Combining | 'carve', keep: boolean) => CombineJob;
+  /** Whether overlaps can be cut from the others. */
+  carves?: boolean;
+  /** Changes when something else is chosen. */
+  chosen: string;
+}>();
+const emit = defineEmits<{ done: [] }>();
 const session = useSession();
 const KINDS: readonly [Combining | 'carve', string, string][] = [
   ['unite', 'Unite', 'All of them as one part'],
@@ -23,16 +32,11 @@ const KINDS: readonly [Combining | 'carve', string, string][] = [
 ];
 const op = ref<Combining | 'carve' | null>(null);
 const keep = ref(false);
-const args = computed(() => ({
-  scene: session.scene!.id,
-  home: session.hand.placement!,
-  others: session.view.chosen.placement.filter((id) => id !== session.hand.placement),
-}));
 /** What it comes to, or why it cannot be. */
 const plan = computed<CombinePlan | string | null>(() => {
   if (!op.value || op.value === 'carve' || !session.project) return null;
   try {
-    return planCombinePlacements(session.project, { ...args.value, op: op.value });
+    return props.plan(op.value);
   } catch (e) {
     if (!(e instanceof EditError)) throw e;
     return e.message;
@@ -45,26 +49,16 @@ async function preview(): Promise<void> {
   const mine = (stop = new AbortController());
   session.preview = null;
   if (!op.value || typeof plan.value === 'string') return;
-  const tried =
-    op.value === 'carve'
-      ? await session.tryInBackground(carvePlacementsEdit, args.value, mine.signal)
-      : await session.tryInBackground(
-          combinePlacementsEdit,
-          { ...args.value, op: op.value, keep: keep.value },
-          mine.signal,
-        );
+  const { edit, args } = props.job(op.value, keep.value);
+  const tried = await session.tryInBackground(edit as Edit<unknown>, args, mine.signal);
   if (!mine.signal.aborted && tried) session.preview = tried;
 }
-watch([op, keep, args], () => void preview());
+watch([op, keep], () => void preview());
+watch(() => props.chosen, end);
 async function set(): Promise<void> {
-  const now = op.value!;
+  const { edit, args } = props.job(op.value!, keep.value);
   end();
-  const chosen = () => ({ placement: args.value.home });
-  if (now === 'carve') await session.applyInBackground(carvePlacementsEdit, args.value, chosen);
-  else
-    await session.applyInBackground(combinePlacementsEdit, { ...args.value, op: now, keep: keep.value }, () => ({
-      placement: args.value.home,
-    }));
+  if (await session.applyInBackground(edit as Edit<unknown>, args)) emit('done');
 }
 function end(): void {
   stop?.abort();
@@ -82,7 +76,7 @@ onUnmounted(end);
     </div>
     <div class="two">
       <action-button
-        v-for="[kind, text, tip] in KINDS"
+        v-for="[kind, text, tip] in KINDS.slice(0, carves ? 4 : 3)"
         :key="kind"
         :on="op === kind"
         :tip="tip"
