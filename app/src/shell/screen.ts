@@ -39,7 +39,10 @@ export interface ViewLabel {
 }
 
 /** What stands in the view, of which project. */
-export interface ScreenScene extends Pick<ViewScene, 'list' | 'styleOf' | 'besides' | 'hurry' | 'floor' | 'cube'> {
+export interface ScreenScene extends Pick<
+  ViewScene,
+  'list' | 'styleOf' | 'besides' | 'hurry' | 'floor' | 'cube' | 'lamps'
+> {
   readonly project: Project;
   /** How its bones stand. */
   readonly pose: Pose;

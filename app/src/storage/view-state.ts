@@ -2,7 +2,7 @@ import type { Id } from '@sphalerite/core/model';
 import * as z from 'zod';
 
 /** Kinds of records of which several can be chosen at once. */
-export const CHOSEN_KINDS = ['part', 'bone', 'clip', 'scene', 'placement', 'shot'] as const;
+export const CHOSEN_KINDS = ['part', 'bone', 'clip', 'scene', 'placement', 'lamp', 'shot'] as const;
 export type ChosenKind = (typeof CHOSEN_KINDS)[number];
 
 /** What the artist is looking at; kept with each history step, so that undo brings it back. */
@@ -15,7 +15,7 @@ export interface ViewState {
 }
 const NONE: readonly Id[] = [];
 export const EMPTY_VIEW: ViewState = {
-  chosen: { part: NONE, bone: NONE, clip: NONE, scene: NONE, placement: NONE, shot: NONE },
+  chosen: { part: NONE, bone: NONE, clip: NONE, scene: NONE, placement: NONE, lamp: NONE, shot: NONE },
   layer: null,
   colourway: null,
 };
@@ -53,8 +53,16 @@ export const viewSchema: z.ZodType<ViewState> = z.preprocess(
   },
   z.object({
     chosen: z
-      .object({ part: several, bone: several, clip: several, scene: several, placement: several, shot: several })
-      .catch(() => ({ part: [], bone: [], clip: [], scene: [], placement: [], shot: [] })),
+      .object({
+        part: several,
+        bone: several,
+        clip: several,
+        scene: several,
+        placement: several,
+        lamp: several,
+        shot: several,
+      })
+      .catch(() => ({ part: [], bone: [], clip: [], scene: [], placement: [], lamp: [], shot: [] })),
     layer: one,
     colourway: one,
   }),

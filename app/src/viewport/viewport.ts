@@ -15,6 +15,7 @@ import {
 import { DrawnScene } from './drawn/drawn-scene';
 import type { MeshInBackground } from './drawn/grid-skin';
 import type { DrawStyle } from './drawn/style';
+import { DrawnLamps } from './drawn/drawn-lamps';
 import { OrbitCamera } from './orbit-camera';
 import { type Overlay, OverlayView } from './overlay';
 
@@ -35,8 +36,22 @@ export interface ViewScene {
   /** Height of the floor, in project units; 0 by default. */
   readonly floor?: number;
   readonly besides?: readonly Beside[];
+  /** Lamps that light the cubes; the brightest few, since each costs with every pixel. */
+  readonly lamps?: readonly ViewLamp[];
   /** A hand is moving: shadows follow when it rests. */
   readonly hurry?: boolean;
+}
+
+/** A lamp where it shines, in the world. */
+export interface ViewLamp {
+  readonly at: Vec3;
+  /** A point far along the way that it shines. */
+  readonly towards: Vec3;
+  readonly colour: string;
+  /** As bright as the drawn light makes it. */
+  readonly power: number;
+  /** Half the angle of its cone, in radians; null for all around. */
+  readonly cone: number | null;
 }
 
 /** What stands beside what is worked on: other looks, and moments before and after. */
@@ -67,6 +82,7 @@ export class Viewport {
   private readonly drawn: DrawnScene;
   private readonly sun = new DirectionalLight(0xfff4e2, 2.1);
   private readonly floor: Mesh;
+  private readonly lit = new DrawnLamps();
   private readonly grid: GridHelper;
   private readonly sized: ResizeObserver;
   private waiting = 0;
@@ -127,7 +143,7 @@ export class Viewport {
       m.opacity = 0.16;
       m.depthWrite = false;
     }
-    this.scene.add(this.drawn.group, this.floor, this.grid, this.overlay.group);
+    this.scene.add(this.drawn.group, this.lit.group, this.floor, this.grid, this.overlay.group);
     // The browser may take the graphics away and give them back; all buffers are made again by three then.
     this.canvas.addEventListener('webglcontextlost', (e) => {
       e.preventDefault();
@@ -187,6 +203,7 @@ export class Viewport {
       { list: next.list, styleOf, shift: [0, 0, 0], lined, moment: false },
       ...(next.besides ?? []).map((b) => ({ ...b, styleOf, lined: false })),
     ]);
+    this.lit.set(next.lamps ?? []);
     this.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
     this.uniforms.lit.value = next.lit ? 1 : 0;
     this.uniforms.glow.value = next.glow ? 1 : 0;

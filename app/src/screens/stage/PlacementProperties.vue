@@ -28,12 +28,14 @@ import { records } from '../../components/choices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { shownExtent } from './placing';
+import LampProperties from './LampProperties.vue';
 import ArrangePanel from './ArrangePanel.vue';
 import CombinePanel, { type CombineJob } from '../shared/CombinePanel.vue';
 import { placementName, repeatText } from './shown';
 
 const session = useSession();
 const p = computed(() => session.placement);
+const lamp = computed(() => session.scene?.lamps.find((l) => l.id === session.hand.lamp) ?? null);
 /** As it is while a hand moves it. */
 const shown = computed(
   () =>
@@ -118,7 +120,11 @@ function play(clip: string | null, time: number): void {
 </script>
 
 <template>
-  <empty-state v-if="!p || !shown" text="Choose what stands in the scene, or take a piece below and put it down." />
+  <LampProperties v-if="!p && lamp" :lamp="lamp" />
+  <empty-state
+    v-else-if="!p || !shown"
+    text="Choose what stands in the scene, or take a piece below and put it down."
+  />
   <div v-else>
     <section class="panel-section">
       <div class="panel-head">

@@ -35,6 +35,7 @@ import { type TreeRow, seenRows } from '../../components/tree';
 import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
+import LampList from './LampList.vue';
 import { placementName, repeatText, repeatsOf } from './shown';
 import { useStage } from './stage-state';
 
@@ -233,6 +234,7 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
             @click="session.apply(removeSceneLayerEdit, { scene: scene.id, layer: l.id })"
         /></span>
       </div>
+      <LampList />
       <p v-if="session.view.chosen.placement.length > 0" class="onto">
         <IconStack2 aria-hidden="true" :size="15" />
         <select-field

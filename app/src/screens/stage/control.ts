@@ -4,10 +4,11 @@ import { REST_POSE } from '@sphalerite/core/rig';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
-import { NO_OVERLAY } from '../../viewport/overlay';
+import { NO_OVERLAY, type Overlay } from '../../viewport/overlay';
 import type { PointerUser } from '../../viewport/view-input';
 import { gizmoFirst } from '../shared/gizmo-control';
 import { copyInHand } from './copy-in-hand';
+import { useLamps } from './lamp-hand';
 import { useMaking } from './making-state';
 import { extentOfList } from './placing';
 import { useSceneList } from './scene-list';
@@ -28,15 +29,21 @@ export function stageControl(): ScreenControl {
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
-  const gizmo = useStageGizmo(shown),
-    hands = useStagePointer(shown);
+  const lamps = useLamps();
+  const gizmo = useStageGizmo(shown, lamps),
+    hands = useStagePointer(shown, lamps);
   const first = gizmoFirst(gizmo, hands.hand);
   const pointer: PointerUser = { ...first, open: (p) => (hands.justChosen ? hands.hand : first).open?.(p) };
   const corners = (): readonly Box[] => {
     const e = extentOfList(mine());
     return e ? [boxOf(e)] : [];
   };
-  const commands = stageCommands({ list, mine });
+  /** Handles of a path, and lamps. */
+  function marks(): Pick<Overlay, 'spots' | 'strokes'> {
+    const [path, lit] = [hands.path.drawn(), lamps.drawn()];
+    return { spots: [...path.spots, ...lit.spots], strokes: [...path.strokes, ...lit.strokes] };
+  }
+  const commands = stageCommands({ list, mine, lamp: lamps.inHand });
   return {
     scene: () => {
       const project = session.shown;
@@ -45,6 +52,7 @@ export function stageControl(): ScreenControl {
           project,
           pose: REST_POSE,
           list: list(),
+          lamps: lamps.lights(),
           styleOf: (i) => (stage.alone === null || free(i) ? 'plain' : 'faint'),
           hurry: gizmo.holding || hands.pushes,
         }
@@ -55,7 +63,7 @@ export function stageControl(): ScreenControl {
       lattice: MAT4_IDENTITY,
       corners: corners(),
       gizmo: gizmo.drawn(),
-      ...hands.path.drawn(),
+      ...marks(),
     }),
     pointer,
     inHand: () => extentOfList(mine()),
@@ -81,6 +89,7 @@ export function stageControl(): ScreenControl {
         ...up,
         ...(p ? [placementName(project!, p)] : []),
         ...(copy ? [`copy ${copy.copy + 1}`] : []),
+        ...(lamps.inHand() ? [lamps.inHand()!.name] : []),
       ];
     },
     chips: () => stageChips(hands.copies),
@@ -115,7 +124,7 @@ export function stageControl(): ScreenControl {
           pointer.cancel();
           // First from the copy to its whole, then from everything.
           if (idle && copyInHand()) stage.copy = null;
-          else if (idle) session.choose({ placement: null });
+          else if (idle) session.choose({ placement: null, lamp: null });
         },
       },
     ],

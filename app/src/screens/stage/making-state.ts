@@ -1,6 +1,7 @@
 import { type Quat, QUAT_IDENTITY, type Vec3 } from '@sphalerite/core/math';
 import { cellOfScene, find } from '@sphalerite/core/model';
 import { addBlockEdit, addGroundEdit, addRoomEdit, newPartHereEdit } from '@sphalerite/core/project';
+import { colourDistance } from '@sphalerite/core/palette';
 import { type GroundLayer, ROOM, type Room } from '@sphalerite/core/sculpt';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -41,14 +42,27 @@ export const useMaking = defineStore('making', () => {
   const palette = computed(() => session.palette ?? session.project?.palettes[0] ?? null);
   const cubes = (m: Vec3): Vec3 => m.map((v) => Math.max(1, Math.round(v / metres.value))) as unknown as Vec3;
 
+  /** The swatch that comes nearest to a colour. */
+  function near(hex: string): number {
+    const list = palette.value?.swatches ?? [];
+    const by = list.map((s) => ({ byte: s.byte, d: s.emissive > 0 || s.helper ? 9 : colourDistance(s.colour, hex) }));
+    return by.sort((a, b) => a.d - b.d)[0]?.byte ?? 1;
+  }
   function begin(wanted: Making): void {
     if (!mustHaveScene()) return;
     const bytes = palette.value?.swatches.map((s) => s.byte) ?? [1];
     name.value = MAKING_NAMES[wanted];
-    byte.value = bytes[0]!;
-    const known = (b: number): number => (bytes.includes(b) ? b : bytes[0]!);
-    room.value = { ...room.value, wallByte: known(room.value.wallByte), floorByte: known(room.value.floorByte) };
-    if (ground.value.layers.length === 0) ground.value = { ...ground.value, layers: [{ byte: bytes[0]!, thick: 2 }] };
+    byte.value = bytes.includes(byte.value) && kind.value ? byte.value : near('#8d857a');
+    const fresh = !bytes.includes(room.value.wallByte) || room.value === ROOM;
+    if (fresh) room.value = { ...ROOM, wallByte: near('#b9aa94'), floorByte: near('#6f4a2f') };
+    if (ground.value.layers.some((l) => !bytes.includes(l.byte)) || ground.value.layers.length === 0)
+      ground.value = {
+        ...ground.value,
+        layers: [
+          { byte: near('#5a7a3c'), thick: 1 },
+          { byte: near('#6f4a2f'), thick: 3 },
+        ],
+      };
     kind.value = wanted;
   }
   const common = () => ({

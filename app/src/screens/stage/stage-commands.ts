@@ -8,7 +8,7 @@ import {
   IconRotate3d,
 } from '@tabler/icons-vue';
 import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
-import { cellOfScene, findIn } from '@sphalerite/core/model';
+import { type Lamp, cellOfScene, findIn } from '@sphalerite/core/model';
 import {
   addSceneEdit,
   deleteSceneEdit,
@@ -16,6 +16,7 @@ import {
   groupPlacementsEdit,
   ownPartsEdit,
   refitPlacementsEdit,
+  removeLampsEdit,
   removePlacementsEdit,
   splitPlacementEdit,
 } from '@sphalerite/core/project';
@@ -35,10 +36,12 @@ interface Shown {
   list(): DrawList;
   /** What the chosen show. */
   mine(): DrawList;
+  /** The lamp in hand. */
+  lamp(): Lamp | null;
 }
 
 /** Scenes and what stands in them. */
-export function stageCommands({ list, mine }: Shown): Command[] {
+export function stageCommands({ list, mine, lamp }: Shown): Command[] {
   const session = useSession();
   const stage = useStage();
   const some = all(needsWriting, needsPlacement);
@@ -160,11 +163,19 @@ export function stageCommands({ list, mine }: Shown): Command[] {
       'stage.remove',
       'Take out of the scene',
       () => {
-        const copy = copyInHand();
-        if (copy) leaveOut(copy);
+        const copy = copyInHand(),
+          lit = lamp();
+        if (lit) session.apply(removeLampsEdit, { scene: session.scene!.id, lamps: [lit.id] });
+        else if (copy) leaveOut(copy);
         else session.apply(removePlacementsEdit, target());
       },
-      { keys: ['Delete'] },
+      {
+        keys: ['Delete'],
+        enabled: all(
+          needsWriting,
+          need(() => session.placement !== null || lamp() !== null, 'nothing is chosen'),
+        ),
+      },
     ),
     of(
       'stage.open',

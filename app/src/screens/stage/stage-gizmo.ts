@@ -4,17 +4,22 @@ import { useView } from '../../stores/view';
 import { type GizmoFrame, WORLD_AXES, amountText } from '../../tools/gizmo';
 import { FREE_STEPS, useGizmo } from '../shared/gizmo-control';
 import { anchorOf, copyInHand } from './copy-in-hand';
+import type { useLamps } from './lamp-hand';
 import { byGizmo, movable, moveInHand } from './moving';
 import type { SceneList } from './scene-list';
 import { useStage } from './stage-state';
 
+type Lamps = ReturnType<typeof useLamps>;
+
 /** The gizmo on what is chosen in the scene, or on a copy by itself. */
-export function useStageGizmo({ list, copies }: SceneList) {
+export function useStageGizmo({ list, copies }: SceneList, lamps: Lamps) {
   const session = useSession();
   const stage = useStage();
   const view = useView();
   const chosen = (): readonly string[] => session.view.chosen.placement;
   const frame = (): GizmoFrame | null => {
+    const lit = stage.placing || !session.writable || stage.handle === 'frame' ? null : lamps.at();
+    if (lit) return { at: lit, axes: WORLD_AXES, modes: [stage.handle as 'move' | 'turn' | 'scale'], even: true };
     const project = session.shown,
       scene = project?.scenes.find((s) => s.id === session.scene?.id),
       id = session.hand.placement;
@@ -40,6 +45,7 @@ export function useStageGizmo({ list, copies }: SceneList) {
     },
     change(amount, done) {
       view.measure = done ? '' : amountText(amount);
+      if (lamps.inHand()) return lamps.change(held!, amount, done);
       moveInHand(byGizmo(held!, amount, stage.together), done, held!.at);
     },
     cancel() {

@@ -12,6 +12,7 @@ import { copyInHand } from './copy-in-hand';
 import { useFrameChoice } from './frame-choice';
 import { useMaking } from './making-state';
 import { movable, moveInHand } from './moving';
+import type { useLamps } from './lamp-hand';
 import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
 import { putDown, shownExtent } from './placing';
@@ -24,7 +25,7 @@ import { useStage } from './stage-state';
 const DOUBLE_CLICK = 700;
 
 /** Chooses what is clicked, or in a second click one copy of its repeat, pushes it over the ground, leaves copies behind with Alt, and puts down what is taken from below. */
-export function useStagePointer(shown: SceneList) {
+export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLamps>) {
   const { list, free } = shown;
   const path = usePathHandles(),
     strokes = useStrokePlacing(shown),
@@ -94,7 +95,7 @@ export function useStagePointer(shown: SceneList) {
         if (there) making.place = { t: there.t, q: there.q };
         return true;
       }
-      if (strokes.down(p) || path.down(p)) return true;
+      if (strokes.down(p) || path.down(p) || (!p.ctrl && lamps.down(p))) return true;
       const there = under(p);
       if (stage.handle === 'frame' || (p.ctrl && !there)) {
         frame.down(p);
@@ -128,7 +129,7 @@ export function useStagePointer(shown: SceneList) {
     click() {
       if (stage.placing) return;
       stage.copy = null;
-      session.choose({ placement: null });
+      session.choose({ placement: null, lamp: null });
     },
     open(p) {
       const hit = pickInstance(list(), p.ray.origin, p.ray.dir, free);

@@ -118,6 +118,7 @@ export function repairedView(p: Project | null, v: ViewState): ViewState {
       clip: keep('clip', p.clips),
       scene: keep('scene', p.scenes),
       placement: placed(p, v),
+      lamp: keep('lamp', sceneOf(p, v)?.lamps ?? [], false),
       shot: keep('shot', p.shots),
     },
     layer: v.layer,
