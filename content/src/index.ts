@@ -1,5 +1,6 @@
 import type { Project } from '@sphalerite/core/model';
 import { buildLampPost } from './lamp-post';
+import { buildNightMarket } from './night-market';
 import { buildOswin } from './oswin';
 import { buildOswinRigged } from './oswin-rigged';
 import { buildBiped } from './ready/biped';
@@ -20,6 +21,7 @@ export const DEMOS: Readonly<Record<string, () => Project>> = {
   'oswin-rigged': buildOswinRigged,
   'row-boat': buildRowBoat,
   'sedge-bank': buildSedgeBank,
+  'night-market': buildNightMarket,
 };
 
 /** Every ready rig by the name of its file. */

@@ -122,6 +122,7 @@ watchEffect(() => {
   view.pose = scene.pose;
   v.setScene({
     ...scene,
+    lamps: settings.glow && settings.lit ? (scene.lamps ?? []) : [],
     edges: settings.edges,
     lit: settings.lit,
     glow: settings.glow,

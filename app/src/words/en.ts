@@ -190,7 +190,7 @@ export const EN = {
   'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
   'linked.shows': { one: 'a change shows on {n} placement', other: 'a change shows on {n} placements' },
   'combine.size': '{size} cubes.',
-  'combine.finer': 'They meet between cubes, so each is cut in {n} along its edges.',
+  'combine.finer': 'They meet between cubes, so each is cut in {parts} along its edges.',
   'combine.resampled': {
     one: '{n} stands turned by no quarter or of other cubes, and is looked up cell by cell: {list}.',
     other: '{n} stand turned by no quarter or of other cubes, and are looked up cell by cell: {list}.',

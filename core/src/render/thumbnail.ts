@@ -30,7 +30,11 @@ export const projectThumbnail = (project: Project, edge = THUMBNAIL): Uint8Array
 
 /** {@link projectThumbnail} in pieces. */
 export function projectThumbnailSteps(project: Project, edge = THUMBNAIL): Steps<Uint8Array<ArrayBuffer>> {
-  return drawFlat(traceInstances(gather(project, { of: 'rig' }), 1), edge);
+  // A project of scenes alone has no figure to show.
+  const rig = gather(project, { of: 'rig' }),
+    scene = project.scenes[0];
+  const list = rig.length === 0 && scene ? gather(project, { of: 'scene', scene: scene.id }) : rig;
+  return drawFlat(traceInstances(list, 1), edge);
 }
 
 /**

@@ -67,7 +67,9 @@ export function shotProject(project: Project, shot: Shot): Project {
 /** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
 export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number, number] = shot.size): TraceScene {
   const project = shotProject(withoutHelpers(whole), shot);
-  const at = (pose: Pose): TraceInstance[] => traceInstances(gather(project, { of: 'rig', pose }), shot.light.glow);
+  const scene = find(project.scenes, shot.scene);
+  const at = (pose: Pose): TraceInstance[] =>
+    traceInstances(gather(project, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose }), shot.light.glow);
   const floor = at(REST_POSE).reduce((y, i) => Math.min(y, i.lo[1]), 0);
   const away = length(sub(shot.camera.eye, shot.camera.target));
   return {

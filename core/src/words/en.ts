@@ -379,6 +379,13 @@ export const EN = {
 
   // project/edits/scene-making.ts
   'making.size': 'A block of {size} cubes is too large: {most} along an edge are the most.',
+  // project/edits/assets.ts
+  'assets.itself': '“{name}” cannot stand in its own scene. Place its figure or its parts instead.',
+  'assets.empty': '“{name}” has no cubes yet, so nothing of it could stand here.',
+  'assets.stands': {
+    one: '“{name}” stands in a scene {n} time. Take it out first.',
+    other: '“{name}” stands in scenes {n} times. Take it out first.',
+  },
   // project/edits/combine.ts
   'combine.two': 'Choose at least two things that have cubes.',
   'combine.figure': '“{name}” is a figure or another project, whose parts move. Combine parts of this project.',
@@ -393,7 +400,7 @@ export const EN = {
   'combine.tooLarge':
     'The part “{part}” would be {size} cubes; a part is {most} at most. Combine them in a scene, where they come in tiles.',
   'combine.onePiece': 'The cubes of “{part}” all hang together. Cut it apart first.',
-  'combine.manyPieces': '“{part}” would fall into {n} pieces; {most} at once are the most. Find loose cubes first.',
+  'combine.manyPieces': '“{part}” would fall into {count} pieces; {most} at once are the most. Find loose cubes first.',
   // project/edits/scenes.ts
   'scenes.tooMany': '“{scene}” would hold {count} placements; {most} is the most. Use repeats, or another scene.',
   'scenes.circle': 'A placement cannot hang on itself or on what hangs on it.',
@@ -522,6 +529,9 @@ export const EN = {
   'label.addLamp': 'New lamp in {scene}',
   'label.changeLamps': { one: 'Change {n} lamp in {scene}', other: 'Change {n} lamps in {scene}' },
   'label.removeLamps': { one: 'Remove {n} lamp from {scene}', other: 'Remove {n} lamps from {scene}' },
+  'label.embedProject': 'Take {name} into the project',
+  'label.refreshAsset': 'Bring {name} up to date',
+  'label.removeAsset': 'Let {name} go',
   'label.unite': 'Unite in {where}',
   'label.subtract': 'Subtract in {where}',
   'label.intersect': 'Intersect in {where}',

@@ -1,6 +1,7 @@
 import { IconPhoto } from '@tabler/icons-vue';
 import { shotPose, shotProject } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
+import { find } from '@sphalerite/core/model';
 import { gather } from '@sphalerite/core/scene';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
@@ -40,7 +41,8 @@ export function lightControl(): ScreenControl {
       if (!p) return null;
       const project = shot ? shotProject(p, shot) : p,
         pose = shot ? shotPose(p, shot) : REST_POSE;
-      return { project, pose, list: gather(project, { of: 'rig', pose }) };
+      const scene = find(project.scenes, shot?.scene ?? null);
+      return { project, pose, list: gather(project, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose }) };
     },
     overlay: () => NO_OVERLAY,
     inHand: () => null,

@@ -5,7 +5,7 @@ import { say } from '../../words';
 export function combineText({ meeting, resampled, size, tiles }: CombinePlan): string {
   return [
     say('combine.size', { size: size.join(' × ') }),
-    ...(meeting.factor > 1 ? [say('combine.finer', { n: meeting.factor })] : []),
+    ...(meeting.factor > 1 ? [say('combine.finer', { parts: meeting.factor })] : []),
     ...(resampled.length > 0
       ? [say('combine.resampled', { n: resampled.length, list: resampled.slice(0, 3).join(', ') })]
       : []),

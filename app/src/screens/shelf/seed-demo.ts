@@ -7,7 +7,7 @@ import { say } from '../../words';
 /** The project that a first visit opens. */
 const FIRST = 'tamsin';
 /** Those that come onto the shelf behind it. */
-const OTHERS = ['oswin', 'oswin-rigged', 'row-boat', 'lamp-post', 'sedge-bank'];
+const OTHERS = ['night-market', 'oswin', 'oswin-rigged', 'row-boat', 'lamp-post', 'sedge-bank'];
 /** What of them is still to come: a visit may end before all are there. */
 const stillToCome = z.array(z.string()).catch([]);
 

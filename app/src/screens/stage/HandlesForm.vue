@@ -27,6 +27,9 @@ const stage = useStage();
         { value: 1, text: '1°', name: 'Single degrees' },
       ]"
     />
+    <check-field v-model="stage.snaps" tip="Pushed things are caught by edges and middles around them; Shift lets go"
+      >Snap to neighbours</check-field
+    >
     <check-field v-model="stage.together" tip="About the one in hand; else each about its own origin"
       >Together</check-field
     >

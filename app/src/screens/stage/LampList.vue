@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconBulb, IconBulbOff, IconPlus, IconTrash } from '@tabler/icons-vue';
+import { IconBulb, IconBulbOff, IconPlus, IconTarget, IconTrash } from '@tabler/icons-vue';
 import { type Lamp, findIn } from '@sphalerite/core/model';
 import { addLampEdit, changeLampsEdit, removeLampsEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
@@ -7,9 +7,11 @@ import IconButton from '../../components/IconButton.vue';
 import ListRow from '../../components/ListRow.vue';
 import { useSession } from '../../stores/session';
 import { freeLayer, shownExtent } from './placing';
+import { useStage } from './stage-state';
 
 /** The lamps of the scene. A new one hangs on the placement in hand, in its middle. */
 const session = useSession();
+const stage = useStage();
 const scene = computed(() => session.scene!);
 const inHand = (l: Lamp): boolean => session.hand.placement === null && session.hand.lamp === l.id;
 function add(): void {
@@ -35,6 +37,14 @@ function add(): void {
       <h2>
         Lamps <span class="figures quiet">{{ scene.lamps.length }}</span>
       </h2>
+      <icon-button
+        v-if="scene.lamps.length > 0"
+        :icon="IconTarget"
+        :on="stage.lamps"
+        label="Lamps marked in the view"
+        tip="Marked in the view"
+        @click="stage.lamps = !stage.lamps"
+      />
       <icon-button
         :icon="IconPlus"
         label="New lamp"

@@ -34,7 +34,7 @@ const top = computed(() => {
     rest = rows.value.slice(MOST).reduce((n, r) => n + r.faces, 0);
   return rest > 0 ? [...first, { id: '', name: 'the rest', faces: rest }] : first;
 });
-const share = (faces: number): string => `${(100 * faces) / Math.max(1, top.value[0]?.faces ?? 1)}%`;
+const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.value.map((t) => t.faces))}%`;
 </script>
 
 <template>

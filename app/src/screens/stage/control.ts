@@ -41,7 +41,7 @@ export function stageControl(): ScreenControl {
   /** Handles of a path, and lamps. */
   function marks(): Pick<Overlay, 'spots' | 'strokes'> {
     const [path, lit] = [hands.path.drawn(), lamps.drawn()];
-    return { spots: [...path.spots, ...lit.spots], strokes: [...path.strokes, ...lit.strokes] };
+    return { spots: [...path.spots, ...lit.spots], strokes: [...path.strokes, ...lit.strokes, ...hands.push.drawn()] };
   }
   const commands = stageCommands({ list, mine, lamp: lamps.inHand });
   return {

@@ -18,6 +18,7 @@ import { type Amount, type GizmoFrame, shiftOf } from '../../tools/gizmo';
 import type { Overlay } from '../../viewport/overlay';
 import type { ViewPointer } from '../../viewport/view-input';
 import type { ViewLamp } from '../../viewport/viewport';
+import { useStage } from './stage-state';
 
 /** Pixels within which a lamp is meant. */
 const NEAR = 12;
@@ -26,6 +27,7 @@ const NEAR = 12;
 export function useLamps() {
   const session = useSession();
   const view = useView();
+  const stage = useStage();
   /** The lamp in hand; null while a placement is, or nothing. */
   const inHand = (): Lamp | null =>
     (session.hand.placement === null && shownScene()?.lamps.find((l) => l.id === session.hand.lamp)) || null;
@@ -67,6 +69,7 @@ export function useLamps() {
     /** Chooses the lamp under the pointer; gives whether there was one. */
     down(p: ViewPointer): boolean {
       const v = view.viewport;
+      if (!stage.lamps && !inHand()) return false;
       const near = placed()
         .filter((l) => l.copy === 0)
         .map((l) => ({ id: l.lamp.id, ...v!.screenOf(transformPoint(l.matrix, [0, 0, 0])) }))
@@ -81,7 +84,7 @@ export function useLamps() {
         own = inHand();
       const mine = all.find((l) => l.lamp.id === own?.id && l.copy === 0);
       return {
-        spots: all.map((l) => ({
+        spots: (own || stage.lamps ? all : []).map((l) => ({
           at: transformPoint(l.matrix, [0, 0, 0]),
           tone: 'honey' as const,
           hot: l.lamp.id === own?.id && l.copy === 0,

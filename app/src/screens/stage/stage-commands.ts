@@ -1,12 +1,4 @@
-import {
-  IconArrowBarToDown,
-  IconArrowsMaximize,
-  IconArrowsMove,
-  IconCopy,
-  IconFolders,
-  IconMarquee2,
-  IconRotate3d,
-} from '@tabler/icons-vue';
+import { IconArrowBarToDown, IconCopy, IconFolders } from '@tabler/icons-vue';
 import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
 import { type Lamp, cellOfScene, findIn } from '@sphalerite/core/model';
 import {
@@ -27,10 +19,10 @@ import { useSession } from '../../stores/session';
 import { nameInPlace } from '../shared/rename-in-hand';
 import { dropBy } from './landing';
 import { copyInHand, leaveOut } from './copy-in-hand';
+import { handleCommands } from './handle-commands';
 import { moveInHand } from './moving';
 import { openInPlace } from './open-in-place';
 import { extentOfList } from './placing';
-import { useStage } from './stage-state';
 
 interface Shown {
   list(): DrawList;
@@ -43,10 +35,8 @@ interface Shown {
 /** Scenes and what stands in them. */
 export function stageCommands({ list, mine, lamp }: Shown): Command[] {
   const session = useSession();
-  const stage = useStage();
   const some = all(needsWriting, needsPlacement);
   const target = () => ({ scene: session.scene!.id, placements: session.view.chosen.placement });
-  const hold = (handle: typeof stage.handle) => (): void => void (stage.handle = handle);
   const of = (id: string, title: string, run: () => unknown, more: Partial<Command> = {}): Command => ({
     ...{ id, title, group: 'Stage', enabled: some, run },
     ...more,
@@ -68,30 +58,7 @@ export function stageCommands({ list, mine, lamp }: Shown): Command[] {
       enabled: all(needsWriting, needsScene),
       run: () => session.apply(deleteSceneEdit, { scene: session.scene!.id }),
     },
-    of('stage.move', 'Move by arrows, or push over the ground', hold('move'), {
-      keys: ['J'],
-      icon: IconArrowsMove,
-      on: () => stage.handle === 'move',
-      enabled: needsScene,
-    }),
-    of('stage.turn', 'Turn by rings', hold('turn'), {
-      keys: ['R'],
-      icon: IconRotate3d,
-      on: () => stage.handle === 'turn',
-      enabled: needsScene,
-    }),
-    of('stage.frame', 'Choose what lies in a frame', hold('frame'), {
-      keys: ['F'],
-      icon: IconMarquee2,
-      on: () => stage.handle === 'frame',
-      enabled: needsScene,
-    }),
-    of('stage.scale', 'Scale by pulling', hold('scale'), {
-      keys: ['W'],
-      icon: IconArrowsMaximize,
-      on: () => stage.handle === 'scale',
-      enabled: needsScene,
-    }),
+    ...handleCommands(),
     of(
       'stage.duplicate',
       'Duplicate, linked',

@@ -1,23 +1,20 @@
-import { type Vec3, add, mapVec, scale, sub } from '@sphalerite/core/math';
+import { type Vec3, add, scale } from '@sphalerite/core/math';
 import { type Id, type Placement, findIn } from '@sphalerite/core/model';
-import { duplicatePlacementsEdit } from '@sphalerite/core/project';
 import { gather, pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
-import { onPlane } from '../../tools/geometry';
-import { amountText } from '../../tools/gizmo';
 import type { PointerUser, ViewPointer } from '../../viewport/view-input';
 import { landing } from './landing';
 import { copyInHand } from './copy-in-hand';
 import { useFrameChoice } from './frame-choice';
 import { useMaking } from './making-state';
-import { movable, moveInHand } from './moving';
 import type { useLamps } from './lamp-hand';
 import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
 import { putDown, shownExtent } from './placing';
 import type { SceneList } from './scene-list';
 import { placementName } from './shown';
+import { usePush } from './push';
 import { useStrokePlacing } from './stroke-placing';
 import { useStage } from './stage-state';
 
@@ -29,32 +26,14 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
   const { list, free } = shown;
   const path = usePathHandles(),
     strokes = useStrokePlacing(shown),
-    frame = useFrameChoice(shown);
+    frame = useFrameChoice(shown),
+    push = usePush(shown);
   const session = useSession();
   const stage = useStage();
   const making = useMaking();
   const view = useView();
   const chosen = (): readonly string[] => session.view.chosen.placement;
 
-  /** A thing that is pushed over the ground: where the hand took it, and how far it is by now. */
-  let push: { readonly from: Vec3; by: Vec3; copy: boolean } | null = null;
-  const toStep = (v: number): number => (stage.step > 0 ? Math.round(v / stage.step) * stage.step : v);
-  function pushTo(p: ViewPointer, done: boolean): void {
-    const to = onPlane(p.ray, push!.from, [0, 1, 0]);
-    if (to) push!.by = mapVec(sub(to, push!.from), (v, a) => (a === 1 ? 0 : toStep(v)));
-    const { by, copy } = push!;
-    const still = by.every((v) => v === 0);
-    view.measure = done || still ? '' : amountText({ kind: 'move', along: by });
-    if (still) {
-      session.preview = null;
-      return;
-    }
-    const scene = session.scene!;
-    if (!copy) return moveInHand((w) => ({ ...w, t: add(w.t, by) }), done);
-    const args = { scene: scene.id, placements: movable(scene, chosen()), shift: by, linked: true };
-    if (done) session.apply(duplicatePlacementsEdit, args);
-    else session.preview = session.tryEdit(duplicatePlacementsEdit, args, true);
-  }
   /** What stands there without what is about to be made. */
   const ground = () =>
     session.project && session.scene ? gather(session.project, { of: 'scene', scene: session.scene.id }) : [];
@@ -104,13 +83,12 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
       if (!there) return false;
       choose(there, p);
       if (session.writable && chosen().includes(there.copy > 0 ? repeated(there.id) : there.id))
-        push = { from: there.at, by: [0, 0, 0], copy: p.alt && !copyInHand() };
+        push.begin(there.at, p.alt && !copyInHand());
       return true;
     },
     move(p, settle) {
       if (strokes.move(p, settle) || frame.move(p)) return;
-      if (push) return pushTo(p, false);
-      if (path.move(p)) return;
+      if (push.move(p) || path.move(p)) return;
       const there = stage.placing ? null : under(p);
       const scene = session.scene;
       const at = there && scene && findIn(scene.placements, there.id);
@@ -122,9 +100,7 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
         there = framed === 'click' ? under(p) : null;
       if (there) choose(there, p);
       else if (framed === 'click' && !p.shift) session.choose({ placement: null });
-      if (framed || !push) return;
-      pushTo(p, true);
-      push = null;
+      if (!framed) push.up(p);
     },
     click() {
       if (stage.placing) return;
@@ -137,7 +113,7 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
     },
     leave: () => void (view.cursor = ''),
     cancel() {
-      push = null;
+      push.cancel();
       strokes.cancel();
       path.cancel();
       frame.cancel();
@@ -148,6 +124,7 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
   return {
     hand,
     path,
+    push,
     put(p: ViewPointer, shows: Placement['shows']): void {
       const there = session.project && landing(list(), p.ray, shownExtent(session.project, shows), stage.step);
       if (there) putDown(shows, there);
@@ -157,10 +134,10 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
       return performance.now() - chosenAt < DOUBLE_CLICK;
     },
     get pushes(): boolean {
-      return push !== null || path.holding;
+      return push.holding || path.holding;
     },
     get copies(): boolean {
-      return push?.copy ?? false;
+      return push.copies;
     },
   };
 }

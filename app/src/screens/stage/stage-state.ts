@@ -23,6 +23,10 @@ export const useStage = defineStore('stage', () => {
   const copy = shallowRef<{ readonly placement: Id; readonly copy: number } | null>(null);
   /** The frame that is drawn around what shall be chosen, in pixels of the page. */
   const drawnFrame = shallowRef<PageFrame | null>(null);
+  /** Whether lamps are marked in the view; the one in hand always is. */
+  const lamps = ref(false);
+  /** Whether what is pushed is caught by edges and middles around it. */
+  const snaps = ref(true);
   /** Whether several turn and grow about the one in hand, or each about its own origin. */
   const together = ref(true);
   /** Only this layer is seen; null for all. */
@@ -32,5 +36,5 @@ export const useStage = defineStore('stage', () => {
     copy.value = null;
     alone.value = null;
   });
-  return { handle, step, turn, placing, copy, drawnFrame, together, alone };
+  return { handle, step, turn, placing, copy, drawnFrame, lamps, snaps, together, alone };
 });

@@ -1,8 +1,9 @@
-import { type Id, type Project, freeName } from '../../model';
+import type { Id, Project } from '../../model';
 import { say } from '../../words';
 import { type RecordName, withRecordsOf } from '../bringing';
 import { EditError, defineEdit } from '../edit';
 import { type BringAt, bringRigEdit, partsOfSameName, replacePartsEdit } from './bring-in';
+import { embedProjectEdit } from './assets';
 import { bringPartsEdit, withoutParts } from './bring-parts';
 
 /** What of another project comes, and how. */
@@ -34,7 +35,7 @@ export const bringPiecesEdit = defineEdit<TakenPieces>({
     if (pieces.length === 0 && pairs.length === 0 && !bones && !whole)
       throw new EditError('bringIn.nothing', { source: source.name });
     let p = project;
-    if (whole) p = withAsset(p, source, ctx.newId());
+    if (whole) p = embedProjectEdit.run(p, { project: source, revision: '' }, ctx);
     if (pairs.length > 0)
       p = replacePartsEdit.run(p, { source, pairs: pairs.map((o) => ({ part: o.part.id, by: o.by.id })) }, ctx);
     if (bones) p = bringRigEdit.run(p, { source, at, parts, clips }, ctx);
@@ -42,23 +43,6 @@ export const bringPiecesEdit = defineEdit<TakenPieces>({
     const others = pieces.filter((o) => o.kind !== 'part' && o.kind !== 'clip');
     return others.length > 0 ? withRecordsOf(p, source, others, ctx.newId) : p;
   },
-});
-
-/** What was kept for going back stays where it was. */
-const withAsset = (project: Project, source: Project, id: Id): Project => ({
-  ...project,
-  assets: [
-    ...project.assets,
-    {
-      id,
-      name: freeName(
-        source.name,
-        project.assets.map((a) => a.name),
-      ),
-      source: { project: source.id, revision: '' },
-      project: { ...source, restorePoints: [], bin: [] },
-    },
-  ],
 });
 
 const onlyParts = (source: Project, parts: readonly Id[]): Project =>

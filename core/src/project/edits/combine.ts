@@ -251,7 +251,7 @@ export const splitPlacementEdit = defineEdit<{ scene: Id; placement: Id }>({
       pieces = connectedPieces(CellSet.filled(grid));
     if (pieces.sizes.length < 2) throw new EditError('combine.onePiece', { part: part.name });
     if (pieces.sizes.length > MOST_PIECES)
-      throw new EditError('combine.manyPieces', { part: part.name, n: pieces.sizes.length, most: MOST_PIECES });
+      throw new EditError('combine.manyPieces', { part: part.name, count: pieces.sizes.length, most: MOST_PIECES });
     let { parts } = project;
     const made = Array.from({ length: pieces.sizes.length }, (_, n): Part => {
       const set = piecesSet(pieces, (k) => k === n),
