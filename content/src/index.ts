@@ -8,6 +8,7 @@ import { buildHingedProp } from './ready/hinged-prop';
 import { buildQuadruped } from './ready/quadruped';
 import { buildRowBoat } from './row-boat';
 import { buildSedgeBank } from './sedge-bank';
+import { buildStamps } from './stamps';
 import { buildTamsin } from './tamsin';
 
 export { buildLampPost, buildOswin, buildTamsin };
@@ -23,6 +24,9 @@ export const DEMOS: Readonly<Record<string, () => Project>> = {
   'sedge-bank': buildSedgeBank,
   'night-market': buildNightMarket,
 };
+
+/** Shelves that come along beside the demo projects, by the name of their file. */
+export const SHELVES: Readonly<Record<string, () => Project>> = { stamps: buildStamps };
 
 /** Every ready rig by the name of its file. */
 export const READY_RIGS: Readonly<Record<string, () => Project>> = {

@@ -2,13 +2,13 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { encodePng, writeProjectFile } from '@sphalerite/core/files';
 import { projectThumbnail } from '@sphalerite/core/render';
-import { DEMOS, READY_RIGS } from '.';
+import { DEMOS, READY_RIGS, SHELVES } from '.';
 
 /** Pixels of a picture that comes along, so that it need not be drawn at the first visit. */
 const PICTURE = 340;
 const folder = fileURLToPath(new URL('../out/', import.meta.url));
 mkdirSync(folder, { recursive: true });
-for (const [name, build] of Object.entries({ ...DEMOS, ...READY_RIGS })) {
+for (const [name, build] of Object.entries({ ...DEMOS, ...READY_RIGS, ...SHELVES })) {
   const project = build();
   const bytes = writeProjectFile(project);
   writeFileSync(`${folder}${name}.sphal`, bytes);

@@ -168,3 +168,13 @@ function onTile({ grid, bytes }: Body, { matrices, exact }: Meeting, i: number, 
         }
   });
 }
+
+/** A body's cubes on another lattice, cube for cube where they meet it, else looked up; null where there are none, or too many. */
+export function onLattice(body: Body, home: Mat4): VoxelGrid | null {
+  const m = mulMat(invertMat(home), body.matrix),
+    box = boxOn(m, body.grid);
+  if (!box || box.size.some((s) => s > MAX_EDGE)) return null;
+  const grid = onTile(body, { matrices: [m], exact: [meets(m, 1)], factor: 1, box }, 0, box),
+    content = grid.contentBox();
+  return content && grid.withBounds(content);
+}

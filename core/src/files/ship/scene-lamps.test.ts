@@ -8,7 +8,7 @@ import {
 } from '@gltf-transform/extensions';
 import validator from 'gltf-validator';
 import { describe, expect, it } from 'vitest';
-import { type Vec3, quatFromAxisAngle, transformDirection, transformPoint } from '../../math';
+import { type Quat, type Vec3, quatFromAxisAngle, transformDirection, transformPoint } from '../../math';
 import { NO_VARIATION, type Project, checkSound, idsFrom, makeProject, placementsOf } from '../../model';
 import * as edits from '../../project';
 import { type Edit, apply, editContext } from '../../project';
@@ -142,7 +142,7 @@ describe('lamps', () => {
                 let c = at.getElement(v, []) as unknown as Vec3;
                 if (batch) {
                   const [t, s] = ['TRANSLATION', 'SCALE'].map((k) => batch.getAttribute(k)!.getElement(i, []));
-                  const q = batch.getAttribute('ROTATION')!.getElement(i, []) as [number, number, number, number];
+                  const q = batch.getAttribute('ROTATION')!.getElement(i, []) as unknown as Quat;
                   c = transformPoint(matrixFrom(t as never, q, s as never), c);
                 }
                 corners.add(round(transformPoint(o.getWorldMatrix() as never, c)).join());

@@ -18,6 +18,7 @@ export * from './scene-tree';
 export * from './scene-repeats';
 export * from './break-repeat';
 export * from './combine';
+export * from './placing-stamps';
 export * from './assets';
 export * from './scene-lamps';
 export * from './refit';
