@@ -339,3 +339,44 @@ test('a room with a door takes three actions; two things are aligned, stacked an
   await expect(page).toHaveURL(/stage$/);
   await expect(b.row('Hook')).toBeVisible();
 });
+
+test('a stamp from the shelf stands as linked copies, several things become one, kept for every project and for strokes in Build', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  const { parts } = await b.project();
+  await page.getByRole('radio', { name: 'Stamps' }).check({ force: true });
+  await expect(page.getByRole('button', { name: /^Stamp / })).toHaveCount(21);
+  await page.getByRole('button', { name: 'Stamp Bucket', exact: true }).click();
+  await b.click(await b.at(0.5, 0.6));
+  await b.click(await b.at(0.7, 0.62));
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await b.placements()).length).toBe(2);
+  const bucket = (await b.project()).parts.at(-1)!;
+  expect([bucket.name, (await b.project()).parts.length]).toEqual(['Bucket', parts.length + 1]);
+  expect((await b.placements()).map((p) => p.shows.part)).toEqual([bucket.id, bucket.id]);
+  // Both together are a stamp of two pieces, kept on one's own shelf.
+  await b.row('Bucket').first().click();
+  await b
+    .row('Bucket')
+    .last()
+    .click({ modifiers: ['Control'] });
+  await b.row('Bucket').last().click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Keep as a stamp' }).click();
+  const kept = page.getByRole('region', { name: 'Stamps, of this project' }).getByRole('button');
+  await expect(kept).toHaveCount(1);
+  await kept.click();
+  await page.getByRole('button', { name: 'Keep Bucket on my shelf' }).click();
+  await expect(page.getByRole('region', { name: 'Stamps, my shelf' }).getByRole('button')).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  // It is there for another project, after a reload, and in Build as a reach of strokes.
+  await page.goto('/project/demo-lamp-post/build');
+  await b.idle();
+  await new Counted(page).take('Stamp');
+  await expect(page.getByRole('region', { name: 'Stamps, my shelf' }).getByRole('button')).toHaveCount(1);
+  const total = await b.total();
+  await page.getByRole('button', { name: 'Stamp Rivet', exact: true }).click();
+  await b.click(await b.topOf('Post'));
+  await expect.poll(() => b.total()).toBeGreaterThan(total);
+});

@@ -3,10 +3,13 @@ import { IconPlus, IconUser } from '@tabler/icons-vue';
 import { type Placement, partsInUse } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
 import ListRow from '../../components/ListRow.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
+import type { ShelvedStamp } from '../../stores/stamp-shelf';
+import StampShelf from '../shared/StampShelf.vue';
 import { MAKINGS, MAKING_NAMES, type Making, useMaking } from './making-state';
 import { useStage } from './stage-state';
 
@@ -26,12 +29,18 @@ const MAKE_TIPS: Readonly<Record<Making, string>> = {
   ground: 'Ground by its layers',
 };
 function begin(kind: Making): void {
-  stage.placing = null;
+  stage.placing = stage.stamp = null;
   making.begin(kind);
 }
 const same = (shows: Placement['shows']): boolean => JSON.stringify(stage.placing) === JSON.stringify(shows);
+function takeStamp(s: ShelvedStamp): void {
+  making.end();
+  stage.placing = null;
+  stage.stamp = stage.stamp?.stamp.id === s.stamp.id ? null : s;
+}
 function take(shows: Placement['shows']): void {
   making.end();
+  stage.stamp = null;
   stage.placing = same(shows) ? null : shows;
 }
 </script>
@@ -39,7 +48,14 @@ function take(shows: Placement['shows']): void {
 <template>
   <section aria-label="Place">
     <div class="head">
-      <h3>Place</h3>
+      <choice-field
+        v-model="stage.palette"
+        label="What can be put down"
+        :choices="[
+          { value: 'pieces', text: 'Pieces', name: 'Parts and projects' },
+          { value: 'stamps', text: 'Stamps', name: 'Stamps' },
+        ]"
+      />
       <span class="quiet">click where it stands, or draw a stroke</span>
     </div>
     <div class="make" role="group" aria-label="Make something new here">
@@ -53,7 +69,8 @@ function take(shows: Placement['shows']): void {
         ><IconPlus aria-hidden="true" />{{ MAKING_NAMES[kind] }}</action-button
       >
     </div>
-    <div class="palette" role="group" aria-label="Pieces">
+    <StampShelf v-if="stage.palette === 'stamps'" :chosen="stage.stamp?.stamp.id ?? null" @take="takeStamp" />
+    <div v-else class="palette" role="group" aria-label="Pieces">
       <list-row
         v-for="p in parts"
         :key="p.id"

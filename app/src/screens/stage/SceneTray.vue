@@ -83,6 +83,7 @@ function menuOf(e: MouseEvent, placement: Id): void {
     'stage.duplicate',
     'stage.own',
     'stage.group',
+    'stage.stamp',
     'stage.drop',
     'stage.quarter',
     'stage.open',

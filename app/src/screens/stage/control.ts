@@ -109,7 +109,7 @@ export function stageControl(): ScreenControl {
       };
     },
     tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame'],
-    menu: ['stage.duplicate', 'stage.own', 'stage.group', 'stage.drop', 'stage.open', 'stage.remove'],
+    menu: ['stage.duplicate', 'stage.own', 'stage.stamp', 'stage.group', 'stage.drop', 'stage.open', 'stage.remove'],
     commands: [
       ...commands,
       {
@@ -119,8 +119,9 @@ export function stageControl(): ScreenControl {
         keys: ['Esc'],
         run() {
           if (making.kind) return making.end();
-          const idle = stage.placing === null && session.preview === null && view.keyUser === null;
-          stage.placing = null;
+          const idle =
+            stage.placing === null && stage.stamp === null && session.preview === null && view.keyUser === null;
+          stage.placing = stage.stamp = null;
           pointer.cancel();
           // First from the copy to its whole, then from everything.
           if (idle && copyInHand()) stage.copy = null;
@@ -130,7 +131,7 @@ export function stageControl(): ScreenControl {
     ],
     dispose() {
       pointer.cancel();
-      stage.placing = null;
+      stage.placing = stage.stamp = null;
       stage.copy = null;
       making.end();
     },

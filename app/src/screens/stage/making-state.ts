@@ -42,6 +42,8 @@ export const useMaking = defineStore('making', () => {
   const palette = computed(() => session.palette ?? session.project?.palettes[0] ?? null);
   const cubes = (m: Vec3): Vec3 => m.map((v) => Math.max(1, Math.round(v / metres.value))) as unknown as Vec3;
 
+  /** Whether rooms have been given colours of the palette. */
+  let begun = false;
   /** The swatch that comes nearest to a colour. */
   function near(hex: string): number {
     const list = palette.value?.swatches ?? [];
@@ -53,8 +55,9 @@ export const useMaking = defineStore('making', () => {
     const bytes = palette.value?.swatches.map((s) => s.byte) ?? [1];
     name.value = MAKING_NAMES[wanted];
     byte.value = bytes.includes(byte.value) && kind.value ? byte.value : near('#8d857a');
-    const fresh = !bytes.includes(room.value.wallByte) || room.value === ROOM;
-    if (fresh) room.value = { ...ROOM, wallByte: near('#b9aa94'), floorByte: near('#6f4a2f') };
+    if (!bytes.includes(room.value.wallByte) || !begun)
+      room.value = { ...ROOM, wallByte: near('#b9aa94'), floorByte: near('#6f4a2f') };
+    begun = true;
     if (ground.value.layers.some((l) => !bytes.includes(l.byte)) || ground.value.layers.length === 0)
       ground.value = {
         ...ground.value,

@@ -21,6 +21,16 @@ export function stageChips(copies: boolean): Chip[] {
         does: 'end',
       },
     ];
+  if (stage.stamp)
+    return [
+      {
+        text: `a click puts down the stamp ${stage.stamp.name}`,
+        tone: 'resin',
+        icon: IconPlus,
+        run: () => (stage.stamp = null),
+        does: 'end',
+      },
+    ];
   if (!p || !project) return [];
   const users = p.shows.kind === 'part' ? (usersOfParts(project.scenes).get(p.shows.part) ?? 1) : 1,
     repeat = repeatsOf(session.scene!).get(p.id);

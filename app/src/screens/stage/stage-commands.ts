@@ -6,6 +6,7 @@ import {
   deleteSceneEdit,
   duplicatePlacementsEdit,
   groupPlacementsEdit,
+  keepAsStampEdit,
   ownPartsEdit,
   refitPlacementsEdit,
   removeLampsEdit,
@@ -23,6 +24,8 @@ import { handleCommands } from './handle-commands';
 import { moveInHand } from './moving';
 import { openInPlace } from './open-in-place';
 import { extentOfList } from './placing';
+import { placementName } from './shown';
+import { useStage } from './stage-state';
 
 interface Shown {
   list(): DrawList;
@@ -126,6 +129,11 @@ export function stageCommands({ list, mine, lamp }: Shown): Command[] {
         placement: session.hand.placement!,
       }),
     ),
+    of('stage.stamp', 'Keep as a stamp', () => {
+      const p = session.placement;
+      if (p && session.apply(keepAsStampEdit, { ...target(), name: placementName(session.project!, p) }))
+        useStage().palette = 'stamps';
+    }),
     of(
       'stage.remove',
       'Take out of the scene',

@@ -18,12 +18,13 @@ export function useStageGizmo({ list, copies }: SceneList, lamps: Lamps) {
   const view = useView();
   const chosen = (): readonly string[] => session.view.chosen.placement;
   const frame = (): GizmoFrame | null => {
-    const lit = stage.placing || !session.writable || stage.handle === 'frame' ? null : lamps.at();
+    const lit = stage.placing || stage.stamp || !session.writable || stage.handle === 'frame' ? null : lamps.at();
     if (lit) return { at: lit, axes: WORLD_AXES, modes: [stage.handle as 'move' | 'turn' | 'scale'], even: true };
     const project = session.shown,
       scene = project?.scenes.find((s) => s.id === session.scene?.id),
       id = session.hand.placement;
-    if (!scene || !id || stage.placing || !session.writable || !findIn(scene.placements, id)) return null;
+    if (!scene || !id || stage.placing || stage.stamp || !session.writable || !findIn(scene.placements, id))
+      return null;
     if (stage.handle === 'frame' || movable(scene, chosen()).length === 0) return null;
     const copy = copyInHand();
     // Asked for its list, it knows where copies stand.

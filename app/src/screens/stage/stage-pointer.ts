@@ -11,11 +11,12 @@ import { useMaking } from './making-state';
 import type { useLamps } from './lamp-hand';
 import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
-import { putDown, shownExtent } from './placing';
+import { mustHaveScene, putDown, shownExtent } from './placing';
 import type { SceneList } from './scene-list';
 import { placementName } from './shown';
 import { usePush } from './push';
 import { useStrokePlacing } from './stroke-placing';
+import { putStamp, stampExtent } from './stamping';
 import { useStage } from './stage-state';
 
 /** Milliseconds that two clicks are apart at most. */
@@ -74,6 +75,11 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
         if (there) making.place = { t: there.t, q: there.q };
         return true;
       }
+      if (stage.stamp) {
+        const there = mustHaveScene() && landing(list(), p.ray, stampExtent(stage.stamp), stage.step);
+        if (there) putStamp(stage.stamp, there);
+        return true;
+      }
       if (strokes.down(p) || path.down(p) || (!p.ctrl && lamps.down(p))) return true;
       const there = under(p);
       if (stage.handle === 'frame' || (p.ctrl && !there)) {
@@ -89,7 +95,7 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
     move(p, settle) {
       if (strokes.move(p, settle) || frame.move(p)) return;
       if (push.move(p) || path.move(p)) return;
-      const there = stage.placing ? null : under(p);
+      const there = stage.placing || stage.stamp ? null : under(p);
       const scene = session.scene;
       const at = there && scene && findIn(scene.placements, there.id);
       view.cursor = at ? placementName(session.project!, at) : '';

@@ -1,6 +1,7 @@
 import type { Id, Placement } from '@sphalerite/core/model';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
+import type { ShelvedStamp } from '../../stores/stamp-shelf';
 import { onOtherProject } from '../../stores/project-settings';
 
 export interface PageFrame {
@@ -19,6 +20,10 @@ export const useStage = defineStore('stage', () => {
   const turn = ref<15 | 90 | 1>(15);
   /** What a click on the view puts down; null while clicks choose. */
   const placing = shallowRef<Placement['shows'] | null>(null);
+  /** The stamp that a click puts down. */
+  const stamp = shallowRef<ShelvedStamp | null>(null);
+  /** What the palette shows. */
+  const palette = ref<'pieces' | 'stamps'>('pieces');
   /** The copy of a repeat that is in hand by itself, while its placement is. */
   const copy = shallowRef<{ readonly placement: Id; readonly copy: number } | null>(null);
   /** The frame that is drawn around what shall be chosen, in pixels of the page. */
@@ -34,7 +39,8 @@ export const useStage = defineStore('stage', () => {
   onOtherProject(() => {
     placing.value = null;
     copy.value = null;
+    stamp.value = null;
     alone.value = null;
   });
-  return { handle, step, turn, placing, copy, drawnFrame, lamps, snaps, together, alone };
+  return { stamp, palette, handle, step, turn, placing, copy, drawnFrame, lamps, snaps, together, alone };
 });

@@ -5,7 +5,7 @@ import ActionButton from '../../../components/ActionButton.vue';
 import CheckField from '../../../components/CheckField.vue';
 import ChoiceField from '../../../components/ChoiceField.vue';
 import SelectField from '../../../components/SelectField.vue';
-import { choices, records } from '../../../components/choices';
+import { choices } from '../../../components/choices';
 import { runCommand } from '../../../stores/commands';
 import { useSession } from '../../../stores/session';
 import { FACE_REACHES, REACHES, REGION_KINDS, VERBS, type CardOptions } from '../../../tools/card';
@@ -18,6 +18,7 @@ import { later } from '../../../components/later';
 // Fetched when a tool of that kind is first taken up.
 const LineOptions = later(() => import('./LineOptions.vue'));
 const OpeningOptions = later(() => import('./OpeningOptions.vue'));
+const StampOptions = later(() => import('./StampOptions.vue'));
 const BrushOptions = later(() => import('./BrushOptions.vue'));
 const WaitingShape = later(() => import('./WaitingShape.vue'));
 const TaskProgress = later(() => import('../../../components/TaskProgress.vue'));
@@ -63,7 +64,6 @@ const solid = computed(() => ['box', 'ellipsoid', 'cylinder'].includes(c.value.r
 const grows = computed(() => c.value.verb === 'add' && !['fill', 'stamp', 'opening'].includes(c.value.reach));
 const fixed = computed(() => c.value.reach === 'extrude' || c.value.reach === 'opening');
 const waiting = computed(() => build.waiting?.box ?? null);
-const stamps = computed(() => session.project?.stamps ?? []);
 </script>
 
 <template>
@@ -125,18 +125,7 @@ const stamps = computed(() => session.project?.stamps ?? []);
     <line-options v-if="c.reach === 'line'" />
     <solid-options v-if="solid" :grows="grows" />
     <opening-options v-if="c.reach === 'opening'" />
-    <template v-if="c.reach === 'stamp'">
-      <div v-if="stamps.length > 0" class="line">
-        <SelectField
-          class="wide"
-          label="Stamp"
-          :model-value="build.stamp ?? stamps[0]?.id"
-          :choices="records(stamps, (s) => `${s.name} ${s.bounds.size.join('×')}`)"
-          @change="(id) => (build.stamp = id)"
-        />
-      </div>
-      <p v-else class="quiet">Select something and keep it as a stamp (Ctrl+B) first.</p>
-    </template>
+    <stamp-options v-if="c.reach === 'stamp'" />
     <check-field
       v-if="c.reach === 'extrude' || (grows && !solid)"
       :model-value="c.grow"
