@@ -296,7 +296,8 @@ export class SceneTree {
     const instances = places.flatMap(({ copy, placed, source: which }): DrawInstance[] => {
       if (which !== null) {
         const world = mulMat(placed, own);
-        return others[which]!.map(({ geometry, palette, matrix, part, mount }) => ({
+        // Nothing else is there either while the placement is hidden.
+        return (others[which] ?? []).map(({ geometry, palette, matrix, part, mount }) => ({
           geometry,
           palette,
           matrix: mulMat(world, matrix),

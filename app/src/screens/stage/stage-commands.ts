@@ -35,15 +35,9 @@ interface Shown {
   lamp(): Lamp | null;
 }
 
-/** Scenes and what stands in them. */
-export function stageCommands({ list, mine, lamp }: Shown): Command[] {
+/** Scenes themselves. */
+function sceneCommands(): Command[] {
   const session = useSession();
-  const some = all(needsWriting, needsPlacement);
-  const target = () => ({ scene: session.scene!.id, placements: session.view.chosen.placement });
-  const of = (id: string, title: string, run: () => unknown, more: Partial<Command> = {}): Command => ({
-    ...{ id, title, group: 'Stage', enabled: some, run },
-    ...more,
-  });
   return [
     {
       id: 'scene.new',
@@ -61,6 +55,20 @@ export function stageCommands({ list, mine, lamp }: Shown): Command[] {
       enabled: all(needsWriting, needsScene),
       run: () => session.apply(deleteSceneEdit, { scene: session.scene!.id }),
     },
+  ];
+}
+
+/** Scenes and what stands in them. */
+export function stageCommands({ list, mine, lamp }: Shown): Command[] {
+  const session = useSession();
+  const some = all(needsWriting, needsPlacement);
+  const target = () => ({ scene: session.scene!.id, placements: session.view.chosen.placement });
+  const of = (id: string, title: string, run: () => unknown, more: Partial<Command> = {}): Command => ({
+    ...{ id, title, group: 'Stage', enabled: some, run },
+    ...more,
+  });
+  return [
+    ...sceneCommands(),
     ...handleCommands(),
     of(
       'stage.duplicate',
