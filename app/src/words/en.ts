@@ -189,6 +189,22 @@ export const EN = {
   'mirror.isOff': '“{part}” was alike on both sides until now; mirror X is off.',
   'floor.below': { one: 'reaches {n} below the floor', other: 'reaches {n} below the floor' },
   'linked.shows': { one: 'a change shows on {n} placement', other: 'a change shows on {n} placements' },
+  'scene.alike': {
+    one: '“{name}” is cube for cube another part ({n} placement): one linked part would do.',
+    other: '“{name}” and what looks like it are cube for cube another part ({n} placements): one linked part would do.',
+  },
+  'scene.otherCubes': {
+    one: '“{name}” ({n} placement) has cubes of {edge}, most others do not.',
+    other: '“{name}” and others ({n} placements) have cubes of {edge}, most do not.',
+  },
+  'scene.floats': '“{name}” hangs in the air, {by} above what is below it.',
+  'scene.within': {
+    one: '“{name}” stands in “{other}” by {n} cube.',
+    other: '“{name}” stands in “{other}” by {n} cubes.',
+  },
+  'assets.gone': '“{name}” came from a project that is no longer on the shelf. What stands here stays as it is.',
+  'assets.same': '“{name}” is as its project is now.',
+  'assets.fresh': '“{name}” is up to date. Changed: {what}.',
   'combine.size': '{size} cubes.',
   'combine.finer': 'They meet between cubes, so each is cut in {parts} along its edges.',
   'combine.resampled': {

@@ -24,7 +24,7 @@ import {
 } from '@sphalerite/core/files';
 import { MOST_PIXELS, type Pixels } from '@sphalerite/core/codec';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
-import { type ChunkMesh, meshChunk } from '@sphalerite/core/mesh';
+import { type ChunkMesh, facesByPlacement, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
@@ -38,7 +38,16 @@ import {
   traceArea,
 } from '@sphalerite/core/render';
 import { type RegionQuery, innerCells, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
-import { type Clash, type ContactReport, clashes, clipFrames, contactReport } from '@sphalerite/core/scene';
+import {
+  type Clash,
+  type ContactReport,
+  type SceneFinding,
+  clashes,
+  clipFrames,
+  contactReport,
+  gather,
+  readSceneSteps,
+} from '@sphalerite/core/scene';
 import { type JointStudy, bestPivots, studyJoint } from '@sphalerite/core/rig';
 import { CellSet } from '@sphalerite/core/voxel';
 import {
@@ -150,6 +159,12 @@ export interface Jobs {
   motion: {
     input: { project: PackedProject; clips: readonly string[]; ground: readonly [number, number] | null };
     output: { contact: ContactReport; clashes: readonly Clash[] }[];
+    partial: never;
+  };
+  /** What a scene costs, and what an artist would want to know of it. */
+  scene: {
+    input: { project: PackedProject; scene: string };
+    output: { costs: ReturnType<typeof facesByPlacement>; findings: SceneFinding[] };
     partial: never;
   };
   /** What is made up by these wishes, as a small PNG. */
@@ -290,6 +305,12 @@ export const handlers: Handlers = {
       await ctx.breathe();
     }
     return out;
+  },
+
+  async scene({ project, scene }, ctx) {
+    const p = ctx.bricks.openProject(project);
+    const findings = await drive(readSceneSteps(p, scene), ctx);
+    return { costs: facesByPlacement(must(p.scenes, scene, 'scene'), gather(p, { of: 'scene', scene })), findings };
   },
 
   async trace({ project, shot, size, lane, lanes }, ctx) {

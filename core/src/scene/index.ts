@@ -6,3 +6,4 @@ export * from './rig-list';
 export * from './lamps';
 export * from './contact';
 export * from './arrange';
+export * from './scene-reading';

@@ -102,6 +102,10 @@ function expanded(p: Project, scene: Scene): Seen {
       (m: Mat4): ((w: Mat4) => Mat4) =>
       (w) =>
         mulMat(mulMat(parent, m), mulMat(invertMat(parent), w));
+    if (r.kind === 'mirror') {
+      const image = translation([0, 0, 0]).map((v, i) => (i === r.axis * 5 ? -1 : i === 12 + r.axis ? 2 * r.at : v));
+      for (const o of below(of.id)) draw(o, inParent(image));
+    }
     for (const { copy, m, second } of places(r, of.t)) {
       const e = r.exceptions.find((x) => x.copy === copy);
       if (e?.gone) continue;
@@ -198,15 +202,17 @@ function act(p: Project, [what, i, k, x, z]: readonly [number, number, number, n
         ...base,
         placement: one.id,
         wishes:
-          k % 2
-            ? {
-                kind: 'line',
-                counts: [1 + (i % 3), 1, 1 + (k % 2)],
-                step: [x, 1, z],
-                second: k % 3 ? null : { kind: 'part', part: part.id },
-                vary: NO_VARIATION,
-              }
-            : { kind: 'ring', count: 2 + (i % 4), degrees: 360, turning: i % 2 === 0, vary: NO_VARIATION },
+          k % 7 === 0
+            ? { kind: 'mirror', axis: (i % 3) as 0 | 1 | 2, at: x, vary: NO_VARIATION }
+            : k % 2
+              ? {
+                  kind: 'line',
+                  counts: [1 + (i % 3), 1, 1 + (k % 2)],
+                  step: [x, 1, z],
+                  second: k % 3 ? null : { kind: 'part', part: part.id },
+                  vary: NO_VARIATION,
+                }
+              : { kind: 'ring', count: 2 + (i % 4), degrees: 360, turning: i % 2 === 0, vary: NO_VARIATION },
       });
     case 8: {
       const r = scene.repeats[i % Math.max(1, scene.repeats.length)];

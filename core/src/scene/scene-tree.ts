@@ -42,6 +42,8 @@ interface Home {
 interface Copies {
   readonly repeat: Repeat;
   readonly parent: Mat4;
+  /** Where the placement itself stands: others stand as it does, though it shows nothing. */
+  readonly world: Mat4;
   readonly source: DrawList;
   /** What else it may put down, what it puts it on, and what it keeps off. */
   readonly others: readonly Content[];
@@ -272,6 +274,7 @@ export class SceneTree {
     const same =
       known?.repeat === repeat &&
       known.parent === parent &&
+      known.world === node.world &&
       known.source.length === source.length &&
       source.every((i, n) => i === known.source[n]) &&
       sameObjects(others, known.others) &&
@@ -291,7 +294,7 @@ export class SceneTree {
     });
     if (repeat.kind === 'mirror') {
       const instances = source.map((i) => mirroredInstance(i, parent, repeat.axis, repeat.at));
-      return { repeat, parent, source, others, ground, off, places, instances };
+      return { repeat, parent, world: node.world, source, others, ground, off, places, instances };
     }
     const instances = places.flatMap(({ copy, placed, source: which }): DrawInstance[] => {
       if (which !== null) {
@@ -307,7 +310,7 @@ export class SceneTree {
       const over = mulMat(placed, back);
       return source.map((i) => ({ ...i, matrix: mulMat(over, i.matrix), source: { ...i.source, copy } }));
     });
-    return { repeat, parent, source, others, ground, off, places, instances };
+    return { repeat, parent, world: node.world, source, others, ground, off, places, instances };
   }
 }
 

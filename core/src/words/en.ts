@@ -381,7 +381,7 @@ export const EN = {
   'making.size': 'A block of {size} cubes is too large: {most} along an edge are the most.',
   // project/edits/assets.ts
   'assets.itself': '“{name}” cannot stand in its own scene. Place its figure or its parts instead.',
-  'assets.empty': '“{name}” has no cubes yet, so nothing of it could stand here.',
+  'assets.empty': '“{name}” has no figure that could stand here: no part with cubes has a place in its rig.',
   'assets.stands': {
     one: '“{name}” stands in a scene {n} time. Take it out first.',
     other: '“{name}” stands in scenes {n} times. Take it out first.',
@@ -536,6 +536,7 @@ export const EN = {
   'label.keepAsStamp': 'Keep {name} as a stamp',
   'label.sortStampsByName': 'Sort stamps by name',
   'label.sortStampsBySize': 'Sort stamps by size',
+  'label.linkParts': { one: 'Link {n} part with {name}', other: 'Link {n} parts with {name}' },
   'label.unite': 'Unite in {where}',
   'label.subtract': 'Subtract in {where}',
   'label.intersect': 'Intersect in {where}',

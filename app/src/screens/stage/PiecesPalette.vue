@@ -10,6 +10,7 @@ import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
 import type { ShelvedStamp } from '../../stores/stamp-shelf';
 import StampShelf from '../shared/StampShelf.vue';
+import ProjectsPalette from './ProjectsPalette.vue';
 import { MAKINGS, MAKING_NAMES, type Making, useMaking } from './making-state';
 import { useStage } from './stage-state';
 
@@ -54,9 +55,10 @@ function take(shows: Placement['shows']): void {
         :choices="[
           { value: 'pieces', text: 'Pieces', name: 'Parts and projects' },
           { value: 'stamps', text: 'Stamps', name: 'Stamps' },
+          { value: 'projects', text: 'Projects', name: 'Whole projects of the shelf' },
         ]"
       />
-      <span class="quiet">click where it stands, or draw a stroke</span>
+      <span class="quiet">click, or draw a stroke</span>
     </div>
     <div class="make" role="group" aria-label="Make something new here">
       <action-button
@@ -70,6 +72,7 @@ function take(shows: Placement['shows']): void {
       >
     </div>
     <StampShelf v-if="stage.palette === 'stamps'" :chosen="stage.stamp?.stamp.id ?? null" @take="takeStamp" />
+    <ProjectsPalette v-else-if="stage.palette === 'projects'" />
     <div v-else class="palette" role="group" aria-label="Pieces">
       <list-row
         v-for="p in parts"

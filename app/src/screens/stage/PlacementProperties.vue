@@ -27,6 +27,7 @@ import VectorField from '../../components/VectorField.vue';
 import { records } from '../../components/choices';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
+import { useAssetShelf } from './asset-shelf';
 import { shownExtent } from './placing';
 import LampProperties from './LampProperties.vue';
 import ArrangePanel from './ArrangePanel.vue';
@@ -34,6 +35,7 @@ import CombinePanel, { type CombineJob } from '../shared/CombinePanel.vue';
 import { placementName, repeatText } from './shown';
 
 const session = useSession();
+const assets = useAssetShelf();
 const p = computed(() => session.placement);
 const lamp = computed(() => session.scene?.lamps.find((l) => l.id === session.hand.lamp) ?? null);
 /** As it is while a hand moves it. */
@@ -133,7 +135,9 @@ function play(clip: string | null, time: number): void {
           :name="placementName(session.project!, p)"
           @rename="(name) => change({ name })"
         />
-        <span class="quiet">{{ many.length > 1 ? `${many.length} chosen` : p.shows.kind }}</span>
+        <span class="quiet">{{
+          many.length > 1 ? `${many.length} chosen` : p.shows.kind === 'asset' ? 'project' : p.shows.kind
+        }}</span>
       </div>
       <vector-field name="Place" :model-value="shown.t.map(round)" :step="1" @change="(a, v) => place('t', a, v)" />
       <vector-field name="Turn" :model-value="toDegrees(shown.q)" :step="15" unit="°" @change="turn" />
@@ -190,6 +194,19 @@ function play(clip: string | null, time: number): void {
           :choices="records(session.project!.parts, (o) => o.name)"
           @change="swap"
       /></form-row>
+    </section>
+
+    <section v-if="p.shows.kind === 'asset'" class="panel-section">
+      <div class="panel-head">
+        <h3>Project</h3>
+        <span class="quiet">as it was taken in</span>
+      </div>
+      <action-button
+        tip="Takes its project from the shelf again, and tells what changed"
+        :disabled="!session.writable"
+        @click="assets.refresh(p.shows.asset)"
+        >Bring up to date</action-button
+      >
     </section>
 
     <section v-if="clips" class="panel-section">

@@ -1,33 +1,65 @@
 <script setup lang="ts">
-import { facesByPlacement } from '@sphalerite/core/mesh';
-import { gather } from '@sphalerite/core/scene';
-import { computed, shallowRef, watch } from 'vue';
+import { linkPartsEdit } from '@sphalerite/core/project';
+import type { SceneFinding } from '@sphalerite/core/scene';
+import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
+import { sharedPool } from '../../workers/pool';
+import { JobCancelled } from '../../workers/protocol';
+import { findingText } from './finding-text';
 import { placementName } from './shown';
 
-/** What of the scene has the most faces, told a little after the hand rests. */
+/** What of the scene has the most faces, and what is odd about it; read by a worker a little after the hand rests. */
 const session = useSession();
+const notices = useNotices();
 const MOST = 6;
+const MOST_FINDINGS = 40;
+const tab = ref<'costs' | 'checks'>('costs');
 const rows = shallowRef<readonly { readonly id: string; readonly name: string; readonly faces: number }[]>([]);
+const findings = shallowRef<readonly SceneFinding[]>([]);
 let timer: ReturnType<typeof setTimeout> | undefined;
+let stop: AbortController | null = null;
 watch(
   () => [session.project, session.scene?.id] as const,
   () => {
     clearTimeout(timer);
-    timer = setTimeout(count, rows.value.length > 0 ? 500 : 0);
+    timer = setTimeout(() => void read(), rows.value.length > 0 ? 500 : 0);
   },
   { immediate: true },
 );
-function count(): void {
+onUnmounted(() => {
+  clearTimeout(timer);
+  stop?.abort();
+});
+async function read(): Promise<void> {
+  stop?.abort();
   const { project, scene } = session;
-  if (!project || !scene) return void (rows.value = []);
-  const byId = new Map(scene.placements.flat().map((p) => [p.id, p]));
-  rows.value = facesByPlacement(scene, gather(project, { of: 'scene', scene: scene.id })).map((c) => ({
-    id: c.placement,
-    name: placementName(project, byId.get(c.placement)!),
-    faces: c.faces,
-  }));
+  if (!project || !scene) {
+    rows.value = findings.value = [];
+    return;
+  }
+  const mine = (stop = new AbortController());
+  try {
+    const found = await sharedPool().run('scene', (sent) => ({ project: sent.packProject(project), scene: scene.id }), {
+      signal: mine.signal,
+    });
+    const byId = new Map(scene.placements.flat().map((p) => [p.id, p]));
+    rows.value = found.costs.flatMap((c) => {
+      const p = byId.get(c.placement);
+      return p ? [{ id: c.placement, name: placementName(project, p), faces: c.faces }] : [];
+    });
+    findings.value = found.findings;
+  } catch (e) {
+    if (!(e instanceof JobCancelled) && !mine.signal.aborted) notices.fail(e);
+  }
 }
+const nameOf = (id: string): string => {
+  const p = session.scene?.placements.flat().find((o) => o.id === id);
+  return p ? placementName(session.project!, p) : 'something';
+};
+const look = (f: SceneFinding): void => session.choose({ placement: f.placements, lamp: null });
 const all = computed(() => rows.value.reduce((n, r) => n + r.faces, 0));
 const top = computed(() => {
   const first = rows.value.slice(0, MOST),
@@ -40,15 +72,38 @@ const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.v
 <template>
   <div>
     <div class="head">
-      <h3>What it costs</h3>
+      <choice-field
+        v-model="tab"
+        label="What is told of the scene"
+        :choices="[
+          { value: 'costs', text: 'What it costs', name: 'What it costs' },
+          { value: 'checks', text: `To look at ${findings.length}`, name: 'What to look at' },
+        ]"
+      />
       <span class="quiet figures">{{ all.toLocaleString('en') }} faces</span>
     </div>
-    <p v-for="r in top" :key="r.id" class="cost">
+    <template v-if="tab === 'checks'">
+      <p v-for="(f, i) in findings.slice(0, MOST_FINDINGS)" :key="i" class="finding">
+        <span>{{ findingText(f, nameOf) }}</span>
+        <action-button
+          v-if="f.code === 'alike'"
+          tip="All show one part from then on"
+          @click="session.apply(linkPartsEdit, f)"
+          >Link</action-button
+        >
+        <action-button tip="Chooses it in the view" @click="look(f)">Show</action-button>
+      </p>
+      <p v-if="findings.length === 0" class="quiet">
+        Nothing stands out: all stands on something, and nothing in anything.
+      </p>
+      <p v-else-if="findings.length > MOST_FINDINGS" class="quiet">and {{ findings.length - MOST_FINDINGS }} more</p>
+    </template>
+    <p v-for="r in tab === 'costs' ? top : []" :key="r.id" class="cost">
       <span class="name">{{ r.name }}</span><span class="bar" aria-hidden="true"
         ><i :style="{ width: share(r.faces) }" /></span
       ><span class="figures">{{ r.faces.toLocaleString('en') }}</span>
     </p>
-    <p v-if="top.length === 0" class="quiet">Nothing stands in the scene yet.</p>
+    <p v-if="tab === 'costs' && top.length === 0" class="quiet">Nothing stands in the scene yet.</p>
   </div>
 </template>
 
@@ -84,5 +139,14 @@ const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.v
 }
 .figures {
   text-align: right;
+}
+.finding {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  margin: 0 0 4px;
+}
+.finding > :first-child {
+  flex: 1;
 }
 </style>

@@ -23,7 +23,7 @@ export const useStage = defineStore('stage', () => {
   /** The stamp that a click puts down. */
   const stamp = shallowRef<ShelvedStamp | null>(null);
   /** What the palette shows. */
-  const palette = ref<'pieces' | 'stamps'>('pieces');
+  const palette = ref<'pieces' | 'stamps' | 'projects'>('pieces');
   /** The copy of a repeat that is in hand by itself, while its placement is. */
   const copy = shallowRef<{ readonly placement: Id; readonly copy: number } | null>(null);
   /** The frame that is drawn around what shall be chosen, in pixels of the page. */

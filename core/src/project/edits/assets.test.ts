@@ -58,5 +58,5 @@ it('a whole project stands in a scene, is brought up to date on demand, and what
   expect(() => run(p, edits.embedProjectEdit, { project: p, revision: '' })).toThrow('its own scene');
   expect(() =>
     run(p, edits.embedProjectEdit, { project: makeProject('x', 'Bare', idsFrom('x')), revision: '' }),
-  ).toThrow('no cubes');
+  ).toThrow('has no figure');
 });

@@ -16,7 +16,8 @@ export const embedProjectEdit = defineEdit<{ project: Project; revision: string 
   touches: () => [],
   run(project, a, ctx) {
     if (a.project.id === project.id) throw new EditError('assets.itself', { name: project.name });
-    if (a.project.parts.every((p) => p.layers.every((l) => l.grid.count === 0)))
+    const shown = new Set(a.project.rig.mounts.map((m) => m.part));
+    if (a.project.parts.every((p) => !shown.has(p.id) || p.layers.every((l) => l.grid.count === 0)))
       throw new EditError('assets.empty', { name: a.project.name });
     const asset: Asset = {
       id: ctx.newId(),

@@ -13,6 +13,7 @@ import {
   worldOfPlacement,
 } from '../../model';
 import { say } from '../../words';
+import { partsToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 import { copiedPart } from './copied-part';
 import { checkName } from './names';
@@ -203,5 +204,32 @@ export const swapPlacementsEdit = defineEdit<InScene & { shows: Placement['shows
       JSON.stringify(p.shows) === JSON.stringify(shows) ? p : { ...p, shows },
     );
     return next === scene.placements ? project : withScene(project, { ...scene, placements: next });
+  },
+});
+
+/** All that shows some parts shows another from then on; those that nothing else needs go to the bin. */
+export const linkPartsEdit = defineEdit<{ keep: Id; parts: readonly Id[] }>({
+  name: 'linkParts',
+  risky: () => true,
+  label: (a, p) => say('label.linkParts', { n: a.parts.length, name: must(p.parts, a.keep, 'part').name }),
+  touches: (a) => [a.keep, ...a.parts],
+  run(project, a, ctx) {
+    must(project.parts, a.keep, 'part');
+    const gone = new Set(a.parts.filter((id) => id !== a.keep));
+    const scenes = project.scenes.map((scene) => {
+      const mine = new Set(
+        scene.placements.flatMap((g) =>
+          g.flatMap((p) => (p.shows.kind === 'part' && gone.has(p.shows.part) ? [p.id] : [])),
+        ),
+      );
+      if (mine.size === 0) return scene;
+      const shows: Placement['shows'] = { kind: 'part', part: a.keep };
+      return { ...scene, placements: changed(scene.placements, mine, (p) => ({ ...p, shows })) };
+    });
+    const mounted = new Set(project.rig.mounts.flatMap((m) => (m.bone === null ? [] : [m.part])));
+    const spare = project.parts.filter(
+      (p) => gone.has(p.id) && !mounted.has(p.id) && !project.parts.some((o) => o.twin?.source === p.id),
+    );
+    return partsToBin({ ...project, scenes }, spare, ctx);
   },
 });
