@@ -125,23 +125,23 @@ export function buildNightMarket(): Project {
   });
   stage.layer('Houses', '#a5482a');
   const row = -78;
-  stage.put(tall, [-112, 1, row], { look: 'Honey' });
+  stage.put(tall, [-117, 1, row], { look: 'Honey' });
   stage.put(wide, [-34, 1, row - 2]);
-  stage.put(tall, [42, 1, row], { look: 'Plum' });
-  stage.put(low, [110, 1, row + 2], { look: 'Resin' });
+  stage.put(tall, [48, 1, row], { look: 'Plum' });
+  stage.put(low, [121, 1, row + 2], { look: 'Resin' });
   stage.layer('Stalls', '#2e7d6b');
   const stalls: readonly [number, number, number, string | null, Id, Id][] = [
-    [-106, -14, 12, 'Honey', fruit, cloth],
-    [-44, -22, 0, null, fish, fruit],
-    [22, -20, -6, 'Resin', fruit, fruit],
-    [88, -14, -16, 'Plum', cloth, fish],
-    [-74, 18, 170, 'Plum', fruit, cloth],
-    [62, 20, 188, null, cloth, fruit],
+    [-104, -28, 8, 'Honey', fruit, cloth],
+    [-42, -31, 0, null, fish, fruit],
+    [24, -31, -4, 'Resin', fruit, fruit],
+    [92, -26, -10, 'Plum', cloth, fish],
+    [-75, 15, 174, 'Plum', fruit, cloth],
+    [62, 18, 186, null, cloth, fruit],
   ];
   for (const [x, z, degrees, look, front, back] of stalls) {
     const at = stage.put(stall, [x, 1, z], { turn: degrees, look });
     stage.put(front, [0, 18, 11], { on: at });
-    if (back !== front) stage.put(back, [0, 25, -13], { on: at, scale: 0.8 });
+    if (back !== front) stage.put(back, [0, 25, -13], { on: at });
     stage.lamp(at, [0, 33, 12], 9);
   }
   stage.layer('Lamps', '#c98a2b');
@@ -156,22 +156,22 @@ export function buildNightMarket(): Project {
     stage.put(lanterns, [x, y, z], { turn: degrees });
   stage.layer('Things', '#8a4f7d');
   const things: readonly [Id, number, number, number][] = [
-    [crate, -10, -2, 20],
-    [crate, -4, 14, 70],
-    [crate, 118, 10, -12],
-    [crate, 104, 24, 35],
-    [crate, -130, 6, 0],
-    [barrel, -138, -18, 0],
-    [barrel, 54, -28, 0],
-    [barrel, 122, -10, 0],
-    [barrel, -72, -36, 30],
+    [crate, -6, 16, 20],
+    [crate, 10, 20, 70],
+    [crate, 122, 14, -12],
+    [crate, 106, 26, 35],
+    [crate, -124, 10, 0],
+    [barrel, -137, -8, 0],
+    [barrel, 56, -12, 0],
+    [barrel, 136, -4, 0],
+    [barrel, -10, -3, 30],
   ];
   for (const [id, x, z, degrees] of things) stage.put(id, [x, 1, z], { turn: degrees });
-  stage.put(crate, [-8, 14, 2], { turn: 48 });
-  stage.repeat(stage.put(planter, [-72, 1, -44]), {
+  stage.put(crate, [-5, 14, 16], { turn: 48 });
+  stage.repeat(stage.put(planter, [-12, 1, EDGE - 9]), {
     kind: 'line',
     counts: [2, 1, 1],
-    step: [78, 0, 0],
+    step: [28, 0, 0],
     second: null,
     vary: NO_VARIATION,
   });
@@ -203,7 +203,7 @@ export function buildNightMarket(): Project {
     vary: { seed: 9, turn: 180, sizes: [0.7, 1.2], lean: 6 },
   });
   stage.layer('Figures', '#c66f2a');
-  stage.figure(buildTamsin(), 'Light the lamp', 1.25, [-30, 1, 20], 24);
+  stage.figure(buildTamsin(), 'Light the lamp', 1.25, [-30, 1, 18], 24);
   stage.figure(buildOswinRigged(), 'Wade', 0.4, [-12, WATER, EDGE + 22], 150);
   shots(m);
   return m.project;

@@ -32,13 +32,14 @@ export function readScene(project: Project, id: Id): SceneFinding[] {
 /** Parts that could be linked, cubes of other sizes, and what floats or stands in something else. */
 export function* readSceneSteps(project: Project, id: Id): Steps<SceneFinding[]> {
   const scene = must(project.scenes, id, 'scene');
-  const own = gather(project, { of: 'scene', scene: id }).filter((i) => i.source.copy === 0);
+  const all = gather(project, { of: 'scene', scene: id }),
+    own = all.filter((i) => i.source.copy === 0);
   yield 0.1;
   const out: SceneFinding[] = [...alike(project, scene), ...otherCubes(project, scene, own)];
   yield 0.2;
   const bodies = topBodies(scene, own);
   for (const [n, body] of bodies.entries()) {
-    const by = gapBelow(body, own);
+    const by = gapBelow(body, all);
     if (by > 0) out.push({ code: 'floats', by, placements: [body.id] });
     if (n % 32 === 31) yield 0.2 + (0.4 * n) / bodies.length;
   }

@@ -1,6 +1,7 @@
 import { type Box, type Extent, MAT4_IDENTITY, sub } from '@sphalerite/core/math';
 import { findIn } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
+import type { DrawList } from '@sphalerite/core/scene';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -19,6 +20,12 @@ import { useStageGizmo } from './stage-gizmo';
 import { useStagePointer } from './stage-pointer';
 import { useStage } from './stage-state';
 
+/** How wide and deep all that stands there is, in metres. */
+function sizeText(list: DrawList): string {
+  const e = extentOfList(list),
+    m = useSession().project?.metresPerUnit ?? 1;
+  return e ? `${((e.hi[0] - e.lo[0]) * m).toFixed(1)} × ${((e.hi[2] - e.lo[2]) * m).toFixed(1)} m` : '';
+}
 const boxOf = ({ lo, hi }: Extent): Box => ({ min: lo, size: sub(hi, lo) });
 
 export function stageControl(): ScreenControl {
@@ -105,7 +112,7 @@ export function stageControl(): ScreenControl {
           ['cubes', cubes.toLocaleString('en')],
           ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
         ],
-        right: '',
+        right: sizeText(all),
       };
     },
     tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame'],

@@ -25,11 +25,16 @@ const figures = computed((): Figure[] => {
   const limited = (name: string, now: number | undefined, most: number): Figure[] =>
     most > 0 && now !== undefined ? [{ name, text: `${many(now)} / ${many(most)}`, share: now / most }] : [];
   return [
-    {
-      name: 'height',
-      text: `${height.toFixed(2)}${target.height > 0 ? ` / ${target.height.toFixed(2)}` : ''} m`,
-      share: target.height > 0 ? height / target.height : null,
-    },
+    // A project of scenes alone has no figure to measure.
+    ...(e
+      ? [
+          {
+            name: 'height',
+            text: `${height.toFixed(2)}${target.height > 0 ? ` / ${target.height.toFixed(2)}` : ''} m`,
+            share: target.height > 0 ? height / target.height : null,
+          },
+        ]
+      : []),
     ...limited('tris', ship.counts?.triangles, target.faces),
     ...limited('bones', p.rig.bones.length, target.bones),
     { name: '1 cube =', text: `${(p.metresPerUnit * cell * 100).toFixed(1)} cm`, share: null },
