@@ -19,6 +19,7 @@ interface SceneJson {
   name: string;
   layers: { id: string; name: string; hidden: boolean; locked: boolean }[];
   placements: Placed[][];
+  lamps: { parent: string | null; kind: string; strength: number; t: [number, number, number] }[];
   repeats: {
     kind: string;
     count?: number;
@@ -379,4 +380,42 @@ test('a stamp from the shelf stands as linked copies, several things become one,
   await page.getByRole('button', { name: 'Stamp Rivet', exact: true }).click();
   await b.click(await b.topOf('Post'));
   await expect.poll(() => b.total()).toBeGreaterThan(total);
+});
+
+test('another project stands in the scene whole, lit by a lamp that hangs on it; what is odd is found, shown and linked', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  await page.getByRole('radio', { name: 'Whole projects of the shelf' }).check({ force: true });
+  await page.getByRole('button', { name: 'Place Lamp post', exact: true }).click();
+  await expect.poll(async () => (await b.project()).assets.map((a) => a.name)).toEqual(['Lamp post']);
+  await b.click(await b.at(0.55, 0.6));
+  await page.keyboard.press('Escape');
+  await expect(b.row('Lamp post')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring up to date' }).click();
+  await expect(page.getByText('“Lamp post” is as its project is now.')).toBeVisible();
+  const [post] = await b.placements();
+  await page.getByRole('button', { name: 'New lamp' }).click();
+  const lamps = async () => (await b.scene()).lamps;
+  await expect.poll(async () => (await lamps())[0]?.parent).toBe(post!.id);
+  await page.getByRole('radio', { name: 'In a cone' }).check({ force: true });
+  await page.getByRole('slider', { name: 'Strength, in candela' }).press('ArrowRight');
+  await expect.poll(async () => (await lamps())[0]).toMatchObject({ kind: 'spot', strength: 41 });
+  // Up by the arrow of the gizmo it goes with the hand, alone.
+  const before = (await lamps())[0]!.t;
+  await page.getByLabel('Place of the lamp Y', { exact: true }).fill(String(before[1] + 4));
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await lamps())[0]!.t[1]).toBe(before[1] + 4);
+  expect((await b.placements())[0]!.t).toEqual(post!.t);
+  // Two that are alike, and one of them in the air.
+  await page.getByRole('radio', { name: 'Parts and projects' }).check({ force: true });
+  await b.put('Place Satchel', [0.75, 0.6], [0.85, 0.55]);
+  await page.keyboard.press('Shift+I');
+  await page.getByLabel('Place Y', { exact: true }).fill('40');
+  await page.getByLabel('Place Y', { exact: true }).press('Enter');
+  await page.getByRole('radio', { name: 'What to look at' }).check({ force: true });
+  await expect(page.getByText(/hangs in the air/)).toBeVisible();
+  await page.getByRole('button', { name: 'Link', exact: true }).click();
+  await expect.poll(async () => new Set((await b.placements()).slice(1).map((p) => p.shows.part)).size).toBe(1);
 });

@@ -289,12 +289,13 @@ try {
     await page.waitForTimeout(400);
   }
   if (wanted('stage')) {
-    await page.getByRole('button', { name: 'Open Sedge bank' }).first().click();
+    await page.getByRole('button', { name: 'Open Night market' }).first().click();
     await page.waitForFunction(() => location.pathname.endsWith('build'));
     await step('Stage');
     await page.getByRole('button', { name: 'Close this card for good' }).click();
-    await page.getByRole('tree').getByRole('treeitem', { name: 'Reeds 1' }).click();
     await run('view.all');
+    for (let i = 0; i < 2; i++) await run('view.nearer');
+    await page.getByRole('tree').getByRole('treeitem', { name: 'Stall' }).nth(3).click();
     await page.mouse.move(980, 24);
     await page.waitForTimeout(1500);
     await shoot('stage');

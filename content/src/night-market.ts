@@ -157,21 +157,21 @@ export function buildNightMarket(): Project {
   stage.layer('Things', '#8a4f7d');
   const things: readonly [Id, number, number, number][] = [
     [crate, -6, 16, 20],
-    [crate, 10, 20, 70],
+    [crate, -24, -6, 70],
     [crate, 122, 14, -12],
     [crate, 106, 26, 35],
     [crate, -124, 10, 0],
     [barrel, -137, -8, 0],
     [barrel, 56, -12, 0],
     [barrel, 136, -4, 0],
-    [barrel, -10, -3, 30],
+    [barrel, -9, -5, 30],
   ];
   for (const [id, x, z, degrees] of things) stage.put(id, [x, 1, z], { turn: degrees });
   stage.put(crate, [-5, 14, 16], { turn: 48 });
-  stage.repeat(stage.put(planter, [-12, 1, EDGE - 9]), {
+  stage.repeat(stage.put(planter, [0, 1, EDGE - 9]), {
     kind: 'line',
     counts: [2, 1, 1],
-    step: [28, 0, 0],
+    step: [19, 0, 0],
     second: null,
     vary: NO_VARIATION,
   });

@@ -238,7 +238,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
       <el-splitter-panel min="35%">
         <split-view :bars="sideBars" @resized="resizeSides" @nudge="nudgeSide">
           <el-splitter-panel v-if="!settings.sidesFolded" :size="`${traySize}%`" min="12%" max="32%"
-            ><aside class="side" aria-label="Tray"><component :is="pieces.Tray" /></aside
+            ><aside :key="screen.id" class="side" aria-label="Tray"><component :is="pieces.Tray" /></aside
           ></el-splitter-panel>
           <el-splitter-panel
             ><ViewPane :control="control"
@@ -246,7 +246,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
                 :screen="screen" /></ViewPane
           ></el-splitter-panel>
           <el-splitter-panel v-if="!settings.sidesFolded" :size="`${propertiesSize}%`" min="14%" max="34%"
-            ><aside class="side" aria-label="Properties"><component :is="pieces.Properties" /></aside
+            ><aside :key="screen.id" class="side" aria-label="Properties"><component :is="pieces.Properties" /></aside
           ></el-splitter-panel>
         </split-view>
       </el-splitter-panel>
