@@ -419,3 +419,32 @@ test('another project stands in the scene whole, lit by a lamp that hangs on it;
   await page.getByRole('button', { name: 'Link', exact: true }).click();
   await expect.poll(async () => new Set((await b.placements()).slice(1).map((p) => p.shows.part)).size).toBe(1);
 });
+
+test('a chess floor of two pieces takes four actions; in Build two parts are united where they stand', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  const counted = new Counted(page);
+  await counted.press(page.getByRole('button', { name: 'Place Satchel', exact: true }));
+  await counted.at(await b.at(0.55, 0.6));
+  await counted.press(page.getByRole('button', { name: 'Grid', exact: true }));
+  await choose(page, 'What every second one is', 'Lantern');
+  expect(counted.actions + 1).toBe(4);
+  await expect(page.getByLabel('Readout')).toContainText('drawn 144');
+  await expect.poll(async () => (await b.scene()).repeats[0]!.counts).toEqual([12, 1, 12]);
+  await page.keyboard.press('Escape');
+  await b.step('Build');
+  const before = await b.project();
+  const cubes = (name: string): number => before.parts.find((p) => p.name === name)!.layers[0]!.grid.cubes;
+  await b.part(/^Satchel/);
+  await page.getByRole('treeitem', { name: /^Pole/ }).click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Unite', exact: true }).click();
+  await expect(page.getByText(/^\d+ × \d+ × \d+ cubes\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length - 1);
+  const united = (await b.project()).parts.find((p) => p.name === 'Pole')!.layers[0]!.grid.cubes;
+  expect(united).toBeGreaterThan(Math.max(cubes('Pole'), cubes('Satchel')));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
+});
