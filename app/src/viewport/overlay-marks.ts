@@ -42,8 +42,12 @@ export interface Mark {
 /** Cubes that a leg of a corner mark is long at most, and the share of the edge it takes of short ones. */
 const LEG = 2,
   SHARE = 0.3;
+/** Cubes along the longest edge from which on marks grow with the box. */
+const FAR = 14;
 /** Ink-and-honey marks at the corners of the box of what is selected: three legs each, seen through what stands before. */
 export function cornerMarks(b: Box): Object3D[] {
+  // What is large is looked at from afar.
+  const k = Math.max(1, Math.max(...b.size) / FAR);
   const legs = (thick: number, colour: number, order: number): Mesh => {
     const positions: number[] = [];
     for (let corner = 0; corner < 8; corner++)
@@ -53,7 +57,7 @@ export function cornerMarks(b: Box): Object3D[] {
         for (let a = 0; a < 3; a++) {
           const high = ((corner >> a) & 1) === 1;
           const at = high ? b.min[a]! + b.size[a]! : b.min[a]!;
-          const long = a === axis ? Math.min(LEG, b.size[a]! * SHARE) : 0;
+          const long = a === axis ? Math.min(LEG * k, b.size[a]! * SHARE) : 0;
           lo[a] = at - thick - (high ? long : 0);
           hi[a] = at + thick + (high ? 0 : long);
         }
@@ -67,7 +71,7 @@ export function cornerMarks(b: Box): Object3D[] {
     m.renderOrder = order;
     return m;
   };
-  return [legs(0.11, INK, 20), legs(0.055, HONEY, 21)];
+  return [legs(0.11 * k, INK, 20), legs(0.055 * k, HONEY, 21)];
 }
 
 const surfaces = new Map<CellSet, { fill: BufferGeometry; lines: BufferGeometry }>();

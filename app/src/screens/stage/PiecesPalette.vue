@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconPlus, IconUser } from '@tabler/icons-vue';
+import { IconUser } from '@tabler/icons-vue';
 import { type Placement, partsInUse } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
@@ -58,9 +58,10 @@ function take(shows: Placement['shows']): void {
           { value: 'projects', text: 'Projects', name: 'Whole projects of the shelf' },
         ]"
       />
-      <span class="quiet">click, or draw a stroke</span>
+      <span class="quiet hint">click, or draw a stroke</span>
     </div>
     <div class="make" role="group" aria-label="Make something new here">
+      <span class="quiet">new</span>
       <action-button
         v-for="kind in MAKINGS"
         :key="kind"
@@ -68,7 +69,7 @@ function take(shows: Placement['shows']): void {
         :disabled="!session.writable"
         :tip="MAKE_TIPS[kind]"
         @click="making.kind === kind ? making.end() : begin(kind)"
-        ><IconPlus aria-hidden="true" />{{ MAKING_NAMES[kind] }}</action-button
+        >{{ MAKING_NAMES[kind] }}</action-button
       >
     </div>
     <StampShelf v-if="stage.palette === 'stamps'" :chosen="stage.stamp?.stamp.id ?? null" @take="takeStamp" />
@@ -117,14 +118,25 @@ function take(shows: Placement['shows']): void {
 </template>
 
 <style scoped>
+.hint {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  margin-left: 8px;
+}
 .make {
   display: flex;
   gap: 4px;
   margin-bottom: 6px;
 }
-.make > * {
+.make > .quiet {
+  align-self: center;
+}
+.make > .action {
   flex: 1;
   min-width: 0;
+  padding: 0 4px;
 }
 .palette {
   display: grid;

@@ -293,6 +293,11 @@ function play(clip: string | null, time: number): void {
   gap: 6px;
   margin-top: 6px;
 }
+.three :deep(.action) {
+  min-width: 0;
+  padding: 0 4px;
+  overflow: hidden;
+}
 .part {
   display: flex;
   gap: 10px;

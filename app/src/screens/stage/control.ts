@@ -2,6 +2,7 @@ import { type Box, type Extent, MAT4_IDENTITY, sub } from '@sphalerite/core/math
 import { findIn } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
 import type { DrawList } from '@sphalerite/core/scene';
+import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -50,6 +51,16 @@ export function stageControl(): ScreenControl {
     const [path, lit] = [hands.path.drawn(), lamps.drawn()];
     return { spots: [...path.spots, ...lit.spots], strokes: [...path.strokes, ...lit.strokes, ...hands.push.drawn()] };
   }
+  // A scene is seen whole when it is first looked at; later the camera stays where the artist left it.
+  const stop = watch(
+    () => [view.viewport, session.scene?.id ?? null] as const,
+    ([v, id]) => {
+      if (!v || !id || stage.framed === id) return;
+      stage.framed = id;
+      if (list().length > 0) requestAnimationFrame(() => v.frame());
+    },
+    { immediate: true },
+  );
   const commands = stageCommands({ list, mine, lamp: lamps.inHand });
   return {
     scene: () => {
@@ -137,6 +148,7 @@ export function stageControl(): ScreenControl {
       },
     ],
     dispose() {
+      stop();
       pointer.cancel();
       stage.placing = stage.stamp = null;
       stage.copy = null;

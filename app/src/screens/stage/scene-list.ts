@@ -22,12 +22,19 @@ export function useSceneList() {
     const layer = p && session.scene!.layers.find((l) => l.id === p.layer);
     return Boolean(layer && !layer.locked && (stage.alone === null || stage.alone === layer.id));
   };
+  let last: readonly unknown[] = [],
+    own: DrawList = [];
   const mine = (): DrawList => {
     const scene = session.scene;
     if (!scene) return [];
-    const all = shownOf(scene, list(), session.view.chosen.placement),
-      copy = copyInHand();
-    return copy ? all.filter((i) => i.source.copy === copy.copy) : all;
+    const now = [scene, list(), session.view.chosen.placement, copyInHand()?.copy ?? null] as const;
+    // Asked for several times a frame, and of thousands it is not cheap.
+    if (!now.every((v, i) => v === last[i])) {
+      const all = shownOf(now[0], now[1], now[2]);
+      last = now;
+      own = now[3] === null ? all : all.filter((i) => i.source.copy === now[3]);
+    }
+    return own;
   };
   return { list, free, mine, copies: gatherer.copiesOf };
 }

@@ -28,6 +28,8 @@ export const useStage = defineStore('stage', () => {
   const copy = shallowRef<{ readonly placement: Id; readonly copy: number } | null>(null);
   /** The frame that is drawn around what shall be chosen, in pixels of the page. */
   const drawnFrame = shallowRef<PageFrame | null>(null);
+  /** The scene that was framed when it was first looked at. */
+  const framed = ref<Id | null>(null);
   /** Whether lamps are marked in the view; the one in hand always is. */
   const lamps = ref(false);
   /** Whether what is pushed is caught by edges and middles around it. */
@@ -42,5 +44,5 @@ export const useStage = defineStore('stage', () => {
     stamp.value = null;
     alone.value = null;
   });
-  return { stamp, palette, handle, step, turn, placing, copy, drawnFrame, lamps, snaps, together, alone };
+  return { stamp, palette, handle, step, turn, placing, copy, drawnFrame, framed, lamps, snaps, together, alone };
 });
