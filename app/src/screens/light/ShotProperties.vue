@@ -59,7 +59,14 @@ const dot = computed(() => {
           @rename="(name) => change({ name })"
         /><span class="quiet">shot</span>
       </div>
-      <p class="quiet">{{ pose }}</p>
+      <form-row v-if="session.project!.scenes.length > 0" label="Shows"
+        ><SelectField
+          label="What the shot shows"
+          :model-value="find(session.project!.scenes, shot.scene)?.id ?? ''"
+          :choices="[{ value: '', text: 'the figure' }, ...records(session.project!.scenes, (s) => s.name)]"
+          @change="change({ scene: $event || null })"
+      /></form-row>
+      <p v-if="shot.scene === null" class="quiet">{{ pose }}</p>
       <form-row v-if="session.project!.colourways.length > 0" label="Colourway"
         ><SelectField
           label="Colourway of the shot"

@@ -128,6 +128,8 @@ export function shotCommands(follow: () => void): Command[] {
           {
             name: 'Shot',
             shot: {
+              // A project of scenes alone has no figure to picture.
+              scene: session.project!.rig.mounts.length === 0 ? (session.scene?.id ?? null) : null,
               ...settingsOf(session.shot),
               colourway: session.shot?.colourway ?? session.view.colourway,
               camera: cameraOfView(),
