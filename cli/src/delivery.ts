@@ -18,6 +18,7 @@ import {
   type Project,
   deliveriesOf,
   deliveryGroups,
+  sceneByItself,
   sideSuffix,
 } from '@sphalerite/core/model';
 import { CliError } from './io';
@@ -107,7 +108,8 @@ export function profileOf(project: Project, wishes: DeliveryWishes): DeliveryPro
 function subjectOf(project: Project, { part, scene }: DeliveryWishes): Shipped {
   if (part !== undefined) return { of: 'part', part: named(project.parts, part, 'part').id };
   if (scene !== undefined) return { of: 'scene', scene: named(project.scenes, scene, 'scene').id };
-  return { of: 'rig' };
+  const alone = sceneByItself(project);
+  return alone === null ? { of: 'rig' } : { of: 'scene', scene: alone };
 }
 
 /** Everything that is wanted of a project, made and not yet written. @throws CliError */

@@ -1,7 +1,7 @@
 import { type Transform, TRANSFORM_IDENTITY, composeTransform } from '../math';
 import { findIn } from './groups';
 import type { Id } from './ids';
-import type { Placement, Scene } from './kinds';
+import type { Placement, Project, Scene } from './kinds';
 
 /** All placements of a scene, in their order. */
 export const placementsOf = (scene: Scene): Placement[] => scene.placements.flat();
@@ -18,6 +18,10 @@ export function usersOfParts(scenes: readonly Scene[]): ReadonlyMap<Id, number> 
   known.set(scenes, users);
   return users;
 }
+
+/** The scene that stands for a project that has no figure: its first; null where it has one, or neither. */
+export const sceneByItself = ({ rig, scenes }: Pick<Project, 'rig' | 'scenes'>): Id | null =>
+  rig.mounts.length === 0 ? (scenes[0]?.id ?? null) : null;
 
 /** Where a placement stands in the world, through all that it hangs on; the world's own place where it is not there. */
 export function worldOfPlacement(scene: Scene, id: Id): Transform {

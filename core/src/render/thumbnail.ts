@@ -1,5 +1,5 @@
 import { MAT4_IDENTITY, type Steps, type Vec3, add, finish, scale, mapVec, boxCorners, sub } from '../math';
-import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite, must } from '../model';
+import { type Clip, DEFAULT_LIGHT, type Part, type Project, composite, must, sceneByItself } from '../model';
 import { withAlternatesAt, sampleClip } from '../motion';
 import { fromLinear } from '../palette';
 import { gather } from '../scene';
@@ -31,9 +31,8 @@ export const projectThumbnail = (project: Project, edge = THUMBNAIL): Uint8Array
 /** {@link projectThumbnail} in pieces. */
 export function projectThumbnailSteps(project: Project, edge = THUMBNAIL): Steps<Uint8Array<ArrayBuffer>> {
   // A project of scenes alone has no figure to show.
-  const rig = gather(project, { of: 'rig' }),
-    scene = project.scenes[0];
-  const list = rig.length === 0 && scene ? gather(project, { of: 'scene', scene: scene.id }) : rig;
+  const scene = sceneByItself(project),
+    list = gather(project, scene === null ? { of: 'rig' } : { of: 'scene', scene });
   return drawFlat(traceInstances(list, 1), edge);
 }
 

@@ -1,5 +1,5 @@
 import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
-import { type Camera, FIRST_CAMERA, type Shot } from '@sphalerite/core/model';
+import { type Camera, FIRST_CAMERA, type Shot, sceneByItself } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
@@ -129,7 +129,7 @@ export function shotCommands(follow: () => void): Command[] {
             name: 'Shot',
             shot: {
               // A project of scenes alone has no figure to picture.
-              scene: session.project!.rig.mounts.length === 0 ? (session.scene?.id ?? null) : null,
+              scene: sceneByItself(session.project!),
               ...settingsOf(session.shot),
               colourway: session.shot?.colourway ?? session.view.colourway,
               camera: cameraOfView(),

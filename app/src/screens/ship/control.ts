@@ -41,7 +41,10 @@ export function shipControl(): ScreenControl {
         project && {
           project,
           pose: REST_POSE,
-          list: gather(project, { of: 'rig' }),
+          list: gather(
+            project,
+            ship.subject.of === 'scene' ? { of: 'scene', scene: ship.subject.scene } : { of: 'rig' },
+          ),
           styleOf: arrived ? () => null : () => 'plain',
         }
       );

@@ -1,5 +1,12 @@
 import type { Delivered, FaceShares, Shipped } from '@sphalerite/core/files';
-import { type DeliveryProfile, type Project, deliveriesOf, deliveryOf, find } from '@sphalerite/core/model';
+import {
+  type DeliveryProfile,
+  type Project,
+  deliveriesOf,
+  deliveryOf,
+  find,
+  sceneByItself,
+} from '@sphalerite/core/model';
 import {
   type DeliveryChange,
   type DeliveryFigures,
@@ -49,7 +56,8 @@ export const useShip = defineStore('ship', () => {
       one = only.value;
     if (one?.of === 'part' && find(p?.parts ?? [], one.id)) return { of: 'part', part: one.id };
     if (one?.of === 'scene' && find(p?.scenes ?? [], one.id)) return { of: 'scene', scene: one.id };
-    return { of: 'rig' };
+    const scene = p && sceneByItself(p);
+    return scene ? { of: 'scene', scene } : { of: 'rig' };
   });
   const key = computed(() => JSON.stringify([profile.value, subject.value]));
 

@@ -37,7 +37,7 @@ export function stageControl(): ScreenControl {
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
-  const lamps = useLamps();
+  const lamps = useLamps(shown);
   const gizmo = useStageGizmo(shown, lamps),
     hands = useStagePointer(shown, lamps);
   const first = gizmoFirst(gizmo, hands.hand);

@@ -11,20 +11,21 @@ import {
 } from '@sphalerite/core/math';
 import { type Lamp, type Scene, worldOfPlacement } from '@sphalerite/core/model';
 import { changeLampsEdit } from '@sphalerite/core/project';
-import { type PlacedLamp, lampsOf } from '@sphalerite/core/scene';
+import type { PlacedLamp } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { type Amount, type GizmoFrame, shiftOf } from '../../tools/gizmo';
 import type { Overlay } from '../../viewport/overlay';
 import type { ViewPointer } from '../../viewport/view-input';
 import type { ViewLamp } from '../../viewport/viewport';
+import type { SceneList } from './scene-list';
 import { useStage } from './stage-state';
 
 /** Pixels within which a lamp is meant. */
 const NEAR = 12;
 
 /** Lamps in the view: where they shine, which one a click means, and what the gizmo makes of the one in hand. */
-export function useLamps() {
+export function useLamps({ lamps: placed }: SceneList) {
   const session = useSession();
   const view = useView();
   const stage = useStage();
@@ -32,15 +33,13 @@ export function useLamps() {
   const inHand = (): Lamp | null =>
     (session.hand.placement === null && shownScene()?.lamps.find((l) => l.id === session.hand.lamp)) || null;
   const shownScene = (): Scene | null => session.shown?.scenes.find((s) => s.id === session.scene?.id) ?? null;
-  const placed = (): PlacedLamp[] => {
-    const scene = shownScene();
-    return scene && scene.lamps.length > 0 ? lampsOf(session.shown!, scene.id) : [];
-  };
   const above = (scene: Scene, lamp: Lamp): Transform =>
     lamp.parent === null ? TRANSFORM_IDENTITY : worldOfPlacement(scene, lamp.parent);
   const worldOf = (scene: Scene, lamp: Lamp): Transform =>
     composeTransform(above(scene, lamp), { t: lamp.t, q: lamp.q, s: [1, 1, 1] });
 
+  let lit: readonly PlacedLamp[] | null = null,
+    lights: readonly ViewLamp[] = [];
   return {
     inHand,
     /** Where the gizmo stands on the one in hand. */
@@ -93,15 +92,20 @@ export function useLamps() {
       };
     },
     /** As the drawn view lights with them. */
-    lights: (): ViewLamp[] =>
-      placed().map(({ lamp, matrix }) => ({
+    lights(): readonly ViewLamp[] {
+      const now = placed();
+      if (now === lit) return lights;
+      lit = now;
+      lights = now.map(({ lamp, matrix }) => ({
         at: transformPoint(matrix, [0, 0, 0]),
         towards: transformPoint(matrix, [0, 0, -100]),
         colour: lamp.colour,
         // Candela fall off with metres, the view with units: near enough to judge by.
         power: lamp.strength * POWER,
         cone: lamp.kind === 'point' ? null : (((lamp.kind === 'panel' ? 160 : lamp.angle) / 2) * Math.PI) / 180,
-      })),
+      }));
+      return lights;
+    },
   };
 }
 /** From candela to the drawn view’s light, for cubes of a few centimetres. */

@@ -1,5 +1,5 @@
-import { findIn } from '@sphalerite/core/model';
-import { type DrawInstance, type DrawList, Gatherer } from '@sphalerite/core/scene';
+import { type Scene, findIn } from '@sphalerite/core/model';
+import { type DrawInstance, type DrawList, Gatherer, type PlacedLamp, lampsOf } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { copyInHand } from './copy-in-hand';
 import { shownOf } from './placing';
@@ -36,7 +36,19 @@ export function useSceneList() {
     }
     return own;
   };
-  return { list, free, mine, copies: gatherer.copiesOf };
+  let lit: DrawList | null = null,
+    of: Scene | null = null,
+    shining: readonly PlacedLamp[] = [];
+  /** The lamps that shine, where they do; worked out once for each list. */
+  const lamps = (): readonly PlacedLamp[] => {
+    const project = session.shown,
+      scene = project?.scenes.find((s) => s.id === session.scene?.id);
+    if (!project || !scene) return [];
+    const now = list();
+    if (now !== lit || scene !== of) [lit, of, shining] = [now, scene, lampsOf(project, scene.id, gatherer)];
+    return shining;
+  };
+  return { list, free, mine, lamps, copies: gatherer.copiesOf };
 }
 
 export type SceneList = ReturnType<typeof useSceneList>;

@@ -137,9 +137,12 @@ export function stageCommands({ list, mine, lamp }: Shown): Command[] {
         placement: session.hand.placement!,
       }),
     ),
-    of('stage.stamp', 'Keep as a stamp', () => {
+    of('stage.stamp', 'Keep as a stamp', async () => {
       const p = session.placement;
-      if (p && session.apply(keepAsStampEdit, { ...target(), name: placementName(session.project!, p) }))
+      if (
+        p &&
+        (await session.applyInBackground(keepAsStampEdit, { ...target(), name: placementName(session.project!, p) }))
+      )
         useStage().palette = 'stamps';
     }),
     of(

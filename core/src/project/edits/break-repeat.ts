@@ -108,6 +108,9 @@ function image(
     return { ...p, ...there, shows: p.shows.kind === 'part' ? { kind: 'part', part: twinOf(p.shows.part) } : p.shows };
   });
   const { copies: images, lamps } = renewed(scene, copies, ctx);
-  const over = (l: Lamp): Lamp => ({ ...l, ...mirroredTransform({ t: l.t, q: l.q, s: [1, 1, 1] }, axis, 0) });
-  return { parts, copies: images, lamps: lamps.map(over).map(({ s: _s, ...l }: Lamp & { s?: unknown }) => l) };
+  const over = (l: Lamp): Lamp => {
+    const { t, q } = mirroredTransform({ t: l.t, q: l.q, s: [1, 1, 1] }, axis, 0);
+    return { ...l, t, q };
+  };
+  return { parts, copies: images, lamps: lamps.map(over) };
 }

@@ -38,15 +38,21 @@ const MOST_TILES = 64;
 /** Loose pieces that become parts of their own at once. */
 const MOST_PIECES = 256;
 
-/** Cubes that are seen somewhere as bodies, their colours taken into the palette of the first. @throws EditError above 255 colours */
-function bodiesOf(project: Project, list: readonly DrawInstance[]) {
+/** What of a list has cubes of this project's parts. @throws EditError where that is less than two */
+function cubesOf(project: Project, list: readonly DrawInstance[]) {
   const grids = list.flatMap((i) =>
     i.geometry.kind === 'grid' && i.geometry.grid.count > 0 && i.source.part !== null
       ? [{ ...i, grid: i.geometry.grid, part: must(project.parts, i.source.part, 'part') }]
       : [],
   );
-  const first = grids[0];
-  if (!first || grids.length < 2) throw new EditError('combine.two');
+  if (grids.length < 2) throw new EditError('combine.two');
+  return grids;
+}
+
+/** Cubes that are seen somewhere as bodies, their colours taken into the palette of the first. @throws EditError above 255 colours */
+function bodiesOf(project: Project, list: readonly DrawInstance[]) {
+  const grids = cubesOf(project, list),
+    first = grids[0]!;
   const base = must(project.palettes, first.part.palette, 'palette');
   let palette: Palette = base;
   const bodies = grids.map((i): Body => {
@@ -60,7 +66,7 @@ function bodiesOf(project: Project, list: readonly DrawInstance[]) {
     incoming.forEach((s, k) => (bytes[s.byte] = come.bytes[k]!));
     return { grid: i.grid, matrix: i.matrix, bytes };
   });
-  return { bodies, palette, grids, first };
+  return { bodies, palette, first };
 }
 
 function bytesIn(grid: VoxelGrid): Uint8Array {
@@ -106,8 +112,12 @@ function shownBy(project: Project, { scene: id, home, others }: Omit<InScene, 'o
 }
 
 function planOf(project: Project, list: readonly DrawInstance[], op: Combining): CombinePlan {
-  const { bodies, grids } = bodiesOf(project, list),
-    meeting = meetingOf(bodies, op);
+  // How they meet is known without a look at their colours.
+  const grids = cubesOf(project, list),
+    meeting = meetingOf(
+      grids.map((i) => ({ grid: i.grid, matrix: i.matrix, bytes: null })),
+      op,
+    );
   const tiles = meeting.box ? tilesOf(meeting.box).length : 0;
   if (tiles > MOST_TILES) throw new EditError('combine.far', { size: meeting.box!.size.join(' × '), most: MOST_TILES });
   const resampled = new Set(grids.flatMap((i, n) => (meeting.exact[n] ? [] : [i.part.name])));

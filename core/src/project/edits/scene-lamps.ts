@@ -84,7 +84,3 @@ export const lampsCopied = (lamps: readonly Lamp[], to: ReadonlyMap<Id, Id>, new
     return [{ ...l, id: newId(), parent, name }];
   });
 };
-
-/** The lamp of a scene; undefined where it is not there. */
-export const lampIn = (project: Project, scene: Id, id: Id | null): Lamp | undefined =>
-  project.scenes.find((s) => s.id === scene)?.lamps.find((l) => l.id === id);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconFolderOff, IconFolderOpen } from '@tabler/icons-vue';
-import { partsInUse, sideSuffix } from '@sphalerite/core/model';
+import { partsInUse, sceneByItself, sideSuffix } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import ActionButton from '../../../components/ActionButton.vue';
 import CommandButton from '../../../components/CommandButton.vue';
@@ -23,7 +23,7 @@ const only = computed({
   },
 });
 const subjects = computed(() => [
-  { value: WHOLE, text: 'everything on the rig' },
+  { value: WHOLE, text: session.project && sceneByItself(session.project) ? 'the scene' : 'everything on the rig' },
   ...group(
     'a scene',
     (session.project?.scenes ?? []).map((s) => ({ value: `scene ${s.id}`, text: s.name })),
