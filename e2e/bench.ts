@@ -127,13 +127,19 @@ export class Bench {
     await this.idle();
   }
 
-  /** A first visit, with the demo on the bench, the coach and its first card put away. */
+  /** A first visit: from the scene that greets to Tamsin on the bench, the coach and its first card put away. */
   async firstVisit(): Promise<void> {
     await this.page.goto('/');
-    await this.page.waitForURL(/\/build$/);
+    await this.firstSteps();
     await this.page.getByTestId('coach').getByRole('button', { name: 'Skip' }).click();
     await this.page.getByRole('button', { name: 'Close this card for good' }).click();
     await this.idle();
+  }
+
+  async firstSteps(): Promise<void> {
+    await this.page.waitForURL(/\/stage$/);
+    await this.page.getByTestId('coach').getByRole('button', { name: 'First steps' }).click();
+    await this.page.waitForURL(/\/demo-tamsin\/build$/);
   }
 
   /** Lets the page draw if it wants to: some twenty of its frames go by. */

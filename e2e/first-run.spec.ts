@@ -3,17 +3,22 @@ import { Bench } from './bench';
 
 test.describe('on a first visit', () => {
   test.use(FIRST_VISIT);
-  test('the first visit greets with Tamsin on the bench and leads through the six steps', async ({ page }) => {
+  test('the first visit greets with the night market, and Tamsin leads through the six steps', async ({ page }) => {
     await page.goto('/', { waitUntil: 'commit' });
-    // Her stored picture stands until the live view does.
-    const stored = page.getByRole('img', { name: 'Tamsin the lamplighter' });
+    // Its stored picture stands until the live view does.
+    const stored = page.getByRole('img', { name: 'Night market on the quay' });
     await expect(stored).toBeVisible();
-    await page.waitForURL(/\/build$/);
+    await page.waitForURL(/\/stage$/);
     const coach = page.getByTestId('coach');
-    await expect(coach).toContainText('1 of 6');
+    await expect(coach).toContainText('Night market on the quay');
     const b = new Bench(page);
     await b.idle();
     await expect(stored).toBeHidden();
+    // At once, though she may still be on her way to the shelf.
+    await coach.getByRole('button', { name: 'First steps' }).click();
+    await page.waitForURL(/\/demo-tamsin\/build$/);
+    await expect(coach).toContainText('1 of 6');
+    await b.idle();
     // The first useful change: a swatch, a footprint, a height.
     await b.swatch('Honey, light');
     await page.keyboard.press('N');

@@ -59,8 +59,8 @@ test.describe('without its server', () => {
     context,
   }) => {
     await page.goto(site.address);
-    await page.waitForURL(/\/build$/);
     const b = new Bench(page);
+    await b.firstSteps();
     await page.getByTestId('coach').getByRole('button', { name: 'Skip' }).click();
     await b.idle();
     await expect.poll(() => keptOffline(page)).toBe(true);

@@ -52,7 +52,7 @@ test.describe('on a first visit', () => {
   test.use(FIRST_VISIT);
   test('the first screens load under 450 KB of compressed JavaScript', async ({ page }) => {
     await page.goto('/');
-    await page.waitForURL(/\/build$/);
+    await page.waitForURL(/\/stage$/);
     await expect(page.getByTestId('coach')).toBeVisible();
     await new Bench(page).idle();
     // What was asked for before the first picture stood is what one waits for.

@@ -4,7 +4,7 @@ try {
     const root = document.documentElement;
     root.dataset.first = 'yes';
     if (matchMedia('(prefers-color-scheme: dark)').matches) root.dataset.theme = 'dusk';
-    new Image().src = '/content/tamsin.png';
+    new Image().src = '/content/night-market.png';
   }
 } catch {
   // A browser that keeps nothing shows the bench when it is there.

@@ -30,7 +30,7 @@ const notices = useNotices();
 const arrivals = useArrivals();
 // The demo projects beside the first come onto the shelf when there is time.
 void afterFirstPicture(async () => {
-  const { seedOthers } = await import('./screens/shelf/seed-demo');
+  const { seedOthers } = await import('./shell/seed-demo');
   if (await seedOthers()) arrivals.shelved++;
 }).catch(notices.fail);
 if (import.meta.env.PROD)

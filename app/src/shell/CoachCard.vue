@@ -8,12 +8,14 @@ import { useRouter } from 'vue-router';
 import { useSession } from '../stores/session';
 import { useSettings } from '../stores/settings';
 import { useDialogs } from '../stores/dialogs';
-import { DEMO } from './first-visit';
+import { useNotices } from '../stores/notices';
+import { DEMO, GREETING } from './first-visit';
 import { screens } from './screens';
 import type { Screen } from './screen';
 import ActionButton from '../components/ActionButton.vue';
 
 const dialogs = useDialogs();
+const notices = useNotices();
 const props = defineProps<{ screen: Screen }>();
 const { settings } = useSettings();
 const session = useSession();
@@ -24,11 +26,19 @@ const at = computed(() => screens().indexOf(props.screen));
 const made = (where: string): boolean =>
   (session.history?.entries ?? []).slice(1, (session.history?.now ?? 0) + 1).some((e) => e.where === where);
 // What it says is of Tamsin, step by step: over anything else, and beside the way, it would not be true.
-const open = computed(() => at.value >= 0 && (!settings.coachDone || dialogs.coach) && session.project?.id === DEMO);
+const wanted = computed(() => at.value >= 0 && (!settings.coachDone || dialogs.coach));
+const open = computed(() => wanted.value && session.project?.id === DEMO);
+/** The scene that greets says only what it is, and leads to her. */
+const greets = computed(() => wanted.value && session.project?.id === GREETING.id && props.screen.id === GREETING.step);
 const lesson = computed(() => props.screen.help.lesson);
 
 async function show(i: number): Promise<void> {
   if (session.project) await router.push({ name: 'bench', params: { id: session.project.id, step: screens()[i]!.id } });
+}
+/** A first visit may be quicker than the demo projects that come behind the first. */
+async function begin(): Promise<void> {
+  await (await import('./seed-demo')).seedOthers();
+  await router.push({ name: 'bench', params: { id: DEMO, step: screens()[0]!.id } });
 }
 function finish(): void {
   settings.coachDone = true;
@@ -37,7 +47,19 @@ function finish(): void {
 </script>
 
 <template>
-  <aside v-if="open" class="coach" role="dialog" aria-label="First steps" data-testid="coach">
+  <aside v-if="greets" class="coach" role="dialog" aria-label="Welcome" data-testid="coach">
+    <h2>Night market on the quay</h2>
+    <p>
+      All of it was made on this bench, and all of it can be changed: drag to walk round, double-click a stall to paint
+      it where it stands.
+    </p>
+    <p>Tamsin, under the lanterns, shows in six steps how it is done.</p>
+    <footer class="row">
+      <action-button @click="finish">Skip</action-button>
+      <action-button look="primary" @click="begin().catch(notices.fail)">First steps</action-button>
+    </footer>
+  </aside>
+  <aside v-else-if="open" class="coach" role="dialog" aria-label="First steps" data-testid="coach">
     <p class="quiet figures">{{ at + 1 }} of {{ screens().length }}</p>
     <h2>{{ lesson.title }}</h2>
     <p>{{ lesson.text }}</p>

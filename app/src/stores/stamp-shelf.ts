@@ -1,4 +1,3 @@
-import { readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import { type Id, type Part, type Project, idsFrom, makeProject } from '@sphalerite/core/model';
 import {
   type Edit,
@@ -31,6 +30,9 @@ export interface ShelvedStamp {
 const OWN = 'stampShelf';
 const stored = z.instanceof(Uint8Array).nullable().catch(null);
 
+/** Reading and writing of files come with the shelf, not with the screen that has one. */
+const files = () => import('@sphalerite/core/files');
+
 /** Stamps for every project: one's own shelf, which this browser keeps, and the one that comes along. */
 export const useStampShelf = defineStore('stamp shelf', () => {
   const session = useSession();
@@ -40,6 +42,7 @@ export const useStampShelf = defineStore('stamp shelf', () => {
   let loading: Promise<void> | null = null;
 
   async function fetchAll(): Promise<void> {
+    const { readProjectFile } = await files();
     const bytes = await getSetting(OWN, stored);
     own.value = bytes
       ? readProjectFile(new Uint8Array(bytes)).result
@@ -70,7 +73,7 @@ export const useStampShelf = defineStore('stamp shelf', () => {
     if (!own.value) return;
     try {
       const next = apply(own.value, edit, args, editContext(freshId(), Date.now()));
-      await putSetting(OWN, writeProjectFile(next));
+      await putSetting(OWN, (await files()).writeProjectFile(next));
       own.value = next;
     } catch (e) {
       notices.fail(e);

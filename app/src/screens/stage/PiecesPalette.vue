@@ -6,13 +6,15 @@ import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import ListRow from '../../components/ListRow.vue';
 import PartPicture from '../../components/PartPicture.vue';
+import { later } from '../../components/later';
 import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
 import type { ShelvedStamp } from '../../stores/stamp-shelf';
-import StampShelf from '../shared/StampShelf.vue';
-import ProjectsPalette from './ProjectsPalette.vue';
 import { MAKINGS, MAKING_NAMES, type Making, useMaking } from './making-state';
 import { useStage } from './stage-state';
+
+const StampShelf = later(() => import('../shared/StampShelf.vue'));
+const ProjectsPalette = later(() => import('./ProjectsPalette.vue'));
 
 /** What can be put down: the parts of the project, its whole figure, and other projects. */
 const session = useSession();

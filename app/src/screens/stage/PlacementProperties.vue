@@ -17,7 +17,6 @@ import type { Combining } from '@sphalerite/core/sculpt';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
-import EmptyState from '../../components/EmptyState.vue';
 import FormRow from '../../components/FormRow.vue';
 import NameField from '../../components/NameField.vue';
 import NumberField from '../../components/NumberField.vue';
@@ -29,28 +28,28 @@ import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
 import { useAssetShelf } from './asset-shelf';
 import { shownExtent } from './placing';
-import LampProperties from './LampProperties.vue';
 import ArrangePanel from './ArrangePanel.vue';
 import CombinePanel, { type CombineJob } from '../shared/CombinePanel.vue';
 import { placementName, repeatText } from './shown';
 
+const props = defineProps<{ placement: Placement }>();
 const session = useSession();
 const assets = useAssetShelf();
-const p = computed(() => session.placement);
-const lamp = computed(() => session.scene?.lamps.find((l) => l.id === session.hand.lamp) ?? null);
+/** As the document has it. */
+const p = computed(() => props.placement);
 /** As it is while a hand moves it. */
 const shown = computed(
   () =>
     session.shown?.scenes
       .find((s) => s.id === session.scene?.id)
       ?.placements.flat()
-      .find((o) => o.id === p.value?.id) ?? p.value,
+      .find((o) => o.id === p.value.id) ?? p.value,
 );
 const part = computed(() =>
-  p.value?.shows.kind === 'part' ? (lookUp(session.project!.parts, p.value.shows.part) ?? null) : null,
+  p.value.shows.kind === 'part' ? (lookUp(session.project!.parts, p.value.shows.part) ?? null) : null,
 );
 const users = computed(() => (part.value ? (usersOfParts(session.project!.scenes).get(part.value.id) ?? 1) : 1));
-const repeat = computed(() => session.scene?.repeats.find((r) => r.placement === p.value?.id));
+const repeat = computed(() => session.scene?.repeats.find((r) => r.placement === p.value.id));
 const round = (v: number): number => Math.round(v * 100) / 100;
 const many = computed(() => session.view.chosen.placement);
 const combining = computed(() => ({
@@ -76,7 +75,7 @@ function place(key: 't' | 's', axis: Axis, value: number): void {
   });
 }
 function turn(axis: Axis, degrees: number): void {
-  change({ q: fromDegrees(withComponent(toDegrees(p.value!.q), axis, degrees)) });
+  change({ q: fromDegrees(withComponent(toDegrees(p.value.q), axis, degrees)) });
 }
 const swap = (part: string | null): void =>
   void (
@@ -96,22 +95,22 @@ const KINDS = [
   ['mirror', 'Mirror'],
 ] as const;
 function begin(kind: (typeof KINDS)[number][0]): void {
-  const e = shownExtent(session.project!, p.value!.shows);
+  const e = shownExtent(session.project!, p.value.shows);
   const size: Vec3 = e ? [e.hi[0] - e.lo[0], e.hi[1] - e.lo[1], e.hi[2] - e.lo[2]] : [1, 1, 1];
   session.apply(repeatEdit, {
     scene: session.scene!.id,
-    placement: p.value!.id,
-    wishes: kind === 'grid' ? freshGrid(size) : freshRepeat(kind, p.value!.t, size),
+    placement: p.value.id,
+    wishes: kind === 'grid' ? freshGrid(size) : freshRepeat(kind, p.value.t, size),
   });
 }
 const clips = computed(() => {
-  const shows = p.value?.shows;
+  const shows = p.value.shows;
   if (shows?.kind === 'rig') return session.project!.clips;
   if (shows?.kind === 'asset') return find(session.project!.assets, shows.asset)?.project.clips ?? [];
   return null;
 });
 function play(clip: string | null, time: number): void {
-  const { shows, id } = p.value!;
+  const { shows, id } = p.value;
   if (shows.kind !== 'rig' && shows.kind !== 'asset') return;
   session.apply(swapPlacementsEdit, {
     scene: session.scene!.id,
@@ -122,12 +121,7 @@ function play(clip: string | null, time: number): void {
 </script>
 
 <template>
-  <LampProperties v-if="!p && lamp" :lamp="lamp" />
-  <empty-state
-    v-else-if="!p || !shown"
-    text="Choose what stands in the scene, or take a piece below and put it down."
-  />
-  <div v-else>
+  <div>
     <section class="panel-section">
       <div class="panel-head">
         <name-field
@@ -225,7 +219,7 @@ function play(clip: string | null, time: number): void {
         :step="0.1"
         :min="0"
         :model-value="round(p.shows.time / TICKS)"
-        @change="(v) => 'clip' in p!.shows && play(p!.shows.clip, Math.round(v * TICKS))"
+        @change="(v) => 'clip' in p.shows && play(p.shows.clip, Math.round(v * TICKS))"
       />
     </section>
 

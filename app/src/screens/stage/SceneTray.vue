@@ -1,27 +1,14 @@
 <script setup lang="ts">
-import {
-  IconEye,
-  IconEyeOff,
-  IconFocus2,
-  IconLock,
-  IconLockOpen,
-  IconPlus,
-  IconStack2,
-  IconTrash,
-} from '@tabler/icons-vue';
+import { IconEye, IconEyeOff, IconPlus, IconTrash } from '@tabler/icons-vue';
 import { type Id, type Placement, placementsOf, usersOfParts } from '@sphalerite/core/model';
 import {
-  addSceneLayerEdit,
   changePlacementsEdit,
-  changeSceneLayerEdit,
   hangPlacementsEdit,
   removePlacementsEdit,
-  removeSceneLayerEdit,
   renameSceneEdit,
 } from '@sphalerite/core/project';
 import { computed, ref } from 'vue';
 import BinList from '../../components/BinList.vue';
-import ColourField from '../../components/ColourField.vue';
 import EmptyState from '../../components/EmptyState.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
@@ -36,12 +23,11 @@ import { runCommand } from '../../stores/commands';
 import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import LampList from './LampList.vue';
+import LayerList from './LayerList.vue';
 import { placementName, repeatText, repeatsOf } from './shown';
-import { useStage } from './stage-state';
 
 const dialogs = useDialogs();
 const session = useSession();
-const stage = useStage();
 const words = ref('');
 /** Above so many, something is found by its name. */
 const MANY = 12;
@@ -186,72 +172,8 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
         v-if="placements.size === 0"
         text="Nothing stands here yet. Take a piece below and click the floor."
       />
-      <div class="panel-head tray-head layers">
-        <h2>
-          Layers <span class="figures quiet">{{ scene.layers.length }}</span>
-        </h2>
-        <icon-button
-          :icon="IconPlus"
-          label="New layer"
-          @click="session.apply(addSceneLayerEdit, { scene: scene.id, name: 'Layer' })"
-        />
-      </div>
-      <div v-for="l in scene.layers" :key="l.id" class="layer">
-        <colour-field
-          :label="`Colour of the layer ${l.name}`"
-          :model-value="l.colour"
-          @change="
-            (colour) => session.apply(changeSceneLayerEdit, { scene: scene!.id, layer: l.id, change: { colour } })
-          "
-        />
-        <name-field
-          :label="`Name of the layer ${l.name}`"
-          :name="l.name"
-          @rename="(name) => session.apply(changeSceneLayerEdit, { scene: scene!.id, layer: l.id, change: { name } })"
-        />
-        <span class="acts"
-          ><icon-button
-            :icon="IconFocus2"
-            :on="stage.alone === l.id"
-            :label="`${l.name} alone`"
-            tip="This layer alone; the others turn faint"
-            @click="stage.alone = stage.alone === l.id ? null : l.id" /><icon-button
-            :icon="l.locked ? IconLock : IconLockOpen"
-            :label="`${l.locked ? 'Unlock' : 'Lock'} the layer ${l.name}`"
-            :tip="l.locked ? 'Unlock' : 'Lock'"
-            @click="
-              session.apply(changeSceneLayerEdit, { scene: scene!.id, layer: l.id, change: { locked: !l.locked } })
-            " /><icon-button
-            :icon="l.hidden ? IconEyeOff : IconEye"
-            :label="`${l.hidden ? 'Show' : 'Hide'} the layer ${l.name}`"
-            :tip="l.hidden ? 'Show' : 'Hide'"
-            @click="
-              session.apply(changeSceneLayerEdit, { scene: scene!.id, layer: l.id, change: { hidden: !l.hidden } })
-            " /><icon-button
-            v-if="scene.layers.length > 1"
-            :icon="IconTrash"
-            :label="`Remove the layer ${l.name}`"
-            tip="What lies on it comes to the first"
-            @click="session.apply(removeSceneLayerEdit, { scene: scene.id, layer: l.id })"
-        /></span>
-      </div>
+      <LayerList :scene="scene" />
       <LampList />
-      <p v-if="session.view.chosen.placement.length > 0" class="onto">
-        <IconStack2 aria-hidden="true" :size="15" />
-        <select-field
-          label="Layer of what is chosen"
-          :model-value="session.placement?.layer ?? null"
-          :choices="records(scene.layers, (o) => o.name)"
-          @change="
-            (layer: string | null) =>
-              layer &&
-              session.apply(changePlacementsEdit, {
-                scene: scene!.id,
-                changes: session.view.chosen.placement.map((id) => ({ id, change: { layer } })),
-              })
-          "
-        />
-      </p>
     </template>
     <BinList kind="scene" />
   </div>
@@ -280,32 +202,5 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
 }
 .told {
   font-size: 11px;
-}
-.layers {
-  margin-top: 10px;
-  border-top: 1px solid var(--line);
-}
-.layer {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding: 1px 6px 1px 12px;
-}
-.layer > :nth-child(2) {
-  flex: 1;
-  min-width: 0;
-}
-.acts {
-  display: flex;
-}
-.onto {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  margin: 6px 12px;
-  color: var(--quiet);
-}
-.onto > :last-child {
-  flex: 1;
 }
 </style>

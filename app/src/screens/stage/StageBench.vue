@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { later } from '../../components/later';
 import EmptyState from '../../components/EmptyState.vue';
 import { useSession } from '../../stores/session';
-import MakingForm from './MakingForm.vue';
 import HandlesForm from './HandlesForm.vue';
 import PiecesPalette from './PiecesPalette.vue';
-import RepeatForm from './RepeatForm.vue';
-import StageCosts from './StageCosts.vue';
 import { useMaking } from './making-state';
+
+const MakingForm = later(() => import('./MakingForm.vue'));
+const RepeatForm = later(() => import('./RepeatForm.vue'));
+const StageCosts = later(() => import('./StageCosts.vue'));
 
 /** Pieces to put down, how the one in hand is repeated, and what the scene costs. */
 const session = useSession();

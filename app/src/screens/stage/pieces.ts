@@ -1,13 +1,13 @@
+import { later } from '../../components/later';
 import type { ScreenPieces } from '../../shell/screen';
 import { stageControl } from './control';
-import PlacementProperties from './PlacementProperties.vue';
-import SceneTray from './SceneTray.vue';
 import StageBench from './StageBench.vue';
 import StageOver from './StageOver.vue';
 
+// A first visit waits for the scene: the sides come once it is seen.
 export const pieces: ScreenPieces = {
-  Tray: SceneTray,
-  Properties: PlacementProperties,
+  Tray: later(() => import('./SceneTray.vue')),
+  Properties: later(() => import('./StageProperties.vue')),
   Bench: StageBench,
   Over: StageOver,
   control: stageControl,

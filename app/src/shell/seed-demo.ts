@@ -1,13 +1,13 @@
 import * as z from 'zod';
-import { readProject } from '../../shell/files/project-files';
-import { getSetting, putSetting } from '../../storage/settings-store';
-import { listShelf, putOnShelf } from '../../storage/shelf';
-import { say } from '../../words';
+import { getSetting, putSetting } from '../storage/settings-store';
+import { listShelf, putOnShelf } from '../storage/shelf';
+import { say } from '../words';
+import { readProject } from './files/project-files';
 
 /** The project that a first visit opens. */
-const FIRST = 'tamsin';
+const FIRST = 'night-market';
 /** Those that come onto the shelf behind it. */
-const OTHERS = ['night-market', 'oswin', 'oswin-rigged', 'row-boat', 'lamp-post', 'sedge-bank'];
+const OTHERS = ['tamsin', 'oswin', 'oswin-rigged', 'row-boat', 'lamp-post', 'sedge-bank'];
 /** What of them is still to come: a visit may end before all are there. */
 const stillToCome = z.array(z.string()).catch([]);
 
@@ -35,8 +35,10 @@ export async function seedDemo(): Promise<string | null> {
   return id;
 }
 
-/** Puts the other demo projects on the shelf, once there is time. */
-export async function seedOthers(): Promise<boolean> {
+let coming: Promise<boolean> | null = null;
+/** Puts the other demo projects on the shelf, once there is time; true if any came. Asked again meanwhile, it is the same work. */
+export const seedOthers = (): Promise<boolean> => (coming ??= putOthers().finally(() => (coming = null)));
+async function putOthers(): Promise<boolean> {
   let left = await getSetting('demosToCome', stillToCome);
   if (left.length === 0) return false;
   for (const name of left) {
