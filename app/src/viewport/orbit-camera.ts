@@ -102,6 +102,49 @@ export class OrbitCamera {
       this.distance = Math.max(this.distance, nearer + Math.max(across, over));
     }
   }
+  /**
+   * Comes as near as it can with all of some points in the picture, and looks at their middle there; the direction stays.
+   *
+   * @param room – what they may take of the picture, in −1…1 from left and bottom
+   */
+  fit(
+    points: readonly Vec3[],
+    aspect: number,
+    room: { readonly lo: readonly [number, number]; readonly hi: readonly [number, number] },
+  ): void {
+    const half = Math.tan((this.fov * Math.PI) / 360),
+      wide = [half * aspect, half] as const;
+    const { right, up, ahead, orthographic } = this;
+    // Each side of the picture is a plane that all points must lie within: the outermost of them says how near one may come,
+    // and leaves room to either side along the axis that is not the tight one.
+    const sides = [right, up].map((side, k) => {
+      let [least, most] = [Infinity, -Infinity];
+      for (const p of points) {
+        const along = dot(p, side),
+          deep = orthographic ? 0 : dot(p, ahead);
+        most = Math.max(most, along - room.hi[k]! * wide[k]! * deep);
+        least = Math.min(least, along - room.lo[k]! * wide[k]! * deep);
+      }
+      return { least, most, across: (room.hi[k]! - room.lo[k]!) * wide[k]! };
+    });
+    if (orthographic) this.distance = Math.max(4, ...sides.map((s) => (s.most - s.least) / s.across));
+    const middle = scale(
+      points.reduce((a, p) => add(a, p), [0, 0, 0] as Vec3),
+      1 / points.length,
+    );
+    // Of the eye, in depth: without perspective the target is the middle, else what is in the middle stands at the target.
+    const eye = orthographic
+      ? dot(middle, ahead) - this.distance
+      : Math.min(...sides.map((s) => (s.least - s.most) / s.across));
+    if (!orthographic) this.distance = Math.max(4, dot(middle, ahead) - eye);
+    this.target = scale(ahead, eye + this.distance);
+    [right, up].forEach((side, k) => {
+      const { least, most } = sides[k]!;
+      const depth = orthographic ? this.distance : -eye;
+      const at = (most + least) / 2 - ((room.hi[k]! + room.lo[k]!) / 2) * wide[k]! * depth;
+      this.target = add(this.target, scale(side, at));
+    });
+  }
   /** All that says where it stands, to come back to. */
   state(): CameraState {
     const { yaw, pitch, distance, target, orthographic } = this;

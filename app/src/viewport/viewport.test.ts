@@ -73,6 +73,27 @@ describe('OrbitCamera', () => {
         }
   });
 
+  it('comes as near as the room allows, with every corner in it', () => {
+    const corners = boxCorners({ min: [-40, 0, -10], size: [80, 12, 60] });
+    const room = { lo: [-0.9, -0.8], hi: [0.9, 0.6] } as const;
+    for (const orthographic of [false, true])
+      for (const aspect of [0.6, 1, 2.2])
+        for (let k = 0; k < 24; k++) {
+          const c = new OrbitCamera();
+          Object.assign(c, { orthographic, yaw: k, pitch: ((k % 7) - 3) * 0.5, distance: 400, target: [9, 15, -30] });
+          c.fit(corners, aspect, room);
+          const at = corners.map((p) => new Vector3(...p).project(c.three(aspect)));
+          const [x, y] = (['x', 'y'] as const).map((a) => [
+            Math.min(...at.map((s) => s[a])),
+            Math.max(...at.map((s) => s[a])),
+          ]);
+          const gaps = [x![0]! + 0.9, 0.9 - x![1]!, y![0]! + 0.8, 0.6 - y![1]!];
+          expect(Math.min(...gaps)).toBeGreaterThan(-1e-6);
+          // Both ends of one axis touch: it could come no nearer.
+          expect(Math.min(Math.max(gaps[0]!, gaps[1]!), Math.max(gaps[2]!, gaps[3]!))).toBeCloseTo(0, 5);
+        }
+  });
+
   it('moves the world along with the hand by as many pixels', () => {
     const c = new OrbitCamera();
     const p = new Vector3(...c.target);

@@ -1,4 +1,4 @@
-import { type Extent, type Vec3, add, boxCorners, mapVec, placedExtent, uniteExtents } from '@sphalerite/core/math';
+import { type Extent, type Vec3, add, boxCorners, placedExtent, sub, uniteExtents } from '@sphalerite/core/math';
 import { type DrawInstance, type DrawList, instanceExtent } from '@sphalerite/core/scene';
 import {
   DirectionalLight,
@@ -88,7 +88,8 @@ export class Viewport {
   private waiting = 0;
   private lost = false;
   /** What was framed last, and where the camera stood for it. */
-  private framed: (Extent & { readonly distance: number; readonly target: Vec3 }) | null = null;
+  private framed: (Extent & { readonly whole: boolean; readonly distance: number; readonly target: Vec3 }) | null =
+    null;
   private current: ViewScene | null = null;
   /** What stands in the view, drawn or left out. */
   list: DrawList = [];
@@ -249,7 +250,22 @@ export class Viewport {
   /** Frames everything; for a picture that is narrower than the view, `aspect` says how wide. */
   frame(aspect = this.aspect): void {
     const all = this.extentOf(() => true);
-    if (all) this.frameBox(all.lo, all.hi, Math.min(aspect, this.aspect));
+    if (!all) return;
+    const narrow = Math.min(aspect, this.aspect);
+    this.frameBox(all.lo, all.hi, narrow);
+    // Of what is wider than tall a ball would leave much of the picture empty.
+    if (Math.max(all.hi[0] - all.lo[0], all.hi[2] - all.lo[2]) < 1.2 * (all.hi[1] - all.lo[1])) return;
+    const corners = this.list.flatMap((i) => {
+      const { lo, hi } = instanceExtent(i) ?? boundsExtent(i);
+      return boxCorners({ min: lo, size: sub(hi, lo) });
+    });
+    const { height } = this.size;
+    const room = {
+      lo: [-0.92 * Math.min(1, narrow / this.aspect), -0.9],
+      hi: [0.92 * Math.min(1, narrow / this.aspect), 1 - 150 / Math.max(400, height)],
+    } as const;
+    this.camera.fit(corners, this.aspect, room);
+    this.framed = { ...all, whole: true, distance: this.camera.distance, target: this.camera.target };
   }
 
   /** Looks along another direction. What was framed, and not come nearer to since, is framed again. */
@@ -257,7 +273,8 @@ export class Viewport {
     const { framed, camera } = this;
     const still = framed && framed.distance === camera.distance && framed.target === camera.target;
     turn(camera);
-    if (still) this.frameBox(framed.lo, framed.hi);
+    if (still && framed.whole) this.frame();
+    else if (still) this.frameBox(framed.lo, framed.hi);
     else this.invalidate();
   }
 
@@ -273,9 +290,9 @@ export class Viewport {
       3,
     );
     this.camera.frame([centre[0], centre[1] + (hi[1] - lo[1]) * 0.03, centre[2]], radius * 1.14, aspect);
-    const corners = boxCorners({ min: lo, size: mapVec(hi, (h, a) => h - lo[a]!) });
+    const corners = boxCorners({ min: lo, size: sub(hi, lo) });
     this.camera.includeAll(corners, aspect, [0.96, 1 - 110 / Math.max(400, height)]);
-    this.framed = { lo, hi, distance: this.camera.distance, target: this.camera.target };
+    this.framed = { lo, hi, whole: false, distance: this.camera.distance, target: this.camera.target };
     this.invalidate();
   }
 
