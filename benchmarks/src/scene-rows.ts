@@ -1,17 +1,6 @@
-import { quatFromAxisAngle, seededRandom } from '@sphalerite/core/math';
-import { DEFAULT_LIGHT, type Placement, type Project, idsFrom, makeProject } from '@sphalerite/core/model';
-import {
-  type Edit,
-  addPartEdit,
-  addSceneEdit,
-  apply,
-  changePlacementsEdit,
-  editContext,
-  placeEdit,
-  record,
-  startHistory,
-  strokeEdit,
-} from '@sphalerite/core/project';
+import { seededRandom } from '@sphalerite/core/math';
+import { DEFAULT_LIGHT, type Placement, type Project } from '@sphalerite/core/model';
+import { apply, changePlacementsEdit, editContext, record, startHistory, strokeEdit } from '@sphalerite/core/project';
 import {
   GridHit,
   SceneRay,
@@ -34,38 +23,9 @@ import { type DrawnList, DrawnScene } from '../../app/src/viewport/drawn/drawn-s
 import type { DrawStyle } from '../../app/src/viewport/drawn/style';
 import { EMPTY_VIEW } from '../../app/src/storage/view-state';
 import { blindContext } from './blind-gl';
+import { PARTS, PLACEMENTS, manyPlacements } from './large-scenes';
 import { type Row, median, ms } from './rows';
 
-const PLACEMENTS = 5000;
-const PARTS = 40;
-
-/** A market of 5,000 placements of 40 parts, made by the edits that the stage makes. */
-function market(): Project {
-  let n = 0;
-  let p = makeProject('market', 'Market', idsFrom('market'), 'scene', [16, 16, 16]);
-  const step = <A>(edit: Edit<A>, args: A): void => void (p = apply(p, edit, args, editContext(`market ${n++}`)));
-  const random = seededRandom(2);
-  const whole = (from: number, to: number): number => from + Math.floor(random() * (to - from + 1));
-  for (let i = 1; i < PARTS; i++)
-    step(addPartEdit, { name: 'Stall', bounds: { min: [-8, 0, -8], size: [16, 16, 16] } });
-  for (const part of p.parts) {
-    const boxes = Array.from({ length: 14 }, () => ({
-      min: [whole(-8, 2), whole(0, 10), whole(-8, 2)] as const,
-      size: [whole(1, 6), whole(1, 6), whole(1, 6)] as const,
-    }));
-    const value = whole(1, 12);
-    step(strokeEdit, { part: part.id, layer: part.layers[0]!.id, stroke: boxStroke('add', value, boxes) });
-  }
-  step(addSceneEdit, { name: 'Night market' });
-  const side = Math.ceil(Math.sqrt(PLACEMENTS));
-  const placements = Array.from({ length: PLACEMENTS }, (_, i) => ({
-    shows: { kind: 'part', part: p.parts[i % PARTS]!.id } as const,
-    t: [(i % side) * 20 + random() * 3, 0, Math.floor(i / side) * 20 + random() * 3] as const,
-    q: quatFromAxisAngle([0, 1, 0], (whole(0, 3) * Math.PI) / 2),
-  }));
-  step(placeEdit, { scene: p.scenes[0]!.id, placements });
-  return p;
-}
 const view = (p: Project) => ({ of: 'scene', scene: p.scenes[0]!.id }) as const;
 
 /** The project with its next placement moved. */
@@ -349,6 +309,6 @@ function tracing(p: Project): Row[] {
 
 /** A scene of thousands of placements: what a change of one costs, and what a ray does. */
 export async function sceneRows(): Promise<Row[]> {
-  const p = market();
+  const p = manyPlacements();
   return [gathering(p), ...viewing(p), await saving(p), ...tracing(p)];
 }

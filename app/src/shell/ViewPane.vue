@@ -3,11 +3,13 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffe
 import CommandButton from '../components/CommandButton.vue';
 import { useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
+import { LEVELS } from '../viewport/drawn/detail';
 import { type ViewName } from '../viewport/orbit-camera';
 import { ViewInput } from '../viewport/view-input';
 import { Viewport } from '../viewport/viewport';
 import { sharedPool } from '../workers/pool';
 import { VISIONS, VISION_MATRIX } from '@sphalerite/core/palette';
+import { VoxelGrid } from '@sphalerite/core/voxel';
 import { VISION_NAMES } from './view-commands';
 import { useDialogs } from '../stores/dialogs';
 import OrientationCube from './OrientationCube.vue';
@@ -77,9 +79,16 @@ let input: ViewInput | null = null;
 onMounted(() => {
   let v: Viewport;
   try {
-    v = new Viewport(host.value!, (grid, chunks) =>
-      sharedPool().run('mesh', (sent) => ({ grid: sent.packGrid(grid), chunks })),
-    );
+    v = new Viewport(host.value!, {
+      mesh: (grid, chunks) => sharedPool().run('mesh', (sent) => ({ grid: sent.packGrid(grid), chunks })),
+      coarsen: async (grid) => {
+        const { forms, quads } = await sharedPool().run('coarser', (sent) => ({
+          grid: sent.packGrid(grid),
+          levels: LEVELS,
+        }));
+        return { quads, forms: forms.map((f) => VoxelGrid.fromBricks(f.bounds, f.bricks)) };
+      },
+    });
   } catch {
     lost.value = true;
     firstPictureStands();

@@ -46,7 +46,15 @@ export interface Automation {
   /** Resolves when no job runs, no frame waits and everything is saved. */
   idle(): Promise<void>;
   /** What is selected, and how the last save went. */
-  state(): { view: unknown; saved: string; lastSaveBytes: number; frames: number; textures: number; writable: boolean };
+  state(): {
+    view: unknown;
+    saved: string;
+    lastSaveBytes: number;
+    frames: number;
+    quads: number;
+    textures: number;
+    writable: boolean;
+  };
 }
 
 export function installAutomation(): void {
@@ -140,6 +148,7 @@ export function installAutomation(): void {
       saved: session.saveState,
       lastSaveBytes: session.lastSaveBytes(),
       frames: view.viewport?.frames ?? 0,
+      quads: view.viewport?.quads ?? 0,
       textures: view.viewport?.textures ?? 0,
       writable: session.writable,
     }),

@@ -12,6 +12,7 @@ import {
   Vector3,
   WebGLRenderer,
 } from 'three';
+import { type CoarsenInBackground, Detail, type Eye, type SeenInstance } from './drawn/detail';
 import { DrawnScene } from './drawn/drawn-scene';
 import type { MeshInBackground } from './drawn/grid-skin';
 import type { DrawStyle } from './drawn/style';
@@ -80,6 +81,9 @@ export class Viewport {
   private lastOverlay: Overlay | null = null;
   private readonly uniforms = { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 } };
   private readonly drawn: DrawnScene;
+  private readonly detail: Detail;
+  /** What stands for the list, from where it is looked at. */
+  private seen: DrawList = [];
   private readonly sun = new DirectionalLight(0xfff4e2, 2.1);
   private readonly floor: Mesh;
   private readonly lit = new DrawnLamps();
@@ -101,18 +105,23 @@ export class Viewport {
   get textures(): number {
     return this.renderer.info.memory.textures;
   }
+  /** Quads that are drawn, for tests of the level of detail. */
+  get quads(): number {
+    return this.drawn.quads;
+  }
   /** Called after each frame, for whatever follows the camera. */
   onFrame: () => void = () => undefined;
 
   constructor(
     private readonly host: HTMLElement,
-    background: MeshInBackground,
+    background: { readonly mesh: MeshInBackground; readonly coarsen: CoarsenInBackground },
   ) {
     const arrived = (): void => {
       this.renderer.shadowMap.needsUpdate = this.current?.shadows ?? false;
       this.invalidate();
     };
-    this.drawn = new DrawnScene(background, arrived, this.uniforms);
+    this.drawn = new DrawnScene(background.mesh, arrived, this.uniforms);
+    this.detail = new Detail(background.coarsen, (g) => this.drawn.quadsOf(g), arrived);
     this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.renderer.setClearColor(0x000000, 0);
@@ -198,12 +207,7 @@ export class Viewport {
     this.current = next;
     if (next.list !== this.list) this.reach = shadowReach(next.list);
     this.list = next.list;
-    const styleOf = next.styleOf ?? ((): DrawStyle => 'plain');
-    const lined = next.edges === 'colours';
-    this.drawn.set([
-      { list: next.list, styleOf, shift: [0, 0, 0], lined, moment: false },
-      ...(next.besides ?? []).map((b) => ({ ...b, styleOf, lined: false })),
-    ]);
+    this.show(this.detail.seen(next.list, this.eye));
     this.lit.set(next.lamps ?? []);
     this.uniforms.edges.value = next.edges === 'cubes' ? 1 : 0;
     this.uniforms.lit.value = next.lit ? 1 : 0;
@@ -216,6 +220,22 @@ export class Viewport {
     this.floor.visible = next.shadows;
     if (!next.hurry) this.renderer.shadowMap.needsUpdate = next.shadows;
     this.invalidate();
+  }
+
+  private get eye(): Eye {
+    const { camera } = this;
+    const half = Math.tan((camera.fov * Math.PI) / 360) * (camera.orthographic ? camera.distance : 1);
+    const { eye: at, ahead, orthographic } = camera;
+    return { at, ahead, orthographic, pixels: (this.size.height * this.renderer.getPixelRatio()) / (2 * half) };
+  }
+  private show(seen: DrawList): void {
+    const { styleOf = (): DrawStyle => 'plain', edges, besides = [] } = this.current!;
+    const whole = (i: SeenInstance): DrawStyle | null => styleOf(i.whole ?? i);
+    this.seen = seen;
+    this.drawn.set([
+      { list: seen, styleOf: whole, shift: [0, 0, 0], lined: edges === 'colours', moment: false },
+      ...besides.map((b) => ({ ...b, styleOf, lined: false })),
+    ]);
   }
 
   /** The ray under a point of the page. */
@@ -270,12 +290,20 @@ export class Viewport {
 
   /** Looks along another direction. What was framed, and not come nearer to since, is framed again. */
   look(turn: (camera: OrbitCamera) => void): void {
-    const { framed, camera } = this;
-    const still = framed && framed.distance === camera.distance && framed.target === camera.target;
-    turn(camera);
-    if (still && framed.whole) this.frame();
-    else if (still) this.frameBox(framed.lo, framed.hi);
+    const { framed } = this;
+    const still = this.holdsStill;
+    turn(this.camera);
+    if (still) this.frameAgain(framed!);
     else this.invalidate();
+  }
+  /** Whether the camera is as near, and looks at the same, as when something was framed. */
+  private get holdsStill(): boolean {
+    const { framed, camera } = this;
+    return framed !== null && framed.distance === camera.distance && framed.target === camera.target;
+  }
+  private frameAgain(framed: NonNullable<Viewport['framed']>): void {
+    if (framed.whole) this.frame();
+    else this.frameBox(framed.lo, framed.hi);
   }
 
   /** Frames a box of the world. */
@@ -315,6 +343,8 @@ export class Viewport {
   private draw(): void {
     if (this.lost) return;
     const cam = this.camera.three(this.aspect);
+    const seen = this.detail.seen(this.list, this.eye);
+    if (seen !== this.seen && this.current) this.show(seen);
     this.fitShadow();
     // Faces turned away from the eye still throw shadows, so they stay in when the shadows are drawn anew.
     const whole = this.renderer.shadowMap.needsUpdate;
@@ -341,6 +371,8 @@ export class Viewport {
   private resize(): void {
     const { width, height } = this.size;
     this.renderer.setSize(width, height);
+    // A scene is framed by what of it is seen; in a picture of another shape that is something else.
+    if (this.framed?.whole && this.holdsStill) this.frame();
     this.invalidate();
   }
 }

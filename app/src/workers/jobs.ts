@@ -24,7 +24,7 @@ import {
 } from '@sphalerite/core/files';
 import { MOST_PIXELS, type Pixels } from '@sphalerite/core/codec';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
-import { type ChunkMesh, facesByPlacement, meshChunk } from '@sphalerite/core/mesh';
+import { type ChunkMesh, chunksOf, coarserForms, facesByPlacement, meshChunk } from '@sphalerite/core/mesh';
 import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
@@ -49,7 +49,7 @@ import {
   readSceneSteps,
 } from '@sphalerite/core/scene';
 import { type JointStudy, bestPivots, studyJoint } from '@sphalerite/core/rig';
-import { CellSet } from '@sphalerite/core/voxel';
+import { type BrickEntry, CellSet } from '@sphalerite/core/voxel';
 import {
   type BrickMirror,
   type BrickParcel,
@@ -65,6 +65,12 @@ import type { ProjectPatch } from './patch';
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
   mesh: { input: { grid: PackedGrid; chunks: readonly Vec3[] }; output: (ChunkMesh | null)[]; partial: never };
+  /** Ever coarser forms of a grid, and the quads that it and each of them are drawn with. */
+  coarser: {
+    input: { grid: PackedGrid; levels: number };
+    output: { forms: { bounds: Box; bricks: BrickEntry[] }[]; quads: number[] };
+    partial: never;
+  };
   /** One of `lanes` workers on a picture: tiles whose number modulo `lanes` is `lane`, from the middle, pass by pass. */
   trace: {
     input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
@@ -247,6 +253,19 @@ export const handlers: Handlers = {
       }
     }
     return out;
+  },
+
+  async coarser({ grid, levels }, ctx) {
+    const all = [ctx.bricks.openGrid(grid)];
+    const quads: number[] = [];
+    all.push(...coarserForms(all[0]!, levels));
+    for (const g of all) {
+      let n = 0;
+      for (const [x, y, z] of chunksOf(g)) n += meshChunk(g, x, y, z)?.counts.reduce((a, c) => a + c, 0) ?? 0;
+      quads.push(n);
+      await ctx.breathe();
+    }
+    return { quads, forms: all.slice(1).map((g) => ({ bounds: g.bounds, bricks: [...g.bricks()] })) };
   },
 
   async edit({ project, edit, args, seed, now }, ctx) {

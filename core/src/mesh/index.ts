@@ -12,3 +12,4 @@ export * from './box-cover';
 export type { CoverBox } from './box-lattice';
 export * from './convex-pieces';
 export * from './transparent';
+export { coarserForms } from './coarser';

@@ -60,9 +60,15 @@ export function cubeGeometry(set: TerrainSet, cube: TerrainCube): Geometry {
   return known;
 }
 
-/** The box of a geometry's cubes in its lattice; null for a grid without any. */
+const boxes = new WeakMap<VoxelGrid, { readonly box: Box | null }>();
+
+/** The box of a geometry's cubes in its lattice; null for a grid without any. Memoised. */
 export function geometryBox(geometry: Geometry): Box | null {
-  if (geometry.kind === 'grid') return geometry.grid.contentBox();
+  if (geometry.kind === 'grid') {
+    let known = boxes.get(geometry.grid);
+    if (!known) boxes.set(geometry.grid, (known = { box: geometry.grid.contentBox() }));
+    return known.box;
+  }
   const n = geometry.set.texels;
   return { min: [0, 0, 0], size: [n, n, n] };
 }

@@ -4,6 +4,7 @@ import type { DrawInstance, DrawList, Geometry } from '@sphalerite/core/scene';
 import { byteTable } from '@sphalerite/core/voxel';
 import { Group } from 'three';
 import { Batch, type Slot } from './batch';
+import type { SeenInstance } from './detail';
 import type { ViewUniforms } from './cube-material';
 import { Following } from './following';
 import { type MeshInBackground, OnTheSpot } from './grid-skin';
@@ -40,8 +41,8 @@ interface Layer {
   readonly batches: Map<string, Batch>;
 }
 
-const nameOf = ({ geometry, source }: DrawInstance): string =>
-  geometry.kind === 'cube' ? `cube ${geometry.cube.id}` : `part ${source.part}`;
+const nameOf = ({ geometry, source, level = 0 }: SeenInstance): string =>
+  geometry.kind === 'cube' ? `cube ${geometry.cube.id}` : `part ${source.part} ${level}`;
 
 /**
  * Draw lists as things of three: each geometry meshed once, each palette one look, everything that is alike drawn together.
@@ -109,6 +110,17 @@ export class DrawnScene {
       }
     this.left.clear();
     this.layers.splice(lists.length).forEach((l) => l.group.removeFromParent());
+  }
+
+  /** Quads that a geometry is drawn with, each time; null when it is not drawn, or not yet. */
+  quadsOf(geometry: Geometry): number | null {
+    return this.shapes.has(geometry) ? this.shapes.get(geometry).quads : null;
+  }
+  /** Quads of all that is drawn. */
+  get quads(): number {
+    let n = 0;
+    for (const { batches } of this.layers) for (const b of batches.values()) n += b.count * (b.shape.quads ?? 0);
+    return n;
   }
 
   /** Leaves out faces that look away; without an eye all are drawn. */

@@ -16,6 +16,10 @@ export class Following<K extends object, V> {
     return this.known.get(key)!.value;
   }
 
+  has(key: K): boolean {
+    return this.known.has(key);
+  }
+
   values(): V[] {
     return [...this.known.values()].map((k) => k.value);
   }

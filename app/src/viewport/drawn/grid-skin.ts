@@ -31,6 +31,8 @@ export class GridSkin implements Skin {
   private readonly chunks = new Map<string, Chunk>();
   private grid: VoxelGrid | null = null;
   private version = 0;
+  /** Of all its chunks; null until the first are in. */
+  quads: number | null = null;
 
   /**
    * @param changed – told of each piece that is new, another or gone
@@ -106,6 +108,7 @@ export class GridSkin implements Skin {
   private put(at: Vec3, mesh: ChunkMesh | null): void {
     const key = at.join();
     const old = this.pieces.get(key);
+    this.quads = (this.quads ?? 0) + quadsOf(mesh) - quadsOf(this.chunks.get(key)?.mesh ?? null);
     if (!mesh && !old) return;
     this.pieces.delete(key);
     this.chunks.delete(key);
@@ -118,3 +121,5 @@ export class GridSkin implements Skin {
     old?.dispose();
   }
 }
+
+const quadsOf = (mesh: ChunkMesh | null): number => mesh?.counts.reduce((a, n) => a + n, 0) ?? 0;

@@ -44,6 +44,13 @@ export class Shape {
     return (clear ? this.grid?.clear : this.grid?.solid) ?? NOTHING;
   }
 
+  /** Quads that it is drawn with; null while its first are on their way. */
+  get quads(): number | null {
+    if (this.cube) return 6;
+    const { solid, clear } = this.grid ?? { solid: null, clear: null };
+    return solid?.quads == null ? null : solid.quads + (clear?.quads ?? 0);
+  }
+
   /** @param transparent – 1 for each byte that lets light through in a palette it is seen in */
   show(geometry: Geometry, transparent: Uint8Array, spot: OnTheSpot): void {
     const other = transparent !== this.transparent && transparent.some((v, i) => v !== this.transparent[i]);
