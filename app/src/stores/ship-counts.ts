@@ -1,5 +1,5 @@
 import type { Extent } from '@sphalerite/core/math';
-import type { Project } from '@sphalerite/core/model';
+import { type Project, sceneByItself } from '@sphalerite/core/model';
 import { gatherRig, listExtent } from '@sphalerite/core/scene';
 import type { ShipCounts } from '@sphalerite/core/files';
 import { defineStore } from 'pinia';
@@ -27,7 +27,9 @@ export const useShipCounts = defineStore('ship counts', () => {
     { immediate: true },
   );
   async function count(p: Project): Promise<void> {
-    const order = { exporter: 'glb', subject: { of: 'rig' }, options: {} } as const;
+    const scene = sceneByItself(p);
+    const subject = scene === null ? ({ of: 'rig' } as const) : ({ of: 'scene', scene } as const);
+    const order = { exporter: 'glb', subject, options: {} };
     const found = await sharedPool()
       .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: delivery.chosen }))
       .catch(() => null);

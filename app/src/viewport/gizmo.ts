@@ -39,8 +39,9 @@ const SAMPLES = 48;
 export function gripUnder(view: Viewport, g: DrawnGizmo, x: number, y: number): Grip | null {
   let best = GRAB,
     found: Grip | null = null;
+  const onPage = view.projection();
   const look = (kind: Grip['kind'], axis: Grip['axis'], at: Vec3): void => {
-    const s = view.screenOf(at);
+    const s = onPage(at);
     const d = Math.hypot(s.x - x, s.y - y);
     if (d < best) [best, found] = [d, { kind, axis }];
   };
@@ -56,7 +57,7 @@ export function gripUnder(view: Viewport, g: DrawnGizmo, x: number, y: number): 
     const kind = g.modes.includes('move') ? 'axis' : 'scale';
     for (let k = 4; k <= 12; k++) look(kind, axis, add(g.at, scale(g.axes[axis], (k / 11) * g.arrow)));
   }
-  return found ?? (g.modes.includes('move') ? squareUnder(view, g, x, y) : null);
+  return found ?? (g.modes.includes('move') ? squareUnder(onPage, g, x, y) : null);
 }
 
 /** The corners of the square that moves along all axes but one. */
@@ -68,9 +69,9 @@ export function squareCorners(g: DrawnGizmo, axis: Grip['axis']): [Vec3, Vec3, V
   return [corner(near, near), corner(far, near), corner(far, far), corner(near, far)];
 }
 
-function squareUnder(view: Viewport, g: DrawnGizmo, x: number, y: number): Grip | null {
+function squareUnder(onPage: ReturnType<Viewport['projection']>, g: DrawnGizmo, x: number, y: number): Grip | null {
   for (const axis of AXES) {
-    const corners = squareCorners(g, axis).map((c) => view.screenOf(c));
+    const corners = squareCorners(g, axis).map((c) => onPage(c));
     let inside = true,
       sign = 0;
     corners.forEach((a, i) => {

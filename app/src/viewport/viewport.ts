@@ -250,11 +250,19 @@ export class Viewport {
     return { origin: [near.x, near.y, near.z], dir: [d.x, d.y, d.z] };
   }
 
+  /** Where points of the world stand on the page as it is now, in CSS pixels; for many at once. */
+  projection(): (p: Vec3) => { x: number; y: number; ahead: boolean } {
+    const box = this.canvas.getBoundingClientRect();
+    const camera = this.camera.three(this.aspect);
+    const v = new Vector3();
+    return (p) => {
+      v.set(...p).project(camera);
+      return { x: box.left + ((v.x + 1) / 2) * box.width, y: box.top + ((1 - v.y) / 2) * box.height, ahead: v.z < 1 };
+    };
+  }
   /** Where a point of the world stands on the page, in CSS pixels. */
   screenOf(p: Vec3): { x: number; y: number; ahead: boolean } {
-    const box = this.canvas.getBoundingClientRect();
-    const v = new Vector3(...p).project(this.camera.three(this.aspect));
-    return { x: box.left + ((v.x + 1) / 2) * box.width, y: box.top + ((1 - v.y) / 2) * box.height, ahead: v.z < 1 };
+    return this.projection()(p);
   }
 
   /** What some of what stands there takes up, copies beside it included; null when there is none. */

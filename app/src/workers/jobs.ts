@@ -24,7 +24,7 @@ import {
 } from '@sphalerite/core/files';
 import { MOST_PIXELS, type Pixels } from '@sphalerite/core/codec';
 import { type Axis, type Box, type Steps, type Vec3, withAxis } from '@sphalerite/core/math';
-import { type ChunkMesh, chunksOf, coarserForms, facesByPlacement, meshChunk } from '@sphalerite/core/mesh';
+import { type ChunkMesh, type SceneCost, chunksOf, coarserForms, meshChunk, sceneCosts } from '@sphalerite/core/mesh';
 import { type Shot, deliveriesOf, deliveryOf, must } from '@sphalerite/core/model';
 import * as projects from '@sphalerite/core/project';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
@@ -170,7 +170,7 @@ export interface Jobs {
   /** What a scene costs, and what an artist would want to know of it. */
   scene: {
     input: { project: PackedProject; scene: string };
-    output: { costs: ReturnType<typeof facesByPlacement>; findings: SceneFinding[] };
+    output: { costs: SceneCost[]; findings: SceneFinding[] };
     partial: never;
   };
   /** What is made up by these wishes, as a small PNG. */
@@ -329,7 +329,7 @@ export const handlers: Handlers = {
   async scene({ project, scene }, ctx) {
     const p = ctx.bricks.openProject(project);
     const findings = await drive(readSceneSteps(p, scene), ctx);
-    return { costs: facesByPlacement(must(p.scenes, scene, 'scene'), gather(p, { of: 'scene', scene })), findings };
+    return { costs: sceneCosts(must(p.scenes, scene, 'scene'), gather(p, { of: 'scene', scene })), findings };
   },
 
   async trace({ project, shot, size, lane, lanes }, ctx) {

@@ -64,11 +64,31 @@ export function makePatch<Grid>(
     const was = before ? recordsOf(before, kind) : [],
       is = recordsOf(after, kind);
     if (before && was === is) continue;
-    const old = new Set(was);
-    const changed = is.filter((r) => !old.has(r)).map((r) => recordToJson(kind, r, carrier));
+    const old = new Map(was.map((r) => [r.id, r]));
+    const changed = is
+      .filter((r) => old.get(r.id) !== r)
+      .map((r) => recordToJson(kind, r, withPieces(carrier, kind, old.get(r.id))));
     lists[kind.list] = { order: is.map((r) => r.id), changed };
   }
   return { fields, rig: after.rig === before?.rig ? null : after.rig, lists, grids };
+}
+
+/** What stands apart in a record, in order; of a scene with thousands of placements a change touches few of its pieces. */
+function piecesOf(kind: RecordKind, record: NamedRecord | undefined): object[] {
+  const out: object[] = [];
+  if (record)
+    recordToJson(kind, record, {
+      cells: (grid) => grid,
+      bytes: (b) => b,
+      piece: (piece) => out.push(piece),
+    });
+  return out;
+}
+/** Lets pieces of the record before stand by their number among them, from 1. */
+function withPieces(carrier: Carrier, kind: RecordKind, before: NamedRecord | undefined): Carrier {
+  if (!before) return carrier;
+  const places = new Map(piecesOf(kind, before).map((piece, i) => [piece, i + 1]));
+  return { ...carrier, piece: (piece) => places.get(piece) ?? null };
 }
 
 /**
@@ -102,7 +122,8 @@ function openList(
 ): readonly NamedRecord[] {
   const records = new Map(before.map((r) => [r.id, r]));
   for (const json of changed) {
-    const record = recordFromJson<NamedRecord>(kind, json, opener);
+    const pieces = piecesOf(kind, records.get(json['id'] as string));
+    const record = recordFromJson<NamedRecord>(kind, json, { ...opener, piece: (k) => pieces[k - 1]! });
     records.set(record.id, record);
   }
   return order.map((id) => records.get(id)!);

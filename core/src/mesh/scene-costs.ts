@@ -1,4 +1,4 @@
-import { type Id, type Scene, placementsOf } from '../model';
+import { type Id, type Placement, type Scene, placementsOf } from '../model';
 import type { DrawList } from '../scene';
 import type { VoxelGrid } from '../voxel';
 import { countFaces } from './count-faces';
@@ -11,15 +11,32 @@ function facesOf(grid: VoxelGrid): number {
   return n;
 }
 
-/** Exposed faces of all that hangs on each topmost placement of a scene, copies of repeats with it; the most first. */
-export function facesByPlacement(scene: Scene, list: DrawList): { readonly placement: Id; readonly faces: number }[] {
-  const parents = new Map(placementsOf(scene).map((p) => [p.id, p.parent]));
-  const sums = new Map<Id, number>();
-  for (const { geometry, source } of list) {
-    let at = source.path[0];
-    if (geometry.kind !== 'grid' || at === undefined) continue;
-    for (let up = parents.get(at); up; up = parents.get(at)) at = up;
-    sums.set(at, (sums.get(at) ?? 0) + facesOf(geometry.grid));
-  }
-  return [...sums].map(([placement, faces]) => ({ placement, faces })).sort((a, b) => b.faces - a.faces);
+/** What one piece costs a scene. */
+export interface SceneCost {
+  /** All that show it, in order. */
+  readonly placements: readonly Id[];
+  /** Exposed faces of all of them together, copies of repeats with them. */
+  readonly faces: number;
 }
+
+/** What each part, figure and project costs that is shown in a scene; the dearest first. */
+export function sceneCosts(scene: Scene, list: DrawList): SceneCost[] {
+  const shown = new Map(placementsOf(scene).map((p) => [p.id, pieceOf(p.shows)]));
+  const costs = new Map<string, { placements: Set<Id>; faces: number }>();
+  for (const { geometry, source } of list) {
+    const at = source.path[0];
+    if (geometry.kind !== 'grid' || at === undefined) continue;
+    // A repeat may stand several parts where one is placed.
+    const piece = source.path.length === 1 && source.mount === null ? `part ${source.part}` : shown.get(at)!;
+    let cost = costs.get(piece);
+    if (!cost) costs.set(piece, (cost = { placements: new Set(), faces: 0 }));
+    cost.placements.add(at);
+    cost.faces += facesOf(geometry.grid);
+  }
+  return [...costs.values()]
+    .map(({ placements, faces }) => ({ placements: [...placements], faces }))
+    .sort((a, b) => b.faces - a.faces);
+}
+/** What is shown, whatever it is doing. */
+const pieceOf = (shows: Placement['shows']): string =>
+  `${shows.kind} ${'part' in shows ? shows.part : 'asset' in shows ? shows.asset : ''}`;

@@ -9,26 +9,35 @@ import { type Path, mapMarked } from './marks';
 export interface Carrier {
   cells(grid: VoxelGrid, at: Path): unknown;
   bytes(bytes: Uint8Array<ArrayBuffer>, at: Path): unknown;
+  /** A number from 1 that stands for a piece that is kept apart; null writes it here. */
+  piece?(piece: object): number | null;
 }
 /** The way back. Whatever stands in the JSON has to be checked here. */
 export interface Opener {
   cells(standIn: unknown, at: Path): VoxelGrid;
   bytes(standIn: unknown, at: Path): Uint8Array<ArrayBuffer>;
+  /** The piece that a number stands for; without it none does. */
+  piece?(standIn: number): object;
 }
 
-const carried = ['cells', 'bytes'] as const;
+const carried = ['cells', 'bytes'] as const,
+  withPieces = [...carried, 'apart'] as const;
 
 /** A record without its cells and bytes, ready for JSON. */
 export const recordToJson = (kind: RecordKind, record: unknown, carrier: Carrier): LooseJson =>
-  mapMarked(kind.schema, carried, record, (mark, v, at) =>
-    mark.mark === 'cells' ? carrier.cells(v as VoxelGrid, at) : carrier.bytes(v as Uint8Array<ArrayBuffer>, at),
-  ) as LooseJson;
+  mapMarked(kind.schema, carrier.piece ? withPieces : carried, record, (mark, v, at, inside) => {
+    if (mark.mark === 'cells') return carrier.cells(v as VoxelGrid, at);
+    if (mark.mark === 'bytes') return carrier.bytes(v as Uint8Array<ArrayBuffer>, at);
+    return carrier.piece!(v as object) ?? inside(v);
+  }) as LooseJson;
 
 /** The record of checked JSON. */
 export const recordFromJson = <R = unknown>(kind: RecordKind, json: unknown, opener: Opener): R =>
-  mapMarked(kind.schema, carried, json, (mark, v, at) =>
-    mark.mark === 'cells' ? opener.cells(v, at) : opener.bytes(v, at),
-  ) as R;
+  mapMarked(kind.schema, opener.piece ? withPieces : carried, json, (mark, v, at, inside) => {
+    if (mark.mark === 'cells') return opener.cells(v, at);
+    if (mark.mark === 'bytes') return opener.bytes(v, at);
+    return typeof v === 'number' ? opener.piece!(v) : inside(v);
+  }) as R;
 
 /** Says of cells and bytes only how many there are: for looking at and for comparing. */
 const COUNTS: Carrier = {

@@ -1,6 +1,7 @@
 import { type Extent, type Steps, type Vec3, invertMat, length, mulMat, transformPoint, uniteExtents } from '../math';
 import { type Id, type Project, type Scene, cellOfScene, composite, must, placementsOf } from '../model';
 import type { VoxelGrid } from '../voxel';
+import { Columns } from './columns';
 import { type DrawInstance, type DrawList, instanceExtent, pickInstance } from './draw-list';
 import { gather } from './gather';
 
@@ -38,8 +39,9 @@ export function* readSceneSteps(project: Project, id: Id): Steps<SceneFinding[]>
   const out: SceneFinding[] = [...alike(project, scene), ...otherCubes(project, scene, own)];
   yield 0.2;
   const bodies = topBodies(scene, own);
+  const columns = new Columns(all);
   for (const [n, body] of bodies.entries()) {
-    const by = gapBelow(body, all);
+    const by = gapBelow(body, columns);
     if (by > 0) out.push({ code: 'floats', by, placements: [body.id] });
     if (n % 32 === 31) yield 0.2 + (0.4 * n) / bodies.length;
   }
@@ -118,15 +120,18 @@ function topBodies(scene: Scene, own: DrawList): Body[] {
 }
 
 /** How far a body hangs in the air; 0 where it stands on the floor, on something, or touches anything beside it. */
-function gapBelow({ list, extent }: Body, all: DrawList): number {
+function gapBelow({ list, extent }: Body, columns: Columns): number {
   if (extent.lo[1] <= 0.05) return 0;
   const mine = new Set(list),
     edge = length([list[0]!.matrix[0]!, list[0]!.matrix[1]!, list[0]!.matrix[2]!]);
-  const others = all.filter((i) => !mine.has(i) && near(instanceExtent(i), extent, edge));
   // Beside a wall, or hung from above: a box that touches its box is enough.
-  const touches = others.some((i) => near(instanceExtent(i), extent, edge * GAP));
-  if (touches) return 0;
-  const below = all.filter((i) => !mine.has(i));
+  const by = edge * GAP;
+  const around = columns.around({
+    lo: [extent.lo[0] - by, extent.lo[1], extent.lo[2] - by],
+    hi: [extent.hi[0] + by, extent.hi[1], extent.hi[2] + by],
+  });
+  const below = [...around].filter((i) => !mine.has(i));
+  if (below.some((i) => near(instanceExtent(i), extent, by))) return 0;
   let best = extent.lo[1];
   for (const f of [0.1, 0.5, 0.9])
     for (const g of [0.1, 0.5, 0.9]) {

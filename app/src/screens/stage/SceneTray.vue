@@ -39,7 +39,11 @@ const users = computed(() => (session.project ? usersOfParts(session.project.sce
 const repeats = computed(() => (scene.value ? repeatsOf(scene.value) : new Map<Id, never>()));
 const rows = computed((): readonly TreeRow[] => {
   const below = new Map<Id | null, Placement[]>();
-  for (const p of placements.value.values()) below.set(p.parent, [...(below.get(p.parent) ?? []), p]);
+  for (const p of placements.value.values()) {
+    const siblings = below.get(p.parent);
+    if (siblings) siblings.push(p);
+    else below.set(p.parent, [p]);
+  }
   const of = (parent: Id | null): TreeRow[] =>
     (below.get(parent) ?? []).map((p): TreeRow => {
       const children = of(p.id);

@@ -17,7 +17,13 @@ const notices = useNotices();
 const MOST = 6;
 const MOST_FINDINGS = 40;
 const tab = ref<'costs' | 'checks'>('costs');
-const rows = shallowRef<readonly { readonly id: string; readonly name: string; readonly faces: number }[]>([]);
+interface CostRow {
+  readonly name: string;
+  readonly times: string;
+  readonly placements: readonly string[];
+  readonly faces: number;
+}
+const rows = shallowRef<readonly CostRow[]>([]);
 const findings = shallowRef<readonly SceneFinding[]>([]);
 let timer: ReturnType<typeof setTimeout> | undefined;
 let stop: AbortController | null = null;
@@ -46,9 +52,12 @@ async function read(): Promise<void> {
       signal: mine.signal,
     });
     const byId = new Map(scene.placements.flat().map((p) => [p.id, p]));
-    rows.value = found.costs.flatMap((c) => {
-      const p = byId.get(c.placement);
-      return p ? [{ id: c.placement, name: placementName(project, p), faces: c.faces }] : [];
+    rows.value = found.costs.flatMap(({ placements, faces }): CostRow[] => {
+      const first = byId.get(placements[0]!),
+        n = placements.length;
+      if (!first) return [];
+      const name = placementName(project, n > 1 ? { ...first, name: '' } : first);
+      return [{ name, times: n > 1 ? `×${n}` : '', placements, faces }];
     });
     findings.value = found.findings;
   } catch (e) {
@@ -64,7 +73,7 @@ const all = computed(() => rows.value.reduce((n, r) => n + r.faces, 0));
 const top = computed(() => {
   const first = rows.value.slice(0, MOST),
     rest = rows.value.slice(MOST).reduce((n, r) => n + r.faces, 0);
-  return rest > 0 ? [...first, { id: '', name: 'the rest', faces: rest }] : first;
+  return rest > 0 ? [...first, { name: 'the rest', times: '', placements: [], faces: rest }] : first;
 });
 const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.value.map((t) => t.faces))}%`;
 </script>
@@ -98,9 +107,16 @@ const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.v
       </p>
       <p v-else-if="findings.length > MOST_FINDINGS" class="quiet">and {{ findings.length - MOST_FINDINGS }} more</p>
     </template>
-    <p v-for="r in tab === 'costs' ? top : []" :key="r.id" class="cost">
-      <span class="name">{{ r.name }}</span><span class="bar" aria-hidden="true"
-        ><i :style="{ width: share(r.faces) }" /></span
+    <p v-for="(r, i) in tab === 'costs' ? top : []" :key="i" class="cost">
+      <action-button
+        v-if="r.placements.length > 0"
+        look="bare"
+        class="name"
+        tip="Chooses all that show it"
+        @click="session.choose({ placement: r.placements, lamp: null })"
+        >{{ r.name }} <span class="quiet figures">{{ r.times }}</span></action-button
+      ><span v-else class="name">{{ r.name }}</span
+      ><span class="bar" aria-hidden="true"><i :style="{ width: share(r.faces) }" /></span
       ><span class="figures">{{ r.faces.toLocaleString('en') }}</span>
     </p>
     <p v-if="tab === 'costs' && top.length === 0" class="quiet">Nothing stands in the scene yet.</p>
@@ -116,10 +132,15 @@ const share = (faces: number): string => `${(100 * faces) / Math.max(1, ...top.v
 }
 .cost {
   display: grid;
-  grid-template-columns: 96px minmax(0, 1fr) 64px;
+  grid-template-columns: 108px minmax(0, 1fr) 64px;
   gap: 10px;
   align-items: center;
   margin: 3px 0;
+}
+button.name {
+  justify-content: start;
+  min-width: 0;
+  padding: 0;
 }
 .name {
   overflow: hidden;

@@ -26,8 +26,9 @@ export function useFrameChoice({ list, free }: SceneList) {
       if (id && i.source.copy === 0 && free(i))
         extents.set(id, uniteExtents(extents.get(id) ?? null, instanceExtent(i)));
     }
+    const onPage = v.projection();
     const within = (p: Vec3): boolean => {
-      const s = v.screenOf(p);
+      const s = onPage(p);
       return s.ahead && s.x >= x && s.x <= x + width && s.y >= y && s.y <= y + height;
     };
     return [...extents].flatMap(([id, e]) =>

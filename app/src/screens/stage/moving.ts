@@ -22,14 +22,19 @@ type Changes = Parameters<(typeof changePlacementsEdit)['run']>[1];
 export type Moving = (world: Transform, id: Id) => Transform;
 
 /** What of the chosen is moved itself: what hangs on others goes with them; what is locked stays. */
-export function movable(scene: Scene, ids: readonly Id[]): Id[] {
+export function movable(scene: Scene, ids: readonly Id[]): readonly Id[] {
+  // The gizmo asks at every move of the pointer, and of thousands it is not cheap.
+  if (last?.scene === scene && last.ids === ids) return last.found;
   const locked = new Set(scene.layers.filter((l) => l.locked).map((l) => l.id));
   // While something is tried, what is chosen may be gone.
-  return topmost(scene, ids).filter((id) => {
+  const found = topmost(scene, ids).filter((id) => {
     const p = findIn(scene.placements, id);
     return p && !locked.has(p.layer);
   });
+  last = { scene, ids, found };
+  return found;
 }
+let last: { readonly scene: Scene; readonly ids: readonly Id[]; readonly found: readonly Id[] } | null = null;
 
 const exact = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;
 const tidy = ({ t, q, s }: Transform): Transform => ({

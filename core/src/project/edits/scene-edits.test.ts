@@ -15,7 +15,7 @@ import {
   projectToJson,
   worldOfPlacement,
 } from '../../model';
-import { facesByPlacement } from '../../mesh';
+import { sceneCosts } from '../../mesh';
 import { type DrawList, gather } from '../../scene';
 import { ROOM, boxStroke } from '../../sculpt';
 import * as edits from '..';
@@ -229,7 +229,7 @@ describe('live repeats', () => {
     expect(anchors(p)).toHaveLength(5);
     checkSound(p);
     // A cube of four shows six faces of sixteen, as often as it stands.
-    expect(facesByPlacement(scene(p), list(p))).toEqual([{ placement: all(p)[0]!.id, faces: 5 * 96 }]);
+    expect(sceneCosts(scene(p), list(p))).toEqual([{ placements: [all(p)[0]!.id], faces: 5 * 96 }]);
     expect(edits.summarize(p).scenes).toEqual([
       { name: 'Night', placements: 1, repeats: 1, lamps: 0, layers: ['Layer 1'] },
     ]);
