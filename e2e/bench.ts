@@ -59,6 +59,7 @@ interface Handle {
     saved: string;
     lastSaveBytes: number;
     frames: number;
+    quads: number;
     textures: number;
     writable: boolean;
     view: Record<string, string | null>;

@@ -1,4 +1,4 @@
-import { type Vec3, quatFromAxisAngle, seededRandom } from '@sphalerite/core/math';
+import { type Quat, type Vec3, quatFromAxisAngle, seededRandom } from '@sphalerite/core/math';
 import { type Project, idsFrom, makeProject, mapGrids } from '@sphalerite/core/model';
 import {
   type Edit,
@@ -14,6 +14,9 @@ import { terrain } from './scenes';
 
 export const PLACEMENTS = 5000;
 export const PARTS = 40;
+
+/** To as many digits as what is turned by hand has. */
+const asByHand = (q: Quat): Quat => q.map((v) => Math.round(v * 1e9) / 1e9) as unknown as Quat;
 
 /** A market of 5,000 placements of 40 parts, made by the edits that the stage makes. */
 export function manyPlacements(): Project {
@@ -37,7 +40,7 @@ export function manyPlacements(): Project {
   const placements = Array.from({ length: PLACEMENTS }, (_, i) => ({
     shows: { kind: 'part', part: p.parts[i % PARTS]!.id } as const,
     t: [(i % side) * 20 + random() * 3, 0, Math.floor(i / side) * 20 + random() * 3] as const,
-    q: quatFromAxisAngle([0, 1, 0], (whole(0, 3) * Math.PI) / 2),
+    q: asByHand(quatFromAxisAngle([0, 1, 0], (whole(0, 3) * Math.PI) / 2)),
   }));
   step(placeEdit, { scene: p.scenes[0]!.id, placements });
   return p;

@@ -1,7 +1,19 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { writeProjectFile } from '@sphalerite/core/files';
+import { manyCubes, manyPlacements } from './large-scenes';
 import { ROWS, type Row } from './rows';
 
-const { values } = parseArgs({ options: { json: { type: 'boolean', default: false }, only: { type: 'string' } } });
+const { values } = parseArgs({
+  options: { json: { type: 'boolean', default: false }, only: { type: 'string' }, scenes: { type: 'string' } },
+});
+// The large scenes as project files, for tests of the interface.
+if (values.scenes !== undefined) {
+  writeFileSync(join(values.scenes, 'market.sphal'), writeProjectFile(manyPlacements()));
+  writeFileSync(join(values.scenes, 'hills.sphal'), writeProjectFile(manyCubes()));
+  process.exit(0);
+}
 if (values.only !== undefined && !(values.only in ROWS)) {
   console.error(`There is no benchmark "${values.only}". There are: ${Object.keys(ROWS).join(', ')}.`);
   process.exit(2);

@@ -20,6 +20,7 @@ import type { Vec3 } from '@sphalerite/core/math';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 import { type BufferGeometry, Mesh, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import { type DrawnList, DrawnScene } from '../../app/src/viewport/drawn/drawn-scene';
+import { Detail } from '../../app/src/viewport/drawn/detail';
 import type { DrawStyle } from '../../app/src/viewport/drawn/style';
 import { EMPTY_VIEW } from '../../app/src/storage/view-state';
 import { blindContext } from './blind-gl';
@@ -83,12 +84,23 @@ function viewing(p: Project): Row[] {
   const renderer = new WebGLRenderer({ canvas, context });
   const scene = new Scene().add(drawn.group);
   const camera = new PerspectiveCamera(40, 1.6, 1, 4000);
+  const whole = gather(at, view(at));
+  const quads = whole.reduce((n, { geometry }) => n + (drawn.quadsOf(geometry) ?? 0), 0);
+  // As if it were twice too much, so that it is chosen for each what stands for it.
+  const none = Promise.resolve({ forms: [], quads: [1] });
+  const detail = new Detail(
+    () => none,
+    (g) => drawn.quadsOf(g),
+    () => undefined,
+    quads / 2,
+  );
   let turn = 0;
   const orbit = (): void => {
     turn += 0.02;
     camera.position.set(700 + 900 * Math.sin(turn), 500, 700 + 900 * Math.cos(turn));
     camera.lookAt(700, 0, 700);
     const { x, y, z } = camera.position;
+    detail.seen(whole, { at: [x, y, z], ahead: [0, 0, -1], orthographic: false, pixels: 1000 });
     drawn.cull([x, y, z], [0, 0, -1], false);
     renderer.render(scene, camera);
   };

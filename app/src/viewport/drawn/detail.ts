@@ -1,4 +1,4 @@
-import { type Vec3, dot, sub } from '@sphalerite/core/math';
+import type { Vec3 } from '@sphalerite/core/math';
 import { type DrawInstance, type DrawList, type Geometry, gridGeometry, instanceExtent } from '@sphalerite/core/scene';
 import type { VoxelGrid } from '@sphalerite/core/voxel';
 
@@ -6,10 +6,10 @@ import type { VoxelGrid } from '@sphalerite/core/voxel';
 export const MOST_QUADS = 300_000;
 /** How often a grid is halved at most. */
 export const LEVELS = 5;
-/** Cubes of fewer pixels are not told apart. */
-const SMALLEST = 0.75;
-/** How much coarser than what the eye tells apart it may become, when there is that much. */
-const COARSEST = 256;
+/** Cubes of fewer pixels are not told apart; as a power of two. */
+const SMALLEST = Math.log2(0.75);
+/** So many pixels a cube may become, as a power of two, when there is that much. */
+const COARSEST = 9;
 
 /** Ever coarser forms of a grid, and the quads of the grid itself and of each form. */
 export interface CoarserForms {
@@ -35,17 +35,9 @@ export interface SeenInstance extends DrawInstance {
   readonly whole?: DrawInstance;
 }
 
-/** What the choice needs of an instance. */
-interface Item {
-  readonly instance: DrawInstance;
-  readonly centre: Vec3;
-  readonly radius: number;
-  /** Edge of a cube in the world. */
-  readonly cube: number;
-  readonly forms: Forms;
-}
 /** A geometry and its coarser forms, from half the fineness on. */
 interface Forms {
+  readonly geometry: Geometry;
   coarse: readonly Geometry[] | null;
   quads: readonly number[];
   asked: boolean;
@@ -56,7 +48,18 @@ interface Forms {
 /** A body whose cubes lie together has about so many faces; half as fine it has about a third. */
 const about = (grid: VoxelGrid): readonly number[] =>
   Array.from({ length: LEVELS + 1 }, (_, l) => Math.ceil((6 * grid.count ** (2 / 3)) / 3.4 ** l));
-const NO_FORMS: Forms = { coarse: [], quads: [6], asked: true, before: null };
+
+/** A list as the choice goes through it, five thousand for each picture: by numbers in rows. */
+interface Table {
+  readonly list: DrawList;
+  /** Middle, radius and the edge of a cube in the world, five numbers for each. */
+  readonly where: Float64Array;
+  /** Which of the forms each has. */
+  readonly which: Uint16Array;
+  readonly forms: readonly Forms[];
+  /** How many have each of the forms. */
+  readonly counts: readonly number[];
+}
 
 /**
  * Level of detail: what stands so far away that its cubes are smaller than a pixel is drawn by cubes of twice, four times, …
@@ -67,9 +70,9 @@ export class Detail {
   private readonly forms = new WeakMap<Geometry, Forms>();
   /** By part, those that came last. */
   private readonly latest = new Map<string, Forms>();
-  private readonly items = new WeakMap<DrawInstance, Item | null>();
   private readonly standIns = new WeakMap<DrawInstance, SeenInstance[]>();
   private of: DrawList | null = null;
+  private table: Table | null = null;
   private last: DrawList = [];
   private levels: Uint8Array | null = null;
   /** Whether forms came since the last list was made. */
@@ -88,83 +91,118 @@ export class Detail {
 
   /** The list as it is drawn from an eye; the same list as long as nothing differs. */
   seen(list: DrawList, eye: Eye): DrawList {
-    let all = 0;
-    for (const i of list) all += this.drawnWith(i);
-    const items = all <= this.most ? null : list.flatMap((i) => this.itemOf(i) ?? []);
-    const levels = items && this.choose(items, eye);
+    if (this.table?.list !== list) this.table = this.tableOf(list);
+    const { forms, counts } = this.table;
+    const all = forms.reduce((n, f, k) => n + counts[k]! * this.drawnWith(f), 0);
+    const levels = all <= this.most ? null : this.choose(this.table, eye);
     if (list === this.of && !this.stale && alike(levels, this.levels)) return this.last;
     this.of = list;
     this.stale = false;
     this.levels = levels;
-    return (this.last = items ? items.flatMap((item, k) => this.standIn(item, levels![k]!) ?? []) : list);
+    return (this.last = levels ? this.standing(this.table, levels) : list);
+  }
+
+  private tableOf(list: DrawList): Table {
+    const where = new Float64Array(list.length * 5),
+      which = new Uint16Array(list.length);
+    const forms: Forms[] = [],
+      counts: number[] = [],
+      places = new Map<Forms, number>();
+    list.forEach((instance, i) => {
+      const form = this.formsOf(instance);
+      let place = places.get(form);
+      if (place === undefined) {
+        places.set(form, (place = forms.length));
+        forms.push(form);
+        counts.push(0);
+      }
+      which[i] = place;
+      counts[place]!++;
+      const e = instanceExtent(instance),
+        m = instance.matrix;
+      if (!e) return;
+      const { lo, hi } = e;
+      where[5 * i] = (lo[0] + hi[0]) / 2;
+      where[5 * i + 1] = (lo[1] + hi[1]) / 2;
+      where[5 * i + 2] = (lo[2] + hi[2]) / 2;
+      where[5 * i + 3] = Math.hypot(hi[0] - lo[0], hi[1] - lo[1], hi[2] - lo[2]) / 2;
+      where[5 * i + 4] = Math.hypot(m[0]!, m[1]!, m[2]!);
+    });
+    return { list, where, which, forms, counts };
   }
 
   /** The coarsest that still shows what can be told apart, and coarser while it is too much. */
-  private choose(items: readonly Item[], eye: Eye): Uint8Array {
-    const levels = new Uint8Array(items.length);
-    const pixels = items.map(({ centre, radius, cube }) => {
-      const depth = dot(sub(centre, eye.at), eye.ahead);
-      if (eye.orthographic) return eye.pixels * cube;
+  private choose({ where, which, forms }: Table, { at, ahead, orthographic, pixels }: Eye): Uint8Array {
+    const n = which.length;
+    const levels = new Uint8Array(n),
+      fineness = new Float64Array(n);
+    for (let i = 0, k = 0; i < n; i++, k += 5) {
+      const radius = where[k + 3]!,
+        cube = where[k + 4]!;
+      const depth =
+        (where[k]! - at[0]) * ahead[0] + (where[k + 1]! - at[1]) * ahead[1] + (where[k + 2]! - at[2]) * ahead[2];
       // What lies behind the eye throws no more than a shadow.
-      return depth < -radius ? 0 : (eye.pixels * cube) / Math.max(depth - radius, cube);
-    });
-    for (let least = SMALLEST; least < COARSEST; least *= 1.3) {
-      let all = 0;
-      items.forEach(({ forms }, k) => {
-        const sizes = forms.quads;
-        const most = forms.coarse?.length ?? LEVELS;
-        const level = pixels[k]! >= least ? 0 : Math.min(most, Math.ceil(Math.log2(least / pixels[k]!)));
-        levels[k] = level;
-        all += sizes[Math.min(level, sizes.length - 1)]!;
-      });
-      if (all <= this.most) break;
+      const far = orthographic ? 1 : depth < -radius ? Infinity : Math.max(depth - radius, cube);
+      fineness[i] = Math.log2((pixels * cube) / far);
     }
+    const quads = new Float64Array(forms.length * (LEVELS + 1)),
+      coarsest = forms.map((f) => f.coarse?.length ?? LEVELS);
+    forms.forEach((f, k) => {
+      for (let l = 0; l <= LEVELS; l++) quads[k * (LEVELS + 1) + l] = f.quads[Math.min(l, f.quads.length - 1)]!;
+    });
+    /** Sets the levels at which a cube has so many pixels, as a power of two, and gives what that comes to. */
+    const set = (least: number): number => {
+      let all = 0;
+      for (let i = 0; i < n; i++) {
+        const form = which[i]!;
+        const short = least - fineness[i]!;
+        const level = short <= 0 ? 0 : Math.min(coarsest[form]!, Math.ceil(short));
+        levels[i] = level;
+        all += quads[form * (LEVELS + 1) + level]!;
+      }
+      return all;
+    };
+    if (set(SMALLEST) <= this.most) return levels;
+    // Between what may be seen and what may be drawn, to a quarter of a level.
+    let [lo, hi] = [SMALLEST, COARSEST];
+    while (hi - lo > 0.25) {
+      const middle = (lo + hi) / 2;
+      if (set(middle) <= this.most) hi = middle;
+      else lo = middle;
+    }
+    set(hi);
     return levels;
   }
 
   /** Quads in full, as far as is known. */
-  private drawnWith(i: DrawInstance): number {
-    const { coarse, quads } = this.formsOf(i);
-    return coarse ? quads[0]! : (this.drawn(i.geometry) ?? quads[0]!);
+  private drawnWith({ geometry, coarse, quads }: Forms): number {
+    return coarse ? quads[0]! : (this.drawn(geometry) ?? quads[0]!);
   }
   private formsOf({ geometry, source, palette }: DrawInstance): Forms {
-    if (geometry.kind === 'cube') return NO_FORMS;
     let forms = this.forms.get(geometry);
     if (!forms) {
-      const name = `${palette.id} ${source.part}`;
-      const quads = about(geometry.grid);
-      const last = this.latest.get(name);
-      forms = { coarse: null, quads, asked: false, before: last?.coarse ?? last?.before ?? null };
+      if (geometry.kind === 'cube') forms = { geometry, coarse: [], quads: [6], asked: true, before: null };
+      else {
+        const name = `${palette.id} ${source.part}`,
+          last = this.latest.get(name);
+        const before = last?.coarse ?? last?.before ?? null;
+        forms = { geometry, coarse: null, quads: about(geometry.grid), asked: false, before };
+        this.latest.set(name, forms);
+      }
       this.forms.set(geometry, forms);
-      this.latest.set(name, forms);
     }
     return forms;
   }
 
-  private itemOf(instance: DrawInstance): Item | null {
-    let item = this.items.get(instance);
-    if (item === undefined) {
-      const e = instanceExtent(instance),
-        m = instance.matrix;
-      item = e && {
-        instance,
-        centre: [(e.lo[0] + e.hi[0]) / 2, (e.lo[1] + e.hi[1]) / 2, (e.lo[2] + e.hi[2]) / 2],
-        radius: Math.hypot(...sub(e.hi, e.lo)) / 2,
-        cube: Math.hypot(m[0]!, m[1]!, m[2]!),
-        forms: this.formsOf(instance),
-      };
-      this.items.set(instance, item);
-    }
-    return item;
+  private standing({ list, which, forms }: Table, levels: Uint8Array): DrawInstance[] {
+    for (const f of forms) this.ask(f);
+    return list.flatMap((instance, i) => this.standIn(instance, forms[which[i]!]!, levels[i]!) ?? []);
   }
-
-  private standIn({ instance, forms }: Item, level: number): DrawInstance | null {
-    const { geometry } = instance;
-    if (!forms.asked && geometry.kind === 'grid') this.ask(geometry.grid, forms);
+  private standIn(instance: DrawInstance, forms: Forms, level: number): DrawInstance | null {
     if (level === 0) return instance;
     const ready = forms.coarse ?? forms.before;
     // Drawn in full it would stop everything; it comes in a moment.
-    if (!ready) return this.drawn(geometry) === null ? null : instance;
+    if (!ready) return this.drawn(forms.geometry) === null ? null : instance;
     const at = Math.min(level, ready.length);
     if (at === 0) return instance;
     let known = this.standIns.get(instance);
@@ -176,7 +214,8 @@ export class Detail {
     return known[at]!;
   }
 
-  private ask(grid: VoxelGrid, forms: Forms): void {
+  private ask(forms: Forms): void {
+    if (forms.asked || forms.geometry.kind !== 'grid') return;
     forms.asked = true;
     const come = (coarse: readonly VoxelGrid[], quads: readonly number[]): void => {
       Object.assign(forms, { coarse: coarse.map(gridGeometry), quads, before: null } satisfies Partial<Forms>);
@@ -184,7 +223,7 @@ export class Detail {
       this.arrived();
     };
     // Without them it is drawn as it is.
-    this.coarsen(grid).then(
+    this.coarsen(forms.geometry.grid).then(
       (made) => come(made.forms, made.quads),
       () => come([], forms.quads.slice(0, 1)),
     );
