@@ -123,6 +123,19 @@ export class Bench {
       [how, files.map(([name, bytes]) => [name, [...bytes]] as const)] as const,
     );
   }
+  /** A file dropped at a point of the page. */
+  async dropAt(p: { x: number; y: number }, name: string, bytes: Buffer): Promise<void> {
+    await this.page.evaluate(
+      ([at, file, list]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(list)], file));
+        const more = { bubbles: true, cancelable: true, clientX: at.x, clientY: at.y, dataTransfer: data };
+        for (const type of ['dragover', 'drop'])
+          document.elementFromPoint(at.x, at.y)!.dispatchEvent(new DragEvent(type, more));
+      },
+      [p, name, [...bytes]] as const,
+    );
+  }
   async open(): Promise<void> {
     await this.page.goto('/project/demo-tamsin/build');
     await this.idle();

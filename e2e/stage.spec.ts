@@ -1,4 +1,7 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Locator } from '@playwright/test';
+import { encode } from 'fast-png';
 
 import { Bench, choose } from './bench';
 import { Counted } from './counted';
@@ -447,4 +450,44 @@ test('a chess floor of two pieces takes four actions; in Build two parts are uni
   expect(united).toBeGreaterThan(Math.max(cubes('Pole'), cubes('Satchel')));
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await b.project()).parts.length).toBe(before.parts.length);
+});
+
+test('files dropped onto the scene stand where they were dropped: a picture as a part, a project as it is', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await b.begin();
+  await b.put('Place Satchel', [0.5, 0.6], [0.75, 0.62]);
+  // What would stand at that point, by a hand.
+  const meant = (await b.placements()).at(-1)!.t;
+  await page.keyboard.press('Control+z');
+  const parts = (await b.project()).parts.length,
+    mounts = (await b.project()).rig.mounts.length;
+  const red = encode({
+    width: 8,
+    height: 6,
+    channels: 4,
+    depth: 8,
+    data: Uint8Array.from({ length: 192 }, (_, i) => (i % 4 === 1 || i % 4 === 2 ? 40 : 220)),
+  });
+  await b.dropAt(await b.at(0.75, 0.62), 'sign.png', Buffer.from(red));
+  await page.waitForURL(/\/bring$/);
+  await b.idle();
+  await page.getByRole('button', { name: /^Bring it in/ }).click();
+  await page.waitForURL(/\/stage$/);
+  await b.idle();
+  expect((await b.project()).parts).toHaveLength(parts + 1);
+  expect((await b.project()).rig.mounts).toHaveLength(mounts);
+  const sign = (await b.placements()).at(-1)!;
+  expect(Math.hypot(sign.t[0] - meant[0], sign.t[2] - meant[2])).toBeLessThan(8);
+  // A project file goes onto the shelf, and stands here.
+  await b.dropAt(
+    await b.at(0.6, 0.75),
+    'row-boat.sphal',
+    readFileSync(join(import.meta.dirname, '../content/out/row-boat.sphal')),
+  );
+  await expect.poll(async () => (await b.placements()).at(-1)!.shows.kind).toBe('asset');
+  await expect(
+    page.getByRole('tree', { name: 'What stands in the scene' }).getByRole('treeitem', { name: /^Row boat/ }),
+  ).toBeVisible();
 });

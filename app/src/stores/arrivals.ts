@@ -1,5 +1,6 @@
 import type { Find } from '@sphalerite/core/files';
 import type { Id } from '@sphalerite/core/model';
+import type { Site } from '@sphalerite/core/project';
 import type { Swatch } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
@@ -16,6 +17,8 @@ export interface Arrival {
   readonly find: Find;
   /** Other ways in which it can be brought in, its own among them. */
   readonly uses: readonly FileOffer[];
+  /** Where in a scene it was dropped. */
+  readonly site?: Site;
   /** The part that is made anew of what it was made of, and the wishes it was made with. */
   readonly again?: { readonly part: Id; readonly options: Readonly<Record<string, unknown>> };
 }
@@ -48,6 +51,11 @@ export const useArrivals = defineStore('arrivals', () => {
   /** Opens a project of the shelf; set by who can. */
   const open = shallowRef<(id: string, screen?: string) => void>(() => undefined);
 
+  /** Where in the scene that is seen a point of the page is; null where none is under it. Set by the screen that shows one. */
+  const siteAt = shallowRef<(x: number, y: number) => Site | null>(() => null);
+  /** Stands a project of the shelf in a scene; set by the same screen. */
+  const stand = shallowRef<(id: Id, site: Site) => Promise<void>>(() => Promise.resolve());
+
   /** Asks what is to be done with a file; null when nothing. */
   function ask(title: string, offers: readonly FileOffer[]): Promise<string | null> {
     question.value?.answer(null);
@@ -62,5 +70,5 @@ export const useArrivals = defineStore('arrivals', () => {
       };
     });
   }
-  return { shelved, palette, question, waiting, behind, next, open, ask };
+  return { shelved, palette, question, waiting, behind, next, open, siteAt, stand, ask };
 });

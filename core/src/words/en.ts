@@ -218,6 +218,8 @@ export const EN = {
   // project/edits/bring-in.ts
   'bringIn.noBones': '“{source}” has no bones. Bring its parts in one by one instead.',
   'bringIn.nothing': 'Nothing came of “{source}”.',
+  'bringIn.rigged':
+    '“{source}” has bones, so it comes to a scene as a project of its own. Bring it onto the shelf, and place it from there.',
   'bringIn.paletteFull':
     'Not all colours fit the palette “{palette}”: {now} find no free place. Take fewer colours, or give them a palette of their own.',
   'bringIn.turned':
@@ -504,6 +506,10 @@ export const EN = {
   'label.standOnFloor': 'Stand everything on the floor',
   'label.shrinkParts': { one: 'Shrink a part to fit', other: 'Shrink {n} parts to fit' },
   'label.replaceParts': { one: 'Replace a part by that of {source}', other: 'Replace {n} parts by those of {source}' },
+  'label.bringToScene': {
+    one: 'Bring {name} into {scene}',
+    other: 'Bring {name} into {scene}, {n} parts',
+  },
   'label.bringParts': { one: 'Bring in {name}', other: 'Bring in {n} parts, {name} first' },
   'label.placeParts': { one: 'Move a part in the list', other: 'Move {n} parts in the list' },
   'label.groupParts': { one: 'Group a part', other: 'Group {n} parts' },

@@ -96,7 +96,8 @@ export const useBringing = defineStore('bringing', () => {
   /** Goes on with what came along, or back to where one was. */
   function leave(): void {
     abort?.abort();
-    if (!arrivals.next()) void runCommand('go.build').catch(notices.fail);
+    const from = arrivals.waiting?.site ? 'go.stage' : 'go.build';
+    if (!arrivals.next()) void runCommand(from).catch(notices.fail);
   }
   /** Puts what is shown into the project, as one step. */
   let taken: MadeParts | null = null;
@@ -110,7 +111,7 @@ export const useBringing = defineStore('bringing', () => {
     const project = await withHow(is.project, w, options.value);
     if (made.value !== is) return;
     const before = new Set(session.project?.parts.map((p) => p.id));
-    if (!put({ ...is, project })) {
+    if (!put({ ...is, project }, w.site)) {
       taken = null;
       return;
     }

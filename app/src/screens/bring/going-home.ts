@@ -1,5 +1,13 @@
 import { type Id, type Project, find } from '@sphalerite/core/model';
-import { bringPartsEdit, madeWith, makeAgainEdit, partsOfSameName, takeHomeEdit } from '@sphalerite/core/project';
+import {
+  type Site,
+  bringPartsEdit,
+  bringToSceneEdit,
+  madeWith,
+  makeAgainEdit,
+  partsOfSameName,
+  takeHomeEdit,
+} from '@sphalerite/core/project';
 import { type Ref, computed, ref } from 'vue';
 import { useSession } from '../../stores/session';
 
@@ -29,10 +37,12 @@ export function goingHome(made: Ref<Made | null>, into: Ref<string | null>, agai
     () => namesakes.value > 0 && (home.value ?? namesakes.value * 2 >= (made.value?.project.parts.length ?? 0)),
   );
   /** Puts what was made into the project, as one step; false where that was refused. */
-  function put({ project: source, facts }: Made): boolean {
+  function put({ project: source, facts }: Made, site?: Site): boolean {
     const placed = facts['pivots']?.[0] === 1 ? 'pivot' : 'place';
     const done = !goesHome.value
-      ? session.apply(bringPartsEdit, { source, into: into.value })
+      ? site && source.rig.bones.length === 0
+        ? session.apply(bringToSceneEdit, { source, into: into.value, site }, placedLast(site))
+        : session.apply(bringPartsEdit, { source, into: into.value })
       : again.value
         ? session.apply(makeAgainEdit, { source, part: again.value })
         : session.apply(takeHomeEdit, { source, placed, rest: true });
@@ -41,3 +51,9 @@ export function goingHome(made: Ref<Made | null>, into: Ref<string | null>, agai
   }
   return { namesakes, home, goesHome, put };
 }
+
+/** What was placed by itself, or the group of all that came. */
+const placedLast = (site: Site) => (now: Project) => {
+  const all = find(now.scenes, site.scene)!.placements.flat();
+  return { scene: site.scene, placement: all.at(-1)!.parent ?? all.at(-1)!.id };
+};

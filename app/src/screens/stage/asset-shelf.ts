@@ -1,10 +1,12 @@
 import { type Asset, type Id, find } from '@sphalerite/core/model';
 import {
   type AssetChanges,
+  type Site,
   assetChanges,
   embedProjectEdit,
   isSameAsset,
   refreshAssetEdit,
+  standingAt,
 } from '@sphalerite/core/project';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
@@ -12,6 +14,7 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { type ShelfRow, listShelf, readFromShelf } from '../../storage/shelf';
 import { say } from '../../words';
+import { putDown, shownExtent } from './placing';
 import { useStage } from './stage-state';
 
 /** Other projects of the shelf, to stand in scenes as they are now, and to be brought up to date later. */
@@ -49,6 +52,15 @@ export const useAssetShelf = defineStore('asset shelf', () => {
     const now = stage.placing;
     stage.placing = now?.kind === 'asset' && now.asset === asset ? null : shows;
   }
+  /** Stands a project of the shelf where it was dropped. */
+  async function stand(id: Id, site: Site): Promise<void> {
+    const row = (await listShelf()).find((r) => r.id === id);
+    if (!row) return;
+    const project = await readFromShelf(id);
+    if (!session.apply(embedProjectEdit, { project, revision: String(row.modified) })) return;
+    const shows = { kind: 'asset', asset: session.project!.assets.at(-1)!.id, clip: null, time: 0 } as const;
+    putDown(shows, standingAt(site, shownExtent(session.project!, shows)));
+  }
   /** Brings an embedded project up to date, and tells what that changed. */
   async function refresh(id: Id): Promise<void> {
     const asset = find(session.project?.assets ?? [], id);
@@ -68,7 +80,7 @@ export const useAssetShelf = defineStore('asset shelf', () => {
       notices.fail(e);
     }
   }
-  return { rows, reading, look, take, refresh };
+  return { rows, reading, look, take, stand, refresh };
 });
 
 /** As "parts Coat, Boot; clip Walk; bones". */

@@ -4,6 +4,7 @@ import { REST_POSE } from '@sphalerite/core/rig';
 import type { DrawList } from '@sphalerite/core/scene';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
+import { useArrivals } from '../../stores/arrivals';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY, type Overlay } from '../../viewport/overlay';
@@ -12,7 +13,8 @@ import { gizmoFirst } from '../shared/gizmo-control';
 import { copyInHand } from './copy-in-hand';
 import { useLamps } from './lamp-hand';
 import { useMaking } from './making-state';
-import { extentOfList } from './placing';
+import { landing } from './landing';
+import { extentOfList, freeLayer } from './placing';
 import { useSceneList } from './scene-list';
 import { placementName } from './shown';
 import { stageChips } from './stage-chips';
@@ -34,6 +36,7 @@ export function stageControl(): ScreenControl {
   const stage = useStage();
   const view = useView();
   const making = useMaking();
+  const arrivals = useArrivals();
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
@@ -61,6 +64,15 @@ export function stageControl(): ScreenControl {
     },
     { immediate: true },
   );
+  // Files that are dropped on the view stand where they were dropped.
+  arrivals.siteAt = (x, y) => {
+    const v = view.viewport,
+      scene = session.scene;
+    if (!v || !scene || !session.writable || document.elementFromPoint(x, y) !== v.canvas) return null;
+    const there = landing(list(), v.rayAt(x, y), null, stage.step);
+    return there && { ...there, scene: scene.id, layer: freeLayer(scene) };
+  };
+  arrivals.stand = async (id, site) => (await import('./asset-shelf')).useAssetShelf().stand(id, site);
   const commands = stageCommands({ list, mine, lamp: lamps.inHand });
   return {
     scene: () => {
@@ -149,6 +161,7 @@ export function stageControl(): ScreenControl {
     ],
     dispose() {
       stop();
+      arrivals.siteAt = () => null;
       pointer.cancel();
       stage.placing = stage.stamp = null;
       stage.copy = null;

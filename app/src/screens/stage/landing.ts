@@ -19,6 +19,8 @@ export interface Landing {
   readonly q: Quat;
   /** The placement that it stands on or against; null on the floor. */
   readonly on: string | null;
+  /** Whether it is a wall that it stands against. */
+  readonly against: boolean;
 }
 
 const toStep = (v: number, step: number): number =>
@@ -36,14 +38,22 @@ export function landing(list: DrawList, ray: WorldRay, own: Extent | null, step:
   const low = own ? -own.lo[1] : 0;
   if (!hit) {
     const p = onPlane(ray, [0, floor, 0], [0, 1, 0]);
-    return p && { t: [toStep(p[0], step), floor + low, toStep(p[2], step)], q: QUAT_IDENTITY, on: null };
+    return (
+      p && { t: [toStep(p[0], step), floor + low, toStep(p[2], step)], q: QUAT_IDENTITY, on: null, against: false }
+    );
   }
   const at = add(ray.origin, scale(ray.dir, hit.t)),
     n = normalize(transformDirection(hit.instance.matrix, hit.normal)),
     on = hit.instance.source.path[0] ?? null;
-  if (n[1] > 0.5) return { t: [toStep(at[0], step), at[1] + low, toStep(at[2], step)], q: QUAT_IDENTITY, on };
+  if (n[1] > 0.5)
+    return { t: [toStep(at[0], step), at[1] + low, toStep(at[2], step)], q: QUAT_IDENTITY, on, against: false };
   if (n[1] < -0.5)
-    return { t: [toStep(at[0], step), at[1] - (own?.hi[1] ?? 0), toStep(at[2], step)], q: QUAT_IDENTITY, on };
+    return {
+      t: [toStep(at[0], step), at[1] - (own?.hi[1] ?? 0), toStep(at[2], step)],
+      q: QUAT_IDENTITY,
+      on,
+      against: false,
+    };
   const flat = normalize([n[0], 0, n[2]]),
     turn = Math.atan2(flat[0], flat[2]),
     back = own ? -own.lo[2] : 0,
@@ -58,6 +68,7 @@ export function landing(list: DrawList, ray: WorldRay, own: Extent | null, step:
     t: [t[0], toStep(at[1] - mid, step), t[2]],
     q: [0, Math.sin(turn / 2), 0, Math.cos(turn / 2)],
     on,
+    against: true,
   };
 }
 

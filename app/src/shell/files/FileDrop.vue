@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { IconFileImport, IconTree } from '@tabler/icons-vue';
+import type { Site } from '@sphalerite/core/project';
 import { useFileDialog } from '@vueuse/core';
 import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -24,9 +25,9 @@ const { open: ask, onChange } = useFileDialog({ reset: true });
 onChange((list) => void take([...(list ?? [])]));
 const over = ref(false);
 /** Fetched when the first file comes. */
-const take = async (files: readonly File[]): Promise<void> => {
+const take = async (files: readonly File[], site: Site | null = null): Promise<void> => {
   if (files.length === 0) return;
-  await (await import('./dispatcher')).takeFiles(files).catch(notices.fail);
+  await (await import('./dispatcher')).takeFiles(files, undefined, site).catch(notices.fail);
 };
 const holdsFiles = (e: DragEvent): boolean => e.dataTransfer?.types.includes('Files') ?? false;
 function onOver(e: DragEvent): void {
@@ -41,7 +42,7 @@ function onDrop(e: DragEvent): void {
   over.value = false;
   if (!holdsFiles(e)) return;
   e.preventDefault();
-  void take([...e.dataTransfer!.files]);
+  void take([...e.dataTransfer!.files], arrivals.siteAt(e.clientX, e.clientY));
 }
 function onPaste(e: ClipboardEvent): void {
   const files = [...(e.clipboardData?.files ?? [])];

@@ -49,8 +49,9 @@ const canUse = (i: Importer): boolean =>
  * or asked for where there is more than one use.
  *
  * @param as – the importer, where that is settled already
+ * @param site – where in a scene they were dropped
  */
-export async function takeFiles(files: Iterable<File>, as?: string): Promise<void> {
+export async function takeFiles(files: Iterable<File>, as?: string, site: projects.Site | null = null): Promise<void> {
   const read: GivenFile[] = [];
   for (const f of files) {
     if (f.size > MOST_BYTES) refuse(say('bring.tooLarge', { name: f.name, megabytes: Math.round(f.size / 1048576) }));
@@ -63,7 +64,7 @@ export async function takeFiles(files: Iterable<File>, as?: string): Promise<voi
     : findsIn(read, IMPORTERS);
   const known = [...new Set(IMPORTERS.flatMap((i) => i.extensions))].join(', ');
   for (const { name } of unknown) refuse(say('bring.unknown', { name, known }));
-  for (const { find, uses } of found) await use(find, uses);
+  for (const { find, uses } of found) await use(find, uses, site);
 }
 
 /** A file's bytes; a drawing becomes a picture here, because no worker can draw one. */
@@ -86,16 +87,19 @@ function joined(files: readonly GivenFile[]): boolean {
 
 const refuse = (text: string): void => void useNotices().say(text, { kind: 'error' });
 
-async function use(find: Find, uses: readonly Importer[]): Promise<void> {
+async function use(find: Find, uses: readonly Importer[], site: projects.Site | null): Promise<void> {
   const open = uses.filter(canUse);
   if (open.length === 0) return refuse(say('bring.cannotHere', { title: find.title, why: MISSING[uses[0]!.needs] }));
-  const offers = open.map((i) => ({ importer: i.id, does: i.does }));
-  const chosen = open.length === 1 ? open[0]!.id : await useArrivals().ask(find.title, offers);
+  const offersOf = (of: readonly Importer[]): FileOffer[] => of.map((i) => ({ importer: i.id, does: i.does }));
+  const shown = offersOf(open.filter(isShown));
+  // What is dropped onto a scene is meant to stand in it; in which way can still be chosen where it is shown.
+  const stands = shown[0]?.importer ?? open.find((i) => i.id === 'project')?.id;
+  const settled = open.length === 1 ? open[0]!.id : site ? stands : undefined;
+  const chosen = settled ?? (await useArrivals().ask(find.title, offersOf(open)));
   if (chosen === null) return;
   try {
-    const shown = open.filter(isShown).map((i) => ({ importer: i.id, does: i.does }));
-    if (isShown(importerOf(chosen)!)) return await show(chosen, find, shown);
-    take(chosen, find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }));
+    if (isShown(importerOf(chosen)!)) return await show(chosen, find, shown, site);
+    take(chosen, find, await broughtIn({ importer: chosen, find, options: {}, place: placeInHand() }), site);
   } catch (e) {
     if (e instanceof JobCancelled) return;
     const { message } = e as Error;
@@ -134,9 +138,14 @@ export async function makeAgain(): Promise<void> {
 }
 
 /** Opens the screen on which one chooses how something comes in, in a project of its own where none is open. */
-async function show(importer: string, find: Find, uses: readonly FileOffer[]): Promise<void> {
+async function show(
+  importer: string,
+  find: Find,
+  uses: readonly FileOffer[],
+  site: projects.Site | null = null,
+): Promise<void> {
   const arrivals = useArrivals();
-  const arrival = { importer, find, uses };
+  const arrival = { importer, find, uses, ...(site ? { site } : {}) };
   if (arrivals.waiting) {
     arrivals.behind = [...arrivals.behind, arrival];
     return;
@@ -153,7 +162,7 @@ async function show(importer: string, find: Find, uses: readonly FileOffer[]): P
 }
 
 /** Puts what was brought in where it belongs. */
-function take(importer: string, find: Find, { brought, notes }: Imported): void {
+function take(importer: string, find: Find, { brought, notes }: Imported, site: projects.Site | null): void {
   const notices = useNotices();
   const session = useSession();
   const arrivals = useArrivals();
@@ -166,6 +175,7 @@ function take(importer: string, find: Find, { brought, notes }: Imported): void 
       }
       void shelve(brought.project).then((id) => {
         arrivals.shelved++;
+        if (site) return arrivals.stand(id, site);
         const action = session.project ? { action: { label: 'Open it', run: () => arrivals.open(id) } } : {};
         notices.say(say('bring.onShelf', { title: find.title, told }), action);
       }, notices.fail);

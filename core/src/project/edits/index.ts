@@ -43,6 +43,7 @@ export * from './poses';
 export * from './ready-rigs';
 export * from './bring-in';
 export * from './bring-parts';
+export * from './bring-to-scene';
 export * from './take-home';
 export * from './make-again';
 export * from './bring-pieces';
