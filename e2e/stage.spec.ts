@@ -107,6 +107,14 @@ test('pieces are put down on the floor and on each other as linked copies, pushe
   expect(pushed.t[1]).toBe(second!.t[1]);
   expect([0, 2].some((a) => pushed.t[a]! !== second!.t[a]!)).toBe(true);
   expect([pushed.t[0] - second!.t[0], pushed.t[2] - second!.t[2]].every((v) => Number.isInteger(v))).toBe(true);
+  // Onto faces: the second climbs onto the first where the hand goes, and comes down again beside it.
+  await page.getByRole('checkbox', { name: 'Onto faces' }).check({ force: true });
+  await b.drag({ x: from.x + 60, y: from.y + 10 }, await b.topOf('Lantern'));
+  await b.idle();
+  const climbed = (await b.placements()).find((p) => p.id === second!.id)!;
+  expect(climbed.t[1]).toBeGreaterThan(lantern.t[1]);
+  await page.keyboard.press('Control+z');
+  await page.getByRole('checkbox', { name: 'Onto faces' }).uncheck({ force: true });
   // A number moves it up, Drop brings it down again.
   await page.getByLabel('Place Y', { exact: true }).fill('30');
   await page.getByLabel('Place Y', { exact: true }).press('Enter');

@@ -1,6 +1,15 @@
 <script setup lang="ts">
-import { IconEye, IconEyeOff, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { type Id, type Placement, placementsOf, usersOfParts } from '@sphalerite/core/model';
+import {
+  IconEye,
+  IconEyeOff,
+  IconPlus,
+  IconCube,
+  IconFolder,
+  IconPackage,
+  IconUser,
+  IconTrash,
+} from '@tabler/icons-vue';
+import { type Id, type Part, type Placement, lookUp, placementsOf, usersOfParts } from '@sphalerite/core/model';
 import {
   changePlacementsEdit,
   hangPlacementsEdit,
@@ -12,6 +21,7 @@ import BinList from '../../components/BinList.vue';
 import EmptyState from '../../components/EmptyState.vue';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
+import PartPicture from '../../components/PartPicture.vue';
 import NameField from '../../components/NameField.vue';
 import SelectField from '../../components/SelectField.vue';
 import TextField from '../../components/TextField.vue';
@@ -65,6 +75,12 @@ function told(id: Id): string {
   const n = p.shows.kind === 'part' ? (users.value.get(p.shows.part) ?? 0) : 0;
   return n > 1 ? `×${n}` : '';
 }
+const partOf = (id: Id): Part | null => {
+  const shows = placements.value.get(id)?.shows;
+  return shows?.kind === 'part' ? (lookUp(session.project!.parts, shows.part) ?? null) : null;
+};
+const ICONS = { group: IconFolder, rig: IconUser, asset: IconPackage, cube: IconCube, part: IconCube } as const;
+const iconOf = (id: Id) => ICONS[placements.value.get(id)?.shows.kind ?? 'group'];
 const change = (id: Id, to: Partial<Placement>): boolean =>
   session.apply(changePlacementsEdit, { scene: scene.value!.id, changes: [{ id, change: to }] });
 function menuOf(e: MouseEvent, placement: Id): void {
@@ -150,6 +166,15 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
           ><span
             class="dot"
             :style="{ background: layers.get(placements.get(row.id)?.layer ?? '')?.colour }"
+            aria-hidden="true" /><PartPicture
+            v-if="partOf(row.id)"
+            class="small"
+            :project="session.inActiveColourway!"
+            :part="partOf(row.id)!" /><component
+            :is="iconOf(row.id)"
+            v-else
+            class="quiet"
+            :size="16"
             aria-hidden="true"
         /></template>
         <template #after="{ row }"
@@ -200,9 +225,13 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
 }
 .dot {
   flex: none;
-  width: 10px;
-  height: 10px;
-  border-radius: 3px;
+  width: 4px;
+  height: 18px;
+  border-radius: 2px;
+}
+.small {
+  width: 22px;
+  height: 22px;
 }
 .told {
   font-size: 11px;

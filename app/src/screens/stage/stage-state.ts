@@ -34,6 +34,8 @@ export const useStage = defineStore('stage', () => {
   const lamps = ref(false);
   /** Whether what is pushed is caught by edges and middles around it. */
   const snaps = ref(true);
+  /** Whether what is pushed stands on, or against, what is under the hand. */
+  const onto = ref(false);
   /** Whether several turn and grow about the one in hand, or each about its own origin. */
   const together = ref(true);
   /** Only this layer is seen; null for all. */
@@ -44,5 +46,5 @@ export const useStage = defineStore('stage', () => {
     stamp.value = null;
     alone.value = null;
   });
-  return { stamp, palette, handle, step, turn, placing, copy, drawnFrame, framed, lamps, snaps, together, alone };
+  return { stamp, palette, handle, step, turn, placing, copy, drawnFrame, framed, lamps, snaps, onto, together, alone };
 });
