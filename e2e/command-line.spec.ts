@@ -54,6 +54,17 @@ test('export writes a GLB without fault, render a PNG of the asked size', async 
   expect(new Set(picture.data).size).toBeGreaterThan(50);
 });
 
+test('a placement of a scene ships by itself, by the name of what it shows', () => {
+  const market = join(root, 'content/out/night-market.sphal');
+  const out = run('export', market, '--placement', 'Lamp post', '--out', folder, '--json');
+  expect(out.status, out.stderr).toBe(0);
+  const { files } = JSON.parse(out.stdout) as { files: { path: string; counts: { parts: number } }[] };
+  expect(files[0]!.counts.parts).toBe(1);
+  const none = run('export', market, '--placement', 'Gondola', '--out', folder);
+  expect(none.status).toBe(2);
+  expect(none.stderr).toMatch(/There is no placement "Gondola"\. There are: "Quay"/);
+});
+
 test('help explains; bad files and words give one clear line and exit code 2', () => {
   expect(run('--help').stdout).toMatch(/info[\s\S]*export[\s\S]*render/);
   const bad = join(folder, 'bad.sphal');

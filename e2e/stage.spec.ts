@@ -499,3 +499,58 @@ test('files dropped onto the scene stand where they were dropped: a picture as a
     page.getByRole('tree', { name: 'What stands in the scene' }).getByRole('treeitem', { name: /^Row boat/ }),
   ).toBeVisible();
 });
+
+test('in the market a shutter changes on every house in two actions, a stall gets a copy with other wares in five, and ships alone', async ({
+  page,
+}) => {
+  const b = new Stage(page);
+  await page.goto('/project/demo-night-market/build');
+  await b.idle();
+  const shelf = page.getByRole('radio', { name: 'Paint fill' });
+  await shelf.click();
+  await new Counted(page).colour('Awning');
+  await b.step('Stage');
+  const house = (await b.project()).parts.find((p) => p.name === 'Tall house')!;
+  const grid = (): Promise<string> =>
+    b.project().then((p) => p.parts.find((o) => o.id === house.id)!.layers[0]!.grid.hash);
+  const before = await grid();
+  const counted = new Counted(page);
+  const front = await b.topOf('Tall house', 2);
+  await page.mouse.dblclick(front.x, front.y);
+  counted.actions++;
+  await b.idle();
+  await expect(page.getByText('a change shows on 2 placements')).toBeVisible();
+  await counted.at(await b.topOf('Tall house', 2));
+  await b.idle();
+  expect(counted.actions).toBe(2);
+  expect(await grid()).not.toBe(before);
+  await b.step('Stage');
+  const stalls = (await b.placements()).filter((p) => p.name === '' && p.parent === null).length;
+  const five = new Counted(page);
+  await five.press(b.row(/^Stall/).first());
+  await five.key('Control+d');
+  await five.key('Shift+i');
+  const own = (await b.placements()).at(-3)!;
+  const parts = (await b.project()).parts;
+  expect(parts.find((p) => p.id === own.shows.part)!.name).toBe('Stall 2');
+  expect((await b.placements()).filter((p) => p.parent === own.id).length).toBeGreaterThan(0);
+  await five.press(b.row(/^Fruit/).last());
+  await choose(page, 'Another part in its place', 'Fish');
+  expect(five.actions + 1).toBe(5);
+  expect(stalls).toBeGreaterThan(5);
+  const wares = (await b.placements())
+    .filter((p) => p.parent === own.id)
+    .map((p) => parts.find((o) => o.id === p.shows.part)!.name);
+  expect(wares).toContain('Fish');
+  // It goes out with its wares and without the market.
+  await b.row(/^Stall 2/).click();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find a command' }).fill('ship this alone');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/ship$/);
+  await b.idle();
+  await expect(page.locator('.el-select', { hasText: 'Stall 2' })).toBeVisible();
+  const readout = page.getByLabel('Readout');
+  await expect(readout).toContainText(`draws ${wares.length + 1}`);
+  await expect(page.getByText(/cubes of “Row boat” hang on nothing/)).toHaveCount(0);
+});

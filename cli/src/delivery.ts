@@ -18,6 +18,8 @@ import {
   type Project,
   deliveriesOf,
   deliveryGroups,
+  placementName,
+  placementsOf,
   sceneByItself,
   sideSuffix,
 } from '@sphalerite/core/model';
@@ -33,6 +35,7 @@ export interface DeliveryWishes {
   readonly colourway?: string;
   readonly part?: string;
   readonly scene?: string;
+  readonly placement?: string;
   readonly palette?: string;
   readonly option: readonly string[];
 }
@@ -105,7 +108,15 @@ export function profileOf(project: Project, wishes: DeliveryWishes): DeliveryPro
   return withWords({ ...base, formats, ...all }, wishes.option);
 }
 
-function subjectOf(project: Project, { part, scene }: DeliveryWishes): Shipped {
+function subjectOf(project: Project, { part, scene, placement }: DeliveryWishes): Shipped {
+  if (placement !== undefined) {
+    const homes = scene === undefined ? project.scenes : [named(project.scenes, scene, 'scene')];
+    const all = homes.flatMap((s) =>
+      placementsOf(s).map((p) => ({ id: p.id, name: placementName(project, p), scene: s.id })),
+    );
+    const found = named(all, placement, 'placement');
+    return { of: 'group', scene: found.scene, placement: found.id };
+  }
   if (part !== undefined) return { of: 'part', part: named(project.parts, part, 'part').id };
   if (scene !== undefined) return { of: 'scene', scene: named(project.scenes, scene, 'scene').id };
   const alone = sceneByItself(project);

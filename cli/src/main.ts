@@ -39,6 +39,7 @@ const delivering = (command: Command): Command =>
     .option('--colourway <name>', 'only in this colourway; "all" for files of each')
     .option('--part <name>', 'only this part')
     .option('--scene <name>', 'a scene instead of the rig')
+    .option('--placement <name>', 'only this placement of a scene, with what hangs on it')
     .option('--palette <name>', 'which palette, for formats of palettes')
     .option('--option <key=value>', 'an option of a format or of the delivery; can be given again', collected, []);
 delivering(program.command('export'))

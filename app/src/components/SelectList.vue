@@ -25,7 +25,9 @@ const MANY = 10;
 const wanted = ref(false);
 const groups = computed(() => {
   const out: { name: string | undefined; options: Choice<T>[] }[] = [];
-  for (const o of wanted.value ? props.choices : props.choices.filter((c) => c.value === props.modelValue)) {
+  // A list that is closed looks for names among its own options, and not in groups.
+  if (!wanted.value) return [{ name: undefined, options: props.choices.filter((c) => c.value === props.modelValue) }];
+  for (const o of props.choices) {
     const last = out.at(-1);
     if (last && last.name === o.group) last.options.push(o);
     else out.push({ name: o.group, options: [o] });

@@ -14,6 +14,7 @@ export const EN = {
   triangles: { one: '{n} triangle', other: '{n} triangles' },
   deliveries: { one: '{n} delivery', other: '{n} deliveries' },
   palettes: { one: '{n} palette', other: '{n} palettes' },
+  scenes: { one: '{n} scene', other: '{n} scenes' },
   stamps: { one: '{n} stamp', other: '{n} stamps' },
   swatches: { one: '{n} swatch', other: '{n} swatches' },
 

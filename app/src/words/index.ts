@@ -25,6 +25,7 @@ export const counted = (
     | 'palettes'
     | 'parts'
     | 'pieces'
+    | 'scenes'
     | 'stamps'
     | 'swatches'
     | 'triangles',

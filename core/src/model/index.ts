@@ -4,6 +4,7 @@ export * from './records';
 export * from './part';
 export * from './part-groups';
 export * from './placements';
+export * from './placement-name';
 export * from './scene-cell';
 export * from './kept-aside';
 export * from './loose-parts';

@@ -10,7 +10,9 @@ import {
   importKind,
   mapIds,
   must,
+  partKind,
   recordsOf,
+  sceneKind,
 } from '../model';
 import type { Palette } from '../palette';
 import { withBlobs } from './blobs';
@@ -128,8 +130,9 @@ function closure(source: Project, records: readonly RecordName[]): ReadonlySet<s
     eachMarked(kind.schema, ['ref', 'mention'], record, (mark, value) => {
       const { of } = mark as { of: string };
       const owner = owners.get(`${of} ${value as Id}`);
-      // What is only mentioned stays behind, but for what a part was made of.
-      if (mark.mark === 'mention' && !(owner && of === importKind.name)) return;
+      // What is only mentioned stays behind, but for what a part was made of, and what stands in a scene.
+      const comes = of === importKind.name || (name === sceneKind.name && of === partKind.name);
+      if (mark.mark === 'mention' && !(owner && comes)) return;
       if (!owner) throw new EditError('bringing.hangs', { name: record.name ?? name, of });
       open.push(owner);
     });

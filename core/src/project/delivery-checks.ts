@@ -12,7 +12,7 @@ import {
   sideSuffix,
   withoutHelpers,
 } from '../model';
-import { type Delivered, type Shipped, hiddenFacesSteps, solidExtent, solidSteps, spelt } from '../files';
+import { type Delivered, type Shipped, hiddenFacesSteps, shippedParts, solidExtent, solidSteps, spelt } from '../files';
 import { loopGaps } from '../motion';
 import { clipFrames, contactReport, gather, listExtent } from '../scene';
 import { untidySteps } from '../sculpt';
@@ -110,7 +110,7 @@ export interface StandingFindings {
  */
 export function* standingFindingsSteps(whole: Project, what: Shipped, meshes: boolean): Steps<StandingFindings> {
   const project = withoutHelpers(whole);
-  const only = what.of === 'part' ? what.part : null;
+  const only = what.of === 'rig' ? null : shippedParts(project, what);
   const { loose, coplanar } = yield* checkParts(project, only, meshes);
   yield 0.5;
   const clips = what.of === 'rig' ? yield* checkClips(project) : [];
@@ -157,14 +157,12 @@ export const showsSurfaces = ({ formats }: DeliveryProfile): boolean => formats.
 /** Cubes that hang on nothing, and faces of parts that lie in those of others. */
 function* checkParts(
   project: Project,
-  only: Id | null,
+  only: ReadonlySet<Id> | null,
   meshes: boolean,
 ): Steps<{ loose: DeliveryFinding[]; coplanar: DeliveryFinding[] }> {
   const out: DeliveryFinding[] = [];
   const aside = keptAside(project.parts);
-  const parts = partsInUse(project.parts).filter(
-    (p) => !aside.has(p.id) && !p.hidden && (only === null || p.id === only),
-  );
+  const parts = partsInUse(project.parts).filter((p) => !aside.has(p.id) && !p.hidden && (only?.has(p.id) ?? true));
   const told = new Set<string>();
   let flicker = 0,
     most: { readonly part: Part; readonly other: Part; readonly faces: number } | null = null;

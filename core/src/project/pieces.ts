@@ -3,7 +3,7 @@ import type { Palette } from '../palette';
 import { type RecordName, freeAmong, paletteAlike } from './bringing';
 
 /** What can be taken out of another project one by one, in the order in which it is shown. */
-export const PIECE_KINDS = ['part', 'clip', 'palette', 'stamp', 'delivery profile'] as const;
+export const PIECE_KINDS = ['part', 'clip', 'scene', 'palette', 'stamp', 'delivery profile'] as const;
 export type PieceKind = (typeof PIECE_KINDS)[number];
 
 /** A thing of another project that can come here, and what becomes of its name. */

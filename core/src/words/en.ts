@@ -217,6 +217,10 @@ export const EN = {
 
   // project/edits/bring-in.ts
   'bringIn.noBones': '“{source}” has no bones. Bring its parts in one by one instead.',
+  'placement.group': 'Group',
+  'placement.cube': 'Terrain cube',
+  'placement.partGone': 'a part in the bin',
+  'placement.assetGone': 'a missing project',
   'bringIn.nothing': 'Nothing came of “{source}”.',
   'bringIn.rigged':
     '“{source}” has bones, so it comes to a scene as a project of its own. Bring it onto the shelf, and place it from there.',

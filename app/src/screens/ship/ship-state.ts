@@ -5,6 +5,7 @@ import {
   deliveriesOf,
   deliveryOf,
   find,
+  findIn,
   sceneByItself,
 } from '@sphalerite/core/model';
 import {
@@ -20,8 +21,8 @@ import { computed, ref, shallowRef } from 'vue';
 import { download } from '../../shell/files/exporting';
 import { useDelivery } from '../../stores/delivery';
 import { useNotices } from '../../stores/notices';
-import { onOtherProject } from '../../stores/project-settings';
 import { useSession } from '../../stores/session';
+import { useShipSubject } from '../../stores/ship-subject';
 import { JobCancelled } from '../../workers/protocol';
 import { sharedPool } from '../../workers/pool';
 import { makeChecker } from './checker';
@@ -48,14 +49,14 @@ export const useShip = defineStore('ship', () => {
     const p = session.project;
     return p && (deliveryOf(p, delivery.chosen) ?? deliveriesOf(p)[0]!);
   });
-  /** A part or a scene by itself; null is the whole figure. */
-  const only = ref<{ of: 'part' | 'scene'; id: string } | null>(null);
-  onOtherProject(() => (only.value = null));
+  const choice = useShipSubject();
   const subject = computed<Shipped>(() => {
     const p = session.project,
-      one = only.value;
+      one = choice.only;
     if (one?.of === 'part' && find(p?.parts ?? [], one.id)) return { of: 'part', part: one.id };
     if (one?.of === 'scene' && find(p?.scenes ?? [], one.id)) return { of: 'scene', scene: one.id };
+    const home = one?.of === 'group' ? p?.scenes.find((s) => findIn(s.placements, one.id)) : undefined;
+    if (one && home) return { of: 'group', scene: home.id, placement: one.id };
     const scene = p && sceneByItself(p);
     return scene ? { of: 'scene', scene } : { of: 'rig' };
   });
@@ -166,5 +167,5 @@ export const useShip = defineStore('ship', () => {
     const all = made.value?.delivered.formats ?? [];
     return (all.find((f) => 'triangles' in f.counts) ?? all[0])?.counts ?? {};
   });
-  return { profile, only, subject, key, made, trouble, findings, progress, bytes, counts, change, make, stop, save };
+  return { profile, subject, key, made, trouble, findings, progress, bytes, counts, change, make, stop, save };
 });

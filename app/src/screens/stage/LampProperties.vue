@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Axis, withAxis } from '@sphalerite/core/math';
-import { type Lamp, placementsOf } from '@sphalerite/core/model';
+import { type Lamp, placementsOf, placementName } from '@sphalerite/core/model';
 import { changeLampsEdit } from '@sphalerite/core/project';
 import { computed } from 'vue';
 import CheckField from '../../components/CheckField.vue';
@@ -13,7 +13,6 @@ import SlideRow from '../../components/SlideRow.vue';
 import VectorField from '../../components/VectorField.vue';
 import { useSession } from '../../stores/session';
 import { fromDegrees, toDegrees, withComponent } from '../shared/degrees';
-import { placementName } from './shown';
 
 /** How a lamp shines and what it hangs on. */
 const props = defineProps<{ lamp: Lamp }>();

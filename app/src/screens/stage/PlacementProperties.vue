@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Axis, type Vec3, withAxis } from '@sphalerite/core/math';
-import { type Placement, TICKS, composite, find, lookUp, usersOfParts } from '@sphalerite/core/model';
+import { type Placement, TICKS, composite, find, lookUp, usersOfParts, placementName } from '@sphalerite/core/model';
 import {
   breakRepeatEdit,
   carvePlacementsEdit,
@@ -30,7 +30,7 @@ import { useAssetShelf } from './asset-shelf';
 import { shownExtent } from './placing';
 import ArrangePanel from './ArrangePanel.vue';
 import CombinePanel, { type CombineJob } from '../shared/CombinePanel.vue';
-import { placementName, repeatText } from './shown';
+import { repeatText } from './shown';
 
 const props = defineProps<{ placement: Placement }>();
 const session = useSession();

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { IconX } from '@tabler/icons-vue';
-import { type Id, type Repeat, type Shown, partsInUse } from '@sphalerite/core/model';
+import { type Id, type Repeat, type Shown, partsInUse, placementName } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import FormRow from '../../components/FormRow.vue';
 import IconButton from '../../components/IconButton.vue';
 import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
 import { useSession } from '../../stores/session';
-import { placementName } from './shown';
 
 /** Where things are scattered, on what, off what, and what else comes with them. */
 const props = defineProps<{ repeat: Extract<Repeat, { kind: 'scatter' }> }>();

@@ -9,7 +9,15 @@ import {
   IconUser,
   IconTrash,
 } from '@tabler/icons-vue';
-import { type Id, type Part, type Placement, lookUp, placementsOf, usersOfParts } from '@sphalerite/core/model';
+import {
+  type Id,
+  type Part,
+  type Placement,
+  lookUp,
+  placementsOf,
+  usersOfParts,
+  placementName,
+} from '@sphalerite/core/model';
 import {
   changePlacementsEdit,
   hangPlacementsEdit,
@@ -34,7 +42,7 @@ import { useDialogs } from '../../stores/dialogs';
 import { useSession } from '../../stores/session';
 import LampList from './LampList.vue';
 import LayerList from './LayerList.vue';
-import { placementName, repeatText, repeatsOf } from './shown';
+import { repeatText, repeatsOf } from './shown';
 
 const dialogs = useDialogs();
 const session = useSession();
@@ -93,6 +101,7 @@ function menuOf(e: MouseEvent, placement: Id): void {
     'stage.drop',
     'stage.quarter',
     'stage.open',
+    'stage.ship',
     'view.frame',
     'stage.remove',
   ]);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { placementName } from '@sphalerite/core/model';
 import { linkPartsEdit } from '@sphalerite/core/project';
 import type { SceneFinding } from '@sphalerite/core/scene';
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
@@ -9,7 +10,6 @@ import { useSession } from '../../stores/session';
 import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
 import { findingText } from './finding-text';
-import { placementName } from './shown';
 
 /** What of the scene has the most faces, and what is odd about it; read by a worker a little after the hand rests. */
 const session = useSession();

@@ -1,7 +1,5 @@
 import { type Box, type Extent, MAT4_IDENTITY, sub } from '@sphalerite/core/math';
-import { findIn } from '@sphalerite/core/model';
 import { REST_POSE } from '@sphalerite/core/rig';
-import type { DrawList } from '@sphalerite/core/scene';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
 import { useArrivals } from '../../stores/arrivals';
@@ -16,19 +14,13 @@ import { useMaking } from './making-state';
 import { landing } from './landing';
 import { extentOfList, freeLayer } from './placing';
 import { useSceneList } from './scene-list';
-import { placementName } from './shown';
 import { stageChips } from './stage-chips';
 import { stageCommands } from './stage-commands';
+import { stageReadout, stageTrail } from './stage-readout';
 import { useStageGizmo } from './stage-gizmo';
 import { useStagePointer } from './stage-pointer';
 import { useStage } from './stage-state';
 
-/** How wide and deep all that stands there is, in metres. */
-function sizeText(list: DrawList): string {
-  const e = extentOfList(list),
-    m = useSession().project?.metresPerUnit ?? 1;
-  return e ? `${((e.hi[0] - e.lo[0]) * m).toFixed(1)} × ${((e.hi[2] - e.lo[2]) * m).toFixed(1)} m` : '';
-}
 const boxOf = ({ lo, hi }: Extent): Box => ({ min: lo, size: sub(hi, lo) });
 
 export function stageControl(): ScreenControl {
@@ -105,41 +97,20 @@ export function stageControl(): ScreenControl {
           what.kind === 'part' ? { kind: 'part', part: id } : { kind: 'asset', asset: id, clip: null, time: 0 },
         );
     },
-    trail: () => {
-      const project = session.project,
-        p = session.placement;
-      const up: string[] = [];
-      for (let at = p?.parent; at; at = findIn(session.scene!.placements, at)?.parent) {
-        const above = findIn(session.scene!.placements, at);
-        if (above) up.unshift(placementName(project!, above));
-      }
-      const copy = copyInHand();
-      return [
-        session.scene?.name ?? project?.name ?? '',
-        ...up,
-        ...(p ? [placementName(project!, p)] : []),
-        ...(copy ? [`copy ${copy.copy + 1}`] : []),
-        ...(lamps.inHand() ? [lamps.inHand()!.name] : []),
-      ];
-    },
+    trail: () => stageTrail(lamps.inHand()?.name ?? null),
     chips: () => stageChips(hands.copies),
-    readout: () => {
-      const scene = session.scene,
-        all = list();
-      const n = scene?.placements.reduce((sum, g) => sum + g.length, 0) ?? 0;
-      const cubes = all.reduce((sum, i) => sum + (i.geometry.kind === 'grid' ? i.geometry.grid.count : 1), 0);
-      return {
-        left: [
-          ['placements', n.toLocaleString('en')],
-          ['drawn', all.length.toLocaleString('en')],
-          ['cubes', cubes.toLocaleString('en')],
-          ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
-        ],
-        right: sizeText(all),
-      };
-    },
+    readout: () => stageReadout(list()),
     tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame'],
-    menu: ['stage.duplicate', 'stage.own', 'stage.stamp', 'stage.group', 'stage.drop', 'stage.open', 'stage.remove'],
+    menu: [
+      'stage.duplicate',
+      'stage.own',
+      'stage.stamp',
+      'stage.group',
+      'stage.drop',
+      'stage.open',
+      'stage.ship',
+      'stage.remove',
+    ],
     commands: [
       ...commands,
       {

@@ -1,10 +1,9 @@
-import { findIn } from '@sphalerite/core/model';
+import { findIn, placementName } from '@sphalerite/core/model';
 import { ownPartsEdit } from '@sphalerite/core/project';
 import { Gatherer, type InstanceSource } from '@sphalerite/core/scene';
 import type { Spot } from '../../stores/in-place';
 import { useSession } from '../../stores/session';
 import { useWayBack } from '../../stores/way-back';
-import { placementName } from './shown';
 
 /** Opens a part in Build where it stands in the scene, among all that stands there. */
 export function openInPlace(source: InstanceSource): void {

@@ -1,8 +1,8 @@
 import { IconHandMove, IconLink, IconPlus } from '@tabler/icons-vue';
-import { usersOfParts } from '@sphalerite/core/model';
+import { usersOfParts, placementName } from '@sphalerite/core/model';
 import type { Chip } from '../../shell/screen';
 import { useSession } from '../../stores/session';
-import { placementName, repeatText, repeatsOf } from './shown';
+import { repeatText, repeatsOf } from './shown';
 import { useStage } from './stage-state';
 
 /** Live guides of Stage. @param copies – whether a hand leaves a copy behind */

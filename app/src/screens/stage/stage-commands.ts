@@ -1,6 +1,6 @@
 import { IconArrowBarToDown, IconCopy, IconFolders } from '@tabler/icons-vue';
 import { quatFromAxisAngle, mulQuat } from '@sphalerite/core/math';
-import { type Lamp, cellOfScene, findIn } from '@sphalerite/core/model';
+import { type Lamp, cellOfScene, findIn, placementName } from '@sphalerite/core/model';
 import {
   addSceneEdit,
   deleteSceneEdit,
@@ -14,9 +14,10 @@ import {
   splitPlacementEdit,
 } from '@sphalerite/core/project';
 import type { DrawList } from '@sphalerite/core/scene';
-import type { Command } from '../../stores/commands';
+import { type Command, runCommand } from '../../stores/commands';
 import { all, need, needsPlacement, needsScene, needsWriting } from '../../stores/needs';
 import { useSession } from '../../stores/session';
+import { useShipSubject } from '../../stores/ship-subject';
 import { nameInPlace } from '../shared/rename-in-hand';
 import { dropBy } from './landing';
 import { copyInHand, leaveOut } from './copy-in-hand';
@@ -24,7 +25,6 @@ import { handleCommands } from './handle-commands';
 import { moveInHand } from './moving';
 import { openInPlace } from './open-in-place';
 import { extentOfList } from './placing';
-import { placementName } from './shown';
 import { useStage } from './stage-state';
 
 interface Shown {
@@ -163,6 +163,10 @@ export function stageCommands({ list, mine, lamp }: Shown): Command[] {
         ),
       },
     ),
+    of('stage.ship', 'Ship this alone', async () => {
+      useShipSubject().only = { of: 'group', id: session.hand.placement! };
+      await runCommand('go.ship');
+    }),
     of(
       'stage.open',
       'Edit its part in place',

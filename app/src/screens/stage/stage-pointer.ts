@@ -1,5 +1,5 @@
 import { type Vec3, add, scale } from '@sphalerite/core/math';
-import { type Id, type Placement, findIn } from '@sphalerite/core/model';
+import { type Id, type Placement, findIn, placementName } from '@sphalerite/core/model';
 import { gather, pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -13,7 +13,6 @@ import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
 import { mustHaveScene, putDown, shownExtent } from './placing';
 import type { SceneList } from './scene-list';
-import { placementName } from './shown';
 import { usePush } from './push';
 import { useStrokePlacing } from './stroke-placing';
 import { putStamp, stampExtent } from './stamping';

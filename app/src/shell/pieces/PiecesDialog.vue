@@ -23,6 +23,7 @@ const choosing = state.source === null;
 const TITLES: Readonly<Record<PieceKind, string>> = {
   part: 'Parts',
   clip: 'Clips',
+  scene: 'Scenes',
   palette: 'Palettes',
   stamp: 'Stamps',
   'delivery profile': 'Deliveries',

@@ -80,7 +80,9 @@ export const usePieces = defineStore('pieces', () => {
     return [
       ...(whole.value ? ['all of it'] : []),
       ...(bones.value ? [counted(source.value!.rig.bones.length, 'bones')] : []),
-      ...(['part', 'clip', 'palette', 'stamp'] as const).flatMap((k) => (n(k) > 0 ? [counted(n(k), `${k}s`)] : [])),
+      ...(['part', 'clip', 'scene', 'palette', 'stamp'] as const).flatMap((k) =>
+        n(k) > 0 ? [counted(n(k), `${k}s`)] : [],
+      ),
       ...(n('delivery profile') > 0 ? [counted(n('delivery profile'), 'deliveries')] : []),
     ].join(', ');
   });

@@ -48,7 +48,8 @@ export class Shape {
   get quads(): number | null {
     if (this.cube) return 6;
     const { solid, clear } = this.grid ?? { solid: null, clear: null };
-    return solid?.quads == null ? null : solid.quads + (clear?.quads ?? 0);
+    if (!solid || solid.quads === null) return null;
+    return solid.quads + (clear?.quads ?? 0);
   }
 
   /** @param transparent – 1 for each byte that lets light through in a palette it is seen in */

@@ -9,7 +9,7 @@ import {
   mulMat,
   translation,
 } from '../../math';
-import { type Id, type Lamp, type Placement, lookUp, must, pivotPoint } from '../../model';
+import { type Id, type Lamp, type Placement, lookUp, must, pivotPoint, placementName } from '../../model';
 import { hexToLinear } from '../../palette';
 import { type DrawInstance, gather, lampsOf } from '../../scene';
 import { note } from '../notes';
@@ -28,7 +28,7 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
   const placements = new Map(scene.placements.flat().map((p) => [p.id, p]));
   const tree = new PlacementTree(placements);
   if (root !== null) must(scene.placements.flat(), root, 'placement');
-  maker.title = root === null ? scene.name : placements.get(root)!.name;
+  maker.title = root === null ? scene.name : placementName(project, placements.get(root)!);
   const all = gather(project, { of: 'scene', scene: id });
   const back = root === null ? MAT4_IDENTITY : invertMat(tree.world(root));
   const list = all
@@ -45,7 +45,7 @@ export function* addScene(maker: ModelMaker, id: Id, root: Id | null): Steps<voi
     const known = p.id === root ? maker.top! : made.get(p.id);
     if (known !== undefined) return known;
     const above = p.id === root || p.parent === null ? undefined : placements.get(p.parent);
-    const n = maker.node(maker.named(p.name, 'centre'), above ? nodeOf(above) : maker.top, p);
+    const n = maker.node(maker.named(placementName(project, p), 'centre'), above ? nodeOf(above) : maker.top, p);
     made.set(p.id, n);
     return n;
   };
@@ -101,7 +101,7 @@ function* addInstance(
   const k = home.metresPerUnit / maker.project.metresPerUnit;
   const c = 1 / (part.cell * k);
   const stands = mulMat(i.matrix, mulMat(translation(pivotPoint(part)), matrixOf({ ...NOWHERE, s: [c, c, c] })));
-  const name = maker.named(p.shows.kind === 'part' ? p.name : part.name, part.side);
+  const name = maker.named(p.shows.kind === 'part' ? placementName(maker.project, p) : part.name, part.side);
   const node =
     i.source.copy > 0
       ? maker.node(`${name} ${i.source.copy + 1}`, maker.top, squared(maker, stands, name), mesh)

@@ -9,7 +9,7 @@ import {
   mulMat,
   transformPoint,
 } from '../../math';
-import { type Project, must, withoutHelpers } from '../../model';
+import { type Id, type Project, must, withoutHelpers } from '../../model';
 import { type Palette, hexBytes } from '../../palette';
 import { type DrawInstance, type DrawList, gather } from '../../scene';
 import { MAX_EDGE, VoxelGrid } from '../../voxel';
@@ -135,6 +135,10 @@ function listOf(project: Project, what: Shipped): DrawList {
       return [partAlone(project, must(project.parts, what.part, 'part'))];
   }
 }
+
+/** The parts that something shows that is shipped; those of other projects among them. */
+export const shippedParts = (project: Project, what: Shipped): ReadonlySet<Id> =>
+  new Set(listOf(project, what).flatMap((i) => i.source.part ?? []));
 
 /** What is shipped as solids. @throws FileError when there is nothing */
 export const solidOf = (

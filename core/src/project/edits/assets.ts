@@ -9,6 +9,12 @@ const embedded = (project: Project): Project => ({
   parts: project.parts.map((p) => (p.made ? { ...p, made: null } : p)),
 });
 
+/** A project as it stands in scenes of another. */
+export const assetOf = (project: Project, id: Id, name: string, revision: string): Asset => ({
+  ...{ id, name, source: { project: project.id, revision } },
+  project: embedded(project),
+});
+
 /** Takes a whole project into this one, as it is now, to stand in scenes. */
 export const embedProjectEdit = defineEdit<{ project: Project; revision: string }>({
   name: 'embedProject',
@@ -19,15 +25,8 @@ export const embedProjectEdit = defineEdit<{ project: Project; revision: string 
     const shown = new Set(a.project.rig.mounts.map((m) => m.part));
     if (a.project.parts.every((p) => !shown.has(p.id) || p.layers.every((l) => l.grid.count === 0)))
       throw new EditError('assets.empty', { name: a.project.name });
-    const asset: Asset = {
-      id: ctx.newId(),
-      name: freeName(
-        a.project.name,
-        project.assets.map((o) => o.name),
-      ),
-      source: { project: a.project.id, revision: a.revision },
-      project: embedded(a.project),
-    };
+    const names = project.assets.map((o) => o.name);
+    const asset = assetOf(a.project, ctx.newId(), freeName(a.project.name, names), a.revision);
     return { ...project, assets: [...project.assets, asset] };
   },
 });

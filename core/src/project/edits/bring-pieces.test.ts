@@ -3,8 +3,10 @@ import { makeMount, makePart, makeProject, idsFrom, type Project } from '../../m
 import { makeSwatch } from '../../palette';
 import { VoxelGrid } from '../../voxel';
 import { apply, editContext } from '../edit';
+import { gather } from '../../scene';
 import { takeablePieces } from '../pieces';
 import { bringPiecesEdit, type TakenPieces } from './bring-pieces';
+import { addSceneEdit, placeEdit } from './scenes';
 
 const bounds = { min: [0, 0, 0], size: [2, 2, 2] } as const;
 /** A bone with a post and a rope on it, a loose crate, and a stamp. */
@@ -78,6 +80,25 @@ describe('taking pieces of another project', () => {
     const p = take({ whole: true });
     expect(p.assets.map((a) => [a.name, a.source.project, a.project.parts])).toEqual([['Pier', 'there', there.parts]]);
     expect(p.parts).toBe(here.parts);
+  });
+  it('brings a scene with all that stands in it, the figure as the project that it is', () => {
+    const wood = { ...there, parts: there.parts.map((o) => ({ ...o, name: `${o.name} of oak` })) };
+    const empty = apply(wood, addSceneEdit, { name: 'Night' }, editContext('scene'));
+    const scene = empty.scenes[0]!.id;
+    const placements = [
+      { shows: { kind: 'rig', clip: null, time: 0 }, t: [8, 0, 0] },
+      { shows: { kind: 'part', part: 'there-Crate' }, t: [0, 0, 5] },
+    ] as const;
+    const source = apply(empty, placeEdit, { scene, placements }, editContext('placed'));
+    const p = take({ source, pieces: [{ kind: 'scene', id: scene }] });
+    const seen = (q: Project) =>
+      gather(q, { of: 'scene', scene: q.scenes[0]!.id }).map(({ geometry, matrix }) => [geometry, matrix]);
+    expect(seen(p)).toEqual(seen(source));
+    expect(seen(p)).toHaveLength(4);
+    expect(p.parts.map((o) => o.name)).toEqual(['Post', 'Rope', 'Crate', 'Crate of oak']);
+    expect(p.rig).toBe(here.rig);
+    expect(p.scenes[0]!.placements.flat().map((o) => o.shows.kind)).toEqual(['asset', 'part']);
+    expect(p.assets.map((a) => a.name)).toEqual(['Pier']);
   });
   it('refuses clips without bones, and nothing at all', () => {
     expect(() => take({ pieces: [{ kind: 'clip', id: 'x' }] })).toThrow(/Clips move bones/);

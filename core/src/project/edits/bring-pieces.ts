@@ -1,15 +1,15 @@
-import type { Id, Project } from '../../model';
+import type { Id, Placement, Project } from '../../model';
 import { say } from '../../words';
 import { type RecordName, withRecordsOf } from '../bringing';
-import { EditError, defineEdit } from '../edit';
+import { type EditContext, EditError, defineEdit } from '../edit';
 import { type BringAt, bringRigEdit, partsOfSameName, replacePartsEdit } from './bring-in';
-import { embedProjectEdit } from './assets';
+import { assetOf, embedProjectEdit } from './assets';
 import { bringPartsEdit, withoutParts } from './bring-parts';
 
 /** What of another project comes, and how. */
 export interface TakenPieces {
   readonly source: Project;
-  /** Parts, clips, palettes, stamps and delivery profiles. */
+  /** Parts, clips, scenes, palettes, stamps and delivery profiles. */
   readonly pieces: readonly RecordName[];
   /** Parts of the source that take the place of those here of the same name and side. */
   readonly inPlace: readonly Id[];
@@ -41,9 +41,23 @@ export const bringPiecesEdit = defineEdit<TakenPieces>({
     if (bones) p = bringRigEdit.run(p, { source, at, parts, clips }, ctx);
     else if (parts.length > 0) p = bringPartsEdit.run(p, { source: onlyParts(source, parts), into: null }, ctx);
     const others = pieces.filter((o) => o.kind !== 'part' && o.kind !== 'clip');
-    return others.length > 0 ? withRecordsOf(p, source, others, ctx.newId) : p;
+    return others.length > 0 ? withRecordsOf(p, withFigureApart(source, of('scene'), ctx), others, ctx.newId) : p;
   },
 });
+
+/** A figure that stands in scenes of its own project stands in those of another as that project. */
+function withFigureApart(source: Project, scenes: readonly Id[], ctx: EditContext): Project {
+  const isFigure = (p: Placement): boolean => p.shows.kind === 'rig';
+  if (!source.scenes.some((s) => scenes.includes(s.id) && s.placements.flat().some(isFigure))) return source;
+  const asset = assetOf(source, ctx.newId(), source.name, '');
+  const apart = (p: Placement): Placement =>
+    p.shows.kind === 'rig' ? { ...p, shows: { ...p.shows, kind: 'asset', asset: asset.id } } : p;
+  return {
+    ...source,
+    assets: [...source.assets, asset],
+    scenes: source.scenes.map((s) => ({ ...s, placements: s.placements.map((group) => group.map(apart)) })),
+  };
+}
 
 const onlyParts = (source: Project, parts: readonly Id[]): Project =>
   withoutParts(source, new Set(source.parts.filter((p) => !parts.includes(p.id)).map((p) => p.id)));

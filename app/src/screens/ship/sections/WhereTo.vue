@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { IconFolderOff, IconFolderOpen } from '@tabler/icons-vue';
-import { partsInUse, sceneByItself, sideSuffix } from '@sphalerite/core/model';
+import { partsInUse, sceneByItself, sideSuffix, placementName } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import ActionButton from '../../../components/ActionButton.vue';
 import CommandButton from '../../../components/CommandButton.vue';
@@ -9,17 +9,25 @@ import { group } from '../../../components/choices';
 import { useSession } from '../../../stores/session';
 import { useLinkedFolder } from '../linked-folder';
 import { useShip } from '../ship-state';
+import { useShipSubject } from '../../../stores/ship-subject';
 
 /** What is shipped, and where to. */
 const session = useSession();
 const ship = useShip();
 const folder = useLinkedFolder();
+const choice = useShipSubject();
 const WHOLE = 'whole';
+/** What was sent here from Stage, and what is chosen there. */
+const placed = computed(() => {
+  const wanted = new Set([choice.only?.of === 'group' ? choice.only.id : '', session.placement?.id ?? '']);
+  const all = session.project?.scenes.flatMap((s) => s.placements.flat()) ?? [];
+  return all.filter((p) => wanted.has(p.id));
+});
 const only = computed({
-  get: () => (ship.only ? `${ship.only.of} ${ship.only.id}` : WHOLE),
+  get: () => (choice.only ? `${choice.only.of} ${choice.only.id}` : WHOLE),
   set: (v) => {
     const [of, id] = v.split(' ');
-    ship.only = v === WHOLE ? null : { of: of as 'part' | 'scene', id: id! };
+    choice.only = v === WHOLE ? null : { of: of as 'part' | 'scene' | 'group', id: id! };
   },
 });
 const subjects = computed(() => [
@@ -27,6 +35,10 @@ const subjects = computed(() => [
   ...group(
     'a scene',
     (session.project?.scenes ?? []).map((s) => ({ value: `scene ${s.id}`, text: s.name })),
+  ),
+  ...group(
+    'what is chosen on Stage',
+    placed.value.map((p) => ({ value: `group ${p.id}`, text: placementName(session.project!, p) })),
   ),
   ...group(
     'one part',
