@@ -63,6 +63,58 @@ test.describe('Pieces of Emberquay, built by hand', () => {
     expect(await b.total()).toBe(before);
   });
 
+  test('a crate of pears for the market, as it stands in the night market', async ({ page }) => {
+    const b = new Artist(page);
+    await page.goto('/project/demo-night-market/build');
+    await b.idle();
+    await page.getByRole('button', { name: 'New part' }).click();
+    await b.idle();
+    for (const [label, v] of [
+      ['Width', 16],
+      ['Height', 14],
+      ['Depth', 14],
+    ] as const)
+      await b.number(label, v);
+    const part = (await b.project()).parts.at(-1)!;
+    const { min } = part.bounds;
+    // From the middle of its floor, as the piece of the market has it.
+    const at = (x: number, y: number, z: number): Triple => [x + 8 + min[0], y + min[1], z + 7 + min[2]];
+    const box = async (tool: string, swatch: string | null, boxes: readonly (readonly number[])[]): Promise<void> => {
+      if (swatch) await b.swatch(swatch);
+      await b.take(tool);
+      for (const [x0, y0, z0, x1, y1, z1] of boxes as readonly (readonly [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+      ])[])
+        await b.byNumbers([x1 - x0 + 1, y1 - y0 + 1, z1 - z0 + 1], at(x0, y0, z0));
+    };
+    await box('Add box', 'Hide', [[-8, 0, -7, 7, 12, 6]]);
+    await box('Erase box', null, [[-6, 9, -5, 5, 12, 4]]);
+    await box('Add box', 'Lime', [[-6, 8, -5, 5, 9, 4]]);
+    await box('Add box', 'Leaf, light', [
+      [-5, 10, -4, -3, 11, -2],
+      [0, 10, 0, 2, 11, 2],
+      [3, 10, -4, 4, 10, -3],
+    ]);
+    await box('Paint box', 'Hide, shade', [
+      [-8, 4, -7, 7, 4, 6],
+      [-8, 8, -7, 7, 8, 6],
+    ]);
+    await box('Paint box', 'Bark', [
+      [-8, 0, 6, -7, 12, 6],
+      [6, 0, 6, 7, 12, 6],
+      [-8, 0, -7, -7, 12, -7],
+    ]);
+    const ready = (await b.project()).parts.find((p) => p.name === 'Pear crate')!;
+    const meant = await b.cells('Pear crate', ready.bounds.min, ready.bounds.size);
+    expect(meant.filter((v) => v !== 0).length).toBeGreaterThan(1500);
+    expect(await b.cells(part.id, at(-8, 0, -7), ready.bounds.size)).toEqual(meant);
+  });
+
   test('the tea cart: awning on the guide plane, spokes by radial symmetry', async ({ page }) => {
     const b = new Artist(page);
     await b.open();

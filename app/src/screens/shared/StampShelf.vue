@@ -34,7 +34,7 @@ const inHand = computed(() => shelf.all.find((s) => s.stamp.id === props.chosen)
     <text-field v-model="words" label="Stamps whose name holds" placeholder="filter…" />
     <div v-if="inHand" class="hand">
       <name-field
-        v-if="inHand.shelf !== 'ready' && inHand.pieces === 1"
+        v-if="inHand.shelf !== 'ready'"
         :name="inHand.name"
         label="Name of the stamp"
         @rename="(name) => shelf.rename(inHand!, name)"

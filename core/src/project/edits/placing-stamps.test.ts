@@ -83,6 +83,12 @@ it('several things are kept as one stamp, in the lattice of the first, and stand
     ['Pile', 16],
   ]);
   expect(edits.stampSet(kept, kept.stamps[1]!.id)).toHaveLength(2);
+  // Several pieces bear one name, and another together; one that is taken gets a number.
+  const named = run(kept, edits.renameStampEdit, { stamp: kept.stamps[1]!.id, name: 'Crates' });
+  expect(named.stamps.map((s) => s.group)).toEqual(['Crates', 'Crates']);
+  const both = run(named, edits.keepAsStampEdit, { scene, placements: all, name: 'Heap' });
+  const taken = run(both, edits.renameStampEdit, { stamp: both.stamps[3]!.id, name: 'Crates' });
+  expect(taken.stamps.map((s) => s.group)).toEqual(['Crates', 'Crates', 'Crates 2', 'Crates 2']);
   const empty = run(kept, edits.removePlacementsEdit, { scene, placements: all });
   const put = run(empty, edits.placeStampEdit, { scene, source: null, stamp: kept.stamps[0]!.id, t: [5, 0, 5], layer });
   expect(placementsOf(put.scenes[0]!).map((o) => o.shows.kind)).toEqual(['group', 'part', 'part']);

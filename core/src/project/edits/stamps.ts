@@ -1,4 +1,4 @@
-import { type Id, type Part, find, freeName, makePart, must, replaceRecord } from '../../model';
+import { type Id, type Part, find, freeName, makePart, must } from '../../model';
 import type { VoxelGrid } from '../../voxel';
 import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
@@ -28,6 +28,7 @@ export const addStampEdit = defineEdit<{ name: string; cells: VoxelGrid; palette
   },
 });
 
+/** Gives a stamp another name; one of several pieces as a whole. */
 export const renameStampEdit = defineEdit<{ stamp: Id; name: string }>({
   name: 'renameStamp',
   label: (a) => `Rename stamp to ${a.name}`,
@@ -35,15 +36,15 @@ export const renameStampEdit = defineEdit<{ stamp: Id; name: string }>({
   run(project, a) {
     const s = must(project.stamps, a.stamp, 'stamp');
     if (a.name.trim() === '' || a.name.length > 120) throw new EditError('name.length');
+    const inSet = (o: Part): boolean => o === s || (s.group !== null && o.group === s.group);
+    // A stamp of several pieces bears the name of all of them.
+    const others = project.stamps
+      .filter((o) => !inSet(o))
+      .map((o) => (s.group === null ? o.name : (o.group ?? o.name)));
+    const name = freeName(a.name.trim(), others);
     return {
       ...project,
-      stamps: replaceRecord(project.stamps, {
-        ...s,
-        name: freeName(
-          a.name.trim(),
-          project.stamps.filter((o) => o !== s).map((o) => o.name),
-        ),
-      }),
+      stamps: project.stamps.map((o) => (!inSet(o) ? o : s.group === null ? { ...o, name } : { ...o, group: name })),
     };
   },
 });
