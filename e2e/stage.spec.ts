@@ -488,6 +488,13 @@ test('files dropped onto the scene stand where they were dropped: a picture as a
   expect((await b.project()).rig.mounts).toHaveLength(mounts);
   const sign = (await b.placements()).at(-1)!;
   expect(Math.hypot(sign.t[0] - meant[0], sign.t[2] - meant[2])).toBeLessThan(8);
+  // A stamp is dragged there by its picture.
+  await page.getByRole('radio', { name: 'Stamps' }).check({ force: true });
+  await b.idle();
+  const gear = (await page.getByRole('button', { name: 'Stamp Gear' }).boundingBox())!;
+  await b.drag({ x: gear.x + gear.width / 2, y: gear.y + 20 }, await b.at(0.45, 0.8));
+  await expect.poll(async () => (await b.project()).parts.at(-1)!.name).toBe('Gear');
+  expect((await b.placements()).at(-1)!.shows.part).toBe((await b.project()).parts.at(-1)!.id);
   // A project file goes onto the shelf, and stands here.
   await b.dropAt(
     await b.at(0.6, 0.75),

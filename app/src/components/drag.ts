@@ -2,7 +2,7 @@ import { type Directive, shallowReactive } from 'vue';
 
 /** Things on their way from one place of the interface to another. */
 export interface Dragged {
-  readonly kind: 'part' | 'bone' | 'layer' | 'colourway' | 'tool' | 'placement' | 'asset';
+  readonly kind: 'part' | 'bone' | 'layer' | 'colourway' | 'tool' | 'placement' | 'asset' | 'stamp' | 'project';
   readonly ids: readonly string[];
   /** Said beside the pointer. */
   readonly label: string;
@@ -138,9 +138,14 @@ export const vDrag: Directive<HTMLElement, () => Dragged | null> = {
   mounted(el, { value }) {
     sources.set(el, value);
     el.addEventListener('pointerdown', down);
+    // A picture in it would be dragged by the browser, as a file.
+    el.addEventListener('dragstart', stop);
   },
   updated: (el, { value }) => void sources.set(el, value),
-  unmounted: (el) => el.removeEventListener('pointerdown', down),
+  unmounted(el) {
+    el.removeEventListener('pointerdown', down);
+    el.removeEventListener('dragstart', stop);
+  },
 };
 /** Makes an element take what is dragged: `v-drop="target"`. */
 export const vDrop: Directive<HTMLElement, DropTarget> = {

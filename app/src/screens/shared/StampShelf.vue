@@ -8,6 +8,8 @@ import ListRow from '../../components/ListRow.vue';
 import NameField from '../../components/NameField.vue';
 import PartPicture from '../../components/PartPicture.vue';
 import TextField from '../../components/TextField.vue';
+import TileGrid from '../../components/TileGrid.vue';
+import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
 import { type Shelf, type ShelvedStamp, useStampShelf } from '../../stores/stamp-shelf';
 
@@ -68,10 +70,11 @@ const inHand = computed(() => shelf.all.find((s) => s.stamp.id === props.chosen)
           @click="session.apply(sortStampsEdit, { by: 'name' })"
         />
       </div>
-      <div class="tiles">
+      <TileGrid>
         <list-row
           v-for="s in g.list"
           :key="s.stamp.id"
+          v-drag="() => ({ kind: 'stamp', ids: [`${s.shelf} ${s.stamp.id}`], label: s.name })"
           :on="s.stamp.id === chosen"
           :label="`Stamp ${s.name}`"
           :tip="s.pieces > 1 ? `${s.name}: ${s.pieces} pieces` : s.name"
@@ -80,7 +83,7 @@ const inHand = computed(() => shelf.all.find((s) => s.stamp.id === props.chosen)
           <template #picture><PartPicture :project="s.source" :part="s.stamp" /></template>
           <b>{{ s.name }}</b>
         </list-row>
-      </div>
+      </TileGrid>
     </section>
     <empty-state v-if="groups.length === 0" text="No stamp of that name." />
   </div>
@@ -99,25 +102,5 @@ const inHand = computed(() => shelf.all.find((s) => s.stamp.id === props.chosen)
 }
 .acts {
   display: flex;
-}
-.tiles {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(58px, 1fr));
-  gap: 4px;
-}
-.tiles .list-item :deep(.list-row) {
-  padding: 3px 1px;
-}
-.tiles .list-item :deep(.list-row > span) {
-  flex-direction: column;
-  gap: 1px;
-  max-width: 100%;
-}
-.tiles b {
-  max-width: 100%;
-  font-size: 10.5px;
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 </style>

@@ -6,6 +6,7 @@ import ActionButton from '../../components/ActionButton.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import ListRow from '../../components/ListRow.vue';
 import PartPicture from '../../components/PartPicture.vue';
+import TileGrid from '../../components/TileGrid.vue';
 import { later } from '../../components/later';
 import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
@@ -76,7 +77,7 @@ function take(shows: Placement['shows']): void {
     </div>
     <StampShelf v-if="stage.palette === 'stamps'" :chosen="stage.stamp?.stamp.id ?? null" @take="takeStamp" />
     <ProjectsPalette v-else-if="stage.palette === 'projects'" />
-    <div v-else class="palette" role="group" aria-label="Pieces">
+    <TileGrid v-else label="Pieces">
       <list-row
         v-for="p in parts"
         :key="p.id"
@@ -115,7 +116,7 @@ function take(shows: Placement['shows']): void {
         ></template>
         <b>{{ a.name }}</b>
       </list-row>
-    </div>
+    </TileGrid>
   </section>
 </template>
 
@@ -139,26 +140,6 @@ function take(shows: Placement['shows']): void {
   flex: 1;
   min-width: 0;
   padding: 0 4px;
-}
-.palette {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(58px, 1fr));
-  gap: 4px;
-}
-.palette .list-item :deep(.list-row) {
-  padding: 3px 1px;
-}
-.palette .list-item :deep(.list-row > span) {
-  flex-direction: column;
-  gap: 1px;
-  max-width: 100%;
-}
-.palette b {
-  max-width: 100%;
-  font-size: 10.5px;
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .whole {
   display: grid;

@@ -2,6 +2,8 @@
 import { onMounted, onUnmounted, ref, watch } from 'vue';
 import EmptyState from '../../components/EmptyState.vue';
 import ListRow from '../../components/ListRow.vue';
+import TileGrid from '../../components/TileGrid.vue';
+import { vDrag } from '../../components/drag';
 import { useSession } from '../../stores/session';
 import { useAssetShelf } from './asset-shelf';
 import { useStage } from './stage-state';
@@ -33,10 +35,11 @@ const isOn = (id: string): boolean => {
 </script>
 
 <template>
-  <div class="projects">
+  <TileGrid label="Projects">
     <list-row
       v-for="r in shelf.rows"
       :key="r.id"
+      v-drag="() => ({ kind: 'project', ids: [r.id], label: r.name })"
       :on="isOn(r.id)"
       :label="`Place ${r.name}`"
       :tip="shelf.reading === r.id ? 'reading…' : r.name"
@@ -46,30 +49,10 @@ const isOn = (id: string): boolean => {
       <b>{{ r.name }}</b>
     </list-row>
     <empty-state v-if="shelf.rows.length === 0" text="No other project on the shelf." />
-  </div>
+  </TileGrid>
 </template>
 
 <style scoped>
-.projects {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(64px, 1fr));
-  gap: 4px;
-}
-.projects .list-item :deep(.list-row) {
-  padding: 3px 1px;
-}
-.projects .list-item :deep(.list-row > span) {
-  flex-direction: column;
-  gap: 1px;
-  max-width: 100%;
-}
-b {
-  max-width: 100%;
-  font-size: 10.5px;
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
 img {
   width: 44px;
   height: 44px;

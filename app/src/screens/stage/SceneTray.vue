@@ -182,7 +182,7 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
             :part="partOf(row.id)!" /><component
             :is="iconOf(row.id)"
             v-else
-            class="quiet"
+            class="kind quiet"
             :size="16"
             aria-hidden="true"
         /></template>
@@ -237,6 +237,10 @@ function nudge(id: Id, by: 'up' | 'down' | 'in' | 'out'): void {
   width: 4px;
   height: 18px;
   border-radius: 2px;
+}
+.kind {
+  flex: none;
+  width: 22px;
 }
 .small {
   width: 22px;

@@ -2,7 +2,6 @@ import { type Box, type Extent, MAT4_IDENTITY, sub } from '@sphalerite/core/math
 import { REST_POSE } from '@sphalerite/core/rig';
 import { watch } from 'vue';
 import type { ScreenControl } from '../../shell/screen';
-import { useArrivals } from '../../stores/arrivals';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY, type Overlay } from '../../viewport/overlay';
@@ -11,9 +10,9 @@ import { gizmoFirst } from '../shared/gizmo-control';
 import { copyInHand } from './copy-in-hand';
 import { useLamps } from './lamp-hand';
 import { useMaking } from './making-state';
-import { landing } from './landing';
-import { extentOfList, freeLayer } from './placing';
+import { extentOfList } from './placing';
 import { useSceneList } from './scene-list';
+import { stageDrops } from './stage-drops';
 import { stageChips } from './stage-chips';
 import { stageCommands } from './stage-commands';
 import { stageReadout, stageTrail } from './stage-readout';
@@ -28,7 +27,6 @@ export function stageControl(): ScreenControl {
   const stage = useStage();
   const view = useView();
   const making = useMaking();
-  const arrivals = useArrivals();
   const shown = useSceneList(),
     { list, free, mine } = shown;
 
@@ -56,15 +54,7 @@ export function stageControl(): ScreenControl {
     },
     { immediate: true },
   );
-  // Files that are dropped on the view stand where they were dropped.
-  arrivals.siteAt = (x, y) => {
-    const v = view.viewport,
-      scene = session.scene;
-    if (!v || !scene || !session.writable || document.elementFromPoint(x, y) !== v.canvas) return null;
-    const there = landing(list(), v.rayAt(x, y), null, stage.step);
-    return there && { ...there, scene: scene.id, layer: freeLayer(scene) };
-  };
-  arrivals.stand = async (id, site) => (await import('./asset-shelf')).useAssetShelf().stand(id, site);
+  const { letGo, ...drops } = stageDrops(shown);
   const commands = stageCommands({ list, mine, lamp: lamps.inHand });
   return {
     scene: () => {
@@ -89,14 +79,7 @@ export function stageControl(): ScreenControl {
     }),
     pointer,
     inHand: () => extentOfList(mine()),
-    accepts: (what) => what.kind === 'part' || what.kind === 'asset',
-    drop(what, p) {
-      for (const id of what.ids)
-        hands.put(
-          p,
-          what.kind === 'part' ? { kind: 'part', part: id } : { kind: 'asset', asset: id, clip: null, time: 0 },
-        );
-    },
+    ...drops,
     trail: () => stageTrail(lamps.inHand()?.name ?? null),
     chips: () => stageChips(hands.copies),
     readout: () => stageReadout(list()),
@@ -132,7 +115,7 @@ export function stageControl(): ScreenControl {
     ],
     dispose() {
       stop();
-      arrivals.siteAt = () => null;
+      letGo();
       pointer.cancel();
       stage.placing = stage.stamp = null;
       stage.copy = null;

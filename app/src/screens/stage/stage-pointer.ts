@@ -1,5 +1,5 @@
 import { type Vec3, add, scale } from '@sphalerite/core/math';
-import { type Id, type Placement, findIn, placementName } from '@sphalerite/core/model';
+import { type Id, findIn, placementName } from '@sphalerite/core/model';
 import { gather, pickInstance } from '@sphalerite/core/scene';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
@@ -11,7 +11,7 @@ import { useMaking } from './making-state';
 import type { useLamps } from './lamp-hand';
 import { openInPlace } from './open-in-place';
 import { usePathHandles } from './path-handles';
-import { mustHaveScene, putDown, shownExtent } from './placing';
+import { mustHaveScene } from './placing';
 import type { SceneList } from './scene-list';
 import { usePush } from './push';
 import { useStrokePlacing } from './stroke-placing';
@@ -130,10 +130,6 @@ export function useStagePointer(shown: SceneList, lamps: ReturnType<typeof useLa
     hand,
     path,
     push,
-    put(p: ViewPointer, shows: Placement['shows']): void {
-      const there = session.project && landing(list(), p.ray, shownExtent(session.project, shows), stage.step);
-      if (there) putDown(shows, there);
-    },
     /** Whether the first click of a double click chose what is under it. */
     get justChosen(): boolean {
       return performance.now() - chosenAt < DOUBLE_CLICK;
