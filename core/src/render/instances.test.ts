@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { type Mat4, type Vec3, matrixOf, normalize, quatFromAxisAngle, scale, seededRandom, sub } from '../math';
+import { type Vec3, matrixOf, normalize, quatFromAxisAngle, scale, seededRandom, sub } from '../math';
 import { VoxelGrid } from '../voxel';
 import {
-  EmitterTable,
   GridHit,
   SceneRay,
   type TraceInstance,
@@ -12,7 +11,6 @@ import {
   traceBodies,
   traceCamera,
   traceInstance,
-  traceArea,
 } from '.';
 
 const surfaces = (albedo: number, emissive = 0): TraceSurfaces => ({
@@ -39,7 +37,6 @@ const scene = (instances: readonly TraceInstance[], eye: Vec3, target: Vec3, siz
   height: size,
 });
 const block = (size: Vec3): VoxelGrid => VoxelGrid.empty({ min: [0, 0, 0], size }).edit((d) => d.fillBox(d.bounds, 1));
-const at = (t: Vec3, s = 1): Mat4 => matrixOf({ t, q: [0, 0, 0, 1], s: [s, s, s] });
 
 describe('the tree over instances', () => {
   /** The nearest thing by looking at all of them, one after another. */
@@ -79,83 +76,5 @@ describe('the tree over instances', () => {
       expect(ray.t).toBe(best.t);
     }
     expect(met).toBeGreaterThanOrEqual(Math.min(count, 20));
-  });
-});
-
-describe('lamps', () => {
-  const lampGrid = block([1, 1, 1]);
-  /** A floor to be lit, one bright lamp and 2,000 dim ones over it. */
-  function hall(): { list: TraceInstance[]; powers: number[] } {
-    const random = seededRandom(4);
-    const floor = traceInstance(block([60, 1, 60]), surfaces(0.8), at([-30, -1, -30]))!;
-    const lamps = Array.from({ length: 2001 }, (_, i) => {
-      const t: Vec3 = i === 0 ? [2, 12, 1] : [random() * 60 - 30, 18 + random() * 6, random() * 60 - 30];
-      return { size: i === 0 ? 2 : 0.5, glow: i === 0 ? 400 : 0.2, t };
-    });
-    const dim = surfaces(1, 0.2),
-      bright = surfaces(1, 400);
-    return {
-      list: [floor, ...lamps.map((l, i) => traceInstance(lampGrid, i === 0 ? bright : dim, at(l.t, l.size))!)],
-      powers: lamps.map((l) => 6 * l.glow * l.size * l.size),
-    };
-  }
-  /** Any lamp as likely as any other, any face of it too. */
-  class Evenly extends EmitterTable {
-    private readonly middles: number[];
-    constructor(list: readonly TraceInstance[], powers: readonly number[]) {
-      super(list);
-      const total = powers.reduce((a, b) => a + b);
-      let sum = 0;
-      this.middles = powers.map((p) => (sum += p) / total - p / total / 2);
-    }
-    override choose(a: number, b: number): void {
-      super.choose(this.middles[Math.floor(a * this.middles.length)]!, b);
-      this.chance = 1 / this.middles.length / 6;
-    }
-  }
-  /** Mean and variance of single samples over the picture. */
-  function spread(s: TraceScene, samples: number): { mean: number; variance: number } {
-    let sum = 0,
-      squares = 0,
-      n = 0;
-    for (let k = 0; k < samples; k++) {
-      const strip = traceArea(s, { x: 0, y: 0, width: s.width, height: s.height }, k, 1, {
-        bounces: 1,
-        clamp: Infinity,
-      }).light;
-      for (let i = 0; i < strip.length; i += 3, n++) {
-        sum += strip[i]!;
-        squares += strip[i]! ** 2;
-      }
-    }
-    return { mean: sum / n, variance: squares / n - (sum / n) ** 2 };
-  }
-  it('chosen by their power spread at least ten times less than chosen evenly, about the same mean', () => {
-    const { list, powers } = hall();
-    const s = scene(list, [0, 8, 14], [0, 0, 0], 12);
-    const even = spread({ ...s, emitters: new Evenly(list, powers) }, 700);
-    const power = spread(s, 700);
-    expect(even.variance / power.variance).toBeGreaterThan(10);
-    // Within four standard errors of the coarser of the two.
-    expect(Math.abs(power.mean - even.mean)).toBeLessThan(4 * Math.sqrt(even.variance / (700 * 144)));
-    expect(power.mean).toBeGreaterThan(0.1);
-  });
-  it('are chosen as often as is said, and copies of a lamp share its faces', () => {
-    const { list } = hall();
-    const table = new EmitterTable(list);
-    const random = seededRandom(8);
-    let bright = 0;
-    const sum = { value: 0 };
-    for (let i = 0; i < 20_000; i++) {
-      table.choose(random(), random());
-      if (table.radiance[0]! > 1) bright++;
-      // One over the chance is the number of faces, on the mean: a partition of the whole.
-      sum.value += 1 / table.chance;
-    }
-    const share = (400 * 4) / (400 * 4 + 2000 * 0.2 * 0.25);
-    expect(bright / 20_000).toBeCloseTo(share, 2);
-    expect(sum.value / 20_000 / (2001 * 6)).toBeCloseTo(1, 0);
-    expect(new Set(list.slice(1).map((i) => i.shape)).size).toBe(2);
-    expect(new EmitterTable(list.slice(0, 1)).isEmpty).toBe(true);
   });
 });

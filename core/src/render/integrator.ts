@@ -1,5 +1,6 @@
 import { type Area, type Traced, makeTraced } from './film';
 import { SceneRay } from './intersect';
+import type { TraceLamp } from './lamps';
 import { Sampler } from './sampler';
 import type { TraceScene } from './trace-scene';
 
@@ -13,12 +14,14 @@ export interface TraceOptions {
 export const TRACE_DEFAULTS: TraceOptions = { bounces: 6, clamp: 6 };
 
 const EPSILON = 1e-4;
+/** Steps through glowing cubes on the way to a lamp. */
+const MOST_BODIES = 64;
 
 /** Pixels are traced in squares so wide: paths of neighbours meet the same things, which are at hand then. */
 const BLOCK = 8;
 
 /**
- * Unidirectional path tracing (Kajiya 1986): at every diffuse surface the sun and one glowing face are aimed
+ * Unidirectional path tracing (Kajiya 1986): at every diffuse surface the sun and one glowing face or lamp are aimed
  * for (next-event estimation); sky and other surfaces are found by cosine-weighted bounces. Each sample's randomness follows from pixel and
  * sample number alone, so that a picture is the same however it is shared among workers.
  *
@@ -252,7 +255,7 @@ class Path {
       return true;
     }
     this.gatherSun();
-    if (!this.scene.emitters.isEmpty) this.gatherGlow();
+    if (!this.scene.lights.isEmpty) this.gatherLights();
     this.countGlow = false;
     this.scatter(nx, ny, nz);
     this.dx = this.ax;
@@ -321,18 +324,25 @@ class Path {
     this.add(c[0] * cos, c[1] * cos, c[2] * cos);
   }
 
-  /**
-   * The light of a random point of a glowing face that was chosen by its power, where it is seen from: its radiance times
-   * both cosines by area over π times the squared distance, over the chance of that choice.
-   */
-  private gatherGlow(): void {
-    const e = this.scene.emitters;
-    const { ox, oy, oz } = this;
+  /** The light of one source, of those that promise most here; over the chance of that choice. */
+  private gatherLights(): void {
+    const { lights } = this.scene;
     const { nx, ny, nz } = this.met;
-    e.choose(this.chance.next(), this.chance.next());
-    const { corner, u, v } = e;
+    if (!lights.choose(this.ox, this.oy, this.oz, nx, ny, nz, this.chance.next(), this.chance.next())) return;
     const a = this.chance.next(),
       b = this.chance.next();
+    if (lights.lamp) this.gatherLamp(lights.lamp, lights.chance, a, b);
+    else this.gatherGlow(a, b);
+  }
+
+  /**
+   * The light of a random point of a glowing face, where it is seen from: its radiance times both cosines by area over π times
+   * the squared distance.
+   */
+  private gatherGlow(a: number, b: number): void {
+    const { corner, u, v, radiance, chance } = this.scene.lights;
+    const { ox, oy, oz } = this;
+    const { nx, ny, nz } = this.met;
     let dx = corner[0]! + u[0]! * a + v[0]! * b - ox;
     let dy = corner[1]! + u[1]! * a + v[1]! * b - oy;
     let dz = corner[2]! + u[2]! * a + v[2]! * b - oz;
@@ -351,7 +361,80 @@ class Path {
     const facing = -(dx * fx + dy * fy + dz * fz);
     if (facing <= 0) return;
     if (this.shadow.blocked(this.scene, ox, oy, oz, dx, dy, dz, EPSILON, d - EPSILON * 4)) return;
-    const share = (cos * facing) / (Math.PI * d2 * e.chance);
-    this.add(e.radiance[0]! * share, e.radiance[1]! * share, e.radiance[2]! * share);
+    const share = (cos * facing) / (Math.PI * d2 * chance);
+    this.add(radiance[0]! * share, radiance[1]! * share, radiance[2]! * share);
+  }
+
+  /** The light of a lamp from a random point of it: of a ball's disc that faces the place, or of a panel. */
+  private gatherLamp(lamp: TraceLamp, chance: number, a: number, b: number): void {
+    const { ox, oy, oz } = this;
+    const { nx, ny, nz } = this.met;
+    const { at, ahead, right, up, size, colour } = lamp;
+    let x = at[0],
+      y = at[1],
+      z = at[2];
+    if (lamp.kind === 'panel') {
+      const s = (a - 0.5) * size,
+        t = (b - 0.5) * size;
+      x += right[0] * s + up[0] * t;
+      y += right[1] * s + up[1] * t;
+      z += right[2] * s + up[2] * t;
+    } else if (size > 0) {
+      const l = 1 / Math.max(1e-9, Math.hypot(ox - x, oy - y, oz - z));
+      const radius = (Math.sqrt(a) * size) / 2;
+      this.aim(
+        (ox - x) * l,
+        (oy - y) * l,
+        (oz - z) * l,
+        radius * Math.cos(2 * Math.PI * b),
+        radius * Math.sin(2 * Math.PI * b),
+        0,
+      );
+      x += this.ax;
+      y += this.ay;
+      z += this.az;
+    }
+    let dx = x - ox,
+      dy = y - oy,
+      dz = z - oz;
+    const d2 = dx * dx + dy * dy + dz * dz,
+      d = Math.sqrt(d2);
+    if (d < EPSILON * 2) return;
+    dx /= d;
+    dy /= d;
+    dz /= d;
+    const cos = dx * nx + dy * ny + dz * nz;
+    if (cos <= 0) return;
+    const off = -(dx * ahead[0] + dy * ahead[1] + dz * ahead[2]);
+    let share = cos / (d2 * chance);
+    if (lamp.kind === 'panel') share *= Math.max(0, off);
+    else if (lamp.kind === 'spot') {
+      // As KHR_lights_punctual lets a cone fall off.
+      const k = Math.max(0, Math.min(1, (off - lamp.cosOuter) / Math.max(1e-3, lamp.cosInner - lamp.cosOuter)));
+      share *= k * k;
+    }
+    if (share === 0 || this.shaded(dx, dy, dz, d - EPSILON * 4)) return;
+    this.add(colour[0] * share, colour[1] * share, colour[2] * share);
+  }
+
+  /** Whether anything stands between here and a lamp; its own glowing body does not, a lamp hangs in it. */
+  private shaded(dx: number, dy: number, dz: number, far: number): boolean {
+    const { scene, shadow } = this;
+    let from = EPSILON;
+    for (let n = 0; n < MOST_BODIES; n++) {
+      if (!shadow.intersect(scene, this.ox, this.oy, this.oz, dx, dy, dz, from, far)) return false;
+      const i = scene.instances[shadow.instance];
+      if (!i || i.shape.surfaces.emissive[shadow.value]! === 0) return true;
+      const m = i.toLocal;
+      // On through the cube.
+      const step = Math.max(
+        Math.abs(m[0]! * dx + m[4]! * dy + m[8]! * dz),
+        Math.abs(m[1]! * dx + m[5]! * dy + m[9]! * dz),
+        Math.abs(m[2]! * dx + m[6]! * dy + m[10]! * dz),
+      );
+      from = shadow.t + 0.25 / step;
+      if (from >= far) return false;
+    }
+    return true;
   }
 }

@@ -1,6 +1,6 @@
 import { type Mat4, type Vec3, invertMat, normalize, placedExtent } from '../math';
 import type { VoxelGrid } from '../voxel';
-import { type ShapeGlow, shapeGlow } from './emitters';
+import { type ShapeGlow, shapeGlow } from './glow';
 import type { TraceSurfaces } from './material';
 import { type RayGrid, rayGridOf } from './ray-grid';
 

@@ -2,10 +2,11 @@ import { length, sub } from '../math';
 import { type Project, type Shot, find, inColourway, withoutHelpers } from '../model';
 import { clipTime, sampleClip, withAlternatesAt } from '../motion';
 import { type Pose, REST_POSE } from '../rig';
-import { type DrawInstance, type DrawList, gather } from '../scene';
-import { EmitterTable } from './emitters';
+import { type DrawInstance, type DrawList, gather, lampsOf } from '../scene';
 import { type InstanceTree, instanceTree } from './instance-tree';
+import { type TraceLamp, traceLamp } from './lamps';
 import { type TraceCamera, traceCamera } from './lens';
+import { LightTree } from './light-tree';
 import { surfacesOf } from './material';
 import { type TraceInstance, traceInstance } from './shape';
 import { type TraceLight, traceLight } from './surroundings';
@@ -14,20 +15,21 @@ import { type TraceLight, traceLight } from './surroundings';
 export interface TraceScene {
   readonly instances: readonly TraceInstance[];
   readonly tree: InstanceTree;
-  readonly emitters: EmitterTable;
+  readonly lights: LightTree;
   readonly light: TraceLight;
   readonly camera: TraceCamera;
   readonly width: number;
   readonly height: number;
 }
 
-/** Instances with what is derived from them. */
+/** Instances and lamps with what is derived from them. */
 export const traceBodies = (
   instances: readonly TraceInstance[],
-): Pick<TraceScene, 'instances' | 'tree' | 'emitters'> => ({
+  lamps: readonly TraceLamp[] = [],
+): Pick<TraceScene, 'instances' | 'tree' | 'lights'> => ({
   instances,
   tree: instanceTree(instances),
-  emitters: new EmitterTable(instances),
+  lights: new LightTree(instances, lamps),
 });
 
 const traced = new WeakMap<DrawInstance, Map<number, TraceInstance | null>>();
@@ -71,9 +73,10 @@ export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number,
   const at = (pose: Pose): TraceInstance[] =>
     traceInstances(gather(project, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose }), shot.light.glow);
   const floor = at(REST_POSE).reduce((y, i) => Math.min(y, i.lo[1]), 0);
+  const lamps = scene ? lampsOf(project, scene.id).map((l) => traceLamp(l, project.metresPerUnit)) : [];
   const away = length(sub(shot.camera.eye, shot.camera.target));
   return {
-    ...traceBodies(at(shotPose(project, shot))),
+    ...traceBodies(at(shotPose(project, shot)), lamps),
     light: traceLight(shot.light, Math.round(floor * 1000) / 1000, [away * 2, away * 9]),
     camera: traceCamera(shot.camera, size[0], size[1]),
     width: size[0],

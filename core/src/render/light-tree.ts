@@ -1,0 +1,214 @@
+import { transformPoint, type Mat4, type Vec3 } from '../math';
+import { FACE_STRIDE, type GlowCluster, TOGETHER, brightness } from './glow';
+import type { TraceLamp } from './lamps';
+import type { TraceInstance } from './shape';
+
+/** Something that light comes from: a cluster of glowing faces of an instance, or a lamp. */
+interface Source {
+  readonly instance: TraceInstance | null;
+  readonly cluster: GlowCluster | null;
+  readonly lamp: TraceLamp | null;
+  readonly lo: Vec3;
+  readonly hi: Vec3;
+  readonly power: number;
+}
+
+/**
+ * All that gives light in a scene, chosen by what it promises at a place: strong, near, and on the side that the surface looks to (a tree
+ * of bounds after Conty Estévez & Kulla 2018). What is chosen, and how likely that was, stands in its fields.
+ */
+export class LightTree {
+  private readonly sources: readonly Source[];
+  /** Seven numbers each: centre (3), radius, power; where its first child stands or −1 − the source, and its second. */
+  private readonly nodes: Float64Array;
+  private readonly promises = new Float64Array(TOGETHER);
+
+  /** Of a face that {@link choose} found last: a corner, edges whose product points outwards, radiance. */
+  readonly corner = new Float64Array(3);
+  readonly u = new Float64Array(3);
+  readonly v = new Float64Array(3);
+  readonly radiance = new Float64Array(3);
+  /** The lamp that was found, when it was none of the faces. */
+  lamp: TraceLamp | null = null;
+  /** How likely it was found. */
+  chance = 1;
+
+  constructor(instances: readonly TraceInstance[], lamps: readonly TraceLamp[] = []) {
+    this.sources = [...instances.flatMap(clustersOf), ...lamps.map(lampSource)].filter((s) => s.power > 0);
+    const nodes: number[] = [];
+    if (this.sources.length > 0) grow(this.sources, [...this.sources.keys()], nodes);
+    this.nodes = Float64Array.from(nodes);
+  }
+
+  get isEmpty(): boolean {
+    return this.sources.length === 0;
+  }
+
+  /**
+   * Chooses a source for a place and its normal by two chances of 0 to below 1; false when none can light it.
+   */
+  choose(x: number, y: number, z: number, nx: number, ny: number, nz: number, a: number, b: number): boolean {
+    const { nodes } = this;
+    let at = 0,
+      chance = 1;
+    while (nodes[at + 5]! >= 0) {
+      const left = nodes[at + 5]!,
+        right = nodes[at + 6]!;
+      const l = this.promise(left, x, y, z, nx, ny, nz),
+        r = this.promise(right, x, y, z, nx, ny, nz);
+      if (l + r === 0) return false;
+      const share = l / (l + r);
+      if (a < share) {
+        at = left;
+        chance *= share;
+        a /= share;
+      } else {
+        at = right;
+        chance *= 1 - share;
+        a = (a - share) / (1 - share);
+      }
+    }
+    const source = this.sources[-1 - nodes[at + 5]!]!;
+    this.lamp = source.lamp;
+    this.chance = chance;
+    return source.lamp !== null || this.chooseFace(source, x, y, z, nx, ny, nz, b);
+  }
+
+  /** What a node may give at most: its power by distance, by the best cosine that its ball can have; 0 below the surface. */
+  private promise(node: number, x: number, y: number, z: number, nx: number, ny: number, nz: number): number {
+    const { nodes } = this;
+    const dx = nodes[node]! - x,
+      dy = nodes[node + 1]! - y,
+      dz = nodes[node + 2]! - z,
+      radius = nodes[node + 3]!;
+    const high = dx * nx + dy * ny + dz * nz;
+    if (high <= -radius) return 0;
+    const d2 = dx * dx + dy * dy + dz * dz,
+      r2 = radius * radius;
+    if (d2 <= r2) return nodes[node + 4]! / Math.max(r2, 1e-6);
+    const cos = high / Math.sqrt(d2),
+      sinU = radius / Math.sqrt(d2),
+      cosU = Math.sqrt(1 - sinU * sinU);
+    const best = cos >= cosU ? 1 : cos * cosU + Math.sqrt(Math.max(0, 1 - cos * cos)) * sinU;
+    return (nodes[node + 4]! * Math.max(best, 1e-3)) / d2;
+  }
+
+  /** Chooses one of a cluster's faces that look at a place, by what each would give from its middle. */
+  private chooseFace(
+    { instance, cluster }: Source,
+    x: number,
+    y: number,
+    z: number,
+    nx: number,
+    ny: number,
+    nz: number,
+    b: number,
+  ): boolean {
+    const { toLocal: i, toWorld: w, shape } = instance!;
+    const { faces } = shape.glow!;
+    const { first, count } = cluster!;
+    const { promises } = this;
+    // In the lattice faces are squares along its axes; what it stretches is told apart well enough.
+    const px = i[0]! * x + i[4]! * y + i[8]! * z + i[12]!,
+      py = i[1]! * x + i[5]! * y + i[9]! * z + i[13]!,
+      pz = i[2]! * x + i[6]! * y + i[10]! * z + i[14]!;
+    const mx = w[0]! * nx + w[1]! * ny + w[2]! * nz,
+      my = w[4]! * nx + w[5]! * ny + w[6]! * nz,
+      mz = w[8]! * nx + w[9]! * ny + w[10]! * nz;
+    const tilt = 0.1 * Math.sqrt(mx * mx + my * my + mz * mz);
+    let all = 0;
+    for (let k = 0, o = first * FACE_STRIDE; k < count; k++, o += FACE_STRIDE) {
+      const axis = 3 - faces[o + 3]! - faces[o + 4]!;
+      const dx = faces[o]! + (axis === 0 ? 0 : 0.5) - px,
+        dy = faces[o + 1]! + (axis === 1 ? 0 : 0.5) - py,
+        dz = faces[o + 2]! + (axis === 2 ? 0 : 0.5) - pz;
+      // Of a plane face all points look this way or none.
+      const facing = -faces[o + 5]! * (axis === 0 ? dx : axis === 1 ? dy : dz);
+      if (facing > 0) {
+        const d2 = dx * dx + dy * dy + dz * dz,
+          high = dx * mx + dy * my + dz * mz;
+        // A face may reach above the surface though its middle does not.
+        all += (faces[o + 9]! * facing * ((high > 0 ? high : 0) + tilt * Math.sqrt(d2))) / (d2 * d2);
+      }
+      promises[k] = all;
+    }
+    if (all === 0) return false;
+    let k = 0;
+    while (k < count - 1 && promises[k]! <= b * all) k++;
+    this.take(instance!, faces, (first + k) * FACE_STRIDE);
+    this.chance *= (promises[k]! - (k > 0 ? promises[k - 1]! : 0)) / all;
+    return true;
+  }
+
+  private take({ toWorld: m }: TraceInstance, faces: Float64Array, o: number): void {
+    const x = faces[o]!,
+      y = faces[o + 1]!,
+      z = faces[o + 2]!,
+      out = faces[o + 5]!;
+    // Facing the other way: swap the edges.
+    const eu = faces[o + (out > 0 ? 3 : 4)]! * 4,
+      ev = faces[o + (out > 0 ? 4 : 3)]! * 4;
+    for (let i = 0; i < 3; i++) {
+      this.corner[i] = m[i]! * x + m[4 + i]! * y + m[8 + i]! * z + m[12 + i]!;
+      this.u[i] = m[eu + i]!;
+      this.v[i] = m[ev + i]!;
+      this.radiance[i] = faces[o + 6 + i]!;
+    }
+  }
+}
+
+/** The clusters of an instance where they stand. */
+function clustersOf(instance: TraceInstance): Source[] {
+  const { toWorld: m, shape } = instance;
+  const edge = (a: number): number => Math.hypot(m[a * 4]!, m[a * 4 + 1]!, m[a * 4 + 2]!);
+  const [ex, ey, ez] = [edge(0), edge(1), edge(2)];
+  const matrix = Array.from(m) as unknown as Mat4;
+  return (shape.glow?.clusters ?? []).map((cluster): Source => {
+    const { lo, hi, along } = cluster;
+    const corners = Array.from({ length: 8 }, (_, i) =>
+      transformPoint(matrix, [i & 1 ? hi[0] : lo[0], i & 2 ? hi[1] : lo[1], i & 4 ? hi[2] : lo[2]]),
+    );
+    const bound = (of: (...v: number[]) => number): Vec3 => [
+      of(...corners.map((c) => c[0])),
+      of(...corners.map((c) => c[1])),
+      of(...corners.map((c) => c[2])),
+    ];
+    const power = along[0] * ey * ez + along[1] * ez * ex + along[2] * ex * ey;
+    return { instance, cluster, lamp: null, lo: bound(Math.min), hi: bound(Math.max), power };
+  });
+}
+function lampSource(lamp: TraceLamp): Source {
+  const r = lamp.size / 2;
+  const [x, y, z] = lamp.at;
+  const power = 4 * brightness(lamp.colour[0], lamp.colour[1], lamp.colour[2]);
+  return { instance: null, cluster: null, lamp, lo: [x - r, y - r, z - r], hi: [x + r, y + r, z + r], power };
+}
+
+/** Puts a node for some sources behind the others, and below it those of its halves; gives where it stands. */
+function grow(sources: readonly Source[], which: number[], nodes: number[]): number {
+  const at = nodes.length;
+  const lo = [Infinity, Infinity, Infinity],
+    hi = [-Infinity, -Infinity, -Infinity];
+  let power = 0;
+  for (const i of which) {
+    const s = sources[i]!;
+    power += s.power;
+    for (let a = 0; a < 3; a++) {
+      lo[a] = Math.min(lo[a]!, s.lo[a]!);
+      hi[a] = Math.max(hi[a]!, s.hi[a]!);
+    }
+  }
+  const centre = lo.map((v, a) => (v + hi[a]!) / 2),
+    radius = Math.hypot(hi[0]! - lo[0]!, hi[1]! - lo[1]!, hi[2]! - lo[2]!) / 2;
+  nodes.push(...centre, radius, power, -1 - which[0]!, 0);
+  if (which.length === 1) return at;
+  const axis = [0, 1, 2].reduce((best, a) => (hi[a]! - lo[a]! > hi[best]! - lo[best]! ? a : best), 0);
+  const middleOf = (i: number): number => sources[i]!.lo[axis]! + sources[i]!.hi[axis]!;
+  const sorted = which.toSorted((a, b) => middleOf(a) - middleOf(b));
+  const half = sorted.length >> 1;
+  const left = grow(sources, sorted.slice(0, half), nodes),
+    right = grow(sources, sorted.slice(half), nodes);
+  nodes[at + 5] = left;
+  nodes[at + 6] = right;
+  return at;
+}
