@@ -58,8 +58,9 @@ test('a placement of a scene ships by itself, by the name of what it shows', () 
   const market = join(root, 'content/out/night-market.sphal');
   const out = run('export', market, '--placement', 'Lamp post', '--out', folder, '--json');
   expect(out.status, out.stderr).toBe(0);
-  const { files } = JSON.parse(out.stdout) as { files: { path: string; counts: { parts: number } }[] };
-  expect(files[0]!.counts.parts).toBe(1);
+  const { formats } = JSON.parse(out.stdout) as { formats: { files: { name: string }[]; counts: { parts: number } }[] };
+  // It is a row of four.
+  expect(formats[0]).toMatchObject({ files: [{ name: 'lamp-post.glb' }], counts: { parts: 4 } });
   const none = run('export', market, '--placement', 'Gondola', '--out', folder);
   expect(none.status).toBe(2);
   expect(none.stderr).toMatch(/There is no placement "Gondola"\. There are: "Quay"/);

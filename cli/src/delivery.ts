@@ -40,7 +40,7 @@ export interface DeliveryWishes {
   readonly option: readonly string[];
 }
 
-const list = (names: readonly string[]): string => names.map((n) => `"${n}"`).join(', ') || 'none';
+const list = (names: readonly string[]): string => [...new Set(names)].map((n) => `"${n}"`).join(', ') || 'none';
 const alike = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
 /** The record that a name means, sides told. @throws CliError with the names that there are */

@@ -74,6 +74,7 @@ program
   .option('--shot <name>', 'name of the shot; the first one by default')
   .option('--size <WxH>', 'pixels; the size of the shot by default', size)
   .option('--samples <n>', 'samples a pixel; those of the shot by default', whole)
+  .option('--denoise', 'take most of the noise out')
   .requiredOption('--out <file>', 'picture to write (.png)')
   .description('trace a picture of a shot')
   .action(renderCommand);

@@ -1,10 +1,10 @@
 import { QUIET_JOB, exporterOf } from '@sphalerite/core/files';
-import { addTraced, lightOf, makeFilm, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
+import { addTraced, denoised, lightOf, makeFilm, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
 import { CliError, openProject, writeWhole } from './io';
 
 export async function renderCommand(
   file: string,
-  options: { shot?: string; size?: [number, number]; samples?: number; out: string },
+  options: { shot?: string; size?: [number, number]; samples?: number; denoise?: boolean; out: string },
 ): Promise<void> {
   const project = openProject(file);
   const shot = options.shot === undefined ? project.shots[0] : project.shots.find((s) => s.name === options.shot);
@@ -21,7 +21,8 @@ export async function renderCommand(
     addTraced(film, traceArea(scene, area, 0, samples));
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (i + 1)) / areas.length)} %`);
   }
-  const source = { name: shot.name, film: lightOf(film), exposure: shot.exposure };
+  const light = options.denoise ? denoised(film, scene.camera) : lightOf(film);
+  const source = { name: shot.name, film: light, exposure: shot.exposure };
   const { files } = await exporterOf('png')!.write(source, {}, QUIET_JOB);
   writeWhole(options.out, files[0]!.bytes);
   console.log(

@@ -36,6 +36,10 @@ import {
   type Traced,
   tileAreas,
   traceArea,
+  type Film,
+  type FilmLight,
+  type TraceCamera,
+  denoiseSteps,
 } from '@sphalerite/core/render';
 import { type RegionQuery, innerCells, regionSteps, untidySteps } from '@sphalerite/core/sculpt';
 import {
@@ -77,6 +81,8 @@ export interface Jobs {
     output: null;
     partial: Traced;
   };
+  /** A film without most of its noise. */
+  denoise: { input: { film: Film; camera: TraceCamera }; output: FilmLight; partial: never };
   /** Files of a project, by an exporter. */
   export: {
     input: { project: PackedProject; order: ExportOrder };
@@ -349,6 +355,8 @@ export const handlers: Handlers = {
     }
     return null;
   },
+
+  denoise: ({ film, camera }, ctx) => drive(denoiseSteps(film, camera), ctx),
 
   async thumbnail({ project, part }, ctx) {
     const p = ctx.bricks.openProject(project);

@@ -11,5 +11,6 @@ export * from './sampler';
 export * from './trace-scene';
 export * from './intersect';
 export * from './integrator';
+export * from './denoise';
 export * from './film';
 export * from './thumbnail';

@@ -1,4 +1,5 @@
 import { type Area, type Traced, makeTraced } from './film';
+import { brightness } from './glow';
 import { SceneRay } from './intersect';
 import type { TraceLamp } from './lamps';
 import { Sampler } from './sampler';
@@ -84,6 +85,13 @@ class Path {
   private ax = 0.5;
   private ay = 0.5;
   private az = 0.5;
+  /** Light that came without a bounce: of glow, of the sky, and of the floor’s horizon. */
+  private er = 0.5;
+  private eg = 0.5;
+  private eb = 0.5;
+  private bounced = false;
+  /** Whether the path has met what it will be told of. */
+  private seen = false;
   /** Glow met after a diffuse bounce was counted already, when it was aimed for. */
   private countGlow = true;
   /** Most light that may come over the bounce under way. */
@@ -107,15 +115,21 @@ class Path {
     this.covered = 0;
     this.cr = this.cg = this.cb = this.mx = this.my = this.mz = this.away = 0;
     this.countGlow = true;
+    this.seen = this.bounced = false;
+    this.er = this.eg = this.eb = 0;
     for (let bounce = 0; this.step(bounce); bounce++);
   }
 
   /** Adds what came of the last sample to pixel `p` of an area. */
-  addTo({ light, cover, albedo, normal, depth }: Traced, p: number): void {
+  addTo({ light, direct, squares, cover, albedo, normal, depth }: Traced, p: number): void {
     const o = p * 3;
     light[o]! += this.r;
     light[o + 1]! += this.g;
     light[o + 2]! += this.b;
+    direct[o]! += this.er;
+    direct[o + 1]! += this.eg;
+    direct[o + 2]! += this.eb;
+    squares[p]! += brightness(this.r - this.er, this.g - this.eg, this.b - this.eb) ** 2;
     cover[p]! += this.covered;
     albedo[o]! += this.cr;
     albedo[o + 1]! += this.cg;
@@ -126,12 +140,13 @@ class Path {
     depth[p]! += this.away;
   }
 
-  /** Remembers the first surface that the eye meets. */
+  /** Remembers the first surface that the eye meets, through glass the one behind it, in the colour that it is seen in there. */
   private see(colour: ArrayLike<number>, c: number): void {
     const { met } = this;
-    this.cr = colour[c]!;
-    this.cg = colour[c + 1]!;
-    this.cb = colour[c + 2]!;
+    this.seen = true;
+    this.cr = this.wr * colour[c]!;
+    this.cg = this.wg * colour[c + 1]!;
+    this.cb = this.wb * colour[c + 2]!;
     this.mx = met.nx;
     this.my = met.ny;
     this.mz = met.nz;
@@ -179,17 +194,18 @@ class Path {
     }
     this.covered = 1;
     if (met.instance < 0) {
-      if (bounce === 0) this.see(scene.light.groundColour, 0);
+      if (!this.seen) this.see(scene.light.groundColour, 0);
       return bounce < this.options.bounces && this.bounceOff(scene.light.groundColour, 0, bounce, 0, 1);
     }
     const s = scene.instances[met.instance]!.shape.surfaces;
     const v = met.value,
       c = v * 3;
-    if (bounce === 0) this.see(s.colour, c);
+    const opacity = s.opacity[v]!,
+      through = opacity < 1 && this.chance.next() >= opacity;
+    if (!through && !this.seen) this.see(s.colour, c);
     const e = s.emissive[v]!;
     if (e > 0 && this.countGlow) this.add(s.colour[c]! * e, s.colour[c + 1]! * e, s.colour[c + 2]! * e);
-    const opacity = s.opacity[v]!;
-    if (opacity < 1 && this.chance.next() >= opacity) {
+    if (through) {
       this.passThrough(s.colour, c);
       return bounce < this.options.bounces * 2;
     }
@@ -198,9 +214,16 @@ class Path {
 
   /** Light that comes along the path, held to the limit. */
   private add(r: number, g: number, b: number): void {
-    this.r += Math.min(this.limit, this.wr * r);
-    this.g += Math.min(this.limit, this.wg * g);
-    this.b += Math.min(this.limit, this.wb * b);
+    this.take(Math.min(this.limit, this.wr * r), Math.min(this.limit, this.wg * g), Math.min(this.limit, this.wb * b));
+  }
+  private take(r: number, g: number, b: number): void {
+    this.r += r;
+    this.g += g;
+    this.b += b;
+    if (this.bounced) return;
+    this.er += r;
+    this.eg += g;
+    this.eb += b;
   }
   private weigh(r: number, g: number, b: number): void {
     this.wr *= r;
@@ -214,18 +237,19 @@ class Path {
     const melted = t > groundFade[0] ? fadeAt(t, groundFade) : 0;
     if (melted === 0) return false;
     this.covered = 1;
-    this.r += this.wr * melted * horizon[0];
-    this.g += this.wg * melted * horizon[1];
-    this.b += this.wb * melted * horizon[2];
+    this.take(this.wr * melted * horizon[0], this.wg * melted * horizon[1], this.wb * melted * horizon[2]);
     this.weigh(1 - melted, 1 - melted, 1 - melted);
     return melted === 1;
   }
   private takeSky(): void {
+    if (this.covered > 0 && !this.seen) [this.cr, this.cg, this.cb] = [this.wr, this.wg, this.wb];
     const { horizon: h, zenith: z } = this.scene.light;
     const k = this.dy <= 0 ? 0 : Math.sqrt(this.dy);
-    this.r += this.wr * (h[0] + (z[0] - h[0]) * k);
-    this.g += this.wg * (h[1] + (z[1] - h[1]) * k);
-    this.b += this.wb * (h[2] + (z[2] - h[2]) * k);
+    this.take(
+      this.wr * (h[0] + (z[0] - h[0]) * k),
+      this.wg * (h[1] + (z[1] - h[1]) * k),
+      this.wb * (h[2] + (z[2] - h[2]) * k),
+    );
   }
   /** Straight through this cube, taking on a little of its colour at each face passed. */
   private passThrough(colour: ArrayLike<number>, c: number): void {
@@ -244,6 +268,7 @@ class Path {
   /** Off an opaque surface, by mirror or diffusely; gives whether the path goes on. */
   private bounceOff(colour: ArrayLike<number>, c: number, bounce: number, metal: number, rough: number): boolean {
     this.weigh(colour[c]!, colour[c + 1]!, colour[c + 2]!);
+    this.bounced = true;
     if (bounce >= 3 && !this.survives()) return false;
     const { t, nx, ny, nz } = this.met;
     this.ox += this.dx * t + nx * EPSILON;

@@ -17,7 +17,7 @@ const light = useLight();
           v-else
           id="light.stop"
           label
-        /><CommandButton id="light.png" label />
+        /><CommandButton id="light.calm" label /><CommandButton id="light.png" label />
       </div>
       <el-progress
         :percentage="Math.round(light.progress * 100)"
@@ -31,7 +31,9 @@ const light = useLight();
           light.tracing
             ? `${Math.round(light.progress * 100)} % · ${Math.ceil(light.left)} s left`
             : light.current?.done
-              ? `done in ${light.current.seconds.toFixed(1)} s`
+              ? light.calming
+                ? 'taking the noise out…'
+                : `done in ${light.current.seconds.toFixed(1)} s`
               : light.current
                 ? 'stopped; what is there can be saved'
                 : 'ready'

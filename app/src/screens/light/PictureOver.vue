@@ -32,7 +32,7 @@ function draw(): void {
   const p = light.current,
     c = canvas.value;
   if (!p || !c) return;
-  const pixels = developFilm(p.film, exposure.value, step.value);
+  const pixels = developFilm(light.shown(p), exposure.value, step.value);
   c.getContext('2d')!.putImageData(
     new ImageData(new Uint8ClampedArray(pixels.buffer), size.value[0], size.value[1]),
     0,
@@ -45,7 +45,7 @@ const soon = (): void => {
   // Growing pictures are shown four times a second; more would only cost what tracing needs.
   setTimeout(() => requestAnimationFrame(draw), light.tracing ? 250 : 0);
 };
-watch(() => [light.grown, light.current, exposure.value], soon, { flush: 'post' });
+watch(() => [light.grown, light.current, light.calm, exposure.value], soon, { flush: 'post' });
 onMounted(soon);
 </script>
 

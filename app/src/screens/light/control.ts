@@ -54,7 +54,10 @@ export function lightControl(): ScreenControl {
       cancel: () => undefined,
     },
     trail: () => [session.project?.name ?? '', session.shot?.name ?? 'no shot'],
-    chips: () => (light.tracing ? [{ text: 'tracing', tone: 'resin', icon: IconPhoto }] : []),
+    chips: () =>
+      light.tracing || light.calming
+        ? [{ text: light.tracing ? 'tracing' : 'taking the noise out', tone: 'resin', icon: IconPhoto }]
+        : [],
     readout: () => {
       const s = session.shot;
       return {

@@ -1,4 +1,4 @@
-import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop } from '@tabler/icons-vue';
+import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop, IconSparkles } from '@tabler/icons-vue';
 import { type Camera, FIRST_CAMERA, type Shot, sceneByItself } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
@@ -61,6 +61,15 @@ export function pictureCommands(): Command[] {
       icon: IconPlayerStop,
       enabled: need(() => light.tracing, 'no picture is being made'),
       run: () => light.cancel(),
+    },
+    {
+      id: 'light.calm',
+      title: 'Without noise',
+      group: 'Light',
+      keys: ['N'],
+      icon: IconSparkles,
+      on: () => light.calm,
+      run: () => void (light.calm = !light.calm),
     },
     {
       id: 'light.png',

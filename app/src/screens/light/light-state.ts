@@ -1,6 +1,15 @@
 import type { WrittenFile } from '@sphalerite/core/files';
 import type { Shot } from '@sphalerite/core/model';
-import { type Film, type Traced, addTraced, isExposed, lightOf, makeFilm } from '@sphalerite/core/render';
+import {
+  type Film,
+  type FilmLight,
+  type Traced,
+  addTraced,
+  isExposed,
+  lightOf,
+  makeFilm,
+  traceCamera,
+} from '@sphalerite/core/render';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
@@ -14,14 +23,16 @@ export interface Picture {
   readonly id: number;
   readonly shot: Shot;
   readonly film: Film;
+  /** The same without most of its noise, once that is worked out. */
+  calm: FilmLight | null;
   /** Address of a PNG of it, once it stands. */
   url: string;
   seconds: number;
   done: boolean;
 }
 
-/** Pixels that kept pictures may have together: light and what was met first are 44 bytes a pixel. */
-const MOST_PIXELS = 9_000_000;
+/** Pixels that kept pictures may have together: light, what was met first and the same without noise are 72 bytes a pixel. */
+const MOST_PIXELS = 5_500_000;
 
 /** The newest pictures, as many as memory is meant for; always the first. */
 function withinMemory(list: readonly Picture[]): Picture[] {
@@ -40,13 +51,33 @@ export const useLight = defineStore('light', () => {
   const left = ref(0);
   /** Rises whenever the film has grown, for whoever draws it. */
   const grown = ref(0);
+  /** Whether pictures are shown and saved without their noise. */
+  const calm = ref(true);
+  /** Whether the noise is being taken out. */
+  const calming = ref(false);
   const stop = shallowRef<AbortController | null>(null);
   let next = 1;
+
+  const shown = (p: Picture): FilmLight => (calm.value && p.calm) || lightOf(p.film);
+  /** Works out the picture without its noise; the one with it stays. */
+  async function denoise(p: Picture): Promise<void> {
+    const [width, height] = p.shot.size;
+    calming.value = true;
+    try {
+      const camera = traceCamera(p.shot.camera, width, height);
+      p.calm = markRaw(await sharedPool().run('denoise', () => ({ film: p.film, camera })));
+    } catch (e) {
+      if (!(e instanceof JobCancelled)) notices.fail(e);
+    } finally {
+      calming.value = false;
+      grown.value++;
+    }
+  }
 
   /** The picture as it stands, with the exposure its shot has now. */
   async function pngOf(p: Picture): Promise<WrittenFile> {
     const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
-    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: lightOf(p.film), exposure };
+    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: shown(p), exposure };
     const { files } = await sharedPool().run('picture', () => ({ exporter: 'png', source, options: {} }));
     return files[0]!;
   }
@@ -72,7 +103,7 @@ export const useLight = defineStore('light', () => {
     const abort = new AbortController();
     stop.value = abort;
     const film = markRaw(makeFilm(shot.size[0], shot.size[1]));
-    const picture: Picture = { id: next++, shot, film, url: '', seconds: 0, done: false };
+    const picture: Picture = { id: next++, shot, film, calm: null, url: '', seconds: 0, done: false };
     current.value = picture;
     tracing.value = true;
     progress.value = 0;
@@ -118,6 +149,7 @@ export const useLight = defineStore('light', () => {
         tracing.value = false;
         stop.value = null;
         if (isExposed(film)) {
+          await denoise(picture);
           picture.url = URL.createObjectURL(new Blob([(await pngOf(picture)).bytes], { type: 'image/png' }));
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           current.value = pictures.value[0]!;
@@ -127,5 +159,5 @@ export const useLight = defineStore('light', () => {
     }
   }
   const cancel = (): void => stop.value?.abort();
-  return { pictures, current, progress, tracing, left, grown, trace, cancel, pngOf };
+  return { pictures, current, progress, tracing, left, grown, calm, calming, trace, cancel, shown, pngOf };
 });

@@ -1,0 +1,276 @@
+import { type Steps, finish } from '../math';
+import { brightness } from './glow';
+import { type Film, type FilmLight, type Traced, makeTraced } from './film';
+import type { TraceCamera } from './lens';
+
+/** Passes over the picture; each looks twice as far as the one before. */
+const PASSES = 5;
+/** The binomial kernel of five. */
+const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
+/** So many standard deviations of its noise a neighbour may be brighter. */
+const NOISE = 4;
+/** Darkest colour that light is divided by. */
+const DARKEST = 0.02;
+
+/**
+ * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels of one
+ * plane by an edge-avoiding à-trous filter (Dammertz et al. 2010) that is held by the noise of each pixel (Schied et al. 2017). In the end each pixel keeps
+ * as much of what was traced as its noise allows for the difference: a picture without noise stays as it is.
+ */
+export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
+
+/** {@link denoised} in pieces. */
+export function* denoiseSteps(film: Film, camera: TraceCamera): Steps<FilmLight> {
+  const picture = planesOf(film, camera);
+  yield 0.1;
+  const raw = picture.light.slice(),
+    noise = picture.noise.slice();
+  let from = { light: picture.light, noise: picture.noise };
+  for (let pass = 0; pass < PASSES; pass++) {
+    from = evened(picture, from, 1 << pass);
+    yield 0.1 + (0.8 * (pass + 1)) / PASSES;
+  }
+  return developed(film, picture, balanced(picture, raw, blended(picture, raw, noise, from.light)));
+}
+
+/** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
+interface Planes {
+  readonly width: number;
+  readonly height: number;
+  readonly light: Float32Array;
+  /** Variance of the mean brightness. */
+  readonly noise: Float32Array;
+  /** What came without a bounce, which has no noise. */
+  readonly direct: Float32Array;
+  readonly colour: Float32Array;
+  readonly normal: Float32Array;
+  /** Place in the world. */
+  readonly place: Float32Array;
+  /** How much of one thing a pixel shows: 1 where all samples met one plane. */
+  readonly purity: Float32Array;
+  /** How large a pixel is there; 0 where nothing was met, or nothing traced. */
+  readonly grain: Float32Array;
+}
+
+function planesOf(film: Film, camera: TraceCamera): Planes {
+  const { width, height } = film,
+    n = width * height;
+  const three = (): Float32Array => new Float32Array(n * 3);
+  const p: Planes = {
+    ...{ width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
+    ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
+  };
+  const wide = (2 * Math.hypot(...camera.up)) / height;
+  for (const t of film.tiles) {
+    if (!t) continue;
+    for (let j = 0; j < t.height; j++)
+      for (let i = 0; i < t.width; i++) {
+        const from = j * t.width + i,
+          to = (t.y + j) * width + t.x + i;
+        takePixel(p, t, from, to);
+        if (t.cover[from] === 0) continue;
+        const u = ((t.x + i + 0.5) / width) * 2 - 1,
+          v = 1 - ((t.y + j + 0.5) / height) * 2;
+        const d = t.depth[from]! / t.cover[from]!;
+        placePixel(p, camera, to, u, v, d);
+        p.grain[to] = camera.perspective ? wide * d : wide;
+      }
+  }
+  return p;
+}
+
+function takePixel(p: Planes, t: Traced, from: number, to: number): void {
+  const k = 1 / t.samples;
+  let length = 0;
+  for (let c = 0; c < 3; c++) {
+    p.direct[to * 3 + c] = t.direct[from * 3 + c]! * k;
+    p.colour[to * 3 + c] = Math.max(DARKEST, t.albedo[from * 3 + c]! * k);
+    p.light[to * 3 + c] = (t.light[from * 3 + c]! * k - p.direct[to * 3 + c]!) / p.colour[to * 3 + c]!;
+    length += t.normal[from * 3 + c]! ** 2;
+  }
+  length = Math.sqrt(length) || 1;
+  p.purity[to] = length * k;
+  for (let c = 0; c < 3; c++) p.normal[to * 3 + c] = t.normal[from * 3 + c]! / length;
+  const grey = brightness(p.colour[to * 3]!, p.colour[to * 3 + 1]!, p.colour[to * 3 + 2]!);
+  const rest = (c: number): number => (t.light[from * 3 + c]! - t.direct[from * 3 + c]!) * k;
+  const mean = brightness(rest(0), rest(1), rest(2));
+  const variance = Math.max(0, t.squares[from]! * k - mean * mean);
+  // Of one sample nothing is known of its noise: as if it were all of it.
+  p.noise[to] = (t.samples > 1 ? variance / (t.samples - 1) : mean * mean) / (grey * grey);
+}
+
+function placePixel(p: Planes, c: TraceCamera, to: number, u: number, v: number, d: number): void {
+  const across = [0, 1, 2].map((a) => c.right[a]! * u + c.up[a]! * v);
+  if (!c.perspective) {
+    for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + across[a]! + c.ahead[a]! * d;
+    return;
+  }
+  const ray = across.map((x, a) => x + c.ahead[a]!);
+  const l = d / Math.hypot(ray[0]!, ray[1]!, ray[2]!);
+  for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + ray[a]! * l;
+}
+
+const lumOf = (light: Float32Array, i: number): number =>
+  brightness(light[i * 3]!, light[i * 3 + 1]!, light[i * 3 + 2]!);
+
+/** How much two pixels lie on one plane: 1 on the same, 0 on quite another. */
+function together({ normal, place, grain, purity }: Planes, i: number, j: number): number {
+  if (grain[i] === 0 || grain[j] === 0) return 0;
+  const a = i * 3,
+    b = j * 3;
+  const facing = normal[a]! * normal[b]! + normal[a + 1]! * normal[b + 1]! + normal[a + 2]! * normal[b + 2]!;
+  if (facing < 0.9) return 0;
+  const off = Math.abs(
+    normal[a]! * (place[b]! - place[a]!) +
+      normal[a + 1]! * (place[b + 1]! - place[a + 1]!) +
+      normal[a + 2]! * (place[b + 2]! - place[a + 2]!),
+  );
+  // Steps of one plane among others of the same direction count a little.
+  return facing ** 16 * Math.exp(-off / (grain[i]! * 2) - 12 * Math.abs(purity[i]! - purity[j]!));
+}
+
+interface Noisy {
+  readonly light: Float32Array;
+  readonly noise: Float32Array;
+}
+
+/** One pass: each pixel the mean of those around it, so many apart, by plane and by how alike they are for their noise. */
+function evened(p: Planes, { light, noise }: Noisy, step: number): Noisy {
+  const { width, height, grain } = p;
+  const out = new Float32Array(light.length),
+    left = new Float32Array(noise.length);
+  const n = width * height;
+  const lum = Float32Array.from({ length: n }, (_, i) => lumOf(light, i)),
+    reach = Float32Array.from({ length: n }, (_, i) =>
+      smoothed(noise, width, height, i % width, Math.floor(i / width)),
+    );
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      if (grain[i] === 0) {
+        for (let c = 0; c < 3; c++) out[i * 3 + c] = light[i * 3 + c]!;
+        left[i] = noise[i]!;
+        continue;
+      }
+      let sum = 0,
+        r = 0,
+        g = 0,
+        b = 0,
+        v = 0;
+      for (let dy = -2; dy <= 2; dy++) {
+        const yy = y + dy * step;
+        if (yy < 0 || yy >= height) continue;
+        for (let dx = -2; dx <= 2; dx++) {
+          const xx = x + dx * step;
+          if (xx < 0 || xx >= width) continue;
+          const j = yy * width + xx;
+          const near = j === i ? 1 : together(p, i, j);
+          if (near === 0) continue;
+          const w =
+            KERNEL[dx + 2]! *
+            KERNEL[dy + 2]! *
+            near *
+            Math.exp(-Math.abs(lum[j]! - lum[i]!) / (NOISE * Math.sqrt(Math.max(reach[i]!, reach[j]!)) + 1e-6));
+          sum += w;
+          r += w * light[j * 3]!;
+          g += w * light[j * 3 + 1]!;
+          b += w * light[j * 3 + 2]!;
+          v += w * w * noise[j]!;
+        }
+      }
+      out[i * 3] = r / sum;
+      out[i * 3 + 1] = g / sum;
+      out[i * 3 + 2] = b / sum;
+      left[i] = v / (sum * sum);
+    }
+  return { light: out, noise: left };
+}
+
+/** The noise about a pixel: one pixel alone does not know its own well. */
+function smoothed(noise: Float32Array, width: number, height: number, x: number, y: number): number {
+  let sum = 0,
+    weight = 0;
+  for (let dy = -1; dy <= 1; dy++)
+    for (let dx = -1; dx <= 1; dx++) {
+      const xx = x + dx,
+        yy = y + dy;
+      if (xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
+      const w = (2 - Math.abs(dx)) * (2 - Math.abs(dy));
+      sum += w * noise[yy * width + xx]!;
+      weight += w;
+    }
+  return sum / weight;
+}
+
+/**
+ * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
+ * of the traced one, so that what is more than noise is fault (after James & Stein 1961).
+ */
+function blended(p: Planes, raw: Float32Array, noise: Float32Array, clean: Float32Array): Float32Array {
+  const { width, height } = p;
+  const gap = new Float32Array(width * height);
+  for (let i = 0; i < gap.length; i++) gap[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
+  const out = new Float32Array(raw.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const own = smoothed(noise, width, height, x, y),
+        fault = Math.max(0, smoothed(gap, width, height, x, y) - own);
+      const keep = own + fault === 0 ? 0 : own / (own + fault);
+      for (let c = 0; c < 3; c++) out[i * 3 + c] = raw[i * 3 + c]! + (clean[i * 3 + c]! - raw[i * 3 + c]!) * keep;
+    }
+  return out;
+}
+
+/** Edge of the squares in which as much light stays as came. */
+const BLOCK = 24;
+
+/** What pixels that no neighbour believes lose comes to all around them: no light goes, and none is made. */
+function balanced({ width, height, colour }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
+  const nx = Math.ceil(width / BLOCK),
+    ny = Math.ceil(height / BLOCK);
+  const came = new Float32Array(nx * ny),
+    left = new Float32Array(nx * ny);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = (y * width + x) * 3,
+        to = Math.floor(y / BLOCK) * nx + Math.floor(x / BLOCK);
+      for (let c = 0; c < 3; c++) {
+        came[to]! += raw[i + c]! * colour[i + c]!;
+        left[to]! += clean[i + c]! * colour[i + c]!;
+      }
+    }
+  const share = came.map((v, k) => (left[k]! > 0 ? Math.min(2, v / left[k]!) : 1));
+  const at = (x: number, y: number): number =>
+    share[Math.max(0, Math.min(ny - 1, y)) * nx + Math.max(0, Math.min(nx - 1, x))]!;
+  const out = new Float32Array(clean.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      // Between the middles of the squares, so that none of them is seen.
+      const u = (x + 0.5) / BLOCK - 0.5,
+        v = (y + 0.5) / BLOCK - 0.5;
+      const [i, j] = [Math.floor(u), Math.floor(v)],
+        [s, t] = [u - i, v - j];
+      const k = (at(i, j) * (1 - s) + at(i + 1, j) * s) * (1 - t) + (at(i, j + 1) * (1 - s) + at(i + 1, j + 1) * s) * t;
+      for (let c = 0, o = (y * width + x) * 3; c < 3; c++, o++) out[o] = clean[o]! * k;
+    }
+  return out;
+}
+
+/** Light with its colour again, in the tiles of the film, as of one sample. */
+function developed(film: Film, { width, colour, direct }: Planes, light: Float32Array): FilmLight {
+  return {
+    ...{ width: film.width, height: film.height },
+    tiles: film.tiles.map((t) => {
+      if (!t) return null;
+      const out = makeTraced(t, 1);
+      for (let j = 0; j < t.height; j++)
+        for (let i = 0; i < t.width; i++)
+          for (let c = 0; c < 3; c++) {
+            const from = ((t.y + j) * width + t.x + i) * 3 + c;
+            out.light[(j * t.width + i) * 3 + c] = light[from]! * colour[from]! + direct[from]!;
+          }
+      return { x: t.x, y: t.y, width: t.width, height: t.height, samples: 1, light: out.light };
+    }),
+  };
+}
