@@ -281,8 +281,9 @@ export class Viewport {
     if (!all) return;
     const narrow = Math.min(aspect, this.aspect);
     this.frameBox(all.lo, all.hi, narrow);
-    // Of what is wider than tall a ball would leave much of the picture empty.
-    if (Math.max(all.hi[0] - all.lo[0], all.hi[2] - all.lo[2]) < 1.2 * (all.hi[1] - all.lo[1])) return;
+    // Of a scene that is wider than tall a ball would leave much of the picture empty.
+    const wide = Math.max(all.hi[0] - all.lo[0], all.hi[2] - all.lo[2]);
+    if (wide < 1.2 * (all.hi[1] - all.lo[1]) || !this.list.some((i) => i.source.path.length > 0)) return;
     const corners = this.list.flatMap((i) => {
       const { lo, hi } = instanceExtent(i) ?? boundsExtent(i);
       return boxCorners({ min: lo, size: sub(hi, lo) });

@@ -17,7 +17,7 @@ const light = useLight();
           v-else
           id="light.stop"
           label
-        /><CommandButton id="light.calm" label /><CommandButton id="light.png" label />
+        /><CommandButton id="light.calm" /><CommandButton id="light.png" label />
       </div>
       <el-progress
         :percentage="Math.round(light.progress * 100)"
@@ -62,7 +62,7 @@ const light = useLight();
 <style scoped>
 .light-bench {
   display: grid;
-  grid-template-columns: 366px 1fr;
+  grid-template-columns: 404px 1fr;
   height: 100%;
 }
 section {
