@@ -114,10 +114,14 @@ try {
     await calm();
   };
   await page.goto(address);
-  await page.waitForFunction(() => location.pathname.endsWith('build'));
+  await page.waitForFunction(() => location.pathname.endsWith('stage'));
   await page.waitForSelector('.where h1');
   await calm();
+  await page.waitForTimeout(2500);
   await shoot('first-run');
+  await page.getByRole('button', { name: 'First steps' }).click();
+  await page.waitForFunction(() => location.pathname.endsWith('build'));
+  await calm();
   await page.getByRole('button', { name: 'Skip' }).click();
   for (const s of ['Build', 'Rig', 'Animate', 'Light', 'Ship']) {
     await step(s);
@@ -292,9 +296,8 @@ try {
     await page.getByRole('button', { name: 'Open Night market' }).first().click();
     await page.waitForFunction(() => location.pathname.endsWith('build'));
     await step('Stage');
-    await page.getByRole('button', { name: 'Close this card for good' }).click();
+    for (const c of await page.getByRole('button', { name: 'Close this card for good' }).all()) await c.click();
     await run('view.all');
-    for (let i = 0; i < 2; i++) await run('view.nearer');
     await page.getByRole('tree').getByRole('treeitem', { name: 'Stall' }).nth(3).click();
     await page.mouse.move(980, 24);
     await page.waitForTimeout(1500);
