@@ -10,6 +10,7 @@ import {
   optionFields,
   optionsFromWords,
   runExport,
+  wholeShipped,
 } from '@sphalerite/core/files';
 import {
   type DeliveryGroup,
@@ -20,7 +21,6 @@ import {
   deliveryGroups,
   placementName,
   placementsOf,
-  sceneByItself,
   sideSuffix,
 } from '@sphalerite/core/model';
 import { CliError } from './io';
@@ -119,8 +119,7 @@ function subjectOf(project: Project, { part, scene, placement }: DeliveryWishes)
   }
   if (part !== undefined) return { of: 'part', part: named(project.parts, part, 'part').id };
   if (scene !== undefined) return { of: 'scene', scene: named(project.scenes, scene, 'scene').id };
-  const alone = sceneByItself(project);
-  return alone === null ? { of: 'rig' } : { of: 'scene', scene: alone };
+  return wholeShipped(project);
 }
 
 /** Everything that is wanted of a project, made and not yet written. @throws CliError */

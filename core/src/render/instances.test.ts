@@ -6,20 +6,13 @@ import {
   SceneRay,
   type TraceInstance,
   type TraceScene,
-  type TraceSurfaces,
   intersectGrid,
   traceBodies,
   traceCamera,
   traceInstance,
 } from '.';
+import { plainSurfaces as surfaces } from './testing';
 
-const surfaces = (albedo: number, emissive = 0): TraceSurfaces => ({
-  colour: new Float32Array(768).fill(albedo),
-  emissive: new Float32Array(256).fill(emissive),
-  roughness: new Float32Array(256).fill(1),
-  metalness: new Float32Array(256),
-  opacity: new Float32Array(256).fill(1),
-});
 const scene = (instances: readonly TraceInstance[], eye: Vec3, target: Vec3, size = 8): TraceScene => ({
   ...traceBodies(instances),
   light: {

@@ -30,14 +30,8 @@ import {
   traceInstance,
   traceLamp,
 } from '.';
+import { plainSurfaces as surfaces } from './testing';
 
-const surfaces = (albedo: number, emissive = 0): TraceSurfaces => ({
-  colour: new Float32Array(768).fill(albedo),
-  emissive: new Float32Array(256).fill(emissive),
-  roughness: new Float32Array(256).fill(1),
-  metalness: new Float32Array(256),
-  opacity: new Float32Array(256).fill(1),
-});
 const block = (size: Vec3): VoxelGrid => VoxelGrid.empty({ min: [0, 0, 0], size }).edit((d) => d.fillBox(d.bounds, 1));
 const random = seededRandom(4);
 const dim = surfaces(1, 0.2),

@@ -13,7 +13,7 @@ const light = useLight();
   <div class="light-bench">
     <section class="go" aria-label="Tracing">
       <div class="row">
-        <CommandButton v-if="!light.tracing" id="light.trace" label look="primary" /><CommandButton
+        <CommandButton v-if="!light.tracing && !light.calming" id="light.trace" label look="primary" /><CommandButton
           v-else
           id="light.stop"
           label

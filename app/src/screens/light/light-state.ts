@@ -61,14 +61,24 @@ export const useLight = defineStore('light', () => {
   const shown = (p: Picture): FilmLight => (calm.value && p.calm) || lightOf(p.film);
   /** Works out the picture without its noise; the one with it stays. */
   async function denoise(p: Picture): Promise<void> {
-    const [width, height] = p.shot.size;
+    const [width, height] = p.shot.size,
+      abort = new AbortController();
+    stop.value = abort;
     calming.value = true;
+    progress.value = 0;
     try {
       const camera = traceCamera(p.shot.camera, width, height);
-      p.calm = markRaw(await sharedPool().run('denoise', () => ({ film: p.film, camera })));
+      p.calm = markRaw(
+        await sharedPool().run('denoise', () => ({ film: p.film, camera }), {
+          signal: abort.signal,
+          onProgress: (share) => void (progress.value = share),
+        }),
+      );
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
     } finally {
+      // A newer picture may have begun meanwhile.
+      if (stop.value === abort) stop.value = null;
       calming.value = false;
       grown.value++;
     }
@@ -152,7 +162,7 @@ export const useLight = defineStore('light', () => {
           await denoise(picture);
           picture.url = URL.createObjectURL(new Blob([(await pngOf(picture)).bytes], { type: 'image/png' }));
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
-          current.value = pictures.value[0]!;
+          if (current.value?.id === picture.id) current.value = pictures.value[0]!;
         }
         grown.value++;
       }

@@ -1,13 +1,5 @@
-import type { Delivered, FaceShares, Shipped } from '@sphalerite/core/files';
-import {
-  type DeliveryProfile,
-  type Project,
-  deliveriesOf,
-  deliveryOf,
-  find,
-  findIn,
-  sceneByItself,
-} from '@sphalerite/core/model';
+import { type Delivered, type FaceShares, type Shipped, wholeShipped } from '@sphalerite/core/files';
+import { type DeliveryProfile, type Project, deliveriesOf, deliveryOf, find, findIn } from '@sphalerite/core/model';
 import {
   type DeliveryChange,
   type DeliveryFigures,
@@ -57,8 +49,7 @@ export const useShip = defineStore('ship', () => {
     if (one?.of === 'scene' && find(p?.scenes ?? [], one.id)) return { of: 'scene', scene: one.id };
     const home = one?.of === 'group' ? p?.scenes.find((s) => findIn(s.placements, one.id)) : undefined;
     if (one && home) return { of: 'group', scene: home.id, placement: one.id };
-    const scene = p && sceneByItself(p);
-    return scene ? { of: 'scene', scene } : { of: 'rig' };
+    return p ? wholeShipped(p) : { of: 'rig' };
   });
   const key = computed(() => JSON.stringify([profile.value, subject.value]));
 

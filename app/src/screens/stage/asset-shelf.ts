@@ -31,6 +31,8 @@ export const useAssetShelf = defineStore('asset shelf', () => {
     rows.value = all.filter((r) => r.id !== session.project?.id && r.binned === null);
   }
   const assetOf = (id: Id): Asset | undefined => session.project?.assets.find((a) => a.source.project === id);
+  const embed = async (row: ShelfRow): Promise<boolean> =>
+    session.apply(embedProjectEdit, { project: await readFromShelf(row.id), revision: String(row.modified) });
   /** Takes a project up to be put down with a click; it is embedded when it is first taken. */
   async function take(row: ShelfRow): Promise<void> {
     stage.stamp = null;
@@ -38,9 +40,7 @@ export const useAssetShelf = defineStore('asset shelf', () => {
     if (known) return hold(known.id);
     reading.value = row.id;
     try {
-      const project = await readFromShelf(row.id);
-      if (session.apply(embedProjectEdit, { project, revision: String(row.modified) }))
-        hold(session.project!.assets.at(-1)!.id);
+      if (await embed(row)) hold(session.project!.assets.at(-1)!.id);
     } catch (e) {
       notices.fail(e);
     } finally {
@@ -54,11 +54,13 @@ export const useAssetShelf = defineStore('asset shelf', () => {
   }
   /** Stands a project of the shelf where it was dropped. */
   async function stand(id: Id, site: Site): Promise<void> {
-    const row = (await listShelf()).find((r) => r.id === id);
-    if (!row) return;
-    const project = await readFromShelf(id);
-    if (!session.apply(embedProjectEdit, { project, revision: String(row.modified) })) return;
-    const shows = { kind: 'asset', asset: session.project!.assets.at(-1)!.id, clip: null, time: 0 } as const;
+    let asset = assetOf(id)?.id;
+    if (asset === undefined) {
+      const row = (await listShelf()).find((r) => r.id === id);
+      if (!row || !(await embed(row))) return;
+      asset = session.project!.assets.at(-1)!.id;
+    }
+    const shows = { kind: 'asset', asset, clip: null, time: 0 } as const;
     putDown(shows, standingAt(site, shownExtent(session.project!, shows)));
   }
   /** Brings an embedded project up to date, and tells what that changed. */

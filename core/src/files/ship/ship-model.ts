@@ -1,5 +1,5 @@
 import type { Quat, Vec3 } from '../../math';
-import type { Id, PictureType } from '../../model';
+import { type Id, type PictureType, type Project, sceneByItself } from '../../model';
 import type { Note } from '../notes';
 
 /** What of a project is shipped. */
@@ -9,6 +9,12 @@ export type Shipped =
   | { readonly of: 'scene'; readonly scene: Id }
   /** A placement of a scene with what hangs on it, standing where its origin is. */
   | { readonly of: 'group'; readonly scene: Id; readonly placement: Id };
+
+/** What a project ships as where nothing else is said: its figure, or the scene of one that has none. */
+export function wholeShipped(project: Project): Shipped {
+  const scene = sceneByItself(project);
+  return scene === null ? { of: 'rig' } : { of: 'scene', scene };
+}
 
 /** What things bump into, by the node of the part that it stands for; from that node's own origin, in units of the profile. */
 export interface ShipCollider {
