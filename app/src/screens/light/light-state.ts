@@ -79,6 +79,7 @@ export const useLight = defineStore('light', () => {
     } finally {
       // A newer picture may have begun meanwhile.
       if (stop.value === abort) stop.value = null;
+      if (p.calm) progress.value = 1;
       calming.value = false;
       grown.value++;
     }
