@@ -17,6 +17,7 @@ import { useSession } from '../../stores/session';
 import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
 import { say } from '../../words';
+import { traceOnAll } from './tracing';
 
 /** A finished or growing picture with what it was made from. */
 export interface Picture {
@@ -119,37 +120,14 @@ export const useLight = defineStore('light', () => {
     tracing.value = true;
     progress.value = 0;
     const started = performance.now();
-    const pool = sharedPool();
-    const lanes = pool.size;
-    const shares = new Array<number>(lanes).fill(0);
     try {
-      await Promise.all(
-        Array.from({ length: lanes }, (_, lane) =>
-          pool.run(
-            'trace',
-            (sent) => ({
-              project: sent.packProject(project),
-              shot: JSON.parse(JSON.stringify(shot)) as Shot,
-              size: shot.size,
-              lane,
-              lanes,
-            }),
-            {
-              signal: abort.signal,
-              worker: lane,
-              onProgress(share, traced) {
-                if (abort.signal.aborted) return;
-                if (traced && !grows(film, traced)) return abort.abort();
-                shares[lane] = share;
-                progress.value = shares.reduce((a, b) => a + b, 0) / lanes;
-                const spent = (performance.now() - started) / 1000;
-                left.value = progress.value > 0.02 ? spent / progress.value - spent : 0;
-                grown.value++;
-              },
-            },
-          ),
-        ),
-      );
+      await traceOnAll(project, shot, abort, (share, traced) => {
+        if (traced && !grows(film, traced)) return abort.abort();
+        progress.value = share;
+        const spent = (performance.now() - started) / 1000;
+        left.value = share > 0.02 ? spent / share - spent : 0;
+        grown.value++;
+      });
       picture.done = true;
     } catch (e) {
       abort.abort();
