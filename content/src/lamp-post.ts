@@ -1,3 +1,4 @@
+import { makeCamera, makeGrade, makeLight, makeOutput, makeStage } from '@sphalerite/core/model';
 import type { Project } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
@@ -43,18 +44,17 @@ export function buildLampPost(): Project {
   m.apply(addShotEdit, {
     name: 'Late evening',
     shot: {
-      camera: { kind: 'perspective', eye: [34, 26, 62], target: [2, 19, 0], fov: 34, height: 46 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [34, 26, 62], target: [2, 19, 0], fov: 34, height: 46 }),
+      light: makeLight({
         sun: { azimuth: -60, elevation: 12, size: 6, colour: '#8fa6d8', strength: 0.25 },
         sky: { zenith: '#1f2b4f', horizon: '#6a6f94', strength: 0.35 },
-        ground: { kind: 'colour', colour: '#6b6470' },
-        glow: 2,
-      },
+        glow: { strength: 2 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#6b6470' } }),
       clip: m.clipId('Sway'),
       time: 0,
-      exposure: 1,
-      size: [480, 480],
-      samples: 64,
+      grade: makeGrade({ exposure: 1 }),
+      output: makeOutput({ size: [480, 480], samples: 64 }),
     },
   });
   return m.project;

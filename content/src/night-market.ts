@@ -1,5 +1,16 @@
 import type { Quat, Vec3 } from '@sphalerite/core/math';
-import { type Id, NO_VARIATION, type Placement, type Project, placementsOf } from '@sphalerite/core/model';
+import {
+  type Id,
+  makeCamera,
+  makeGrade,
+  makeLight,
+  makeOutput,
+  makeStage,
+  NO_VARIATION,
+  type Placement,
+  placementsOf,
+  type Project,
+} from '@sphalerite/core/model';
 import {
   addColourwayEdit,
   addLampEdit,
@@ -268,18 +279,17 @@ function shots(m: Maker): void {
     name: 'Blue hour',
     shot: {
       scene,
-      camera: { kind: 'perspective', eye: [132, 96, 214], target: [-6, 30, -14], fov: 38, height: 200 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [132, 96, 214], target: [-6, 30, -14], fov: 38, height: 200 }),
+      light: makeLight({
         sun: { azimuth: -120, elevation: 24, size: 6, colour: '#9fb4e6', strength: 0.35 },
         sky: { zenith: '#22345f', horizon: '#7f86ad', strength: 0.5 },
-        ground: { kind: 'none', colour: '#2a3640' },
-        glow: 0.7,
-      },
+        glow: { strength: 0.7 },
+      }),
+      stage: makeStage({ ground: { kind: 'none', colour: '#2a3640' } }),
       clip: null,
       time: 0,
-      exposure: 1.4,
-      size: [1280, 720],
-      samples: 64,
+      grade: makeGrade({ exposure: 1.4 }),
+      output: makeOutput({ size: [1280, 720], samples: 64 }),
     },
   });
 }

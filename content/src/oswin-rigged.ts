@@ -1,3 +1,4 @@
+import { makeCamera } from '@sphalerite/core/model';
 import { type Vec3, boxFromCells } from '@sphalerite/core/math';
 import type { Project } from '@sphalerite/core/model';
 import {
@@ -76,7 +77,7 @@ export function buildOswinRigged(): Project {
     name: 'Over the reeds',
     shot: {
       ...evening,
-      camera: { kind: 'perspective', eye: [58, 30, 66], target: [0, 26, -2], fov: 38, height: 60 },
+      camera: makeCamera({ kind: 'perspective', eye: [58, 30, 66], target: [0, 26, -2], fov: 38, height: 60 }),
       clip: m.clipId('Fly'),
       time: 200,
     },

@@ -1,3 +1,4 @@
+import { makeCamera, makeGrade, makeLight, makeOutput, makeStage } from '@sphalerite/core/model';
 import type { Project } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
@@ -76,18 +77,17 @@ export function buildOswin(): Project {
   m.apply(addShotEdit, {
     name: 'By the ferry steps',
     shot: {
-      camera: { kind: 'perspective', eye: [46, 38, 62], target: [0, 19, 1], fov: 34, height: 50 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [46, 38, 62], target: [0, 19, 1], fov: 34, height: 50 }),
+      light: makeLight({
         sun: { azimuth: 40, elevation: 30, size: 4, colour: '#ffe6c4', strength: 2.2 },
         sky: { zenith: '#7f9fc8', horizon: '#f0ddc6', strength: 0.8 },
-        ground: { kind: 'colour', colour: '#b9ada0' },
-        glow: 1.5,
-      },
+        glow: { strength: 1.5 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#b9ada0' } }),
       clip: null,
       time: 0,
-      exposure: 0,
-      size: [480, 480],
-      samples: 64,
+      grade: makeGrade({ exposure: 0 }),
+      output: makeOutput({ size: [480, 480], samples: 64 }),
     },
   });
   return m.project;

@@ -1,3 +1,4 @@
+import { makeCamera, makeGrade, makeLight, makeOutput, makeStage } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import type { Project } from '@sphalerite/core/model';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
@@ -70,18 +71,17 @@ export function buildRowBoat(): Project {
   m.apply(addShotEdit, {
     name: 'Off the steps',
     shot: {
-      camera: { kind: 'perspective', eye: [52, 40, 56], target: [0, 6, 0], fov: 34, height: 50 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [52, 40, 56], target: [0, 6, 0], fov: 34, height: 50 }),
+      light: makeLight({
         sun: { azimuth: 30, elevation: 34, size: 4, colour: '#ffe6c4', strength: 2.1 },
         sky: { zenith: '#7f9fc8', horizon: '#f0ddc6', strength: 0.8 },
-        ground: { kind: 'colour', colour: '#7f9aa0' },
-        glow: 1.5,
-      },
+        glow: { strength: 1.5 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#7f9aa0' } }),
       clip: m.clipId('Swing'),
       time: 0,
-      exposure: 0,
-      size: [480, 400],
-      samples: 64,
+      grade: makeGrade({ exposure: 0 }),
+      output: makeOutput({ size: [480, 400], samples: 64 }),
     },
   });
   return m.project;

@@ -3,7 +3,19 @@ import { encodePng, projectOfBodies } from '@sphalerite/core/files';
 import { generatorOf } from '@sphalerite/core/generate';
 import { pictureOptions, pictureSteps } from '@sphalerite/core/intake';
 import { type Vec3, finish, mapVec } from '@sphalerite/core/math';
-import { type Id, type Project, blobTypeOf, composite, makeBlob, must } from '@sphalerite/core/model';
+import {
+  blobTypeOf,
+  composite,
+  type Id,
+  makeBlob,
+  makeCamera,
+  makeGrade,
+  makeLight,
+  makeOutput,
+  makeStage,
+  must,
+  type Project,
+} from '@sphalerite/core/model';
 import {
   addSceneEdit,
   addShotEdit,
@@ -145,18 +157,17 @@ export function buildSedgeBank(): Project {
   bank.m.apply(addShotEdit, {
     name: 'Low sun',
     shot: {
-      camera: { kind: 'perspective', eye: [62, 52, 118], target: [0, 14, -4], fov: 36, height: 90 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [62, 52, 118], target: [0, 14, -4], fov: 36, height: 90 }),
+      light: makeLight({
         sun: { azimuth: 52, elevation: 24, size: 3, colour: '#ffdcae', strength: 3 },
         sky: { zenith: '#6f94b8', horizon: '#e8d6bd', strength: 0.9 },
-        ground: { kind: 'colour', colour: '#5d6a6b' },
-        glow: 1,
-      },
+        glow: { strength: 1 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#5d6a6b' } }),
       clip: null,
       time: 0,
-      exposure: 1,
-      size: [720, 480],
-      samples: 48,
+      grade: makeGrade({ exposure: 1 }),
+      output: makeOutput({ size: [720, 480], samples: 48 }),
     },
   });
   overgrown(bank.m, on);

@@ -1,3 +1,4 @@
+import { makeCamera, makeGrade, makeLight, makeOutput, makeStage } from '@sphalerite/core/model';
 import type { Project } from '@sphalerite/core/model';
 import { addShotEdit } from '@sphalerite/core/project';
 import { INK as C, emberquaySwatches } from './emberquay-palette';
@@ -236,52 +237,49 @@ function shots(m: Maker): void {
   m.apply(addShotEdit, {
     name: 'Dusk, quayside',
     shot: {
-      camera: { kind: 'perspective', eye: [44, 34, 78], target: [3, 21, 0], fov: 32, height: 52 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [44, 34, 78], target: [3, 21, 0], fov: 32, height: 52 }),
+      light: makeLight({
         sun: { azimuth: -48, elevation: 16, size: 5, colour: '#ffb27a', strength: 1.1 },
         sky: { zenith: '#3b4a78', horizon: '#c78f86', strength: 0.55 },
-        ground: { kind: 'colour', colour: '#6b6470' },
-        glow: 1.6,
-      },
+        glow: { strength: 1.6 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#6b6470' } }),
       clip: m.clipId('Walk'),
       time: 300,
-      exposure: 0.35,
-      size: [640, 400],
-      samples: 64,
+      grade: makeGrade({ exposure: 0.35 }),
+      output: makeOutput({ size: [640, 400], samples: 64 }),
     },
   });
   m.apply(addShotEdit, {
     name: 'Noon portrait',
     shot: {
-      camera: { kind: 'perspective', eye: [26, 37, 52], target: [3, 29, 0], fov: 30, height: 30 },
-      light: {
+      camera: makeCamera({ kind: 'perspective', eye: [26, 37, 52], target: [3, 29, 0], fov: 30, height: 30 }),
+      light: makeLight({
         sun: { azimuth: 38, elevation: 48, size: 4, colour: '#fff1dc', strength: 2.2 },
         sky: { zenith: '#8fb4d9', horizon: '#e9e4da', strength: 0.8 },
-        ground: { kind: 'colour', colour: '#cfc8bb' },
-        glow: 1,
-      },
+        glow: { strength: 1 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#cfc8bb' } }),
       clip: m.clipId('Idle'),
       time: 0,
-      exposure: -0.1,
-      size: [480, 480],
-      samples: 64,
+      grade: makeGrade({ exposure: -0.1 }),
+      output: makeOutput({ size: [480, 480], samples: 64 }),
     },
   });
   m.apply(addShotEdit, {
     name: 'Game view',
     shot: {
-      camera: { kind: 'orthographic', eye: [70, 77, 70], target: [2, 20, 0], fov: 32, height: 58 },
-      light: {
+      camera: makeCamera({ kind: 'orthographic', eye: [70, 77, 70], target: [2, 20, 0], fov: 32, height: 58 }),
+      light: makeLight({
         sun: { azimuth: 20, elevation: 55, size: 3, colour: '#fff1dc', strength: 2.2 },
         sky: { zenith: '#a9c2d6', horizon: '#e9e4da', strength: 0.9 },
-        ground: { kind: 'colour', colour: '#b9b2a5' },
-        glow: 1,
-      },
+        glow: { strength: 1 },
+      }),
+      stage: makeStage({ ground: { kind: 'colour', colour: '#b9b2a5' } }),
       clip: null,
       time: 0,
-      exposure: 0,
-      size: [400, 400],
-      samples: 48,
+      grade: makeGrade({ exposure: 0 }),
+      output: makeOutput({ size: [400, 400], samples: 48 }),
     },
   });
 }

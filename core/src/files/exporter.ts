@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import type { Project } from '../model';
+import type { Grade, Project } from '../model';
 import type { Palette } from '../palette';
 import type { FilmLight } from '../render';
 import type { FileJob } from './job';
@@ -11,8 +11,8 @@ import type { SolidModel } from './ship/solid';
 export interface PictureSource {
   readonly name: string;
   readonly film: FilmLight;
-  /** In stops. */
-  readonly exposure: number;
+  readonly grade: Grade;
+  readonly transparent: boolean;
 }
 
 /** What exporters take. */

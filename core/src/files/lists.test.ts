@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import * as z from 'zod';
 import { decode } from 'fast-png';
 import { type Mat4, matrixOf, mulMat, placedExtent, quatFromAxisAngle, uniteExtents } from '../math';
-import { NO_VARIATION, type Project, idsFrom, makeProject, withoutHelpers } from '../model';
+import { NO_GRADE, NO_VARIATION, type Project, idsFrom, makeProject, withoutHelpers } from '../model';
 import {
   addPartEdit,
   addSceneEdit,
@@ -261,9 +261,13 @@ describe('the list of exporters', () => {
     );
     expect(plan.notes.map((o) => o.code)).toEqual(['surfacesLost']);
     const light = new Float32Array(3 * 2 * 3).fill(1);
-    const film = { width: 3, height: 2, tiles: [{ x: 0, y: 0, width: 3, height: 2, samples: 1, light }] };
+    const film = { width: 3, height: 2, tiles: [{ x: 0, y: 0, width: 3, height: 2, samples: 1, light, cover: light }] };
     const png = EXPORTERS.find((e) => e.id === 'png')!;
-    const { files } = await png.write({ name: 'Dusk, quayside', film, exposure: 0 }, {}, QUIET_JOB);
+    const { files } = await png.write(
+      { name: 'Dusk, quayside', film, grade: NO_GRADE, transparent: false },
+      {},
+      QUIET_JOB,
+    );
     expect([files[0]!.name, decode(files[0]!.bytes).width]).toEqual(['dusk-quayside.png', 3]);
   });
   it('options are read from words, and a wrong one is told with what would do', () => {

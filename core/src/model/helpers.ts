@@ -1,5 +1,5 @@
 import { byteTable, CellSet } from '../voxel';
-import type { Palette } from '../palette';
+import type { Palette, Swatch } from '../palette';
 import { composite } from './part';
 import { must } from './records';
 import type { Part, Project } from './kinds';
@@ -55,4 +55,55 @@ export function partWithoutHelpers(part: Part, palette: Palette): Part {
 export function helperCount(part: Part, palette: Palette): number {
   const table = helperBytes(palette);
   return table ? CellSet.matching(composite(part), table).count : 0;
+}
+
+const lit = new WeakMap<Project, Project | null>();
+const litParts = new WeakMap<Part, { palette: Palette; part: Part }>();
+
+const hasHiddenLamps = (project: Project): boolean =>
+  project.palettes.some((p) => p.swatches.some(isHiddenLamp)) || project.assets.some((a) => hasHiddenLamps(a.project));
+
+/** A helper swatch that glows is a hidden lamp: it is in no picture, but its light is. */
+export const isHiddenLamp = (s: Pick<Swatch, 'helper' | 'emissive'>): boolean => s.helper && s.emissive > 0;
+
+/** The project with nothing in it but cubes of hidden lamps, in the projects within it too; null when it has none. */
+export function onlyHiddenLamps(project: Project): Project | null {
+  if (!hasHiddenLamps(project)) return null;
+  let out = lit.get(project);
+  if (!out) {
+    out = {
+      ...project,
+      parts: project.parts.map((p) => partOfHiddenLamps(p, must(project.palettes, p.palette, 'palette'))),
+      assets: project.assets.map((a) => ({
+        ...a,
+        project: onlyHiddenLamps(a.project) ?? { ...a.project, parts: a.project.parts.map(emptied) },
+      })),
+    };
+    lit.set(project, out);
+  }
+  return out;
+}
+
+const emptied = (part: Part): Part => ({
+  ...part,
+  layers: part.layers.map((l) => ({
+    ...l,
+    grid: l.grid.edit((d) => d.fillSet(CellSet.matching(l.grid, byteTable().fill(1, 1)), 0)),
+  })),
+});
+function partOfHiddenLamps(part: Part, palette: Palette): Part {
+  const known = litParts.get(part);
+  if (known?.palette === palette) return known.part;
+  const others = byteTable().fill(1);
+  others[0] = 0;
+  for (const s of palette.swatches) if (isHiddenLamp(s)) others[s.byte] = 0;
+  const out = {
+    ...part,
+    layers: part.layers.map((l) => ({
+      ...l,
+      grid: l.grid.edit((d) => d.fillSet(CellSet.matching(l.grid, others), 0)),
+    })),
+  };
+  litParts.set(part, { palette, part: out });
+  return out;
 }

@@ -56,7 +56,7 @@ export function summarize(whole: Project): ProjectSummary {
       loop: c.loop,
       keys: countKeys(c),
     })),
-    shots: project.shots.map((s) => ({ name: s.name, size: s.size, samples: s.samples })),
+    shots: project.shots.map((s) => ({ name: s.name, size: s.output.size, samples: s.output.samples })),
     scenes: project.scenes.map((s) => ({
       name: s.name,
       placements: placementsOf(s).length,

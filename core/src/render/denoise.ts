@@ -270,7 +270,15 @@ function developed(film: Film, { width, colour, direct }: Planes, light: Float32
             const from = ((t.y + j) * width + t.x + i) * 3 + c;
             out.light[(j * t.width + i) * 3 + c] = light[from]! * colour[from]! + direct[from]!;
           }
-      return { x: t.x, y: t.y, width: t.width, height: t.height, samples: 1, light: out.light };
+      return {
+        x: t.x,
+        y: t.y,
+        width: t.width,
+        height: t.height,
+        samples: 1,
+        light: out.light,
+        cover: t.cover.map((v) => v / t.samples),
+      };
     }),
   };
 }

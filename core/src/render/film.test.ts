@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { idsFrom, makeProject, type Project } from '../model';
+import { idsFrom, makeCamera, makeGrade, makeProject, makeStage, type Project } from '../model';
 import { hexToLinear } from '../palette';
 import { addBoneEdit, apply, editContext, mountPartEdit, strokeEdit } from '../project';
 import { boxStroke } from '../sculpt';
@@ -42,6 +42,7 @@ const exposed = (area: Area, samples: number, light: readonly [number, number, n
   traced.light.forEach((_, i) => (traced.light[i] = light[i % 3]! * samples));
   return traced;
 };
+const plain = { grade: makeGrade({}) };
 const one = { x: 0, y: 0, width: 1, height: 1 };
 
 describe('film', () => {
@@ -53,7 +54,7 @@ describe('film', () => {
     addTraced(film, exposed(left, 1, [0.5, 0.25, 0]));
     addTraced(film, exposed(right, 1, [0.5, 0.25, 0]));
     expect(film.tiles.map((t) => t!.samples)).toEqual([4, 1]);
-    const px = developFilm(film);
+    const px = developFilm(film, plain);
     expect([...px.slice(0, 4)]).toEqual([...px.slice(-4)]);
     // 0.5 of linear light is 188 in sRGB.
     expect([px[0], px[2]]).toEqual([188, 0]);
@@ -63,12 +64,12 @@ describe('film', () => {
   it('a stop doubles the light, and bright light rolls off below white instead of clipping at once', () => {
     const film = makeFilm(1, 1);
     addTraced(film, exposed(one, 1, [0.25, 0.9, 50]));
-    expect(developFilm(film, 1)[0]).toBe(188);
-    const [, bright, blown] = developFilm(film);
+    expect(developFilm(film, { grade: makeGrade({ exposure: 1 }) })[0]).toBe(188);
+    const [, bright, blown] = developFilm(film, plain);
     expect(bright).toBeGreaterThan(225);
     expect(bright).toBeLessThan(250);
     expect(blown).toBe(255);
-    expect([...developFilm(makeFilm(1, 1))]).toEqual([0, 0, 0, 255]);
+    expect([...developFilm(makeFilm(1, 1), plain)]).toEqual([0, 0, 0, 255]);
     expect([isExposed(film), isExposed(makeFilm(1, 1))]).toEqual([true, false]);
   });
   it('is cut into tiles that cover it once, the middle first; a quick look takes every n-th pixel across them', () => {
@@ -83,9 +84,9 @@ describe('film', () => {
         for (let x = 0; x < a.width; x++) traced.light[(y * a.width + x) * 3] = ((a.x + x) * 7 + (a.y + y) * 3) / 2000;
       addTraced(film, traced);
     }
-    const whole = developFilm(film);
+    const whole = developFilm(film, plain);
     for (const n of [2, 3]) {
-      const quick = developFilm(lightOf(film), 0, n);
+      const quick = developFilm(lightOf(film), { ...plain, step: n });
       const [w, h] = [Math.ceil(width / n), Math.ceil(height / n)];
       expect(quick).toHaveLength(w * h * 4);
       for (let y = 0; y < h; y++)
@@ -94,12 +95,9 @@ describe('film', () => {
   });
   it('says what the eye met first: colour, normal, distance and whether anything', () => {
     const p = lamp();
-    const shot = {
-      ...p.shots[0]!,
-      light: { ...p.shots[0]!.light, ground: { kind: 'none', colour: '#000000' } as const },
-    };
+    const shot = { ...p.shots[0]!, stage: makeStage({ ground: { kind: 'none', colour: '#000000' } }) };
     // Straight from the front, six cubes wide: the lamp's face lies at z = 3.
-    const camera = { kind: 'orthographic', eye: [0, 8, 53], target: [0, 8, 0], fov: 30, height: 24 } as const;
+    const camera = makeCamera({ kind: 'orthographic', eye: [0, 8, 53], target: [0, 8, 0], height: 24 });
     const scene = traceSceneOf(p, { ...shot, camera }, [24, 24]);
     const t = traceArea(scene, { x: 0, y: 0, width: 24, height: 24 }, 0, 4);
     const at = (x: number, y: number) => {
@@ -136,7 +134,7 @@ describe('scene of a shot', () => {
     p = apply(p, addBoneEdit, { name: 'Root', parent: null, t: [0, -5, 0] }, editContext('bone'));
     p = apply(p, mountPartEdit, { part: p.parts[0]!.id, bone: p.rig.bones[0]!.id }, editContext('mount'));
     const scene = traceSceneOf(p, p.shots[0]!);
-    expect(scene.light.groundY).toBe(-3);
+    expect(scene.floor!.y).toBe(-3);
     expect(scene.instances).toHaveLength(1);
     expect(
       traceSceneOf({ ...p, parts: p.parts.map((x) => ({ ...x, hidden: true })) }, p.shots[0]!).instances,

@@ -1,5 +1,6 @@
 import { type Steps, finish } from '../math';
-import { fromLinear } from '../palette';
+import type { Grade } from '../model';
+import { Grading } from './grading';
 
 /** Edge of a tile in pixels; those at the right and lower edge may be smaller. */
 export const TILE = 64;
@@ -97,50 +98,75 @@ export function addTraced(film: Film, more: Traced): void {
 export interface FilmLight {
   readonly width: number;
   readonly height: number;
-  readonly tiles: readonly (Pick<Traced, keyof Area | 'samples' | 'light'> | null)[];
+  readonly tiles: readonly (Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> | null)[];
 }
 export const lightOf = ({ width, height, tiles }: Film): FilmLight => ({
   width,
   height,
   tiles: tiles.map(
-    (t) => t && { x: t.x, y: t.y, width: t.width, height: t.height, samples: t.samples, light: t.light },
+    (t) =>
+      t && { x: t.x, y: t.y, width: t.width, height: t.height, samples: t.samples, light: t.light, cover: t.cover },
   ),
 });
 
 /** Whether any sample was taken yet. */
 export const isExposed = (film: Film): boolean => film.tiles.some((t) => t !== null);
 
-/** Rolls bright light off softly: straight up to 0.7, then bent so that it meets 1 only far above. */
-const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.exp(-(v - 0.7) / 0.3)));
+/** How a picture is developed, beside its grading. */
+export interface Developing {
+  readonly grade: Grade;
+  /** Whether what covers nothing is see-through. */
+  readonly transparent?: boolean;
+  /** Takes every n-th pixel of every n-th row, for a quick look; the picture is then ⌈width / n⌉ × ⌈height / n⌉. */
+  readonly step?: number;
+}
 
-/**
- * The film as sRGB bytes, red, green, blue, alpha.
- *
- * @param exposure – in stops
- * @param step – takes every n-th pixel of every n-th row, for a quick look; the picture is then ⌈width / n⌉ × ⌈height / n⌉
- */
-export const developFilm = (film: FilmLight, exposure = 0, step = 1): Uint8Array<ArrayBuffer> =>
-  finish(developSteps(film, exposure, step));
+/** The film as sRGB bytes, red, green, blue, alpha (not multiplied in). */
+export const developFilm = (film: FilmLight, how: Developing): Uint8Array<ArrayBuffer> =>
+  finish(developSteps(film, how));
 
 /** {@link developFilm} in pieces. */
-export function* developSteps(film: FilmLight, exposure = 0, step = 1): Steps<Uint8Array<ArrayBuffer>> {
-  const width = Math.ceil(film.width / step);
-  const out = new Uint8Array(width * Math.ceil(film.height / step) * 4);
-  for (let i = 3; i < out.length; i += 4) out[i] = 255;
-  for (const [n, tile] of film.tiles.entries()) {
-    if (n % 16 === 0) yield n / film.tiles.length;
-    if (!tile) continue;
-    const k = 2 ** exposure / tile.samples;
-    const firstX = Math.ceil(tile.x / step) * step,
-      firstY = Math.ceil(tile.y / step) * step;
-    for (let y = firstY; y < tile.y + tile.height; y += step) {
-      for (let x = firstX; x < tile.x + tile.width; x += step) {
-        const i = ((y - tile.y) * tile.width + x - tile.x) * 3,
-          o = ((y / step) * width + x / step) * 4;
-        for (let c = 0; c < 3; c++)
-          out[o + c] = Math.round(255 * Math.min(1, fromLinear(shoulder(tile.light[i + c]! * k))));
-      }
+export function* developSteps(
+  film: FilmLight,
+  { grade, transparent = false, step = 1 }: Developing,
+): Steps<Uint8Array<ArrayBuffer>> {
+  const { light, cover, width, height } = sampled(film, step);
+  yield 0.1;
+  const grading = new Grading(grade, width, height);
+  yield* grading.spreadSteps(light);
+  const out = new Uint8Array(width * height * 4);
+  for (let y = 0; y < height; y++) {
+    if (y % 64 === 0) yield 0.5 + y / height / 2;
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const alpha = transparent ? Math.min(1, cover[i]!) : 1;
+      if (alpha === 0) continue;
+      grading.pixel(light, i, x, y, 1 / alpha, out);
+      out[i * 4 + 3] = Math.round(alpha * 255);
     }
   }
   return out;
+}
+
+/** Means of a film as one picture of every n-th pixel: linear light, 3 a pixel, and how much is covered. */
+function sampled(
+  film: FilmLight,
+  step: number,
+): { light: Float32Array; cover: Float32Array; width: number; height: number } {
+  const width = Math.ceil(film.width / step),
+    height = Math.ceil(film.height / step);
+  const light = new Float32Array(width * height * 3),
+    cover = new Float32Array(width * height);
+  for (const tile of film.tiles) {
+    if (!tile) continue;
+    const k = 1 / tile.samples;
+    for (let y = Math.ceil(tile.y / step) * step; y < tile.y + tile.height; y += step)
+      for (let x = Math.ceil(tile.x / step) * step; x < tile.x + tile.width; x += step) {
+        const from = (y - tile.y) * tile.width + x - tile.x,
+          to = (y / step) * width + x / step;
+        for (let c = 0; c < 3; c++) light[to * 3 + c] = tile.light[from * 3 + c]! * k;
+        cover[to] = tile.cover[from]! * k;
+      }
+  }
+  return { light, cover, width, height };
 }

@@ -1,34 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { type Vec3, matrixOf, normalize, quatFromAxisAngle, scale, seededRandom, sub } from '../math';
 import { VoxelGrid } from '../voxel';
-import {
-  GridHit,
-  SceneRay,
-  type TraceInstance,
-  type TraceScene,
-  intersectGrid,
-  traceBodies,
-  traceCamera,
-  traceInstance,
-} from '.';
-import { plainSurfaces as surfaces } from './testing';
+import { GridHit, SceneRay, type TraceInstance, type TraceScene, intersectGrid, traceInstance } from '.';
+import { evenLight, lookedAt, plainSurfaces as surfaces } from './testing';
 
-const scene = (instances: readonly TraceInstance[], eye: Vec3, target: Vec3, size = 8): TraceScene => ({
-  ...traceBodies(instances),
-  light: {
-    sunDirection: [0, 1, 0],
-    sunColour: [0, 0, 0],
-    sunCos: 1,
-    zenith: [0, 0, 0],
-    horizon: [0, 0, 0],
-    groundY: null,
-    groundColour: [0, 0, 0],
-    groundFade: [Infinity, Infinity],
-  },
-  camera: traceCamera({ kind: 'perspective', eye, target, fov: 4, height: 1 }, size, size),
-  width: size,
-  height: size,
-});
+const scene = (instances: readonly TraceInstance[], eye: Vec3, target: Vec3): TraceScene =>
+  lookedAt(instances, evenLight(0), eye, target);
 const block = (size: Vec3): VoxelGrid => VoxelGrid.empty({ min: [0, 0, 0], size }).edit((d) => d.fillBox(d.bounds, 1));
 
 describe('the tree over instances', () => {

@@ -1,5 +1,6 @@
 import { WIDE } from './instance-tree';
-import { GridHit, intersectGrid } from './ray-grid';
+import { meetFloor } from './floor';
+import { GridHit, intersectGrid, leaveCells } from './ray-grid';
 import type { TraceScene } from './trace-scene';
 
 /** Nodes that may wait at once: three a level and one, and the tree is cut in the middle at the worst. */
@@ -22,9 +23,13 @@ export class SceneRay {
   ny = 0.5;
   nz = 0.5;
   private readonly hit = new GridHit();
+  /** Axis of the face in its lattice. */
+  axis = 0;
+  /** An instance that is passed by; −1 for none. */
+  skip = -1;
   private leaf = 0;
-  private axis = 0;
   private sign = 1;
+  private readonly normal = new Float64Array(3);
   /** Whether anything that is met will do. */
   private any = false;
   /** Nodes still to be looked at, and how far away their boxes begin. */
@@ -53,12 +58,23 @@ export class SceneRay {
       // Whoever only asks whether something stands in the way asks no more.
       if (this.instance === MET && !this.any) this.settle(scene);
     }
-    const floor = scene.light.groundY;
-    if (floor !== null && dy < 0) {
-      const t = (floor - oy) / dy;
-      if (t > tMin && t < this.t) this.takeFloor(t);
+    const { floor } = scene;
+    if (floor) {
+      const t = meetFloor(floor, ox, oy, oz, dx, dy, dz, tMin, this.t, this.normal);
+      if (t < this.t) this.takeFloor(t);
     }
     return this.instance !== NOTHING;
+  }
+
+  /** Takes over what another ray met. */
+  copy(other: SceneRay): void {
+    this.t = other.t;
+    this.instance = other.instance;
+    this.value = other.value;
+    this.axis = other.axis;
+    this.nx = other.nx;
+    this.ny = other.ny;
+    this.nz = other.nz;
   }
 
   /** Whether anything stands in the way of a ray, whatever it is: quicker than what is nearest. */
@@ -159,6 +175,7 @@ export class SceneRay {
     dz: number,
     tMin: number,
   ): void {
+    if (this.skip >= 0 && scene.tree.order[leaf] === this.skip) return;
     const m = scene.tree.toLocal,
       o = leaf * 12;
     const m0 = m[o]!,
@@ -200,8 +217,47 @@ export class SceneRay {
     this.t = t;
     this.instance = -1;
     this.value = 0;
-    this.nx = 0;
-    this.ny = 1;
-    this.nz = 0;
+    this.nx = this.normal[0]!;
+    this.ny = this.normal[1]!;
+    this.nz = this.normal[2]!;
+  }
+
+  /**
+   * Goes on within cubes of one value of an instance, up to where they end: what comes next there stands in the fields as if it was met,
+   * with value 0 where that is empty.
+   */
+  leave(
+    scene: TraceScene,
+    instance: number,
+    value: number,
+    ox: number,
+    oy: number,
+    oz: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    tMin: number,
+  ): void {
+    const { toLocal: m, axes, shape } = scene.instances[instance]!;
+    this.t = leaveCells(
+      shape.grid,
+      m[0]! * ox + m[4]! * oy + m[8]! * oz + m[12]!,
+      m[1]! * ox + m[5]! * oy + m[9]! * oz + m[13]!,
+      m[2]! * ox + m[6]! * oy + m[10]! * oz + m[14]!,
+      m[0]! * dx + m[4]! * dy + m[8]! * dz,
+      m[1]! * dx + m[5]! * dy + m[9]! * dz,
+      m[2]! * dx + m[6]! * dy + m[10]! * dz,
+      tMin,
+      value,
+      this.hit,
+    );
+    this.instance = instance;
+    this.value = this.hit.value;
+    this.axis = this.hit.axis;
+    const a = this.axis * 3,
+      s = this.hit.sign;
+    this.nx = axes[a]! * s;
+    this.ny = axes[a + 1]! * s;
+    this.nz = axes[a + 2]! * s;
   }
 }

@@ -1,6 +1,7 @@
-import { type Vec3, normalize, sub, transformPoint } from '../math';
+import { type Vec3, add, normalize, scale, sub, transformPoint } from '../math';
+import type { Id, Light, Project } from '../model';
 import { hexToLinear } from '../palette';
-import type { PlacedLamp } from '../scene';
+import { type PlacedLamp, lampsOf } from '../scene';
 
 /** A lamp of a scene as it is traced. */
 export interface TraceLamp {
@@ -35,4 +36,19 @@ export function traceLamp({ lamp, matrix }: PlacedLamp, metresPerUnit: number): 
     ...{ colour: [r * k, g * k, b * k], size: lamp.size },
     ...{ cosInner: Math.cos(outer * 0.8), cosOuter: Math.cos(outer) },
   };
+}
+
+/** The lamps of a scene as a shot has them: all of them dimmed, and each moved, dimmed and coloured as the shot says. */
+export function shotLamps(project: Project, scene: Id, { lamps }: Pick<Light, 'lamps'>): TraceLamp[] {
+  const changes = new Map(lamps.changes.map((c) => [c.lamp, c]));
+  return lampsOf(project, scene).map((placed) => {
+    const change = changes.get(placed.lamp.id);
+    const lamp = change?.colour ? { ...placed.lamp, colour: change.colour } : placed.lamp;
+    const traced = traceLamp({ ...placed, lamp }, project.metresPerUnit);
+    return {
+      ...traced,
+      at: change ? add(traced.at, change.by) : traced.at,
+      colour: scale(traced.colour, lamps.strength * (change?.strength ?? 1)),
+    };
+  });
 }

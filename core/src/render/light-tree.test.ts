@@ -20,17 +20,12 @@ import {
   LightTree,
   type TraceInstance,
   type TraceLamp,
-  type TraceLight,
-  type TraceScene,
   type TraceSurfaces,
   brightness,
-  traceArea,
-  traceBodies,
-  traceCamera,
   traceInstance,
   traceLamp,
 } from '.';
-import { plainSurfaces as surfaces } from './testing';
+import { evenLight, greyFloor, lookedAt, meanOf, plainSurfaces as surfaces } from './testing';
 
 const block = (size: Vec3): VoxelGrid => VoxelGrid.empty({ min: [0, 0, 0], size }).edit((d) => d.fillBox(d.bounds, 1));
 const random = seededRandom(4);
@@ -131,10 +126,6 @@ describe('the tree of lights', () => {
 const lampGrid = block([1, 1, 1]);
 
 describe('lamps', () => {
-  const dark: TraceLight = {
-    ...{ sunDirection: [0, 1, 0], sunColour: [0, 0, 0], sunCos: 1, zenith: [0, 0, 0], horizon: [0, 0, 0] },
-    ...{ groundY: 0, groundColour: [0.5, 0.5, 0.5], groundFade: [Infinity, Infinity] },
-  };
   const M = 0.05;
   const made = (more: Partial<Lamp>, t: Vec3 = [0, 10, 0], turn = -90): TraceLamp => {
     const lamp: Lamp = {
@@ -157,14 +148,8 @@ describe('lamps', () => {
   };
   /** The light that comes from the floor at a place, seen from straight above a little aside. */
   function floorAt(lamp: TraceLamp, x: number, instances: TraceInstance[] = [], samples = 64): number {
-    const s: TraceScene = {
-      ...traceBodies(instances, [lamp]),
-      light: dark,
-      camera: traceCamera({ kind: 'perspective', eye: [x, 4, 0.001], target: [x, 0, 0], fov: 0.1, height: 1 }, 2, 2),
-      ...{ width: 2, height: 2 },
-    };
-    const { light } = traceArea(s, { x: 0, y: 0, width: 2, height: 2 }, 0, samples, { bounces: 1, clamp: Infinity });
-    return light[0]! / samples;
+    const more = { lamps: [lamp], floor: greyFloor(0, 0.5) };
+    return meanOf(lookedAt(instances, evenLight(0), [x, 4, 0.001], [x, 0, 0], more, 2, 0.1), samples, { bounces: 1 });
   }
   /** Candela over the square of metres is lux; over π a white floor shows it, half of it a grey one. */
   const meant = (d: number, cos: number): number => ((0.5 / Math.PI) * 2 * cos) / (d * M) ** 2;

@@ -1,16 +1,25 @@
-import { transformPoint, type Mat4, type Vec3 } from '../math';
+import { type Mat4, type Vec3, dot, normalize, transformPoint } from '../math';
 import { FACE_STRIDE, type GlowCluster, TOGETHER, brightness } from './glow';
+import { type Weighed, halves } from './halves';
 import type { TraceLamp } from './lamps';
 import type { TraceInstance } from './shape';
+
+/** Heights above a face at which one is taken to lie in it. */
+const LEVEL = 2e-4;
 
 /** Something that light comes from: a cluster of glowing faces of an instance, or a lamp. */
 interface Source {
   readonly instance: TraceInstance | null;
   readonly cluster: GlowCluster | null;
   readonly lamp: TraceLamp | null;
+  /** Whether it is seen by its light alone. */
+  readonly unseen: boolean;
   readonly lo: Vec3;
   readonly hi: Vec3;
   readonly power: number;
+  /** The way its faces look, and how far along it the hindmost of them lies; zeros for what shines all ways. */
+  readonly facing: Vec3;
+  readonly plane: number;
 }
 
 /**
@@ -19,7 +28,7 @@ interface Source {
  */
 export class LightTree {
   private readonly sources: readonly Source[];
-  /** Seven numbers each: centre (3), radius, power; where its first child stands or −1 − the source, and its second. */
+  /** Eleven numbers each: centre (3), radius, power; where its first child stands or −1 − the source, and its second; the way it looks (3) and its plane. */
   private readonly nodes: Float64Array;
   private readonly promises = new Float64Array(TOGETHER);
 
@@ -33,10 +42,26 @@ export class LightTree {
   /** How likely it was found. */
   chance = 1;
 
-  constructor(instances: readonly TraceInstance[], lamps: readonly TraceLamp[] = []) {
-    this.sources = [...instances.flatMap(clustersOf), ...lamps.map(lampSource)].filter((s) => s.power > 0);
+  /** Whether any face glows that is seen, so that a lamp may hang in it. */
+  readonly bodies: boolean;
+  /** Whether the face that was found last is seen by its light alone. */
+  unseen = false;
+
+  /** @param unseen – instances that are there by their glow alone */
+  constructor(
+    instances: readonly TraceInstance[],
+    lamps: readonly TraceLamp[] = [],
+    unseen: readonly TraceInstance[] = [],
+  ) {
+    this.sources = [
+      ...instances.flatMap((i) => clustersOf(i, false)),
+      ...unseen.flatMap((i) => clustersOf(i, true)),
+      ...lamps.map(lampSource),
+    ].filter((s) => s.power > 0);
+    this.bodies = this.sources.some((s) => s.instance && !s.unseen);
     const nodes: number[] = [];
-    if (this.sources.length > 0) grow(this.sources, [...this.sources.keys()], nodes);
+    const numbered = this.sources.map((s, index) => ({ ...s, weight: s.power, index }));
+    if (numbered.length > 0) grow(numbered, nodes);
     this.nodes = Float64Array.from(nodes);
   }
 
@@ -70,6 +95,7 @@ export class LightTree {
     }
     const source = this.sources[-1 - nodes[at + 5]!]!;
     this.lamp = source.lamp;
+    this.unseen = source.unseen;
     this.chance = chance;
     return source.lamp !== null || this.chooseFace(source, x, y, z, nx, ny, nz, b);
   }
@@ -83,14 +109,20 @@ export class LightTree {
       radius = nodes[node + 3]!;
     const high = dx * nx + dy * ny + dz * nz;
     if (high <= -radius) return 0;
+    const fx = nodes[node + 7]!,
+      fy = nodes[node + 8]!,
+      fz = nodes[node + 9]!;
+    const looks = fx !== 0 || fy !== 0 || fz !== 0;
+    // What looks away from here gives nothing.
+    if (looks && x * fx + y * fy + z * fz <= nodes[node + 10]! + LEVEL) return 0;
     const d2 = dx * dx + dy * dy + dz * dz,
       r2 = radius * radius;
     if (d2 <= r2) return nodes[node + 4]! / Math.max(r2, 1e-6);
-    const cos = high / Math.sqrt(d2),
-      sinU = radius / Math.sqrt(d2),
-      cosU = Math.sqrt(1 - sinU * sinU);
-    const best = cos >= cosU ? 1 : cos * cosU + Math.sqrt(Math.max(0, 1 - cos * cos)) * sinU;
-    return (nodes[node + 4]! * Math.max(best, 1e-3)) / d2;
+    // The cosines of its middle, and as much more as its ball reaches.
+    const d = Math.sqrt(d2);
+    const here = (high + radius) / d,
+      there = looks ? (radius - dx * fx - dy * fy - dz * fz) / d : 1;
+    return (nodes[node + 4]! * (here < 1 ? here : 1) * (there < 1 ? there : 1)) / d2;
   }
 
   /** Chooses one of a cluster's faces that look at a place, by what each would give from its middle. */
@@ -116,6 +148,8 @@ export class LightTree {
       my = w[4]! * nx + w[5]! * ny + w[6]! * nz,
       mz = w[8]! * nx + w[9]! * ny + w[10]! * nz;
     const tilt = 0.1 * Math.sqrt(mx * mx + my * my + mz * mz);
+    // A place that faces all ways has no normal.
+    const level = tilt === 0;
     let all = 0;
     for (let k = 0, o = first * FACE_STRIDE; k < count; k++, o += FACE_STRIDE) {
       const axis = 3 - faces[o + 3]! - faces[o + 4]!;
@@ -126,7 +160,7 @@ export class LightTree {
       const facing = -faces[o + 5]! * (axis === 0 ? dx : axis === 1 ? dy : dz);
       if (facing > 0) {
         const d2 = dx * dx + dy * dy + dz * dz,
-          high = dx * mx + dy * my + dz * mz;
+          high = level ? Math.sqrt(d2) : dx * mx + dy * my + dz * mz;
         // A face may reach above the surface though its middle does not.
         all += (faces[o + 9]! * facing * ((high > 0 ? high : 0) + tilt * Math.sqrt(d2))) / (d2 * d2);
       }
@@ -158,13 +192,11 @@ export class LightTree {
 }
 
 /** The clusters of an instance where they stand. */
-function clustersOf(instance: TraceInstance): Source[] {
+function clustersOf(instance: TraceInstance, unseen: boolean): Source[] {
   const { toWorld: m, shape } = instance;
-  const edge = (a: number): number => Math.hypot(m[a * 4]!, m[a * 4 + 1]!, m[a * 4 + 2]!);
-  const [ex, ey, ez] = [edge(0), edge(1), edge(2)];
   const matrix = Array.from(m) as unknown as Mat4;
   return (shape.glow?.clusters ?? []).map((cluster): Source => {
-    const { lo, hi, along } = cluster;
+    const { lo, hi, axis, out, bright } = cluster;
     const corners = Array.from({ length: 8 }, (_, i) =>
       transformPoint(matrix, [i & 1 ? hi[0] : lo[0], i & 2 ? hi[1] : lo[1], i & 4 ? hi[2] : lo[2]]),
     );
@@ -173,26 +205,41 @@ function clustersOf(instance: TraceInstance): Source[] {
       of(...corners.map((c) => c[1])),
       of(...corners.map((c) => c[2])),
     ];
-    const power = along[0] * ey * ez + along[1] * ez * ex + along[2] * ex * ey;
-    return { instance, cluster, lamp: null, lo: bound(Math.min), hi: bound(Math.max), power };
+    // Normals go with the inverse: how the height above a face changes in the world.
+    const i = instance.toLocal;
+    const facing = normalize([i[axis]! * out, i[4 + axis]! * out, i[8 + axis]! * out]);
+    return {
+      ...{ instance, cluster, unseen, lamp: null, lo: bound(Math.min), hi: bound(Math.max), facing },
+      power: bright * instance.areas[axis]!,
+      plane: Math.min(...corners.map((c) => dot(c, facing))),
+    };
   });
 }
 function lampSource(lamp: TraceLamp): Source {
   const r = lamp.size / 2;
   const [x, y, z] = lamp.at;
   const power = 4 * brightness(lamp.colour[0], lamp.colour[1], lamp.colour[2]);
-  return { instance: null, cluster: null, lamp, lo: [x - r, y - r, z - r], hi: [x + r, y + r, z + r], power };
+  return {
+    instance: null,
+    cluster: null,
+    unseen: false,
+    lamp,
+    lo: [x - r, y - r, z - r],
+    hi: [x + r, y + r, z + r],
+    power,
+    facing: [0, 0, 0],
+    plane: 0,
+  };
 }
 
 /** Puts a node for some sources behind the others, and below it those of its halves; gives where it stands. */
-function grow(sources: readonly Source[], which: number[], nodes: number[]): number {
+function grow(together: readonly Numbered[], nodes: number[]): number {
   const at = nodes.length;
   const lo = [Infinity, Infinity, Infinity],
     hi = [-Infinity, -Infinity, -Infinity];
   let power = 0;
-  for (const i of which) {
-    const s = sources[i]!;
-    power += s.power;
+  for (const s of together) {
+    power += s.weight;
     for (let a = 0; a < 3; a++) {
       lo[a] = Math.min(lo[a]!, s.lo[a]!);
       hi[a] = Math.max(hi[a]!, s.hi[a]!);
@@ -200,15 +247,15 @@ function grow(sources: readonly Source[], which: number[], nodes: number[]): num
   }
   const centre = lo.map((v, a) => (v + hi[a]!) / 2),
     radius = Math.hypot(hi[0]! - lo[0]!, hi[1]! - lo[1]!, hi[2]! - lo[2]!) / 2;
-  nodes.push(...centre, radius, power, -1 - which[0]!, 0);
-  if (which.length === 1) return at;
-  const axis = [0, 1, 2].reduce((best, a) => (hi[a]! - lo[a]! > hi[best]! - lo[best]! ? a : best), 0);
-  const middleOf = (i: number): number => sources[i]!.lo[axis]! + sources[i]!.hi[axis]!;
-  const sorted = which.toSorted((a, b) => middleOf(a) - middleOf(b));
-  const half = sorted.length >> 1;
-  const left = grow(sources, sorted.slice(0, half), nodes),
-    right = grow(sources, sorted.slice(half), nodes);
-  nodes[at + 5] = left;
-  nodes[at + 6] = right;
+  const alone = together.length === 1;
+  const facing = alone ? together[0]!.facing : [0, 0, 0];
+  nodes.push(...centre, radius, power, -1 - together[0]!.index, 0, ...facing, together[0]!.plane);
+  if (alone) return at;
+  const [left, right] = halves(together);
+  nodes[at + 5] = grow(left, nodes);
+  nodes[at + 6] = grow(right, nodes);
   return at;
+}
+interface Numbered extends Weighed, Pick<Source, 'facing' | 'plane'> {
+  readonly index: number;
 }

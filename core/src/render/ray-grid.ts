@@ -261,3 +261,76 @@ export function intersectGrid(
     }
   }
 }
+
+/** Whether a cell of a grid laid out for rays is filled; by whole coordinates counted from its lowest cell. */
+export const isFilled = ({ size, cells }: RayGrid, x: number, y: number, z: number): boolean =>
+  x >= 0 &&
+  y >= 0 &&
+  z >= 0 &&
+  x < size[0] &&
+  y < size[1] &&
+  z < size[2] &&
+  cells[(z * size[1] + y) * size[0] + x] !== 0;
+
+/**
+ * How far along a ray that is inside a cell of value `value` the last of them is left, cell by cell; `tMin` itself where the
+ * ray is in no such cell. The face it leaves through goes to `hit`, as whatever comes next would show it, with that cell's value, 0 for an
+ * empty one.
+ */
+export function leaveCells(
+  g: RayGrid,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  tMin: number,
+  value: number,
+  hit: GridHit,
+): number {
+  ox -= g.min[0];
+  oy -= g.min[1];
+  oz -= g.min[2];
+  const [nx, ny, nz] = g.size;
+  let x = Math.floor(ox + dx * tMin),
+    y = Math.floor(oy + dy * tMin),
+    z = Math.floor(oz + dz * tMin);
+  const sx = dx > 0 ? 1 : -1,
+    sy = dy > 0 ? 1 : -1,
+    sz = dz > 0 ? 1 : -1;
+  let tx = dx !== 0 ? (x + (sx > 0 ? 1 : 0) - ox) / dx : Infinity,
+    ty = dy !== 0 ? (y + (sy > 0 ? 1 : 0) - oy) / dy : Infinity,
+    tz = dz !== 0 ? (z + (sz > 0 ? 1 : 0) - oz) / dz : Infinity;
+  const ddx = Math.abs(1 / dx),
+    ddy = Math.abs(1 / dy),
+    ddz = Math.abs(1 / dz);
+  let t = tMin,
+    axis = 1;
+  for (;;) {
+    const inside = x >= 0 && y >= 0 && z >= 0 && x < nx && y < ny && z < nz;
+    const found = inside ? g.cells[(z * ny + y) * nx + x]! : 0;
+    if (found !== value) {
+      hit.value = found;
+      hit.axis = axis;
+      hit.sign = axis === 0 ? -sx : axis === 1 ? -sy : -sz;
+      return Math.max(tMin, t);
+    }
+    if (tx < ty && tx < tz) {
+      t = tx;
+      x += sx;
+      tx += ddx;
+      axis = 0;
+    } else if (ty < tz) {
+      t = ty;
+      y += sy;
+      ty += ddy;
+      axis = 1;
+    } else {
+      t = tz;
+      z += sz;
+      tz += ddz;
+      axis = 2;
+    }
+  }
+}

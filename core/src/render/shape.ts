@@ -1,4 +1,4 @@
-import { type Mat4, type Vec3, invertMat, normalize, placedExtent } from '../math';
+import { type Mat4, type Vec3, cross, invertMat, length, normalize, placedExtent } from '../math';
 import type { VoxelGrid } from '../voxel';
 import { type ShapeGlow, shapeGlow } from './glow';
 import type { TraceSurfaces } from './material';
@@ -10,6 +10,8 @@ export interface TraceShape {
   readonly surfaces: TraceSurfaces;
   /** Its glowing faces; null when nothing of it glows. */
   readonly glow: ShapeGlow | null;
+  /** Whether any of it may be see-through. */
+  readonly glassy: boolean;
 }
 
 /** A shape where it stands. */
@@ -20,6 +22,8 @@ export interface TraceInstance {
   readonly toLocal: Float64Array;
   /** Unit normals of the lattice's axes in the world, 3 × 3. */
   readonly axes: Float64Array;
+  /** Areas of a cube's faces in the world, by the axis that they look along. */
+  readonly areas: Float64Array;
   /** World box. */
   readonly lo: Vec3;
   readonly hi: Vec3;
@@ -36,7 +40,11 @@ export function traceShape(grid: VoxelGrid, surfaces: TraceSurfaces): TraceShape
   let byColour = shapes.get(grid);
   if (!byColour) shapes.set(grid, (byColour = new Map()));
   let shape = byColour.get(surfaces);
-  if (!shape) byColour.set(surfaces, (shape = { grid: ray, surfaces, glow: shapeGlow(grid, surfaces) }));
+  if (!shape) {
+    const glassy = ray.cells.some((v) => v !== 0 && surfaces.opacity[v]! < 1);
+    shape = { grid: ray, surfaces, glow: shapeGlow(grid, surfaces), glassy };
+    byColour.set(surfaces, shape);
+  }
   return shape;
 }
 
@@ -51,6 +59,12 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
     toWorld: Float64Array.from(matrix),
     toLocal: Float64Array.from(invertMat(matrix)),
     axes,
+    areas: Float64Array.from([0, 1, 2], (a) => {
+      const b = ((a + 1) % 3) * 4,
+        c = ((a + 2) % 3) * 4;
+      const side = (o: number): Vec3 => [matrix[o]!, matrix[o + 1]!, matrix[o + 2]!];
+      return length(cross(side(b), side(c)));
+    }),
     // The cubes themselves: the grid for rays is wider by up to three cells.
     ...placedExtent(matrix, grid.contentBox()!),
   };

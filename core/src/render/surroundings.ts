@@ -1,38 +1,39 @@
 import type { Vec3 } from '../math';
 import type { Light } from '../model';
 import { type Rgb, hexToLinear } from '../palette';
+import { Sky, type SkyMap } from './sky';
+import { paintedSky } from './painted-sky';
 
-/** Sun, sky and floor. */
+/** Sun and sky. */
 export interface TraceLight {
   readonly sunDirection: Vec3;
   readonly sunColour: Rgb;
   /** Cosine of the disc's half angle. */
   readonly sunCos: number;
-  readonly zenith: Rgb;
-  readonly horizon: Rgb;
-  /** Height of an endless floor, or null. */
-  readonly groundY: number | null;
-  readonly groundColour: Rgb;
-  /** Distances between which the floor melts into the horizon. */
-  readonly groundFade: readonly [number, number];
+  readonly sky: Sky;
+  /** Whether the eye sees the sky; it sees `plain` otherwise. */
+  readonly seen: boolean;
+  readonly plain: Sky;
+  readonly ambient: Rgb;
 }
 
-export function traceLight(
-  light: Light,
-  groundY: number,
-  fade: readonly [number, number] = [Infinity, Infinity],
-): TraceLight {
-  const az = (light.sun.azimuth * Math.PI) / 180,
-    el = (light.sun.elevation * Math.PI) / 180;
-  const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
+const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
+
+/** @param picture – the surroundings, when they are a picture of one's own */
+export function traceLight({ sun, sky, ambient }: Light, picture: SkyMap | null = null): TraceLight {
+  const az = (sun.azimuth * Math.PI) / 180,
+    el = (sun.elevation * Math.PI) / 180;
+  const zenith = times(hexToLinear(sky.zenith), sky.strength),
+    horizon = times(hexToLinear(sky.horizon), sky.strength);
+  const map = sky.kind === 'gradient' ? null : sky.kind === 'picture' ? picture : paintedSky(sky.kind);
+  const plain = new Sky(zenith, horizon);
   return {
     sunDirection: [Math.sin(az) * Math.cos(el), Math.sin(el), Math.cos(az) * Math.cos(el)],
-    sunColour: times(hexToLinear(light.sun.colour), light.sun.strength),
-    sunCos: Math.cos((light.sun.size * Math.PI) / 360),
-    zenith: times(hexToLinear(light.sky.zenith), light.sky.strength),
-    horizon: times(hexToLinear(light.sky.horizon), light.sky.strength),
-    groundY: light.ground.kind === 'none' ? null : groundY,
-    groundColour: hexToLinear(light.ground.colour),
-    groundFade: fade,
+    sunColour: times(hexToLinear(sun.colour), sun.strength),
+    sunCos: Math.cos((sun.size * Math.PI) / 360),
+    sky: map ? new Sky(zenith, horizon, map, sky.strength, (sky.turn * Math.PI) / 180) : plain,
+    seen: sky.seen,
+    plain,
+    ambient: times(hexToLinear(ambient.colour), ambient.strength),
   };
 }

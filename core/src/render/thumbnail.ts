@@ -8,7 +8,7 @@ import { type TraceCamera, traceCamera } from './lens';
 import { surfacesOf } from './material';
 import { type TraceInstance, traceInstance } from './shape';
 import { traceLight } from './surroundings';
-import { type TraceScene, traceBodies, traceInstances } from './trace-scene';
+import { type TraceScene, traceScene, traceInstances } from './trace-scene';
 
 /** Edge of a thumbnail in pixels. */
 export const THUMBNAIL = 160;
@@ -60,13 +60,13 @@ function* drawFlat(
 ): Steps<Uint8Array<ArrayBuffer>> {
   const out = new Uint8Array(edge * edge * 4);
   if (instances.length === 0) return out;
-  const scene: TraceScene = {
-    ...traceBodies(instances),
-    light: traceLight({ ...DEFAULT_LIGHT, ground: { kind: 'none', colour: '#000000' } }, 0),
+  const scene = traceScene({
+    instances,
+    light: traceLight(DEFAULT_LIGHT),
     camera: cameraAround(framed, edge),
     width: edge,
     height: edge,
-  };
+  });
   const ray = new SceneRay();
   for (let y = 0; y < edge; y++) {
     if (y % 16 === 0) yield y / edge;

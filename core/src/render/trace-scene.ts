@@ -1,15 +1,19 @@
-import { length, sub } from '../math';
-import { type Project, type Shot, find, inColourway, withoutHelpers } from '../model';
+import { type Vec3, length, normalize, sub } from '../math';
+import { type Project, type Shot, find, inColourway, onlyHiddenLamps, withoutHelpers } from '../model';
 import { clipTime, sampleClip, withAlternatesAt } from '../motion';
+import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE } from '../rig';
-import { type DrawInstance, type DrawList, gather, lampsOf } from '../scene';
+import { type DrawInstance, type DrawList, gather } from '../scene';
+import { type TraceFloor, traceFloor } from './floor';
+import { type Fog, fogOf } from './fog';
 import { type InstanceTree, instanceTree } from './instance-tree';
-import { type TraceLamp, traceLamp } from './lamps';
+import { type TraceLamp, shotLamps } from './lamps';
 import { type TraceCamera, traceCamera } from './lens';
 import { LightTree } from './light-tree';
 import { surfacesOf } from './material';
 import { type TraceInstance, traceInstance } from './shape';
 import { type TraceLight, traceLight } from './surroundings';
+import type { SkyMap } from './sky';
 
 /** All that a picture is computed from. */
 export interface TraceScene {
@@ -17,38 +21,68 @@ export interface TraceScene {
   readonly tree: InstanceTree;
   readonly lights: LightTree;
   readonly light: TraceLight;
+  readonly floor: TraceFloor | null;
+  readonly fog: Fog | null;
+  /** Whether anything is see-through. */
+  readonly glassy: boolean;
+  /** How wide edges of cubes are rounded, in cubes. */
+  readonly edges: number;
+  /** Whether what is behind things is left out. */
+  readonly transparent: boolean;
   readonly camera: TraceCamera;
   readonly width: number;
   readonly height: number;
 }
 
-/** Instances and lamps with what is derived from them. */
-export const traceBodies = (
-  instances: readonly TraceInstance[],
-  lamps: readonly TraceLamp[] = [],
-): Pick<TraceScene, 'instances' | 'tree' | 'lights'> => ({
-  instances,
-  tree: instanceTree(instances),
-  lights: new LightTree(instances, lamps),
-});
+/** What a scene is made of, and what may be added to it. */
+export interface SceneParts {
+  readonly instances: readonly TraceInstance[];
+  readonly light: TraceLight;
+  readonly camera: TraceCamera;
+  readonly width: number;
+  readonly height: number;
+  readonly lamps?: readonly TraceLamp[];
+  /** Things that are seen by their glow alone. */
+  readonly unseen?: readonly TraceInstance[];
+  readonly floor?: TraceFloor | null;
+  readonly fog?: Fog | null;
+  readonly edges?: number;
+  readonly transparent?: boolean;
+}
 
-const traced = new WeakMap<DrawInstance, Map<number, TraceInstance | null>>();
+/** Puts a scene together, with what is derived from it. */
+export function traceScene(parts: SceneParts): TraceScene {
+  const { instances, lamps = [], unseen = [], floor = null, fog = null, edges = 0, transparent = false } = parts;
+  const { light, camera, width, height } = parts;
+  return {
+    instances,
+    tree: instanceTree(instances),
+    lights: new LightTree(instances, lamps, unseen),
+    ...{ light, floor, fog, edges, transparent, camera, width, height },
+    glassy: instances.some(({ shape }) => shape.glassy),
+  };
+}
+
+const traced = new WeakMap<DrawInstance, Map<string, TraceInstance | null>>();
 
 /**
  * What of a draw list can be traced; the same instance for the same one of the list.
  *
  * @param glow – multiplies every swatch's emission
+ * @param tint – linear, multiplies its colour
  */
-export function traceInstances(list: DrawList, glow: number): TraceInstance[] {
+export function traceInstances(list: DrawList, glow: number, tint: Rgb = [1, 1, 1]): TraceInstance[] {
+  const key = [glow, ...tint].join();
   return list.flatMap((i) => {
     let byGlow = traced.get(i);
     if (!byGlow) traced.set(i, (byGlow = new Map()));
-    let instance = byGlow.get(glow);
+    let instance = byGlow.get(key);
     if (instance === undefined) {
       const { geometry, palette, matrix } = i;
       // Terrain cubes are traced once they can be painted.
-      instance = geometry.kind === 'grid' ? traceInstance(geometry.grid, surfacesOf(palette, glow), matrix) : null;
-      byGlow.set(glow, instance);
+      instance =
+        geometry.kind === 'grid' ? traceInstance(geometry.grid, surfacesOf(palette, glow, tint), matrix) : null;
+      byGlow.set(key, instance);
     }
     return instance ?? [];
   });
@@ -66,20 +100,62 @@ export function shotProject(project: Project, shot: Shot): Project {
   return withAlternatesAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
 }
 
-/** The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of the rest pose. */
-export function traceSceneOf(whole: Project, shot: Shot, size: readonly [number, number] = shot.size): TraceScene {
-  const project = shotProject(withoutHelpers(whole), shot);
+/**
+ * The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of
+ * the rest pose. Helper swatches are left out; those that glow give their light all the same.
+ *
+ * @param picture – the surroundings, when the shot names a picture of one's own
+ */
+export function traceSceneOf(
+  whole: Project,
+  shot: Shot,
+  size: readonly [number, number] = shot.output.size,
+  picture: SkyMap | null = null,
+): TraceScene {
+  const { light, stage, camera } = shot;
+  const dressed = shotProject(whole, shot);
+  const project = withoutHelpers(dressed);
   const scene = find(project.scenes, shot.scene);
-  const at = (pose: Pose): TraceInstance[] =>
-    traceInstances(gather(project, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose }), shot.light.glow);
-  const floor = at(REST_POSE).reduce((y, i) => Math.min(y, i.lo[1]), 0);
-  const lamps = scene ? lampsOf(project, scene.id).map((l) => traceLamp(l, project.metresPerUnit)) : [];
-  const away = length(sub(shot.camera.eye, shot.camera.target));
-  return {
-    ...traceBodies(at(shotPose(project, shot)), lamps),
-    light: traceLight(shot.light, Math.round(floor * 1000) / 1000, [away * 2, away * 9]),
-    camera: traceCamera(shot.camera, size[0], size[1]),
+  const tint = hexToLinear(light.glow.tint);
+  const at = (of: Project, pose: Pose): TraceInstance[] =>
+    traceInstances(
+      gather(of, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose }),
+      light.glow.strength,
+      tint,
+    );
+  const low = at(project, REST_POSE).reduce((y, i) => Math.min(y, i.lo[1]), 0),
+    y = Math.round(low * 1000) / 1000;
+  const metre = 1 / project.metresPerUnit;
+  const pose = shotPose(whole, shot);
+  const instances = at(project, pose);
+  const hidden = onlyHiddenLamps(dressed);
+  const away = length(sub(camera.eye, camera.target));
+  return traceScene({
+    instances,
+    lamps: scene ? shotLamps(project, scene.id, light) : [],
+    unseen: hidden ? at(hidden, pose) : [],
+    light: traceLight(light, picture),
+    floor: traceFloor(stage, y, { fade: [away * 2, away * 9], metre, ...backdrop(instances, camera, away) }),
+    fog: fogOf(light, y, metre),
+    edges: stage.edges * 0.5,
+    transparent: shot.output.transparent,
+    camera: traceCamera(camera, size[0], size[1], project.metresPerUnit),
     width: size[0],
     height: size[1],
-  };
+  });
+}
+
+/** A backdrop bends up behind everything, seen from the camera. */
+function backdrop(
+  instances: readonly TraceInstance[],
+  { eye, target }: Shot['camera'],
+  away: number,
+): Pick<TraceFloor, 'back' | 'from' | 'bend'> {
+  const level: Vec3 = [target[0] - eye[0], 0, target[2] - eye[2]];
+  const back: Vec3 = length(level) < 1e-6 ? [0, 0, -1] : normalize(level);
+  let behind = target[0] * back[0] + target[2] * back[2];
+  for (const { lo, hi } of instances)
+    for (const x of [lo[0], hi[0]])
+      for (const z of [lo[2], hi[2]]) behind = Math.max(behind, x * back[0] + z * back[2]);
+  return { back, from: behind + away * 0.1, bend: away * 0.6 };
 }

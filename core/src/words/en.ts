@@ -421,7 +421,7 @@ export const EN = {
 
   // project/edits/shots.ts
   'shots.size': 'A picture can be 1 to 8,192 pixels along each edge.',
-  'shots.samples': 'A picture needs at least one sample a pixel.',
+  'shots.samples': 'A picture takes 1 to 65,536 samples a pixel.',
 
   // project/edits/stamps.ts
   'stamps.empty': 'There are no cubes to make a stamp of. Select some first.',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Project, composite, find, idsFrom, makeProject } from '../../model';
+import { type Output, type Project, composite, find, idsFrom, makeGrade, makeOutput, makeProject } from '../../model';
 import { boxStroke } from '../../sculpt';
 import { apply, checkProject, checkRig, editContext, type Edit } from '..';
 import * as edits from '.';
@@ -155,12 +155,14 @@ describe('clips and shots', () => {
   it('shots are made from others, changed, deleted and restored', () => {
     const h = hand();
     const first = h.p.shots[0]!;
-    h.do(edits.addShotEdit, { name: first.name, shot: { exposure: 1 } });
-    expect(h.p.shots[1]).toMatchObject({ name: `${first.name} 2`, exposure: 1, light: first.light });
-    h.do(edits.editShotEdit, { shot: first.id, change: { samples: 8 } });
-    expect(find(h.p.shots, first.id)!.samples).toBe(8);
-    expect(() => h.do(edits.editShotEdit, { shot: first.id, change: { size: [9000, 10] } })).toThrow(/8,192 pixels/);
-    expect(() => h.do(edits.editShotEdit, { shot: first.id, change: { samples: 0 } })).toThrow(/one sample/);
+    h.do(edits.addShotEdit, { name: first.name, shot: { grade: makeGrade({ exposure: 1 }) } });
+    expect(h.p.shots[1]).toMatchObject({ name: `${first.name} 2`, grade: { exposure: 1 }, light: first.light });
+    h.do(edits.editShotEdit, { shot: first.id, change: { output: makeOutput({ samples: 8 }) } });
+    expect(find(h.p.shots, first.id)!.output.samples).toBe(8);
+    const output = (more: Partial<Output>): void =>
+      h.do(edits.editShotEdit, { shot: first.id, change: { output: makeOutput(more) } }) as never;
+    expect(() => output({ size: [9000, 10] })).toThrow(/8,192 pixels/);
+    expect(() => output({ samples: 0 })).toThrow(/1 to 65,536 samples/);
     h.do(edits.deleteShotEdit, { shot: first.id });
     expect(h.p.shots).toHaveLength(1);
     h.do(edits.restoreEdit, { item: h.p.bin[0]!.id });

@@ -1,4 +1,15 @@
-import { type Id, type Project, type Shot, find, freeName, makeShot, must, replaceRecord } from '../../model';
+import {
+  type Id,
+  MOST_EDGE,
+  MOST_SAMPLES,
+  type Project,
+  type Shot,
+  find,
+  freeName,
+  makeShot,
+  must,
+  replaceRecord,
+} from '../../model';
 import { recordToBin } from '../bin';
 import { EditError, defineEdit } from '../edit';
 
@@ -31,8 +42,9 @@ export const editShotEdit = defineEdit<{ shot: Id; change: Partial<Omit<Shot, 'i
   run(project, a) {
     const shot = must(project.shots, a.shot, 'shot');
     const next: Shot = { ...shot, ...a.change };
-    if (next.size.some((v) => !Number.isInteger(v) || v < 1 || v > 8192)) throw new EditError('shots.size');
-    if (!Number.isInteger(next.samples) || next.samples < 1) throw new EditError('shots.samples');
+    const { size, samples } = next.output;
+    if (size.some((v) => !Number.isInteger(v) || v < 1 || v > MOST_EDGE)) throw new EditError('shots.size');
+    if (!Number.isInteger(samples) || samples < 1 || samples > MOST_SAMPLES) throw new EditError('shots.samples');
     return JSON.stringify(next) === JSON.stringify(shot)
       ? project
       : { ...project, shots: replaceRecord(project.shots, next) };

@@ -16,8 +16,8 @@ export const pngExporter: Exporter<'picture', object> = {
   type: 'image/png',
   options: z.strictObject({}),
   plan: ({ film }) => ({ counts: { width: film.width, height: film.height }, notes: [] }),
-  async write({ name, film, exposure }, _, job) {
-    const pixels = await inPieces(developSteps(film, exposure), job);
+  async write({ name, film, grade, transparent }, _, job) {
+    const pixels = await inPieces(developSteps(film, { grade, transparent }), job);
     const bytes = encodePng(film.width, film.height, pixels) as Uint8Array<ArrayBuffer>;
     return { files: [{ name: `${fileName(name)}.png`, bytes }], notes: [] };
   },

@@ -1,0 +1,92 @@
+import * as z from 'zod';
+import type { Id } from '../../ids';
+import { mention, own } from '../../marks';
+import { name, ticks } from '../fields';
+import type { LooseJson, RecordKind } from '../record-kind';
+import { type Camera, FIRST_CAMERA, PLAIN_LENS, cameraSchema } from './camera';
+import { type Grade, NO_GRADE, gradeSchema } from './grade';
+import { DEFAULT_LIGHT, type Light, lightSchema } from './light';
+import { DEFAULT_OUTPUT, type Output, outputSchema } from './output';
+import { DEFAULT_STAGE, type ShotStage, stageSchema } from './stage';
+
+/** A picture that can be made again: what it shows, camera, light, what stands around, grading and output under one name. */
+export interface Shot {
+  readonly id: Id;
+  readonly name: string;
+  readonly camera: Camera;
+  readonly light: Light;
+  readonly stage: ShotStage;
+  readonly grade: Grade;
+  readonly output: Output;
+  /** What is pictured; null is the rig. */
+  readonly scene: Id | null;
+  readonly clip: Id | null;
+  /** The look that is pictured; null is the palette's own. */
+  readonly colourway: Id | null;
+  /** In ticks of the clip. */
+  readonly time: number;
+}
+
+/** A shot but for what makes it itself. */
+export type ShotSettings = Omit<Shot, 'id' | 'name'>;
+
+export const makeShot = (id: Id, name: string, more: Partial<ShotSettings> = {}): Shot => ({
+  id,
+  name,
+  camera: FIRST_CAMERA,
+  light: DEFAULT_LIGHT,
+  stage: DEFAULT_STAGE,
+  grade: NO_GRADE,
+  output: DEFAULT_OUTPUT,
+  scene: null,
+  clip: null,
+  colourway: null,
+  time: 0,
+  ...more,
+});
+
+/** Up to format 13 a shot had a camera of two kinds, sun, sky, a floor and the glow, and no grading but exposure. */
+function shotOf13({ camera, light, exposure, size, samples, ...rest }: LooseJson): LooseJson {
+  const { sun, sky, ground, glow } = light as LooseJson;
+  return {
+    ...rest,
+    camera: { ...(camera as object), ...PLAIN_LENS },
+    light: {
+      ...DEFAULT_LIGHT,
+      sun,
+      sky: { ...DEFAULT_LIGHT.sky, ...(sky as object) },
+      glow: { ...DEFAULT_LIGHT.glow, strength: glow },
+    },
+    stage: { ...DEFAULT_STAGE, ground },
+    grade: { ...NO_GRADE, exposure },
+    output: { ...DEFAULT_OUTPUT, size, samples },
+  };
+}
+
+export const shotKind: RecordKind<'shot', 'shots', Shot> = {
+  name: 'shot',
+  plural: 'shots',
+  list: 'shots',
+  most: 1024,
+  schema: z.strictObject({
+    id: own('shot'),
+    name,
+    camera: cameraSchema,
+    light: lightSchema,
+    stage: stageSchema,
+    grade: gradeSchema,
+    output: outputSchema,
+    scene: mention('scene').nullable(),
+    clip: mention('clip').nullable(),
+    colourway: mention('colourway').nullable(),
+    time: ticks,
+  }),
+  since: 1,
+  upgrades: {
+    // Colourways came with format 3.
+    2: (s) => ({ colourway: null, ...s }),
+    12: (s) => ({ scene: null, ...s }),
+    13: shotOf13,
+  },
+  kept: z.strictObject({}),
+};

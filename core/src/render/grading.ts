@@ -1,0 +1,184 @@
+import type { Grade, ToneCurve } from '../model';
+import { type Steps, hash32 } from '../math';
+import { fromLinear } from '../palette';
+import { brightness } from './glow';
+
+/** Middle grey, which contrast leaves as it is. */
+const GREY = 0.18;
+
+/** Rolls bright light off: straight up to 0.7, then bent so that it meets 1 only far above. */
+const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.exp(-(v - 0.7) / 0.3)));
+
+/**
+ * Khronos PBR Neutral (2024): colours of matt things stay as they are, what is brighter is pressed together and only in the end
+ * turns white. In place.
+ */
+function neutral(c: Float64Array): void {
+  const START = 0.8 - 0.04,
+    DESATURATION = 0.15;
+  const least = Math.min(c[0]!, c[1]!, c[2]!);
+  const offset = least < 0.08 ? least - 6.25 * least * least : 0.04;
+  for (let i = 0; i < 3; i++) c[i]! -= offset;
+  const peak = Math.max(c[0]!, c[1]!, c[2]!);
+  if (peak < START) return;
+  const d = 1 - START;
+  const pressed = 1 - (d * d) / (peak + d - START);
+  const k = pressed / peak;
+  const white = 1 - 1 / (DESATURATION * (peak - pressed) + 1);
+  for (let i = 0; i < 3; i++) c[i] = c[i]! * k * (1 - white) + pressed * white;
+}
+
+/** An S about middle grey: shadows fall off sooner, what is bright is pressed together as the soft curve does. */
+function strong(v: number): number {
+  const k = GREY * (Math.max(0, v) / GREY) ** 1.25;
+  return shoulder(k);
+}
+
+function bend(curve: ToneCurve, c: Float64Array): void {
+  if (curve === 'neutral') return neutral(c);
+  if (curve === 'none') return;
+  for (let i = 0; i < 3; i++) c[i] = curve === 'soft' ? shoulder(c[i]!) : strong(c[i]!);
+}
+
+/** What light white balance multiplies red, green and blue by; brightness stays. */
+function balance({ warmth, tint }: Pick<Grade, 'warmth' | 'tint'>): [number, number, number] {
+  const r = 2 ** (0.5 * warmth + 0.15 * tint),
+    g = 2 ** (-0.3 * tint),
+    b = 2 ** (-0.5 * warmth + 0.15 * tint);
+  const k = 1 / brightness(r, g, b);
+  return [r * k, g * k, b * k];
+}
+
+/** How far light spreads about what is bright, in shares of the picture’s height, and how much of it each time. */
+const RINGS: readonly (readonly [number, number])[] = [
+  [0.006, 0.45],
+  [0.022, 0.33],
+  [0.07, 0.22],
+];
+
+/** Grades pixels of a picture of one size. */
+export class Grading {
+  private readonly gain: number;
+  private readonly white: readonly [number, number, number];
+  private readonly c = new Float64Array(3);
+
+  constructor(
+    private readonly grade: Grade,
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    this.gain = 2 ** grade.exposure;
+    this.white = balance(grade);
+  }
+
+  /** Spreads a share of all light about where it is, as a lens does: none is made, and none is lost. In place, in pieces. */
+  *spreadSteps(light: Float32Array): Steps<void> {
+    const { bloom } = this.grade;
+    if (bloom === 0) return;
+    const { width, height } = this;
+    const spread = new Float32Array(light.length);
+    for (const [n, [reach, weight]] of RINGS.entries()) {
+      const one = light.slice();
+      // Three boxes one after another are near to a bell.
+      const radius = Math.max(1, Math.round(reach * height));
+      for (let pass = 0; pass < 3; pass++) {
+        boxAlong(one, width, height, radius, true);
+        boxAlong(one, width, height, radius, false);
+        yield 0.1 + (0.4 * (n * 3 + pass + 1)) / 9;
+      }
+      for (let i = 0; i < light.length; i++) spread[i]! += weight * one[i]!;
+    }
+    for (let i = 0; i < light.length; i++) light[i] = light[i]! + (spread[i]! - light[i]!) * bloom;
+  }
+
+  /** Pixel `i` of linear light as sRGB bytes. @param times – multiplies the light: one over alpha */
+  pixel(light: Float32Array, i: number, x: number, y: number, times: number, out: Uint8Array): void {
+    const { grade, gain, white, c, width, height } = this;
+    let k = gain * times;
+    if (grade.vignette > 0) {
+      const u = (x + 0.5) / width - 0.5,
+        v = (y + 0.5) / height - 0.5;
+      const edge = Math.min(1, (u * u + v * v) * 2);
+      k *= 1 - grade.vignette * edge * edge * (3 - 2 * edge);
+    }
+    for (let a = 0; a < 3; a++) c[a] = light[i * 3 + a]! * k * white[a]!;
+    if (grade.contrast !== 0) {
+      const power = 2 ** grade.contrast;
+      for (let a = 0; a < 3; a++) c[a] = GREY * (Math.max(0, c[a]!) / GREY) ** power;
+    }
+    if (grade.saturation !== 0) {
+      const grey = brightness(c[0]!, c[1]!, c[2]!);
+      for (let a = 0; a < 3; a++) c[a] = Math.max(0, grey + (c[a]! - grey) * (1 + grade.saturation));
+    }
+    bend(grade.curve, c);
+    // Grain is in what is shown, strongest in the middle tones.
+    const noise =
+      grade.grain === 0
+        ? 0
+        : (hash32(hash32(x + 0x51ed27) ^ Math.imul(y + 1, 0x9e3779b1)) / 4294967296 - 0.5) * grade.grain * 0.3;
+    for (let a = 0; a < 3; a++) {
+      const v = fromLinear(Math.max(0, Math.min(1, c[a]!)));
+      out[i * 4 + a] = Math.round(255 * Math.max(0, Math.min(1, v + noise * Math.sqrt(v * (1 - v)) * 2)));
+    }
+  }
+}
+
+/** Each value the mean of those up to `radius` away along a row or a column; beyond the edge the edge goes on. */
+function boxAlong(v: Float32Array, width: number, height: number, radius: number, rows: boolean): void {
+  const lines = rows ? height : width,
+    count = rows ? width : height,
+    step = rows ? 3 : width * 3,
+    next = rows ? width * 3 : 3;
+  const line = new Float32Array(count);
+  const share = 1 / (radius * 2 + 1);
+  for (let n = 0; n < lines; n++)
+    for (let c = 0; c < 3; c++) {
+      const o = n * next + c;
+      for (let i = 0; i < count; i++) line[i] = v[o + i * step]!;
+      const at = (i: number): number =>
+        line[
+          i < 0
+            ? -1 - i < count
+              ? -1 - i
+              : count - 1
+            : i >= count
+              ? 2 * count - 1 - i >= 0
+                ? 2 * count - 1 - i
+                : 0
+              : i
+        ]!;
+      let sum = 0;
+      for (let i = -radius; i <= radius; i++) sum += at(i);
+      for (let i = 0; i < count; i++) {
+        v[o + i * step] = sum * share;
+        sum += at(i + radius + 1) - at(i - radius);
+      }
+    }
+}
+
+/** What a histogram tells: counts by brightness over stops about white, and shares that are burnt out and black. */
+export interface Exposed {
+  /** Counts of 64 steps of sRGB brightness. */
+  readonly bars: readonly number[];
+  readonly burnt: number;
+  readonly black: number;
+}
+/** Reads a developed picture: RGBA bytes. */
+export function exposed(pixels: Uint8Array): Exposed {
+  const bars = new Array<number>(64).fill(0);
+  let burnt = 0,
+    black = 0,
+    all = 0;
+  for (let i = 0; i < pixels.length; i += 4) {
+    if (pixels[i + 3] === 0) continue;
+    all++;
+    const v = 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!;
+    bars[Math.min(63, v >> 2)]!++;
+    if (isBurnt(pixels, i)) burnt++;
+    if (v < 2) black++;
+  }
+  return { bars, burnt: all ? burnt / all : 0, black: all ? black / all : 0 };
+}
+/** Whether nothing is told apart any more at a pixel: all of its colours are as bright as they can be. */
+export const isBurnt = (pixels: Uint8Array, i: number): boolean =>
+  pixels[i]! >= 254 && pixels[i + 1]! >= 254 && pixels[i + 2]! >= 254;
