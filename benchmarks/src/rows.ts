@@ -12,6 +12,7 @@ import { closedRows } from './closed-rows';
 import { intakeRows } from './intake-rows';
 import { shipRows } from './ship-rows';
 import { motionRows } from './motion-rows';
+import { renderRows } from './render-rows';
 import { rigRows } from './rig-rows';
 import { regionRows } from './region-rows';
 import { sceneRows } from './scene-rows';
@@ -236,4 +237,5 @@ export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   rig: rigRows,
   motion: motionRows,
   scene: sceneRows,
+  trace: renderRows,
 };

@@ -7,7 +7,7 @@ import {
   type TraceInstance,
   type TraceScene,
   intersectGrid,
-  traceBodies,
+  traceScene,
   traceCamera,
   traceInstances,
   traceLight,
@@ -211,13 +211,14 @@ function raysOver(scene: TraceScene, target: Place, away: number): Ray[] {
   return out;
 }
 
-const bodies = (list: DrawList): TraceScene => ({
-  ...traceBodies(traceInstances(list, 1)),
-  light: traceLight({ ...DEFAULT_LIGHT, ground: { kind: 'none', colour: '#000000' } }, 0, [2000, 9000]),
-  camera: traceCamera({ kind: 'perspective', eye: [0, 0, 1], target: [0, 0, 0], fov: 40, height: 1 }, 1, 1),
-  width: 1,
-  height: 1,
-});
+const bodies = (list: DrawList): TraceScene =>
+  traceScene({
+    instances: traceInstances(list, 1),
+    light: traceLight(DEFAULT_LIGHT),
+    camera: traceCamera({ kind: 'perspective', eye: [0, 0, 1], target: [0, 0, 0], fov: 40, height: 1 }, 1, 1),
+    width: 1,
+    height: 1,
+  });
 
 /** A picture of some bodies, to be traced: what does it, and how many rays that takes. */
 function picture(scene: TraceScene, target: Place, away: number): { trace: () => void; rays: number } {

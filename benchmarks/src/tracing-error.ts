@@ -147,17 +147,12 @@ export function relativeError(picture: Picture, truth: Picture): number {
   return sum / truth.length;
 }
 
-/** Error and time of one way of making a picture. */
+/** Error of one way of making a picture, and what it takes. */
 export interface Made {
   readonly samples: number;
   readonly error: number;
   readonly ms: number;
 }
-const timed = (samples: number, truth: Picture, make: () => Picture): Made => {
-  const start = performance.now();
-  const picture = make();
-  return { samples, ms: performance.now() - start, error: relativeError(picture, truth) };
-};
 
 export interface Comparison {
   readonly name: string;
@@ -167,23 +162,47 @@ export interface Comparison {
   readonly calm: readonly Made[];
 }
 
-/** Both tracers at several counts of samples, against a picture of many by today's, taken after those. */
-export function compared({ name, ours, theirs }: Compared, truthSamples = 4096): Comparison {
+const middle = (times: number[]): number => times.sort((a, b) => a - b)[times.length >> 1]!;
+const timed = (make: () => unknown): number => {
+  const start = performance.now();
+  make();
+  return performance.now() - start;
+};
+
+/**
+ * Errors of both tracers at several counts of samples, against a picture of many by today's. Times are those of a sample, taken in turn,
+ * so that what else the machine does slows both.
+ */
+export function compared({ name, ours, theirs }: Compared, truthSamples = 2048): Comparison {
   const truth = pictureOf(ourFilm(ours, 1 << 17, truthSamples));
-  const counts = [4, 8, 16, 32, 64];
+  const error = (picture: Picture): number => relativeError(picture, truth);
+  const films = [4, 8, 16, 32, 64].map((n) => [n, ourFilm(ours, 0, n)] as const);
+  const theirCounts = [4, 8, 16, 32, 64, 128, 256];
+  const theirErrors = theirCounts.map((n) => error(theirPicture(theirs, 0, n)));
+  const [our, their, calming]: number[][] = [[], [], []];
+  for (let round = 0; round < 7; round++) {
+    our!.push(timed(() => ourFilm(ours, 0, 8)) / 8);
+    their!.push(timed(() => theirPicture(theirs, 0, 8)) / 8);
+    calming!.push(timed(() => denoised(films[2]![1], ours.camera)));
+  }
+  const [perOurs, perTheirs, perCalm] = [middle(our!), middle(their!), middle(calming!)];
   return {
     name,
-    theirs: [...counts, 128, 256].map((n) => timed(n, truth, () => theirPicture(theirs, 0, n))),
-    raw: counts.map((n) => timed(n, truth, () => pictureOf(ourFilm(ours, 0, n)))),
-    calm: counts.map((n) => timed(n, truth, () => pictureOf(denoised(ourFilm(ours, 0, n), ours.camera)))),
+    theirs: theirCounts.map((samples, i) => ({ samples, error: theirErrors[i]!, ms: samples * perTheirs })),
+    raw: films.map(([samples, f]) => ({ samples, error: error(pictureOf(f)), ms: samples * perOurs })),
+    calm: films.map(([samples, f]) => ({
+      samples,
+      error: error(pictureOf(denoised(f, ours.camera))),
+      ms: samples * perOurs + perCalm,
+    })),
   };
 }
 
 /** The time one way needs for an error, between the counts that were made (on logarithmic scales); beyond them by the last two. */
-export function timeFor(error: number, made: readonly Made[]): number {
-  const at = made.findIndex((m) => m.error <= error);
+export function timeFor(wanted: number, made: readonly Made[]): number {
+  const at = made.findIndex((m) => m.error <= wanted);
   const i = at < 0 ? made.length - 1 : Math.max(1, at);
   const [a, b] = [made[i - 1]!, made[i]!];
-  const k = (Math.log(error) - Math.log(a.error)) / (Math.log(b.error) - Math.log(a.error));
+  const k = (Math.log(wanted) - Math.log(a.error)) / (Math.log(b.error) - Math.log(a.error));
   return Math.exp(Math.log(a.ms) + k * (Math.log(b.ms) - Math.log(a.ms)));
 }

@@ -12,8 +12,8 @@ export async function renderCommand(
     const names = project.shots.map((s) => `"${s.name}"`).join(', ') || 'none';
     throw new CliError(`${file}: there is no shot "${options.shot ?? ''}". Shots in this project: ${names}.`);
   }
-  const scene = traceSceneOf(project, shot, options.size ?? shot.size);
-  const samples = options.samples ?? shot.samples;
+  const scene = traceSceneOf(project, shot, options.size ?? shot.output.size);
+  const samples = options.samples ?? shot.output.samples;
   const film = makeFilm(scene.width, scene.height);
   const started = performance.now();
   const areas = tileAreas(scene.width, scene.height);
@@ -22,7 +22,8 @@ export async function renderCommand(
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * (i + 1)) / areas.length)} %`);
   }
   const light = options.denoise ? denoised(film, scene.camera) : lightOf(film);
-  const source = { name: shot.name, film: light, exposure: shot.exposure };
+  const { grade, output } = shot;
+  const source = { name: shot.name, film: light, grade, transparent: output.transparent };
   const { files } = await exporterOf('png')!.write(source, {}, QUIET_JOB);
   writeWhole(options.out, files[0]!.bytes);
   console.log(

@@ -54,7 +54,7 @@ export function buildLampPost(): Project {
       clip: m.clipId('Sway'),
       time: 0,
       grade: makeGrade({ exposure: 1 }),
-      output: makeOutput({ size: [480, 480], samples: 64 }),
+      output: makeOutput({ size: [480, 480], samples: 32 }),
     },
   });
   return m.project;

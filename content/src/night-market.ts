@@ -282,14 +282,14 @@ function shots(m: Maker): void {
       camera: makeCamera({ kind: 'perspective', eye: [132, 96, 214], target: [-6, 30, -14], fov: 38, height: 200 }),
       light: makeLight({
         sun: { azimuth: -120, elevation: 24, size: 6, colour: '#9fb4e6', strength: 0.35 },
-        sky: { zenith: '#22345f', horizon: '#7f86ad', strength: 0.5 },
+        sky: { kind: 'blue hour', zenith: '#22345f', horizon: '#7f86ad', strength: 0.75, turn: 150 },
         glow: { strength: 0.7 },
       }),
       stage: makeStage({ ground: { kind: 'none', colour: '#2a3640' } }),
       clip: null,
       time: 0,
-      grade: makeGrade({ exposure: 1.4 }),
-      output: makeOutput({ size: [1280, 720], samples: 64 }),
+      grade: makeGrade({ exposure: 1.1, bloom: 0.08, vignette: 0.25, contrast: 0.06 }),
+      output: makeOutput({ size: [1280, 720], samples: 32 }),
     },
   });
 }

@@ -87,7 +87,7 @@ export function buildOswin(): Project {
       clip: null,
       time: 0,
       grade: makeGrade({ exposure: 0 }),
-      output: makeOutput({ size: [480, 480], samples: 64 }),
+      output: makeOutput({ size: [480, 480], samples: 32 }),
     },
   });
   return m.project;

@@ -81,7 +81,7 @@ export function buildRowBoat(): Project {
       clip: m.clipId('Swing'),
       time: 0,
       grade: makeGrade({ exposure: 0 }),
-      output: makeOutput({ size: [480, 400], samples: 64 }),
+      output: makeOutput({ size: [480, 400], samples: 32 }),
     },
   });
   return m.project;

@@ -167,7 +167,7 @@ export function buildSedgeBank(): Project {
       clip: null,
       time: 0,
       grade: makeGrade({ exposure: 1 }),
-      output: makeOutput({ size: [720, 480], samples: 48 }),
+      output: makeOutput({ size: [720, 480], samples: 32 }),
     },
   });
   overgrown(bank.m, on);

@@ -246,8 +246,8 @@ function shots(m: Maker): void {
       stage: makeStage({ ground: { kind: 'colour', colour: '#6b6470' } }),
       clip: m.clipId('Walk'),
       time: 300,
-      grade: makeGrade({ exposure: 0.35 }),
-      output: makeOutput({ size: [640, 400], samples: 64 }),
+      grade: makeGrade({ exposure: 0.35, bloom: 0.08, vignette: 0.2 }),
+      output: makeOutput({ size: [640, 400], samples: 32 }),
     },
   });
   m.apply(addShotEdit, {
@@ -263,7 +263,7 @@ function shots(m: Maker): void {
       clip: m.clipId('Idle'),
       time: 0,
       grade: makeGrade({ exposure: -0.1 }),
-      output: makeOutput({ size: [480, 480], samples: 64 }),
+      output: makeOutput({ size: [480, 480], samples: 32 }),
     },
   });
   m.apply(addShotEdit, {
@@ -279,7 +279,7 @@ function shots(m: Maker): void {
       clip: null,
       time: 0,
       grade: makeGrade({ exposure: 0 }),
-      output: makeOutput({ size: [400, 400], samples: 48 }),
+      output: makeOutput({ size: [400, 400], samples: 32 }),
     },
   });
 }

@@ -94,13 +94,19 @@ onMounted(() => {
     firstPictureStands();
     return;
   }
-  let span = 0;
+  let span = 0,
+    stood = '';
   v.onFrame = () => {
     const c = v.camera;
     if (c.yaw !== angles.value.yaw || c.pitch !== angles.value.pitch) angles.value = { yaw: c.yaw, pitch: c.pitch };
     if (c.span !== span) {
       span = c.span;
       view.cameraTick++;
+    }
+    const stands = JSON.stringify(c.state());
+    if (stands !== stood) {
+      stood = stands;
+      view.turned++;
     }
     placeLabels();
     if (v.drawsScene) firstPictureStands();
@@ -140,7 +146,7 @@ watchEffect(() => {
   });
   if (framed !== scene.project.id) {
     framed = scene.project.id;
-    v.frame();
+    if (!props.control?.ownCamera) v.frame();
   }
 });
 watchEffect(() => {

@@ -69,6 +69,8 @@ export interface ScreenControl {
   laterCommands?(): Promise<readonly Command[]>;
   /** Commands that head the right-click menu of the view. */
   readonly menu?: readonly string[];
+  /** Whether it says itself where the camera stands; else all there is comes into view when a project is opened. */
+  readonly ownCamera?: boolean;
   /** Commands with a button of their own over the view. */
   readonly tools?: readonly string[];
   dispose?(): void;

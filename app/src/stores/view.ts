@@ -18,6 +18,8 @@ export const useView = defineStore('view', () => {
   const screen = ref('');
   /** Rises when the camera came nearer or went farther, for handles that keep their size on screen. */
   const cameraTick = ref(0);
+  /** Rises whenever the camera stands otherwise than in the frame before. */
+  const turned = ref(0);
   /** Figures of a drag, size along each axis and count. */
   const measure = ref('');
   const cursor = ref('');
@@ -43,6 +45,7 @@ export const useView = defineStore('view', () => {
     viewport,
     screen,
     cameraTick,
+    turned,
     measure,
     cursor,
     under,

@@ -18,7 +18,19 @@ export interface CameraState {
   readonly distance: number;
   readonly target: Vec3;
   readonly orthographic: boolean;
+  readonly fov: number;
+  readonly lens: Lens;
 }
+
+/** What a lens does besides: degrees it is turned by, how far the picture is moved over it, how wide it must see at least. */
+export interface Lens {
+  readonly roll: number;
+  readonly shift: readonly [number, number];
+  /** Width by height of a picture that must be seen whole; null for the view's own. */
+  readonly aspect: number | null;
+}
+const PLAIN: Lens = { roll: 0, shift: [0, 0], aspect: null };
+const OWN_FOV = 30;
 
 /** A camera that circles a point: turn and tilt in radians, from the front and level. */
 export class OrbitCamera {
@@ -26,7 +38,9 @@ export class OrbitCamera {
   pitch = 0.28;
   distance = 80;
   target: Vec3 = [0, 18, 0];
-  readonly fov = 30;
+  /** Vertical, in degrees. */
+  fov = OWN_FOV;
+  lens: Lens = PLAIN;
   orthographic = false;
   private readonly perspective = new PerspectiveCamera(this.fov, 1, 0.5, 4000);
   private readonly flat = new OrthographicCamera(-1, 1, 1, -1, -2000, 4000);
@@ -147,8 +161,8 @@ export class OrbitCamera {
   }
   /** All that says where it stands, to come back to. */
   state(): CameraState {
-    const { yaw, pitch, distance, target, orthographic } = this;
-    return { yaw, pitch, distance, target, orthographic };
+    const { yaw, pitch, distance, target, orthographic, fov, lens } = this;
+    return { yaw, pitch, distance, target, orthographic, fov, lens };
   }
   restore(s: CameraState): void {
     Object.assign(this, s);
@@ -164,30 +178,52 @@ export class OrbitCamera {
     this.pitch = Math.asin(-d[1] / length);
     this.yaw = Math.atan2(-d[0], -d[2]);
     this.target = camera.target;
-    this.orthographic = camera.kind === 'orthographic';
-    const half = camera.kind === 'perspective' ? Math.tan((camera.fov * Math.PI) / 360) * length : camera.height / 2;
-    this.distance = half / Math.tan((this.fov * Math.PI) / 360);
+    this.orthographic = camera.kind !== 'perspective';
+    this.fov = this.orthographic ? OWN_FOV : camera.fov;
+    this.distance = this.orthographic ? camera.height / 2 / Math.tan((OWN_FOV * Math.PI) / 360) : length;
+    this.lens = { ...this.lens, roll: camera.roll, shift: camera.shift };
   }
 
   /** The camera to draw with. */
   three(aspect: number): PerspectiveCamera | OrthographicCamera {
     const cam = this.orthographic ? this.flat : this.perspective;
+    // A picture that is wider than the view is seen whole all the same.
+    const wider = this.lens.aspect === null ? 1 : Math.max(1, this.lens.aspect / aspect);
     if (this.orthographic) {
-      const h = this.span / 2;
+      const h = (this.span / 2) * wider;
       this.flat.left = -h * aspect;
       this.flat.right = h * aspect;
       this.flat.top = h;
       this.flat.bottom = -h;
     } else {
       this.perspective.aspect = aspect;
+      this.perspective.fov = (Math.atan(Math.tan((this.fov * Math.PI) / 360) * wider) * 360) / Math.PI;
       this.perspective.near = Math.max(0.2, this.distance / 200);
       this.perspective.far = this.distance * 12 + 1200;
     }
     cam.position.set(...this.eye);
     cam.up.set(...this.up);
     cam.lookAt(...this.target);
+    cam.rotateZ((-this.lens.roll * Math.PI) / 180);
     cam.updateProjectionMatrix();
+    this.moveOverLens(cam, aspect, wider);
     cam.updateMatrixWorld();
     return cam;
+  }
+
+  /** Moves the picture over the lens: what was beside it comes in without the lens being turned. */
+  private moveOverLens(cam: PerspectiveCamera | OrthographicCamera, aspect: number, wider: number): void {
+    const { shift } = this.lens;
+    if (shift[0] === 0 && shift[1] === 0) return;
+    // Told in halves of the picture, which may not fill the view.
+    const frame = (this.lens.aspect ?? aspect) / aspect;
+    const across = (shift[0] * frame) / wider,
+      up = shift[1] / wider;
+    const m = cam.projectionMatrix.elements;
+    const at = cam === this.flat ? 12 : 8,
+      sign = cam === this.flat ? -1 : 1;
+    m[at]! += sign * across;
+    m[at + 1]! += sign * up;
+    cam.projectionMatrixInverse.copy(cam.projectionMatrix).invert();
   }
 }

@@ -1,5 +1,5 @@
 import { type Vec3, boxCorners, cross, dot, length, matrixOf, quatFromAxisAngle } from '@sphalerite/core/math';
-import { makePart } from '@sphalerite/core/model';
+import { makeCamera, makePart } from '@sphalerite/core/model';
 import { CellSet, VoxelGrid } from '@sphalerite/core/voxel';
 import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
@@ -106,9 +106,9 @@ describe('OrbitCamera', () => {
   it('stands where a shot stands, and comes back', () => {
     const c = new OrbitCamera();
     const own = c.state();
-    c.follow({ kind: 'perspective', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 1 });
+    c.follow(makeCamera({ kind: 'perspective', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 1 }));
     close(c.eye, [30, 40, 50], 4);
-    c.follow({ kind: 'orthographic', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 24 });
+    c.follow(makeCamera({ kind: 'orthographic', eye: [30, 40, 50], target: [1, 2, 3], fov: 30, height: 24 }));
     expect(c.span).toBeCloseTo(24, 6);
     c.restore(own);
     expect(c.state()).toEqual(own);

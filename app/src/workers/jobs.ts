@@ -342,13 +342,13 @@ export const handlers: Handlers = {
     const scene = traceSceneOf(ctx.bricks.openProject(project), shot, size);
     const mine = tileAreas(scene.width, scene.height).filter((_, i) => i % lanes === lane);
     let done = 0;
-    for (let sample = 0; sample < shot.samples;) {
+    for (let sample = 0; sample < shot.output.samples;) {
       // The first passes are thin, so that a picture stands early; later ones carry more at a time.
-      const samples = Math.min(shot.samples - sample, sample < 4 ? 1 : 4);
+      const samples = Math.min(shot.output.samples - sample, sample < 4 ? 1 : 4);
       for (const area of mine) {
         const traced = traceArea(scene, area, sample, samples);
         done += samples;
-        ctx.report(done / (mine.length * shot.samples), traced);
+        ctx.report(done / (mine.length * shot.output.samples), traced);
         await ctx.breathe();
       }
       sample += samples;

@@ -25,7 +25,7 @@ export function* denoiseSteps(film: Film, camera: TraceCamera): Steps<FilmLight>
   yield 0.1;
   const raw = picture.light.slice(),
     noise = picture.noise.slice();
-  let from = { light: picture.light, noise: picture.noise };
+  let from: Noisy = { light: withoutDots(picture), noise: picture.noise };
   for (let pass = 0; pass < PASSES; pass++) {
     from = evened(picture, from, 1 << pass);
     yield 0.1 + (0.8 * (pass + 1)) / PASSES;
@@ -61,13 +61,14 @@ function planesOf(film: Film, camera: TraceCamera): Planes {
     ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
   };
   const wide = (2 * Math.hypot(...camera.up)) / height;
+  const apart = new Float32Array(n);
   for (const t of film.tiles) {
     if (!t) continue;
     for (let j = 0; j < t.height; j++)
       for (let i = 0; i < t.width; i++) {
         const from = j * t.width + i,
           to = (t.y + j) * width + t.x + i;
-        takePixel(p, t, from, to);
+        takePixel(p, apart, t, from, to);
         if (t.cover[from] === 0) continue;
         const u = ((t.x + i + 0.5) / width) * 2 - 1,
           v = 1 - ((t.y + j + 0.5) / height) * 2;
@@ -76,10 +77,36 @@ function planesOf(film: Film, camera: TraceCamera): Planes {
         p.grain[to] = camera.perspective ? wide * d : wide;
       }
   }
+  scaleNoise(p, apart);
   return p;
 }
 
-function takePixel(p: Planes, t: Traced, from: number, to: number): void {
+/**
+ * Samples that are spread evenly have come further than their spread alone tells. How much further is told by the squared
+ * difference of both halves of them, of a square of pixels together.
+ */
+function scaleNoise({ width, height, noise }: Planes, apart: Float32Array): void {
+  for (let y = 0; y < height; y += BLOCK)
+    for (let x = 0; x < width; x += BLOCK) {
+      let told = 0,
+        found = 0;
+      const each = (f: (i: number) => void): void => {
+        for (let j = y; j < Math.min(height, y + BLOCK); j++)
+          for (let i = x; i < Math.min(width, x + BLOCK); i++) f(j * width + i);
+      };
+      each((i) => {
+        if (apart[i]! < 0) return;
+        told += noise[i]!;
+        found += apart[i]!;
+      });
+      if (told === 0) continue;
+      const k = Math.max(0.01, Math.min(1, found / told));
+      each((i) => (noise[i]! *= k));
+    }
+}
+
+/** @param apart – is given the squared difference of both halves of the samples, over 4; −1 where there are no halves */
+function takePixel(p: Planes, apart: Float32Array, t: Traced, from: number, to: number): void {
   const k = 1 / t.samples;
   let length = 0;
   for (let c = 0; c < 3; c++) {
@@ -97,6 +124,9 @@ function takePixel(p: Planes, t: Traced, from: number, to: number): void {
   const variance = Math.max(0, t.squares[from]! * k - mean * mean);
   // Of one sample nothing is known of its noise: as if it were all of it.
   p.noise[to] = (t.samples > 1 ? variance / (t.samples - 1) : mean * mean) / (grey * grey);
+  const odd = t.samples >> 1;
+  const gap = odd < 2 ? 0 : t.odd[from]! / odd - (mean * t.samples - t.odd[from]!) / (t.samples - odd);
+  apart[to] = odd < 2 ? -1 : (gap * gap) / 4 / (grey * grey);
 }
 
 function placePixel(p: Planes, c: TraceCamera, to: number, u: number, v: number, d: number): void {
@@ -113,45 +143,45 @@ function placePixel(p: Planes, c: TraceCamera, to: number, u: number, v: number,
 const lumOf = (light: Float32Array, i: number): number =>
   brightness(light[i * 3]!, light[i * 3 + 1]!, light[i * 3 + 2]!);
 
-/** How much two pixels lie on one plane: 1 on the same, 0 on quite another. */
-function together({ normal, place, grain, purity }: Planes, i: number, j: number): number {
-  if (grain[i] === 0 || grain[j] === 0) return 0;
-  const a = i * 3,
-    b = j * 3;
-  const facing = normal[a]! * normal[b]! + normal[a + 1]! * normal[b + 1]! + normal[a + 2]! * normal[b + 2]!;
-  if (facing < 0.9) return 0;
-  const off = Math.abs(
-    normal[a]! * (place[b]! - place[a]!) +
-      normal[a + 1]! * (place[b + 1]! - place[a + 1]!) +
-      normal[a + 2]! * (place[b + 2]! - place[a + 2]!),
-  );
-  // Steps of one plane among others of the same direction count a little.
-  return facing ** 16 * Math.exp(-off / (grain[i]! * 2) - 12 * Math.abs(purity[i]! - purity[j]!));
-}
-
 interface Noisy {
   readonly light: Float32Array;
   readonly noise: Float32Array;
 }
 
-/** One pass: each pixel the mean of those around it, so many apart, by plane and by how alike they are for their noise. */
+/** e^−x for x from 0 on, to a few hundredths: what weighs neighbours need not be exact. */
+const falling = (x: number): number => {
+  if (x >= 8) return 0;
+  const a = 1 - x * 0.125,
+    b = a * a,
+    c = b * b;
+  return c * c;
+};
+
+/**
+ * One pass: each pixel the mean of those around it, so many apart, by how much they lie on one plane and how alike they are
+ * for their noise. One long loop on purpose: it goes over every neighbour of every pixel.
+ */
 function evened(p: Planes, { light, noise }: Noisy, step: number): Noisy {
-  const { width, height, grain } = p;
-  const out = new Float32Array(light.length),
-    left = new Float32Array(noise.length);
+  const { width, height, grain, normal, place, purity } = p;
+  const out = light.slice(),
+    left = noise.slice();
   const n = width * height;
   const lum = Float32Array.from({ length: n }, (_, i) => lumOf(light, i)),
-    reach = Float32Array.from({ length: n }, (_, i) =>
-      smoothed(noise, width, height, i % width, Math.floor(i / width)),
-    );
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      if (grain[i] === 0) {
-        for (let c = 0; c < 3; c++) out[i * 3 + c] = light[i * 3 + c]!;
-        left[i] = noise[i]!;
-        continue;
-      }
+    spread = new Float32Array(n);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) spread[i] = NOISE * Math.sqrt(smoothed(noise, width, height, x, y)) + 1e-6;
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (grain[i] === 0) continue;
+      const a = i * 3;
+      const nx = normal[a]!,
+        ny = normal[a + 1]!,
+        nz = normal[a + 2]!,
+        // How far the pixel's plane lies from the origin.
+        plane = nx * place[a]! + ny * place[a + 1]! + nz * place[a + 2]!;
+      const perGrain = 0.5 / grain[i]!,
+        own = lum[i]!,
+        pure = purity[i]!;
       let sum = 0,
         r = 0,
         g = 0,
@@ -163,27 +193,79 @@ function evened(p: Planes, { light, noise }: Noisy, step: number): Noisy {
         for (let dx = -2; dx <= 2; dx++) {
           const xx = x + dx * step;
           if (xx < 0 || xx >= width) continue;
-          const j = yy * width + xx;
-          const near = j === i ? 1 : together(p, i, j);
-          if (near === 0) continue;
-          const w =
-            KERNEL[dx + 2]! *
-            KERNEL[dy + 2]! *
-            near *
-            Math.exp(-Math.abs(lum[j]! - lum[i]!) / (NOISE * Math.sqrt(Math.max(reach[i]!, reach[j]!)) + 1e-6));
+          const j = yy * width + xx,
+            o = j * 3;
+          let w = KERNEL[dx + 2]! * KERNEL[dy + 2]!;
+          if (j !== i) {
+            if (grain[j] === 0) continue;
+            const facing = nx * normal[o]! + ny * normal[o + 1]! + nz * normal[o + 2]!;
+            if (facing < 0.9) continue;
+            const f2 = facing * facing,
+              f4 = f2 * f2,
+              f8 = f4 * f4;
+            const off = Math.abs(nx * place[o]! + ny * place[o + 1]! + nz * place[o + 2]! - plane);
+            const lies = off * perGrain + 12 * Math.abs(pure - purity[j]!);
+            if (lies >= 8) continue;
+            const other = spread[j]!,
+              reach = spread[i]! > other ? spread[i]! : other;
+            // Steps of one plane among others of the same direction count a little.
+            w *= f8 * f8 * falling(lies + Math.abs(lum[j]! - own) / reach);
+            if (w === 0) continue;
+          }
           sum += w;
-          r += w * light[j * 3]!;
-          g += w * light[j * 3 + 1]!;
-          b += w * light[j * 3 + 2]!;
+          r += w * light[o]!;
+          g += w * light[o + 1]!;
+          b += w * light[o + 2]!;
           v += w * w * noise[j]!;
         }
       }
-      out[i * 3] = r / sum;
-      out[i * 3 + 1] = g / sum;
-      out[i * 3 + 2] = b / sum;
-      left[i] = v / (sum * sum);
+      const k = 1 / sum;
+      out[a] = r * k;
+      out[a + 1] = g * k;
+      out[a + 2] = b * k;
+      left[i] = v * k * k;
     }
   return { light: out, noise: left };
+}
+
+/** How many standard deviations of its neighbours a pixel may be brighter than them. */
+const DOT = 3;
+
+/** The light with pixels that stand out alone on their plane held to what their neighbours are; what they lose comes to all about them later. */
+function withoutDots({ width, height, light, normal, grain, purity, noise }: Planes): Float32Array {
+  const out = light.slice();
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (grain[i] === 0 || noise[i] === 0) continue;
+      let n = 0,
+        sum = 0,
+        squares = 0;
+      for (let dy = -2; dy <= 2; dy++)
+        for (let dx = -2; dx <= 2; dx++) {
+          const xx = x + dx,
+            yy = y + dy;
+          if ((dx === 0 && dy === 0) || xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
+          const j = yy * width + xx;
+          if (grain[j] === 0 || Math.abs(purity[j]! - purity[i]!) > 0.1) continue;
+          const facing =
+            normal[i * 3]! * normal[j * 3]! +
+            normal[i * 3 + 1]! * normal[j * 3 + 1]! +
+            normal[i * 3 + 2]! * normal[j * 3 + 2]!;
+          if (facing < 0.98) continue;
+          const l = lumOf(light, j);
+          n++;
+          sum += l;
+          squares += l * l;
+        }
+      if (n < 6) continue;
+      const mean = sum / n,
+        most = mean + DOT * Math.sqrt(Math.max(0, squares / n - mean * mean)) + 0.02 * mean;
+      const own = lumOf(light, i);
+      // What is bright without noise is so in truth.
+      if (own <= most || (own - most) ** 2 > 16 * noise[i]!) continue;
+      for (let c = 0; c < 3; c++) out[i * 3 + c] = (light[i * 3 + c]! * most) / own;
+    }
+  return out;
 }
 
 /** The noise about a pixel: one pixel alone does not know its own well. */

@@ -25,6 +25,8 @@ export interface Traced extends Area {
   readonly direct: Float32Array;
   /** Squares of the brightness of the rest, sample by sample: they tell how noisy a pixel is. */
   readonly squares: Float32Array;
+  /** Its brightness in samples of odd number: how far both halves are apart tells how far even samples have come. */
+  readonly odd: Float32Array;
   /** 1 for each sample that met anything. */
   readonly cover: Float32Array;
   /** Linear colour of the first surface, 3 a pixel. */
@@ -46,6 +48,7 @@ export const makeTraced = ({ x, y, width, height }: Area, samples: number): Trac
     light: new Float32Array(pixels * 3),
     direct: new Float32Array(pixels * 3),
     squares: new Float32Array(pixels),
+    odd: new Float32Array(pixels),
     cover: new Float32Array(pixels),
     albedo: new Float32Array(pixels * 3),
     normal: new Float32Array(pixels * 3),
@@ -86,7 +89,7 @@ export function addTraced(film: Film, more: Traced): void {
   if (tile === undefined || (tile && tile.light.length !== more.light.length))
     throw new RangeError(`Samples at ${more.x}, ${more.y} are not those of a tile.`);
   const sum = tile ?? makeTraced(more, 0);
-  for (const layer of ['light', 'direct', 'squares', 'cover', 'albedo', 'normal', 'depth'] as const) {
+  for (const layer of ['light', 'direct', 'squares', 'odd', 'cover', 'albedo', 'normal', 'depth'] as const) {
     const into = sum[layer],
       from = more[layer];
     for (let i = 0; i < into.length; i++) into[i]! += from[i]!;

@@ -3,12 +3,17 @@ import type { VoxelGrid } from '../voxel';
 import { type Weighed, halves } from './halves';
 import type { TraceSurfaces } from './material';
 
-/** Numbers a glowing face takes in a shape: corner (3), axes of its edges u and v, 1 or −1 for u × v outwards, radiance (3), brightness. */
-export const FACE_STRIDE = 10;
+/**
+ * Numbers a glowing face takes in a shape: corner (3), axes of its edges u and v, 1 or −1 for u × v outwards, radiance (3),
+ * brightness by its area, cubes along u and along v.
+ */
+export const FACE_STRIDE = 12;
+/** Cubes that a face may be long. */
+const LONG = 2;
 /** Most faces of a cluster. */
 export const TOGETHER = 8;
 /** Cubes that a cluster may be wide. */
-const NEAR = 8;
+const NEAR = 12;
 
 /** Some glowing faces of a shape that lie together. */
 export interface GlowCluster {
@@ -25,7 +30,7 @@ export interface GlowCluster {
   readonly bright: number;
 }
 
-/** The exposed faces of a shape's glowing cubes, in its lattice, so that light can be aimed for instead of found by chance. */
+/** The exposed faces of a shape's glowing cubes, in its lattice, those beside each other together, so that light can be aimed for instead of found by chance. */
 export interface ShapeGlow {
   readonly faces: Float64Array;
   readonly clusters: readonly GlowCluster[];
@@ -37,7 +42,7 @@ export const brightness = (r: number, g: number, b: number): number => 0.2126 * 
 /** The glow of a grid; null when nothing of it glows. */
 export function shapeGlow(grid: VoxelGrid, { emissive, glow }: TraceSurfaces): ShapeGlow | null {
   if (!emissive.some((e) => e > 0)) return null;
-  const found: number[][] = [];
+  const found = new Map<string, number[]>();
   grid.forEach((x, y, z, value) => {
     const [r, g, b] = [0, 1, 2].map((i) => glow[value * 3 + i]!) as [number, number, number];
     // A black face that is said to glow gives no light.
@@ -48,13 +53,14 @@ export function shapeGlow(grid: VoxelGrid, { emissive, glow }: TraceSurfaces): S
         out = n[axis as 0 | 1 | 2]!;
       const corner = [x, y, z];
       if (out > 0) corner[axis]!++;
-      found.push([...corner, (axis + 1) % 3, (axis + 2) % 3, out, r, g, b, brightness(r, g, b)]);
+      const numbers = [...corner, (axis + 1) % 3, (axis + 2) % 3, out, r, g, b, brightness(r, g, b), 1, 1];
+      found.set([direction, ...corner].join(), numbers);
     }
   });
-  if (found.length === 0) return null;
+  if (found.size === 0) return null;
   const faces: number[][] = [],
     clusters: GlowCluster[] = [];
-  const boxes = found.map(faceBox);
+  const boxes = merged(found).map(faceBox);
   for (let axis = 0; axis < 3; axis++)
     for (const out of [-1, 1]) {
       const alike = boxes.filter((f) => axisOf(f) === axis && f.numbers[5] === out);
@@ -63,14 +69,50 @@ export function shapeGlow(grid: VoxelGrid, { emissive, glow }: TraceSurfaces): S
   return { faces: Float64Array.from(faces.flat()), clusters };
 }
 
+/**
+ * Faces of one look beside each other as one, up to so long and so wide: each grows along its first edge, then as a whole along the
+ * second. They are in order, so that none before it could have taken it in.
+ */
+function merged(found: Map<string, number[]>): number[][] {
+  const out: number[][] = [];
+  const left = new Map(found);
+  for (const [key, face] of found) {
+    if (!left.delete(key)) continue;
+    const [direction] = key.split(',');
+    const along = (axis: number, by: number, from: readonly number[]): string => {
+      const corner = from.slice(0, 3);
+      corner[axis]! += by;
+      return [direction, ...corner].join();
+    };
+    const alike = (k: string): boolean => {
+      const other = left.get(k);
+      return other !== undefined && other[6] === face[6] && other[7] === face[7] && other[8] === face[8];
+    };
+    const [u, v] = [face[3]!, face[4]!];
+    let long = 1,
+      wide = 1;
+    while (long < LONG && alike(along(u, long, face))) left.delete(along(u, long++, face));
+    const rowAt = (by: number): string[] => {
+      const start = face.slice();
+      start[v]! += by;
+      return Array.from({ length: long }, (_, i) => along(u, i, start));
+    };
+    while (wide < LONG && rowAt(wide).every(alike)) for (const k of rowAt(wide++)) left.delete(k);
+    out.push([...face.slice(0, 9), face[9]! * long * wide, long, wide]);
+  }
+  return out;
+}
+
 interface Face extends Weighed {
   readonly numbers: number[];
 }
 const axisOf = ({ numbers }: Pick<Face, 'numbers'>): number => 3 - numbers[3]! - numbers[4]!;
 function faceBox(numbers: number[]): Face {
-  const axis = axisOf({ numbers });
   const lo = numbers.slice(0, 3);
-  return { numbers, lo, hi: lo.map((v, a) => (a === axis ? v : v + 1)), weight: numbers[9]! };
+  const hi = lo.slice();
+  hi[numbers[3]!]! += numbers[10]!;
+  hi[numbers[4]!]! += numbers[11]!;
+  return { numbers, lo, hi, weight: numbers[9]! };
 }
 
 /** Sorts faces that look one way into groups that lie together: cut until they are few and near each other. */

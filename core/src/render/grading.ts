@@ -6,6 +6,10 @@ import { brightness } from './glow';
 /** Middle grey, which contrast leaves as it is. */
 const GREY = 0.18;
 
+/** Light as sRGB, 0–1, by the square root of it: even steps there are even steps to the eye. */
+const ENCODED = Float32Array.from({ length: 16_385 }, (_, i) => fromLinear((i / 16_384) ** 2));
+const encoded = (v: number): number => (v <= 0 ? 0 : v >= 1 ? 1 : ENCODED[Math.round(Math.sqrt(v) * 16_384)]!);
+
 /** Rolls bright light off: straight up to 0.7, then bent so that it meets 1 only far above. */
 const shoulder = (v: number): number => (v <= 0.7 ? v : 0.7 + 0.3 * (1 - Math.exp(-(v - 0.7) / 0.3)));
 
@@ -117,8 +121,10 @@ export class Grading {
         ? 0
         : (hash32(hash32(x + 0x51ed27) ^ Math.imul(y + 1, 0x9e3779b1)) / 4294967296 - 0.5) * grade.grain * 0.3;
     for (let a = 0; a < 3; a++) {
-      const v = fromLinear(Math.max(0, Math.min(1, c[a]!)));
-      out[i * 4 + a] = Math.round(255 * Math.max(0, Math.min(1, v + noise * Math.sqrt(v * (1 - v)) * 2)));
+      const v = encoded(c[a]!);
+      out[i * 4 + a] = Math.round(
+        255 * (noise === 0 ? v : Math.max(0, Math.min(1, v + noise * Math.sqrt(v * (1 - v)) * 2))),
+      );
     }
   }
 }

@@ -37,6 +37,8 @@ export class LightTree {
   readonly u = new Float64Array(3);
   readonly v = new Float64Array(3);
   readonly radiance = new Float64Array(3);
+  /** Faces of cubes that it is made of. */
+  cubes = 1;
   /** The lamp that was found, when it was none of the faces. */
   lamp: TraceLamp | null = null;
   /** How likely it was found. */
@@ -70,9 +72,9 @@ export class LightTree {
   }
 
   /**
-   * Chooses a source for a place and its normal by two chances of 0 to below 1; false when none can light it.
+   * Chooses a source for a place and its normal by a chance of 0 to below 1; false when none can light it.
    */
-  choose(x: number, y: number, z: number, nx: number, ny: number, nz: number, a: number, b: number): boolean {
+  choose(x: number, y: number, z: number, nx: number, ny: number, nz: number, a: number): boolean {
     const { nodes } = this;
     let at = 0,
       chance = 1;
@@ -97,7 +99,7 @@ export class LightTree {
     this.lamp = source.lamp;
     this.unseen = source.unseen;
     this.chance = chance;
-    return source.lamp !== null || this.chooseFace(source, x, y, z, nx, ny, nz, b);
+    return source.lamp !== null || this.chooseFace(source, x, y, z, nx, ny, nz, a);
   }
 
   /** What a node may give at most: its power by distance, by the best cosine that its ball can have; 0 below the surface. */
@@ -138,7 +140,7 @@ export class LightTree {
   ): boolean {
     const { toLocal: i, toWorld: w, shape } = instance!;
     const { faces } = shape.glow!;
-    const { first, count } = cluster!;
+    const { first, count, axis } = cluster!;
     const { promises } = this;
     // In the lattice faces are squares along its axes; what it stretches is told apart well enough.
     const px = i[0]! * x + i[4]! * y + i[8]! * z + i[12]!,
@@ -152,10 +154,12 @@ export class LightTree {
     const level = tilt === 0;
     let all = 0;
     for (let k = 0, o = first * FACE_STRIDE; k < count; k++, o += FACE_STRIDE) {
-      const axis = 3 - faces[o + 3]! - faces[o + 4]!;
-      const dx = faces[o]! + (axis === 0 ? 0 : 0.5) - px,
-        dy = faces[o + 1]! + (axis === 1 ? 0 : 0.5) - py,
-        dz = faces[o + 2]! + (axis === 2 ? 0 : 0.5) - pz;
+      const long = faces[o + 10]! / 2,
+        wide = faces[o + 11]! / 2;
+      // Edges go around: u is the axis after that of the face, v the one after u.
+      const dx = faces[o]! + (axis === 0 ? 0 : axis === 2 ? long : wide) - px,
+        dy = faces[o + 1]! + (axis === 1 ? 0 : axis === 0 ? long : wide) - py,
+        dz = faces[o + 2]! + (axis === 2 ? 0 : axis === 1 ? long : wide) - pz;
       // Of a plane face all points look this way or none.
       const facing = -faces[o + 5]! * (axis === 0 ? dx : axis === 1 ? dy : dz);
       if (facing > 0) {
@@ -180,12 +184,17 @@ export class LightTree {
       z = faces[o + 2]!,
       out = faces[o + 5]!;
     // Facing the other way: swap the edges.
-    const eu = faces[o + (out > 0 ? 3 : 4)]! * 4,
-      ev = faces[o + (out > 0 ? 4 : 3)]! * 4;
+    const first = out > 0 ? 3 : 4,
+      second = 7 - first;
+    const eu = faces[o + first]! * 4,
+      ev = faces[o + second]! * 4,
+      long = faces[o + first + 7]!,
+      wide = faces[o + second + 7]!;
+    this.cubes = long * wide;
     for (let i = 0; i < 3; i++) {
       this.corner[i] = m[i]! * x + m[4 + i]! * y + m[8 + i]! * z + m[12 + i]!;
-      this.u[i] = m[eu + i]!;
-      this.v[i] = m[ev + i]!;
+      this.u[i] = m[eu + i]! * long;
+      this.v[i] = m[ev + i]! * wide;
       this.radiance[i] = faces[o + 6 + i]!;
     }
   }

@@ -87,6 +87,9 @@ export class Path {
   /** Times it was scattered. */
   private bounce = 0;
   private turns = 0;
+  private sample = 0;
+  /** What light that is aimed for counts by: as many as there are kinds, when one of them stands for all. */
+  private times = 1;
   /** Whether the place light is gathered for floats in fog, facing all ways. */
   private floating = false;
   private readonly draws = new Sampler();
@@ -105,6 +108,7 @@ export class Path {
   /** Follows sample `sample` of the pixel in column `x` of row `y`. */
   follow(x: number, y: number, sample: number): void {
     this.draws.begin(y * this.scene.width + x, sample);
+    this.sample = sample;
     this.r = this.g = this.b = 0;
     this.wr = this.wg = this.wb = 1;
     this.covered = this.chance = this.trip = 0;
@@ -118,7 +122,7 @@ export class Path {
   }
 
   /** Adds what came of the last sample to pixel `p` of an area. */
-  addTo({ light, direct, squares, cover, albedo, normal, depth }: Traced, p: number): void {
+  addTo({ light, direct, squares, odd, cover, albedo, normal, depth }: Traced, p: number): void {
     const o = p * 3;
     light[o]! += this.r;
     light[o + 1]! += this.g;
@@ -126,7 +130,9 @@ export class Path {
     direct[o]! += this.er;
     direct[o + 1]! += this.eg;
     direct[o + 2]! += this.eb;
-    squares[p]! += brightness(this.r - this.er, this.g - this.eg, this.b - this.eb) ** 2;
+    const rest = brightness(this.r - this.er, this.g - this.eg, this.b - this.eb);
+    squares[p]! += rest * rest;
+    if (this.sample & 1) odd[p]! += rest;
     cover[p]! += this.covered;
     albedo[o]! += this.cr;
     albedo[o + 1]! += this.cg;
@@ -557,14 +563,10 @@ export class Path {
     draws.at(first);
     this.bounce++;
     this.floating = false;
-    if (this.options.strategy !== 'bounces') {
-      this.gatherSun();
-      this.gatherSky();
-      this.gatherLights();
-    } else if (!scene.lights.isEmpty) this.gatherLights();
+    this.gatherAll();
     draws.at(first + 6);
     draws.draw();
-    if (!surface.sample(draws.u, draws.v, draws.next())) return false;
+    if (!surface.sample(draws.u, draws.v, surface.isChalk ? 1 : draws.next())) return false;
     // Where edges are rounded a direction may lead into the face itself.
     if (surface.x * met.nx + surface.y * met.ny + surface.z * met.nz <= 0) return false;
     this.weigh(surface.r, surface.g, surface.b);
@@ -573,7 +575,7 @@ export class Path {
     this.dx = surface.x;
     this.dy = surface.y;
     this.dz = surface.z;
-    return this.bounce < 3 || this.survives();
+    return this.bounce < 2 || this.survives();
   }
   /** Paths that carry little are ended by chance, and those that go on count for more (Russian roulette). */
   private survives(): boolean {
@@ -619,6 +621,28 @@ export class Path {
     for (let a = 0; a < 3; a++) normal[a]! *= l;
   }
 
+  /** Light that is aimed for: all kinds of it where the eye looks and once more, one of them for all farther on. */
+  private gatherAll(): void {
+    const { sky, sunColour: c } = this.scene.light;
+    const sun = c[0] + c[1] + c[2] > 0 ? 1 : 0,
+      around = sky.chosen ? 1 : 0,
+      lamps = this.scene.lights.isEmpty ? 0 : 1;
+    const kinds = sun + around + lamps;
+    this.times = 1;
+    if (this.bounce <= 2 || kinds < 2) {
+      this.gatherSun();
+      this.gatherSky();
+      this.gatherLights();
+      return;
+    }
+    this.times = kinds;
+    const one = Math.floor(this.draws.next() * kinds);
+    if (one < sun) this.gatherSun();
+    else if (one < sun + around) this.gatherSky();
+    else this.gatherLights();
+    this.times = 1;
+  }
+
   /** A direction given in a frame whose z is the normal (frame after Duff et al. 2017). */
   private aim(nx: number, ny: number, nz: number, x: number, y: number, z: number): void {
     const sign = nz >= 0 ? 1 : -1;
@@ -640,6 +664,7 @@ export class Path {
   /** Light of strength `k` that was aimed for, as the surface throws it on and as much as comes through to it. */
   private gather(c: ArrayLike<number>, k: number): void {
     const { surface } = this;
+    k *= this.times;
     this.take(c[0]! * k * surface.r * this.tr, c[1]! * k * surface.g * this.tg, c[2]! * k * surface.b * this.tb);
   }
 
@@ -685,12 +710,12 @@ export class Path {
     const { lights } = this.scene;
     const { draws, normal } = this;
     if (lights.isEmpty) return;
-    draws.draw();
+    const chosen = draws.next();
     const all = this.floating ? 0 : 1;
     const nx = normal[0]! * all,
       ny = normal[1]! * all,
       nz = normal[2]! * all;
-    if (!lights.choose(this.ox, this.oy, this.oz, nx, ny, nz, draws.u, draws.v)) return;
+    if (!lights.choose(this.ox, this.oy, this.oz, nx, ny, nz, chosen)) return;
     draws.draw();
     if (lights.lamp) this.gatherLamp(lights.lamp, lights.chance, draws.u, draws.v);
     else this.gatherGlow(draws.u, draws.v);
@@ -701,7 +726,7 @@ export class Path {
    * squared distance.
    */
   private gatherGlow(a: number, b: number): void {
-    const { corner, u, v, radiance, chance, unseen } = this.scene.lights;
+    const { corner, u, v, radiance, chance, unseen, cubes } = this.scene.lights;
     const { ox, oy, oz } = this;
     let dx = corner[0]! + u[0]! * a + v[0]! * b - ox;
     let dy = corner[1]! + u[1]! * a + v[1]! * b - oy;
@@ -722,7 +747,7 @@ export class Path {
     const { surface } = this;
     if (surface.r + surface.g + surface.b === 0) return;
     // Lamps that nobody sees are met by no bounce.
-    const k = unseen ? 1 : this.metByAim((AIMED * d2) / facing, surface.chance);
+    const k = unseen ? 1 : this.metByAim((AIMED * d2 * cubes) / facing, surface.chance);
     if (k === 0 || !this.clear(dx, dy, dz, d - EPSILON * 4, false)) return;
     this.gather(radiance, (k * facing) / (d2 * chance));
   }

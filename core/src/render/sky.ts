@@ -57,7 +57,7 @@ export class Sky {
       for (let i = 0; i < width; i++) {
         const o = (j * width + i) * 3;
         for (let c = 0; c < 3; c++) mean[c]! += (light[o + c]! * wide * Math.PI * strength) / (2 * width * height);
-        row += brightness(light[o]!, light[o + 1]!, light[o + 2]!);
+        row += around(map, i, j);
         this.along[j * (width + 1) + i + 1] = row;
       }
       this.rows[j + 1] = this.rows[j]! + row * wide;
@@ -153,6 +153,19 @@ export class Sky {
     u -= Math.floor(u);
     return Math.min(width - 1, (u * width) | 0);
   }
+}
+
+/** Brightness of a texel with those about it: light is blended between them, and none may come where no direction is chosen. */
+function around({ width, height, light }: SkyMap, i: number, j: number): number {
+  let sum = 0;
+  for (let dj = -1; dj <= 1; dj++)
+    for (let di = -1; di <= 1; di++) {
+      const y = Math.max(0, Math.min(height - 1, j + dj)),
+        x = (i + di + width) % width;
+      const o = (y * width + x) * 3;
+      sum += brightness(light[o]!, light[o + 1]!, light[o + 2]!) * (di === 0 && dj === 0 ? 4 : 1);
+    }
+  return sum / 12;
 }
 
 const blend = (a: number, b: number, k: number): number => a + (b - a) * k;

@@ -109,6 +109,11 @@ export class Surface {
     this.share = all > 0 ? shine / all : 1;
   }
 
+  /** Whether it has no facets to be sampled. */
+  get isChalk(): boolean {
+    return this.share === 0;
+  }
+
   /** Light from a direction; a mirror has none to show for any that is given. */
   evaluate(lx: number, ly: number, lz: number): void {
     this.r = this.g = this.b = this.chance = 0;

@@ -9,6 +9,8 @@ import { useSession } from '../../stores/session';
 import { computed } from 'vue';
 import { useLight } from './light-state';
 import IconButton from '../../components/IconButton.vue';
+import CommandButton from '../../components/CommandButton.vue';
+import { SET_UPS } from './set-ups';
 import EmptyState from '../../components/EmptyState.vue';
 import TreeView from '../../components/TreeView.vue';
 
@@ -18,14 +20,22 @@ const light = useLight();
 const notices = useNotices();
 function menuOf(e: MouseEvent, shot: string): void {
   if (!session.view.chosen.shot.includes(shot)) session.choose({ shot });
-  dialogs.openMenu(e, ['light.trace', 'light.camera', 'light.follow', 'light.pose', 'shot.new', 'shot.delete']);
+  dialogs.openMenu(e, [
+    'light.trace',
+    'light.camera',
+    'light.follow',
+    'light.pose',
+    'shot.new',
+    'shot.double',
+    'shot.delete',
+  ]);
 }
 const shots = computed(() => new Map(session.project?.shots.map((s) => [s.id, s])));
 const rows = computed(() => [...shots.value.values()].map(({ id, name }) => ({ id, name })));
 const order = computed(() => [...shots.value.keys()]);
 function facts(id: string): string {
   const s = shots.value.get(id);
-  return s ? `${s.size.join('×')} · ${s.samples}` : '';
+  return s ? `${s.output.size.join('×')} · ${s.output.samples}` : '';
 }
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
@@ -75,6 +85,10 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
       </template>
     </tree-view>
     <empty-state v-if="rows.length === 0" text="No shots yet. Turn the view to what the picture shows, then add one." />
+    <section v-if="rows.length > 0" class="panel-section set-ups">
+      <h2>Set-ups</h2>
+      <CommandButton v-for="s in SET_UPS" :id="s.id" :key="s.id" label />
+    </section>
     <BinList kind="shot" />
   </div>
 </template>
@@ -100,6 +114,15 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
   width: 20px;
   height: 20px;
   stroke-width: 1.4;
+}
+.set-ups {
+  border-top: 1px solid var(--line);
+  border-bottom: 0;
+}
+.set-ups :deep(.el-button) {
+  width: 100%;
+  margin: 0;
+  justify-content: flex-start;
 }
 .text {
   display: grid;

@@ -8,20 +8,30 @@ import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
-import { isUnset, pictureCommands, shotCommands } from './light-commands';
+import { useDraft } from './draft';
+import { focusAt } from './focus';
+import { useGuides } from './guides';
+import { judgingCommands, setUpCommands } from './judging-commands';
+import { cameraOfView, isUnset, pictureCommands, shotCommands } from './light-commands';
 import { useLight } from './light-state';
+import { useShot } from './shot-in-hand';
 
 export function lightControl(): ScreenControl {
   const session = useSession();
   const view = useView();
   const light = useLight();
+  const hand = useShot();
+  const draft = useDraft();
+  const guides = useGuides();
 
   const follow = (): void => {
     const shot = session.shot,
       v = view.viewport;
     if (!shot || !v) return;
+    const [w, h] = shot.output.size;
+    v.camera.lens = { ...v.camera.lens, aspect: w / h };
     // A shot that was never looked through shows all there is.
-    if (isUnset(shot)) return v.frame(shot.size[0] / shot.size[1]);
+    if (isUnset(shot)) return v.frame(w / h);
     v.camera.follow(shot.camera);
     v.invalidate();
   };
@@ -35,9 +45,20 @@ export function lightControl(): ScreenControl {
     },
     { immediate: true },
   );
+  // The view is the shot's camera: what is changed of that is seen at once.
+  const stopLens = watch(
+    () => hand.shot && JSON.stringify([hand.shot.camera, hand.shot.output.size]),
+    (now, before) => now && before && follow(),
+  );
+  const stopDraft = watch(
+    () => [hand.shot, session.project, view.turned, light.current, light.tracing, draft.on] as const,
+    () => draft.soon(hand.shot, light.current || light.tracing || !view.viewport ? null : cameraOfView()),
+    { immediate: true },
+  );
   return {
     scene: () => {
-      const { project: p, shot } = session;
+      const { project: p } = session,
+        { shot } = hand;
       if (!p) return null;
       const project = shot ? shotProject(p, shot) : p,
         pose = shot ? shotPose(p, shot) : REST_POSE;
@@ -47,7 +68,7 @@ export function lightControl(): ScreenControl {
     overlay: () => NO_OVERLAY,
     inHand: () => null,
     pointer: {
-      down: () => false,
+      down: (p) => guides.focusing && focusAt(p),
       move: () => undefined,
       up: () => undefined,
       leave: () => undefined,
@@ -63,18 +84,25 @@ export function lightControl(): ScreenControl {
       return {
         left: s
           ? [
-              ['picture', `${s.size[0]} × ${s.size[1]}`],
-              ['samples', String(s.samples)],
+              ['picture', `${s.output.size[0]} × ${s.output.size[1]}`],
+              ['samples', String(s.output.samples)],
               ...(light.tracing ? [['left', `${Math.ceil(light.left)} s`] as [string, string]] : []),
             ]
           : [],
         right: light.current?.done ? `traced in ${light.current.seconds.toFixed(1)} s` : '',
       };
     },
-    menu: ['light.trace', 'light.camera', 'light.follow'],
-    commands: [...pictureCommands(), ...shotCommands(follow)],
+    ownCamera: true,
+    tools: ['light.draft', 'light.guides', 'light.histogram', 'light.zebra', 'light.compare'],
+    menu: ['light.trace', 'light.focus', 'light.camera', 'light.follow'],
+    commands: [...pictureCommands(), ...shotCommands(follow), ...judgingCommands(), ...setUpCommands()],
     dispose() {
       stop();
+      stopLens();
+      stopDraft();
+      draft.stop();
+      hand.letGo();
+      guides.focusing = false;
       light.cancel();
       if (view.viewport && own) view.viewport.camera.restore(own);
       view.viewport?.invalidate();

@@ -1,5 +1,5 @@
-import { IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop, IconSparkles } from '@tabler/icons-vue';
-import { type Camera, FIRST_CAMERA, type Shot, sceneByItself } from '@sphalerite/core/model';
+import { IconBolt, IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop, IconSparkles } from '@tabler/icons-vue';
+import { type Camera, FIRST_CAMERA, PLAIN_LENS, type Shot, sceneByItself } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
@@ -7,7 +7,10 @@ import { renameInHand } from '../shared/rename-in-hand';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
+import { straightened } from './camera-kinds';
+import { useDraft } from './draft';
 import { useLight } from './light-state';
+import { useShot } from './shot-in-hand';
 import { all, need, needsClip, needsShot, needsWriting } from '../../stores/needs';
 
 /** A shot without what makes it itself. */
@@ -17,11 +20,16 @@ function settingsOf(shot: Shot | null): Partial<Omit<Shot, 'id' | 'name'>> {
   return rest;
 }
 
-/** The view's camera as a shot's. */
-function cameraOfView(): Camera {
+/** The view's camera as a shot's, with the lens of the shot in hand. */
+export function cameraOfView(): Camera {
   const c = useView().viewport!.camera;
-  const kind = c.orthographic ? 'orthographic' : 'perspective';
-  return { kind, eye: c.eye, target: c.target, fov: c.fov, height: c.span };
+  const own = useSession().shot?.camera;
+  const kind = !c.orthographic ? 'perspective' : own && own.kind !== 'perspective' ? own.kind : 'orthographic';
+  return straightened({
+    ...(own ?? { ...FIRST_CAMERA, ...PLAIN_LENS }),
+    ...{ kind, eye: c.eye, target: c.target, height: c.span },
+    ...(c.orthographic ? {} : { fov: c.fov }),
+  });
 }
 
 /** Whether nobody has set the shot's camera yet. */
@@ -30,6 +38,8 @@ export const isUnset = (shot: Shot): boolean => JSON.stringify(shot.camera) === 
 /** Tracing the picture of the shot, stopping and saving it. */
 export function pictureCommands(): Command[] {
   const session = useSession();
+  const shot = useShot();
+  const draft = useDraft();
   const light = useLight();
   const png = async (): Promise<void> => {
     const p = light.current;
@@ -68,8 +78,18 @@ export function pictureCommands(): Command[] {
       group: 'Light',
       keys: ['Shift+T'],
       icon: IconSparkles,
-      on: () => light.calm,
-      run: () => void (light.calm = !light.calm),
+      enabled: all(needsShot, needsWriting),
+      on: () => session.shot?.output.denoise ?? false,
+      run: () => shot.set('output', { denoise: !session.shot!.output.denoise }),
+    },
+    {
+      id: 'light.draft',
+      title: 'Trace a draft of what the view shows',
+      group: 'Light',
+      keys: ['Shift+D'],
+      icon: IconBolt,
+      on: () => draft.on,
+      run: () => void (draft.on = !draft.on),
     },
     {
       id: 'light.png',
@@ -146,6 +166,16 @@ export function shotCommands(follow: () => void): Command[] {
           },
           (p) => ({ shot: p.shots.at(-1)!.id }),
         ),
+    },
+    {
+      id: 'shot.double',
+      title: 'Duplicate the shot',
+      group: 'Light',
+      enabled: all(needsShot, needsWriting),
+      run: () =>
+        session.apply(addShotEdit, { name: session.shot!.name, shot: settingsOf(session.shot) }, (p) => ({
+          shot: p.shots.at(-1)!.id,
+        })),
     },
     renameInHand('shot', 'Light'),
     {

@@ -1,5 +1,6 @@
 import type { WrittenFile } from '@sphalerite/core/files';
 import type { Shot } from '@sphalerite/core/model';
+import { editShotEdit } from '@sphalerite/core/project';
 import {
   type Film,
   type FilmLight,
@@ -41,34 +42,48 @@ function withinMemory(list: readonly Picture[]): Picture[] {
   return list.filter((p, i) => (pixels += p.film.width * p.film.height) <= MOST_PIXELS || i === 0);
 }
 
+/** Adds samples to a film; false when there is no memory for them, which is told. */
+function grows(film: Film, traced: Traced, notices: ReturnType<typeof useNotices>): boolean {
+  try {
+    addTraced(film, traced);
+    return true;
+  } catch {
+    const { width, height } = film;
+    notices.say(say('picture.noMemory', { width, height }), { kind: 'error' });
+    return false;
+  }
+}
+
 /** Pictures being traced and those made before, for this session. */
 export const useLight = defineStore('light', () => {
   const session = useSession();
   const notices = useNotices();
   const pictures = ref<Picture[]>([]);
   const current = ref<Picture | null>(null);
+  /** The picture that the one which is shown is compared with. */
+  const beside = ref<Picture | null>(null);
   const progress = ref(0);
   const tracing = ref(false);
   const left = ref(0);
   /** Rises whenever the film has grown, for whoever draws it. */
   const grown = ref(0);
-  /** Whether pictures are shown and saved without their noise. */
-  const calm = ref(true);
   /** Whether the noise is being taken out. */
   const calming = ref(false);
   const stop = shallowRef<AbortController | null>(null);
   let next = 1;
 
-  const shown = (p: Picture): FilmLight => (calm.value && p.calm) || lightOf(p.film);
+  /** The shot of a picture as it is now: grading, and whether noise is taken out, can be changed after it was traced. */
+  const shotOf = (p: Picture): Shot => session.project?.shots.find((s) => s.id === p.shot.id) ?? p.shot;
+  const shown = (p: Picture): FilmLight => (shotOf(p).output.denoise && p.calm) || lightOf(p.film);
   /** Works out the picture without its noise; the one with it stays. */
   async function denoise(p: Picture): Promise<void> {
-    const [width, height] = p.shot.size,
+    const [width, height] = p.shot.output.size,
       abort = new AbortController();
     stop.value = abort;
     calming.value = true;
     progress.value = 0;
     try {
-      const camera = traceCamera(p.shot.camera, width, height);
+      const camera = traceCamera(p.shot.camera, width, height, session.project?.metresPerUnit);
       p.calm = markRaw(
         await sharedPool().run('denoise', () => ({ film: p.film, camera }), {
           signal: abort.signal,
@@ -86,25 +101,13 @@ export const useLight = defineStore('light', () => {
     }
   }
 
-  /** The picture as it stands, with the exposure its shot has now. */
+  /** The picture as it stands, with the grading its shot has now. */
   async function pngOf(p: Picture): Promise<WrittenFile> {
-    const exposure = session.project?.shots.find((s) => s.id === p.shot.id)?.exposure ?? p.shot.exposure;
-    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: shown(p), exposure };
+    const { grade } = shotOf(p),
+      { transparent } = p.shot.output;
+    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: shown(p), grade, transparent };
     const { files } = await sharedPool().run('picture', () => ({ exporter: 'png', source, options: {} }));
     return files[0]!;
-  }
-
-  /** Adds samples to a film; false when there is no memory for them, which is told. */
-  function grows(film: Film, traced: Traced): boolean {
-    try {
-      addTraced(film, traced);
-      return true;
-    } catch {
-      notices.say(say('picture.noMemory', { width: film.width, height: film.height }), {
-        kind: 'error',
-      });
-      return false;
-    }
   }
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
@@ -114,15 +117,15 @@ export const useLight = defineStore('light', () => {
     if (!project) return;
     const abort = new AbortController();
     stop.value = abort;
-    const film = markRaw(makeFilm(shot.size[0], shot.size[1]));
+    const film = markRaw(makeFilm(...shot.output.size));
     const picture: Picture = { id: next++, shot, film, calm: null, url: '', seconds: 0, done: false };
     current.value = picture;
     tracing.value = true;
     progress.value = 0;
     const started = performance.now();
     try {
-      await traceOnAll(project, shot, abort, (share, traced) => {
-        if (traced && !grows(film, traced)) return abort.abort();
+      await traceOnAll(project, shot, shot.output.size, abort, (share, traced) => {
+        if (traced && !grows(film, traced, notices)) return abort.abort();
         progress.value = share;
         const spent = (performance.now() - started) / 1000;
         left.value = share > 0.02 ? spent / share - spent : 0;
@@ -147,6 +150,27 @@ export const useLight = defineStore('light', () => {
       }
     }
   }
+  /** Gives the shot of a picture back the settings that it was made from. */
+  function takeBack(p: Picture): void {
+    const { id, name: _name, ...settings } = p.shot;
+    if (session.project?.shots.some((s) => s.id === id)) session.apply(editShotEdit, { shot: id, change: settings });
+  }
   const cancel = (): void => stop.value?.abort();
-  return { pictures, current, progress, tracing, left, grown, calm, calming, trace, cancel, shown, pngOf };
+
+  return {
+    pictures,
+    current,
+    beside,
+    progress,
+    tracing,
+    left,
+    grown,
+    calming,
+    trace,
+    cancel,
+    shown,
+    shotOf,
+    takeBack,
+    pngOf,
+  };
 });

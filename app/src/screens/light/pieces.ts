@@ -1,7 +1,7 @@
 import type { ScreenPieces } from '../../shell/screen';
 import { lightControl } from './control';
 import LightBench from './LightBench.vue';
-import PictureOver from './PictureOver.vue';
+import LightOver from './LightOver.vue';
 import ShotProperties from './ShotProperties.vue';
 import ShotsTray from './ShotsTray.vue';
 
@@ -9,6 +9,6 @@ export const pieces: ScreenPieces = {
   Tray: ShotsTray,
   Properties: ShotProperties,
   Bench: LightBench,
-  Over: PictureOver,
+  Over: LightOver,
   control: lightControl,
 };

@@ -10,6 +10,7 @@ import { sharedPool } from '../../workers/pool';
 export async function traceOnAll(
   project: Project,
   shot: Shot,
+  size: readonly [number, number],
   abort: AbortController,
   grown: (share: number, traced: Traced | undefined) => void,
 ): Promise<void> {
@@ -23,7 +24,7 @@ export async function traceOnAll(
         (sent) => ({
           project: sent.packProject(project),
           shot: JSON.parse(JSON.stringify(shot)) as Shot,
-          size: shot.size,
+          size,
           lane,
           lanes,
         }),

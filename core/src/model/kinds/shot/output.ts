@@ -17,7 +17,7 @@ export interface Output {
 export const MOST_EDGE = 8192;
 export const MOST_SAMPLES = 65_536;
 
-export const DEFAULT_OUTPUT: Output = { size: [640, 400], samples: 64, noise: 0, denoise: true, transparent: false };
+export const DEFAULT_OUTPUT: Output = { size: [640, 400], samples: 32, noise: 0, denoise: true, transparent: false };
 
 export const makeOutput = (more: Partial<Output>): Output => ({ ...DEFAULT_OUTPUT, ...more });
 

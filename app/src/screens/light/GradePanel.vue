@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { IconAdjustmentsHorizontal } from '@tabler/icons-vue';
+import { type Grade, NO_GRADE, TONE_CURVES, type ToneCurve } from '@sphalerite/core/model';
+import { computed } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
+import ChoiceField from '../../components/ChoiceField.vue';
+import FoldSection from '../../components/FoldSection.vue';
+import { choices } from '../../components/choices';
+import FigureSlide from './FigureSlide.vue';
+import { useShot } from './shot-in-hand';
+
+/** How light becomes a picture; what is traced already follows at once. */
+const hand = useShot();
+const grade = computed(() => hand.shot!.grade);
+type Row = readonly [
+  key: Exclude<keyof Grade, 'curve'>,
+  label: string,
+  name: string,
+  min: number,
+  max: number,
+  step: number,
+];
+const FIRST: readonly Row[] = [
+  ['exposure', 'exposure', 'Exposure', -6, 6, 0.05],
+  ['bloom', 'bloom', 'Bloom', 0, 1, 0.01],
+  ['contrast', 'contrast', 'Contrast', -1, 1, 0.02],
+  ['saturation', 'colour', 'Saturation', -1, 1, 0.02],
+];
+const MORE: readonly Row[] = [
+  ['warmth', 'warmth', 'Warmth', -1, 1, 0.02],
+  ['tint', 'tint', 'Green or magenta', -1, 1, 0.02],
+  ['vignette', 'corners', 'Vignette', 0, 1, 0.02],
+  ['grain', 'grain', 'Grain', 0, 1, 0.02],
+];
+const isPlain = computed(() => JSON.stringify(grade.value) === JSON.stringify(NO_GRADE));
+</script>
+
+<template>
+  <section class="panel-section">
+    <div class="panel-head">
+      <h2 class="with-icon"><IconAdjustmentsHorizontal aria-hidden="true" />Grade</h2>
+      <action-button v-if="!isPlain" look="bare" tip="As it was traced" @click="hand.change({ grade: NO_GRADE })"
+        >plain</action-button
+      >
+    </div>
+    <FigureSlide
+      v-for="[key, label, name, min, max, step] in FIRST"
+      :key="key"
+      v-bind="{ label, name, min, max, step }"
+      :model-value="grade[key]"
+      @input="(v) => hand.drag('grade', { [key]: v })"
+      @change="(v) => hand.set('grade', { [key]: v })"
+    />
+    <choice-field
+      wide
+      label="Tone curve"
+      :model-value="grade.curve"
+      :choices="choices(TONE_CURVES)"
+      @change="(curve: ToneCurve) => hand.set('grade', { curve })"
+    />
+    <FoldSection id="light.grade" title="White balance and film">
+      <FigureSlide
+        v-for="[key, label, name, min, max, step] in MORE"
+        :key="key"
+        v-bind="{ label, name, min, max, step }"
+        :model-value="grade[key]"
+        @input="(v) => hand.drag('grade', { [key]: v })"
+        @change="(v) => hand.set('grade', { [key]: v })"
+      />
+    </FoldSection>
+  </section>
+</template>

@@ -1,0 +1,13 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+
+/** What is drawn over pictures to judge them by. */
+export const useGuides = defineStore('guides', () => ({
+  /** Lines at thirds, and the frame that is safe on every screen. */
+  thirds: ref(false),
+  histogram: ref(true),
+  /** Stripes where nothing is told apart any more. */
+  zebra: ref(false),
+  /** Whether the next click says what is sharp. */
+  focusing: ref(false),
+}));

@@ -1,0 +1,26 @@
+import { NO_GRADE } from '@sphalerite/core/model';
+import { Grading, PAINTED_SKIES, type PaintedSky, skyTile } from '@sphalerite/core/render';
+
+/** Texels of a tile: the half of the sphere that one looks at, from a little below the horizon up. */
+const WIDTH = 96,
+  HEIGHT = 48,
+  LEAST = 6,
+  MOST = 30;
+
+/** A tile of each of the painted surroundings, to choose it by. */
+export const SKY_TILES: readonly { readonly kind: PaintedSky; readonly url: string }[] = PAINTED_SKIES.map((kind) => ({
+  kind,
+  url: drawn(kind),
+}));
+
+function drawn(kind: PaintedSky): string {
+  const { light } = skyTile(kind, WIDTH, HEIGHT);
+  const bytes = new Uint8Array(WIDTH * HEIGHT * 4).fill(255);
+  const grading = new Grading(NO_GRADE, WIDTH, HEIGHT);
+  for (let i = 0; i < WIDTH * HEIGHT; i++) grading.pixel(light, i, i % WIDTH, Math.floor(i / WIDTH), 1, bytes);
+  const canvas = document.createElement('canvas');
+  canvas.width = WIDTH;
+  canvas.height = MOST - LEAST;
+  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(bytes.buffer), WIDTH, HEIGHT), 0, -LEAST);
+  return canvas.toDataURL('image/png');
+}
