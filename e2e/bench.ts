@@ -41,7 +41,14 @@ export interface ProjectJson {
     }[];
     swaps: { alternateSet: string; keys: { time: number; mount: string | null }[] }[];
   }[];
-  readonly shots: { id: string; name: string; colourway: string | null; samples: number; size: [number, number] }[];
+  readonly shots: {
+    id: string;
+    name: string;
+    colourway: string | null;
+    camera: { kind: string; eye: number[]; target: number[]; focus: number | null; aperture: number };
+    light: { sky: { kind: string } };
+    output: { samples: number; size: [number, number] };
+  }[];
   readonly palettes: { name: string; swatches: { byte: number; name: string; colour: string }[] }[];
   readonly colourways: { id: string; name: string; changes: { byte: number; look: { colour?: string } }[] }[];
   readonly bin: unknown[];

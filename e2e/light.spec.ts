@@ -45,3 +45,61 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   await page.mouse.click(dial.x + 70, dial.y + 30);
   expect((await b.project()).history.at(-1)).toMatch(/^Change shot/);
 });
+
+test('a ready set-up gives a draft at once; what is clicked becomes sharp; two pictures are compared, and settings are taken back', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  const draft = page.getByTestId('draft');
+  await expect(draft).toBeVisible({ timeout: 30_000 });
+  const shot = async () => (await b.project()).shots[0]!;
+  const before = await shot();
+  await page.getByRole('button', { name: 'Studio, soft' }).click();
+  expect((await shot()).light.sky.kind).toBe('studio');
+  // It goes and comes anew.
+  await expect(draft).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Sunset' }).click();
+  expect((await shot()).light.sky.kind).toBe('sunset');
+
+  await page.getByRole('button', { name: 'Say by a click what is sharp' }).click();
+  const view = (await page.getByRole('application').boundingBox())!;
+  await page.mouse.click(view.x + view.width / 2, view.y + view.height / 2);
+  const { camera } = await shot();
+  const away = Math.hypot(...[0, 1, 2].map((a) => before.camera.eye[a]! - before.camera.target[a]!));
+  expect(camera.focus! / away).toBeGreaterThan(0.7);
+  expect(camera.focus! / away).toBeLessThan(1.1);
+  expect(camera.aperture).toBeGreaterThan(0);
+  await page.getByRole('radio', { name: 'isometric' }).check({ force: true });
+  expect((await shot()).camera.kind).toBe('isometric');
+
+  for (const [label, v] of [
+    ['Picture width', '96'],
+    ['Picture height', '64'],
+    ['Samples', '2'],
+  ] as const) {
+    await page.getByLabel(label, { exact: true }).fill(v);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+  const trace = async () => {
+    await page.getByRole('button', { name: 'Trace the picture' }).click();
+    await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 60_000 });
+    await b.idle();
+  };
+  await trace();
+  const first = await shot();
+  await page.getByRole('button', { name: 'Blue hour' }).first().click();
+  await trace();
+  await page.getByRole('button', { name: 'Compare with the picture before' }).click();
+  await expect(page.getByRole('img', { name: /^Compared with/ })).toBeVisible();
+  await page.getByRole('button', { name: 'end', exact: true }).click();
+  const made = page.getByLabel('Pictures made');
+  await made
+    .getByRole('button')
+    .filter({ has: page.getByRole('img') })
+    .last()
+    .click();
+  await made.getByRole('button', { name: 'take back' }).click();
+  expect(await shot()).toEqual(first);
+});

@@ -1,5 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { LISTED_KINDS, deliveryOf, idsFrom, makeProject, type Project, projectToJson } from '@sphalerite/core/model';
+import {
+  LISTED_KINDS,
+  NO_GRADE,
+  deliveryOf,
+  idsFrom,
+  makeOutput,
+  makeProject,
+  type Project,
+  projectToJson,
+} from '@sphalerite/core/model';
 import type { DeliveryOrder } from '@sphalerite/core/files';
 import { chunksOf, forQuads } from '@sphalerite/core/mesh';
 import {
@@ -173,12 +182,13 @@ describe('WorkerPool', () => {
   it('traces in lanes to the very picture of one thread, with rising progress', async () => {
     const { pool } = poolOf(2);
     const p = lamp();
-    const shot = { ...p.shots[0]!, size: [80, 20] as const, samples: 3 };
+    const size = [80, 20] as const;
+    const shot = { ...p.shots[0]!, output: makeOutput({ size, samples: 3 }) };
     const film = makeFilm(80, 20);
     const shares: number[] = [];
     await Promise.all(
       [0, 1].map((lane) =>
-        pool.run('trace', (s) => ({ project: s.packProject(p), shot, size: shot.size, lane, lanes: 2 }), {
+        pool.run('trace', (s) => ({ project: s.packProject(p), shot, size, lane, lanes: 2 }), {
           worker: lane,
           onProgress(share, traced) {
             if (lane === 0) shares.push(share);
@@ -224,7 +234,11 @@ describe('WorkerPool', () => {
         export: (s: SentBricks) => ({ project: s.packProject(p, 'all'), order: PROJECT_ORDER }),
         thumbnail: (s: SentBricks) => ({ project: s.packProject(p), part: null }),
         plan: planOf(p),
-        picture: () => ({ exporter: 'png', source: { name: 'dusk', film, exposure: 0 }, options: {} }),
+        picture: () => ({
+          exporter: 'png',
+          source: { name: 'dusk', film, grade: NO_GRADE, transparent: false },
+          options: {},
+        }),
         untidy: (s: SentBricks) => ({ grid: s.packGrid(gridOf(p)) }),
         deliver: (s: SentBricks) => ({ project: s.packProject(p), order: deliveryIn(p) }),
         deliveryChecks: (s: SentBricks) => ({
@@ -428,7 +442,7 @@ describe('a project that a worker has already', () => {
     const { pool, workers } = poolOf(1);
     const traced = async (project: Project): Promise<{ patch: ProjectPatch<unknown>; bricks: number; sum: number }> => {
       let sum = 0;
-      const shot = { ...project.shots[0]!, samples: 1 };
+      const shot = { ...project.shots[0]!, output: makeOutput({ samples: 1 }) };
       const pack = (s: SentBricks) => ({
         project: s.packProject(project),
         shot,

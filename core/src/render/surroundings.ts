@@ -1,7 +1,7 @@
 import type { Vec3 } from '../math';
 import type { Light } from '../model';
 import { type Rgb, hexToLinear } from '../palette';
-import { Sky, type SkyMap } from './sky';
+import { Sky } from './sky';
 import { paintedSky } from './painted-sky';
 
 /** Sun and sky. */
@@ -19,13 +19,12 @@ export interface TraceLight {
 
 const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
 
-/** @param picture – the surroundings, when they are a picture of one's own */
-export function traceLight({ sun, sky, ambient }: Light, picture: SkyMap | null = null): TraceLight {
+export function traceLight({ sun, sky, ambient }: Light): TraceLight {
   const az = (sun.azimuth * Math.PI) / 180,
     el = (sun.elevation * Math.PI) / 180;
   const zenith = times(hexToLinear(sky.zenith), sky.strength),
     horizon = times(hexToLinear(sky.horizon), sky.strength);
-  const map = sky.kind === 'gradient' ? null : sky.kind === 'picture' ? picture : paintedSky(sky.kind);
+  const map = sky.kind === 'gradient' ? null : paintedSky(sky.kind);
   const plain = new Sky(zenith, horizon);
   return {
     sunDirection: [Math.sin(az) * Math.cos(el), Math.sin(el), Math.cos(az) * Math.cos(el)],

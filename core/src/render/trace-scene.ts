@@ -13,7 +13,6 @@ import { LightTree } from './light-tree';
 import { surfacesOf } from './material';
 import { type TraceInstance, traceInstance } from './shape';
 import { type TraceLight, traceLight } from './surroundings';
-import type { SkyMap } from './sky';
 
 /** All that a picture is computed from. */
 export interface TraceScene {
@@ -103,14 +102,11 @@ export function shotProject(project: Project, shot: Shot): Project {
 /**
  * The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of
  * the rest pose. Helper swatches are left out; those that glow give their light all the same.
- *
- * @param picture – the surroundings, when the shot names a picture of one's own
  */
 export function traceSceneOf(
   whole: Project,
   shot: Shot,
   size: readonly [number, number] = shot.output.size,
-  picture: SkyMap | null = null,
 ): TraceScene {
   const { light, stage, camera } = shot;
   const dressed = shotProject(whole, shot);
@@ -134,7 +130,7 @@ export function traceSceneOf(
     instances,
     lamps: scene ? shotLamps(project, scene.id, light) : [],
     unseen: hidden ? at(hidden, pose) : [],
-    light: traceLight(light, picture),
+    light: traceLight(light),
     floor: traceFloor(stage, y, { fade: [away * 2, away * 9], metre, ...backdrop(instances, camera, away) }),
     fog: fogOf(light, y, metre),
     edges: stage.edges * 0.5,

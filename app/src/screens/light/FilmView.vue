@@ -18,7 +18,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ exposed: [figures: Exposed] }>();
 const canvas = ref<HTMLCanvasElement>();
-const step = computed(() => Math.ceil(Math.sqrt((props.film.width * props.film.height) / (props.growing ? 200_000 : 600_000))));
+const step = computed(() =>
+  Math.ceil(Math.sqrt((props.film.width * props.film.height) / (props.growing ? 200_000 : 600_000))),
+);
 const width = computed(() => Math.ceil(props.film.width / step.value)),
   height = computed(() => Math.ceil(props.film.height / step.value));
 let queued = false;

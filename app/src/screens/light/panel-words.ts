@@ -17,7 +17,6 @@ export const SKY_NAMES: Readonly<Record<SkyKind, string>> = {
   studio: 'Studio',
   'night town': 'Night town',
   snow: 'Snow',
-  picture: 'A picture of your own',
 };
 export const GROUND_NAMES: Readonly<Record<GroundKind, string>> = {
   none: 'None',

@@ -1,10 +1,10 @@
 import * as z from 'zod';
 import type { Vec3 } from '../../../math';
 import type { Id } from '../../ids';
-import { mention, ref } from '../../marks';
+import { mention } from '../../marks';
 import { finite, hex, vec3 } from '../fields';
 
-/** What surrounds everything: a sky of two colours, one of those painted by code, or a picture of one's own. */
+/** What surrounds everything: a sky of two colours, or one of those painted by code. */
 export const SKY_KINDS = [
   'gradient',
   'overcast',
@@ -15,7 +15,6 @@ export const SKY_KINDS = [
   'studio',
   'night town',
   'snow',
-  'picture',
 ] as const;
 export type SkyKind = (typeof SKY_KINDS)[number];
 
@@ -47,12 +46,10 @@ export interface Light {
     readonly zenith: string;
     readonly horizon: string;
     readonly strength: number;
-    /** Degrees that painted surroundings and pictures are turned by. */
+    /** Degrees that painted surroundings are turned by. */
     readonly turn: number;
     /** Whether the eye sees it, or its light alone comes in. */
     readonly seen: boolean;
-    /** A picture of all directions (Radiance HDR, twice as wide as high), when that is what surrounds everything. */
-    readonly picture: Id | null;
   };
   /** Light that comes from everywhere and is never shaded. */
   readonly ambient: { readonly colour: string; readonly strength: number };
@@ -78,7 +75,6 @@ export const DEFAULT_LIGHT: Light = {
     strength: 0.9,
     turn: 0,
     seen: true,
-    picture: null,
   },
   ambient: { colour: '#ffffff', strength: 0 },
   lamps: { strength: 1, changes: [] },
@@ -111,7 +107,6 @@ export const lightSchema = z.strictObject({
     strength,
     turn: finite,
     seen: z.boolean(),
-    picture: ref('blob').nullable(),
   }),
   ambient: z.strictObject({ colour: hex, strength }),
   lamps: z.strictObject({

@@ -1,13 +1,10 @@
 import * as z from 'zod';
-import { finite } from '../fields';
 
 /** What a shot becomes, and how long is spent on it. */
 export interface Output {
   readonly size: readonly [number, number];
   /** Most samples a pixel. */
   readonly samples: number;
-  /** Noise in percent at which it is good enough, however few samples that took; 0 takes them all. */
-  readonly noise: number;
   /** Whether noise that is left is taken out. */
   readonly denoise: boolean;
   /** Whether what is behind things is left out. */
@@ -17,7 +14,7 @@ export interface Output {
 export const MOST_EDGE = 8192;
 export const MOST_SAMPLES = 65_536;
 
-export const DEFAULT_OUTPUT: Output = { size: [640, 400], samples: 32, noise: 0, denoise: true, transparent: false };
+export const DEFAULT_OUTPUT: Output = { size: [640, 400], samples: 32, denoise: true, transparent: false };
 
 export const makeOutput = (more: Partial<Output>): Output => ({ ...DEFAULT_OUTPUT, ...more });
 
@@ -25,7 +22,6 @@ const pixels = z.int().min(1).max(MOST_EDGE);
 export const outputSchema = z.strictObject({
   size: z.tuple([pixels, pixels]),
   samples: z.int().min(1).max(MOST_SAMPLES),
-  noise: finite.min(0).max(100),
   denoise: z.boolean(),
   transparent: z.boolean(),
 });
