@@ -22,7 +22,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(13);
+    expect(FORMAT_VERSION).toBe(14);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -150,5 +150,24 @@ describe('project files of older formats', () => {
     expect(row).toMatchObject({ kind: 'line', second: null, vary: NO_VARIATION });
     expect(scatter).toMatchObject({ off: [], vary: { seed: 7, turn: 90, sizes: [0.8, 1.2], lean: 3 } });
     expect(result.shots.every((s) => s.scene === null)).toBe(true);
+  });
+  it('and one saved as format 13, whose shots had neither lens nor grading', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-13.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.shots[0]).toMatchObject({
+      name: 'Late evening',
+      camera: { kind: 'perspective', eye: [34, 26, 62], fov: 34, aperture: 0, roll: 0 },
+      light: {
+        sun: { azimuth: -60, strength: 0.25 },
+        sky: { kind: 'gradient', zenith: '#1f2b4f', strength: 0.35 },
+        glow: { strength: 2, tint: '#ffffff' },
+        fog: { density: 0 },
+      },
+      stage: { ground: { kind: 'colour', colour: '#6b6470' }, edges: 0 },
+      grade: { exposure: 1, curve: 'soft', bloom: 0 },
+      output: { size: [480, 480], samples: 64, transparent: false },
+    });
   });
 });

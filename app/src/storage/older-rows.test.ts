@@ -26,7 +26,8 @@ beforeEach(async () => {
 
 it('lanes that were stored before bones could spin, in rows of their own, open and are gone on with', async () => {
   let p = apply(
-    makeProject('mill', 'Mill', idsFrom('mill')),
+    // Shots had another form.
+    { ...makeProject('mill', 'Mill', idsFrom('mill')), shots: [] },
     addBoneEdit,
     { name: 'Sail', parent: null, t: [0, 9, 0] },
     ctx(),

@@ -339,8 +339,11 @@ describe('live repeats', () => {
       formatVersion: number;
       scenes: { repeats: Record<string, unknown>[] }[];
       parts: Record<string, unknown>[];
+      shots: unknown[];
     };
     json.formatVersion = 11;
+    // Shots had another form.
+    json.shots = [];
     for (const r of json.scenes[0]!.repeats) {
       const { seed, turn, sizes } = r['vary'] as Variation;
       Object.assign(r, { seed, turn, sizes });
