@@ -85,7 +85,16 @@ for (const [pack, list] of Object.entries(FLOORS)) {
 const RULES_VERSION = { name: 'sphalerite', version: JSON.stringify([FLOORS, PACKAGES, String(floors.create)]) };
 
 export default ts.config(
-  { ignores: ['**/dist/', '**/node_modules/', 'app/public/', 'content/out/', 'test-results/', 'benchmarks/frozen/tracer.js'] },
+  {
+    ignores: [
+      '**/dist/',
+      '**/node_modules/',
+      'app/public/',
+      'content/out/',
+      'test-results/',
+      'benchmarks/frozen/tracer.js',
+    ],
+  },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
   {
