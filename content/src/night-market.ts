@@ -288,7 +288,7 @@ function shots(m: Maker): void {
       stage: makeStage({ ground: { kind: 'none', colour: '#2a3640' } }),
       clip: null,
       time: 0,
-      grade: makeGrade({ exposure: 1.1, bloom: 0.08, vignette: 0.25, contrast: 0.06 }),
+      grade: makeGrade({ exposure: 0.75, bloom: 0.08, vignette: 0.25, contrast: 0.06 }),
       output: makeOutput({ size: [1280, 720], samples: 32 }),
     },
   });

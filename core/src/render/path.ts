@@ -298,9 +298,10 @@ export class Path {
       this.cg = this.wg;
       this.cb = this.wb;
     }
-    if (this.bounced) this.takeSun();
+    // The eye does not see the disc of the sun, in mirrors neither.
+    if (this.chance > 0) this.takeSun();
     // What the eye meets itself is the background: it may be left out, or be plain.
-    else if (this.covered === 0 && scene.transparent) return;
+    if (!this.bounced && this.covered === 0 && scene.transparent) return;
     if (this.bounced || this.covered > 0 || seen) sky.look(this.dx, this.dy, this.dz);
     else scene.light.plain.look(this.dx, this.dy, this.dz);
     const from = this.bounced || this.covered > 0 || seen ? sky : scene.light.plain;

@@ -113,7 +113,7 @@ const share = ref(50);
 .over {
   position: absolute;
   inset: 0;
-  z-index: 1;
+  z-index: 0;
   overflow: hidden;
   pointer-events: none;
 }
