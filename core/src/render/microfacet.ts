@@ -70,12 +70,12 @@ export function facet(x: number, y: number, z: number, alpha: number, a: number,
   out[2] = hz * m;
 }
 
-/** Works the tables out once: the weights of 1,024 even samples for each of their places. */
+/** Works the tables out once: the weights of 400 even samples for each of their places. */
 function reflected(): Reflected {
   const scale = new Float32Array(STEPS * STEPS),
     offset = new Float32Array(STEPS * STEPS);
   const h = new Float64Array(3);
-  const N = 1024;
+  const N = 400;
   for (let j = 0; j < STEPS; j++)
     for (let i = 0; i < STEPS; i++) {
       const cos = Math.max(1e-3, (i / (STEPS - 1)) ** 2),
