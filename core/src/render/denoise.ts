@@ -70,8 +70,8 @@ function planesOf(film: Film, camera: TraceCamera): Planes {
           to = (t.y + j) * width + t.x + i;
         takePixel(p, apart, t, from, to);
         if (t.cover[from] === 0) continue;
-        const u = ((t.x + i + 0.5) / width) * 2 - 1,
-          v = 1 - ((t.y + j + 0.5) / height) * 2;
+        const u = ((t.x + i + 0.5) / width) * 2 - 1 + camera.shift[0],
+          v = 1 - ((t.y + j + 0.5) / height) * 2 + camera.shift[1];
         const d = t.depth[from]! / t.cover[from]!;
         placePixel(p, camera, to, u, v, d);
         p.grain[to] = camera.perspective ? wide * d : wide;

@@ -33,8 +33,8 @@ export interface Picture {
   done: boolean;
 }
 
-/** Pixels that kept pictures may have together: light, what was met first and the same without noise are 72 bytes a pixel. */
-const MOST_PIXELS = 5_500_000;
+/** Pixels that kept pictures may have together: light, what was met first and the same without noise are 80 bytes a pixel. */
+const MOST_PIXELS = 5_000_000;
 
 /** The newest pictures, as many as memory is meant for; always the first. */
 function withinMemory(list: readonly Picture[]): Picture[] {

@@ -2,10 +2,10 @@ import { NO_GRADE } from '@sphalerite/core/model';
 import { Grading, PAINTED_SKIES, type PaintedSky, skyTile } from '@sphalerite/core/render';
 
 /** Texels of a tile: the half of the sphere that one looks at, from a little below the horizon up. */
-const WIDTH = 96,
-  HEIGHT = 48,
-  LEAST = 6,
-  MOST = 30;
+const WIDTH = 48,
+  HEIGHT = 24,
+  LEAST = 3,
+  MOST = 15;
 
 /** A tile of each of the painted surroundings, to choose it by. */
 export const SKY_TILES: readonly { readonly kind: PaintedSky; readonly url: string }[] = PAINTED_SKIES.map((kind) => ({
