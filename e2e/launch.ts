@@ -7,6 +7,8 @@ export const CHROMIUM_ARGS = [
   '--no-sandbox',
   '--use-angle=swiftshader',
   '--enable-unsafe-swiftshader',
+  // Without a graphics card the page itself is put together quicker by the processor than by a card that is played.
+  '--disable-gpu-compositing',
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',

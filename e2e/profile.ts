@@ -7,7 +7,9 @@ export default async function makeProfile(config: FullConfig): Promise<void> {
   const { baseURL, viewport } = config.projects[0]!.use;
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS });
   const context = await browser.newContext({ baseURL: baseURL!, viewport: viewport!, reducedMotion: 'reduce' });
-  await new Bench(await context.newPage()).firstVisit();
+  const bench = new Bench(await context.newPage());
+  await bench.firstVisit();
+  await bench.drawQuick();
   await context.storageState({ path: profileOf(baseURL!), indexedDB: true });
   await browser.close();
 }

@@ -130,6 +130,7 @@ onBeforeUnmount(() => {
 });
 
 let framed = '';
+watchEffect(() => view.viewport?.sharpen(settings.sharpness));
 watchEffect(() => {
   const v = view.viewport;
   const scene = props.control?.scene();

@@ -22,6 +22,7 @@ export const ALSO: Readonly<Record<string, string>> = {
   'view.lit': 'shading unlit lighting flat',
   'view.glow': 'emission bloom emissive',
   'view.backdrop': 'background colour',
+  'view.sharpness': 'quality resolution slow machine performance antialias',
   'view.vision': 'colour blind accessibility',
   'view.neighbours': 'ghost other parts',
   'view.isolate': 'solo hide others',

@@ -9,7 +9,7 @@ import {
   IconTexture,
   IconUsers,
 } from '@tabler/icons-vue';
-import { NEIGHBOURS, nextOf, useSettings } from '../stores/settings';
+import { NEIGHBOURS, SHARPNESS, nextOf, useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
 import type { Command } from '../stores/commands';
@@ -106,6 +106,15 @@ function lookCommands(): Command[] {
       icon: IconShadow,
       on: () => settings.shadows,
       run: () => (settings.shadows = !settings.shadows),
+    },
+    {
+      id: 'view.sharpness',
+      get title() {
+        return `The view is drawn ${settings.sharpness}; make it ${nextOf(SHARPNESS, settings.sharpness)}`;
+      },
+      group: 'View',
+      keys: ['Ctrl+Alt+Q'],
+      run: () => (settings.sharpness = nextOf(SHARPNESS, settings.sharpness)),
     },
     {
       id: 'view.neighbours',

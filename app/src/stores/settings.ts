@@ -11,6 +11,8 @@ const on = z.boolean().catch(true),
 /** How the rest of the figure stands around the part on the bench. */
 export const NEIGHBOURS = ['faint', 'coloured', 'hidden'] as const;
 export const BONE_LOOKS = ['shown', 'dimmed', 'hidden'] as const;
+export const SHARPNESS = ['fine', 'plain', 'quick'] as const;
+export type Sharpness = (typeof SHARPNESS)[number];
 /** What comes after a choice when one goes through them; the first after the last. */
 export const nextOf = <T>(choices: readonly T[], now: T): T => choices[(choices.indexOf(now) + 1) % choices.length]!;
 /** Whatever is stored, each setting it leaves open or garbled is as it comes. */
@@ -52,6 +54,8 @@ export const settingsSchema = z.object({
   /** Whether the tree of bones shows what hangs on them. */
   partsOnBones: on,
   shadows: on,
+  /** Pixels drawn for each of the screen's: all that the screen has, one, or a quarter of one on slow machines. */
+  sharpness: z.enum(SHARPNESS).catch('fine'),
   /** How the view is looked at, to check colours. A check one forgot would make everything look wrong. */
   vision: z.enum(VISIONS).catch('all'),
   /** Swatches are listed by name, with counts. */

@@ -13,6 +13,7 @@ import {
   WebGLRenderer,
 } from 'three';
 import { type CoarsenInBackground, Detail, type Eye, type SeenInstance } from './drawn/detail';
+import type { Sharpness } from '../stores/settings';
 import { DrawnScene } from './drawn/drawn-scene';
 import type { MeshInBackground } from './drawn/grid-skin';
 import type { DrawStyle } from './drawn/style';
@@ -123,7 +124,7 @@ export class Viewport {
     this.drawn = new DrawnScene(background.mesh, arrived, this.uniforms);
     this.detail = new Detail(background.coarsen, (g) => this.drawn.quadsOf(g), arrived);
     this.renderer = new WebGLRenderer({ antialias: true, alpha: true, powerPreference: 'high-performance' });
-    this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+    this.sharpen('fine');
     this.renderer.setClearColor(0x000000, 0);
     // Asking each program for its errors stops everything until it is compiled; the tests would show a broken one.
     this.renderer.debug.checkShaderErrors = import.meta.env.DEV;
@@ -184,6 +185,14 @@ export class Viewport {
     return this.waiting === 0;
   }
 
+  /** How many pixels are drawn for each of the screen's: what it has, one at most, or a quarter of one. */
+  sharpen(sharpness: Sharpness): void {
+    const ratio = { fine: Math.min(2, devicePixelRatio), plain: Math.min(1, devicePixelRatio), quick: 0.5 }[sharpness];
+    if (ratio === this.renderer.getPixelRatio()) return;
+    this.renderer.setPixelRatio(ratio);
+    this.invalidate();
+  }
+
   /** Asks for a picture with the next frame of the browser. */
   invalidate(): void {
     if (this.waiting !== 0) return;
@@ -226,7 +235,7 @@ export class Viewport {
     const { camera } = this;
     const half = Math.tan((camera.fov * Math.PI) / 360) * (camera.orthographic ? camera.distance : 1);
     const { eye: at, ahead, orthographic } = camera;
-    return { at, ahead, orthographic, pixels: (this.size.height * this.renderer.getPixelRatio()) / (2 * half) };
+    return { at, ahead, orthographic, pixels: (this.size.height * Math.max(1, this.renderer.getPixelRatio())) / (2 * half) };
   }
   private show(seen: DrawList): void {
     const { styleOf = (): DrawStyle => 'plain', edges, besides = [] } = this.current!;
@@ -335,9 +344,13 @@ export class Viewport {
 
   /** The view as it is, as a PNG; drawn and read in one task, because a later read-back is blank. */
   capture(): Promise<Blob> {
+    const ratio = this.renderer.getPixelRatio();
+    if (ratio < 1) this.renderer.setPixelRatio(1);
     this.draw();
-    return new Promise((resolve, reject) => {
+    return new Promise<Blob>((resolve, reject) => {
       this.canvas.toBlob((b) => (b ? resolve(b) : reject(new Error('The view could not be read.'))), 'image/png');
+      if (ratio < 1) this.renderer.setPixelRatio(ratio);
+      this.invalidate();
     });
   }
 
