@@ -12,7 +12,8 @@ const PORT = Number(
 export default defineConfig({
   testDir: '.',
   globalSetup: './profile.ts',
-  workers: 1,
+  // A test waits for one thing after another: two side by side take two thirds of the time on two cores.
+  workers: 2,
   // Without a graphics card a busy machine may be five times slower than an idle one; time is no verdict here.
   timeout: 300_000,
   expect: { timeout: 30_000 },

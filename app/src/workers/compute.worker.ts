@@ -1,4 +1,4 @@
-import { type JobKind, handlers } from './jobs';
+import { type JobKind, handlerOf } from './jobs';
 import { BrickMirror } from './packed';
 import { type FromWorker, JobCancelled, type ToWorker } from './protocol';
 
@@ -49,7 +49,7 @@ async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Pro
     // Whoever gave up on this before it began has said so in a message that waits behind it.
     await turnOfLoop();
     if (cancelled.has(id)) throw new JobCancelled();
-    const work = handlers[kind as JobKind] as (i: unknown, c: unknown) => Promise<unknown>;
+    const work = (await handlerOf(kind as JobKind)) as (i: unknown, c: unknown) => Promise<unknown>;
     const output = await work(input, {
       bricks,
       report: (progress: number, partial?: unknown) => {

@@ -1,0 +1,35 @@
+import type { Handlers, JobKind } from './kinds';
+
+export type { JobContext, JobKind, Jobs, PackedBrought, PackedSet } from './kinds';
+
+// A worker loads what it is asked for: the first picture of a project waits for no exporter.
+const grids = () => import('./grids').then((m) => m.gridJobs);
+const projects = () => import('./projects').then((m) => m.projectJobs);
+const pictures = () => import('./pictures').then((m) => m.pictureJobs);
+const files = () => import('./files').then((m) => m.fileJobs);
+
+const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
+  mesh: grids,
+  coarser: grids,
+  region: grids,
+  untidy: grids,
+  inner: grids,
+  study: grids,
+  edit: projects,
+  motion: projects,
+  scene: projects,
+  deliveryChecks: projects,
+  trace: pictures,
+  denoise: pictures,
+  thumbnail: pictures,
+  export: files,
+  deliver: files,
+  zip: files,
+  plan: files,
+  picture: files,
+  bringIn: files,
+  grownPicture: files,
+};
+
+/** What does a job; its code is loaded when it is asked for first. */
+export const handlerOf = async <K extends JobKind>(kind: K): Promise<Handlers[K]> => (await loaders[kind]())[kind];

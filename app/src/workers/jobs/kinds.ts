@@ -1,0 +1,182 @@
+import {
+  type Delivered,
+  type DeliveryOrder,
+  type ExportOrder,
+  type ExportPlan,
+  type FaceShares,
+  type Find,
+  type Imported,
+  type PictureSource,
+  type Place,
+  type Written,
+  type WrittenFile,
+} from '@sphalerite/core/files';
+import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
+import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
+import type { Shot } from '@sphalerite/core/model';
+import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
+import type { Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
+import type { RegionQuery } from '@sphalerite/core/sculpt';
+import { type Clash, type ContactReport, type SceneFinding } from '@sphalerite/core/scene';
+import type { JointStudy } from '@sphalerite/core/rig';
+import type { BrickEntry } from '@sphalerite/core/voxel';
+import type { BrickMirror, BrickParcel, PackedGrid, PackedProject, ReturnedGrid } from '../packed';
+import type { ProjectPatch } from '../patch';
+
+/** Every job: what goes in, what comes out, and what it tells on the way. */
+export interface Jobs {
+  mesh: { input: { grid: PackedGrid; chunks: readonly Vec3[] }; output: (ChunkMesh | null)[]; partial: never };
+  /** Ever coarser forms of a grid, and the quads that it and each of them are drawn with. */
+  coarser: {
+    input: { grid: PackedGrid; levels: number };
+    output: { forms: { bounds: Box; bricks: BrickEntry[] }[]; quads: number[] };
+    partial: never;
+  };
+  /** One of `lanes` workers on a picture: tiles whose number modulo `lanes` is `lane`, from the middle, pass by pass. */
+  trace: {
+    input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
+    output: null;
+    partial: Traced;
+  };
+  /** A film without most of its noise. */
+  denoise: { input: { film: Film; camera: TraceCamera }; output: FilmLight; partial: never };
+  /** Files of a project, by an exporter. */
+  export: {
+    input: { project: PackedProject; order: ExportOrder };
+    output: Written & Pick<ExportPlan, 'counts'>;
+    partial: never;
+  };
+  /** All files of a delivery; where its triangles are; and the file that the view reads back, when no format is that. */
+  deliver: {
+    input: { project: PackedProject; order: DeliveryOrder };
+    output: {
+      delivered: Delivered;
+      /** SHA-256 of each of its files. */
+      hashes: readonly string[];
+      shares: FaceShares | null;
+      seen: Uint8Array<ArrayBuffer> | null;
+    };
+    partial: never;
+  };
+  /** Several files as one ZIP. */
+  zip: { input: { name: string; files: readonly WrittenFile[] }; output: WrittenFile; partial: never };
+  /** What a delivery is found to be. @param standing – what of it is known already */
+  deliveryChecks: {
+    input: {
+      project: PackedProject;
+      order: DeliveryOrder;
+      figures: DeliveryFigures;
+      standing: StandingFindings | null;
+    };
+    output: { findings: DeliveryFinding[]; standing: StandingFindings };
+    partial: never;
+  };
+  /** What an exporter would write for a delivery, without its bytes. */
+  plan: {
+    input: { project: PackedProject; order: ExportOrder; delivery: string };
+    output: ExportPlan;
+    partial: never;
+  };
+  /** A traced picture as a file, by an exporter. */
+  picture: { input: { exporter: string; source: PictureSource; options: unknown }; output: Written; partial: never };
+  /** What an importer makes of files; a project is packed for the way back, with every brick. */
+  bringIn: {
+    input: {
+      importer: string;
+      find: Find;
+      options: unknown;
+      place: Place | null;
+      /** Names files that come again and again, so that what was decoded of them is kept. */
+      held?: string;
+      /** Whether they were sent before under that name and are left out now. */
+      again?: boolean;
+    };
+    output: { brought: PackedBrought; notes: Imported['notes'] };
+    partial: never;
+  };
+  /** Any edit of a project, by name; gives what it changed. */
+  edit: {
+    input: { project: PackedProject; edit: string; args: unknown; seed: string; now: number };
+    output: ProjectPatch<ReturnedGrid>;
+    partial: never;
+  };
+  /** What Fill and Select mean by a click. */
+  region: {
+    input: { grid: PackedGrid; query: RegionQuery };
+    output: { box: Box; words: Int32Array<ArrayBuffer> };
+    partial: never;
+  };
+  /** Loose cubes, holes and hidden cubes of a grid. */
+  untidy: {
+    input: { grid: PackedGrid };
+    output: { loose: PackedSet; loosePieces: number; holes: PackedSet; hidden: PackedSet };
+    partial: never;
+  };
+  /** The cubes that hollowing out would take. */
+  inner: {
+    input: { grid: PackedGrid; wall: number; joined: boolean };
+    output: PackedSet;
+    partial: never;
+  };
+  /** How a joint behaves at the pivots that are given, the first of them its own, and at the best that can be found. */
+  study: {
+    input: { limb: PackedSet; body: PackedSet; given: readonly Vec3[]; axis: Axis; angles: readonly number[] };
+    output: JointStudy[];
+    partial: never;
+  };
+  /** What the parts do to the ground and to each other, clip by clip. */
+  motion: {
+    input: { project: PackedProject; clips: readonly string[]; ground: readonly [number, number] | null };
+    output: { contact: ContactReport; clashes: readonly Clash[] }[];
+    partial: never;
+  };
+  /** What a scene costs, and what an artist would want to know of it. */
+  scene: {
+    input: { project: PackedProject; scene: string };
+    output: { costs: SceneCost[]; findings: SceneFinding[] };
+    partial: never;
+  };
+  /** What is made up by these wishes, as a small PNG. */
+  grownPicture: {
+    input: { importer: string; options: unknown };
+    output: Uint8Array<ArrayBuffer>;
+    partial: never;
+  };
+  /** A part, or the whole project, as a PNG. */
+  thumbnail: {
+    input: { project: PackedProject; part: string | null };
+    output: Uint8Array<ArrayBuffer>;
+    partial: never;
+  };
+}
+export type JobKind = keyof Jobs;
+
+/** What was brought in, on its way. */
+export type PackedBrought =
+  | { readonly kind: 'project'; readonly project: PackedProject; readonly bricks: BrickParcel }
+  | {
+      readonly kind: 'parts';
+      readonly project: PackedProject;
+      readonly bricks: BrickParcel;
+      readonly facts: Extract<Imported['brought'], { kind: 'parts' }>['facts'];
+    }
+  | Exclude<Imported['brought'], { kind: 'project' | 'parts' }>;
+
+/** A set of cells on its way. */
+export interface PackedSet {
+  readonly box: Box;
+  readonly words: Int32Array<ArrayBuffer>;
+}
+
+export interface JobContext<P> {
+  readonly bricks: BrickMirror;
+  /** 0–1, and a piece of the result where there is one. */
+  report(progress: number, partial?: P): void;
+  /** Lets messages in; throws when the job was cancelled. */
+  breathe(): Promise<void>;
+}
+
+/** What runs in a worker, and in a test without one. */
+export type Handlers = {
+  [K in JobKind]: (input: Jobs[K]['input'], ctx: JobContext<Jobs[K]['partial']>) => Promise<Jobs[K]['output']>;
+};
