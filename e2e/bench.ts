@@ -159,7 +159,11 @@ export class Bench {
 
   /** The view drawn with a quarter of its pixels, as one wants it without a graphics card. */
   async drawQuick(): Promise<void> {
-    const wide = (): Promise<number> => this.page.locator('canvas').first().evaluate((c: HTMLCanvasElement) => c.width);
+    const wide = (): Promise<number> =>
+      this.page
+        .locator('canvas')
+        .first()
+        .evaluate((c: HTMLCanvasElement) => c.width);
     const fine = await wide();
     while ((await wide()) > fine * 0.6) await this.page.keyboard.press('Control+Alt+q');
     await this.idle();

@@ -1,5 +1,6 @@
 import {
   EXPORTERS,
+  shipsModels,
   type Delivered,
   type Exporter,
   FileError,
@@ -26,7 +27,7 @@ import {
 import { CliError } from './io';
 
 /** What the command can write; pictures of shots are traced by `render`. */
-export const FORMATS: readonly Exporter[] = EXPORTERS.filter((e) => e.takes !== 'picture');
+export const FORMATS: readonly Exporter[] = EXPORTERS.filter(shipsModels);
 
 /** What is said on the command line of how something is shipped. */
 export interface DeliveryWishes {

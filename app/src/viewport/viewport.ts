@@ -235,7 +235,12 @@ export class Viewport {
     const { camera } = this;
     const half = Math.tan((camera.fov * Math.PI) / 360) * (camera.orthographic ? camera.distance : 1);
     const { eye: at, ahead, orthographic } = camera;
-    return { at, ahead, orthographic, pixels: (this.size.height * Math.max(1, this.renderer.getPixelRatio())) / (2 * half) };
+    return {
+      at,
+      ahead,
+      orthographic,
+      pixels: (this.size.height * Math.max(1, this.renderer.getPixelRatio())) / (2 * half),
+    };
   }
   private show(seen: DrawList): void {
     const { styleOf = (): DrawStyle => 'plain', edges, besides = [] } = this.current!;

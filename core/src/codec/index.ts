@@ -4,3 +4,4 @@ export * from './png';
 export * from './jpeg';
 export { type ColourProfile, readProfile, toSrgb } from './colour-profile';
 export * from './mesh';
+export * from './gif';

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import type { Grade, Project } from '../model';
 import type { Palette } from '../palette';
 import type { FilmLight } from '../render';
+import type { SpriteCell } from '../takes';
 import type { FileJob } from './job';
 import type { Note } from './notes';
 import type { ShipModel } from './ship/ship-model';
@@ -15,6 +16,28 @@ export interface PictureSource {
   readonly transparent: boolean;
 }
 
+/** One of several pictures, packed. */
+export interface SeriesFrame {
+  readonly png: Uint8Array<ArrayBuffer>;
+  /** How long it stands. */
+  readonly seconds: number;
+  /** Name of the clip that it is of. */
+  readonly clip: string | null;
+  readonly loop: boolean;
+  /** Degrees that what stands there is turned by. */
+  readonly direction: number;
+  readonly index: number;
+}
+/** Pictures that follow one another, or stand on a sheet. */
+export interface SeriesSource {
+  readonly name: string;
+  readonly loop: boolean;
+  readonly frames: readonly SeriesFrame[];
+  /** Of sprites: where in their cell they stand, and their shadows where those are apart. */
+  readonly cell: SpriteCell | null;
+  readonly shadows: readonly SeriesFrame[] | null;
+}
+
 /** What exporters take. */
 export interface Sources {
   readonly model: ShipModel;
@@ -22,6 +45,7 @@ export interface Sources {
   readonly project: Project;
   readonly palette: Palette;
   readonly picture: PictureSource;
+  readonly series: SeriesSource;
 }
 export type Takes = keyof Sources;
 
@@ -62,3 +86,6 @@ export interface Exporter<K extends Takes = Takes, O = unknown> {
   /** @throws FileError when there is nothing to write */
   write(source: Sources[K], options: O, job: FileJob): Promise<Written>;
 }
+
+/** Whether an exporter writes what was built, and no picture of it. */
+export const shipsModels = (e: Exporter): boolean => e.takes !== 'picture' && e.takes !== 'series';

@@ -79,6 +79,7 @@ export async function sourceOf(
     case 'solid':
       return inPieces(solidSteps(project, subject.of === 'palette' ? { of: 'rig' } : subject, profile), job);
     case 'picture':
+    case 'series':
       throw new FileError('order.picture');
   }
 }

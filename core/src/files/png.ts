@@ -5,6 +5,10 @@ import { FileError } from './file-error';
 export const encodePng = (width: number, height: number, rgba: Uint8Array): Uint8Array =>
   encode({ width, height, data: rgba, channels: 4, depth: 8 });
 
+/** The same with 16 bits a colour. */
+export const encodeDeepPng = (width: number, height: number, rgba: Uint16Array): Uint8Array<ArrayBuffer> =>
+  encode({ width, height, data: rgba, channels: 4, depth: 16 }) as Uint8Array<ArrayBuffer>;
+
 /** One byte a pixel with a palette of up to 256 colours; colour 0 is transparent. */
 export const encodeIndexedPng = (
   width: number,

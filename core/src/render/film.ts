@@ -1,6 +1,7 @@
 import { type Steps, finish } from '../math';
 import type { Grade } from '../model';
 import { Grading } from './grading';
+import { drawOutline } from './outline';
 
 /** Edge of a tile in pixels; those at the right and lower edge may be smaller. */
 export const TILE = 64;
@@ -97,11 +98,17 @@ export function addTraced(film: Film, more: Traced): void {
   film.tiles[index] = { ...sum, samples: sum.samples + more.samples };
 }
 
+/** What the eye met first, which lines and steps of light are drawn by. */
+export type Guides = Pick<Traced, 'albedo' | 'normal' | 'depth'>;
+type LightTile = Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> & {
+  readonly guides?: Guides & Pick<Traced, 'samples'>;
+};
+
 /** The light of a film alone, for developing it elsewhere. */
 export interface FilmLight {
   readonly width: number;
   readonly height: number;
-  readonly tiles: readonly (Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> | null)[];
+  readonly tiles: readonly (LightTile | null)[];
 }
 export const lightOf = ({ width, height, tiles }: Film): FilmLight => ({
   width,
@@ -110,6 +117,14 @@ export const lightOf = ({ width, height, tiles }: Film): FilmLight => ({
     (t) =>
       t && { x: t.x, y: t.y, width: t.width, height: t.height, samples: t.samples, light: t.light, cover: t.cover },
   ),
+});
+/** Light of a film, or what came of it, with what the eye met in it. */
+export const guided = (light: FilmLight, film: Film): FilmLight => ({
+  ...light,
+  tiles: light.tiles.map((t, i) => {
+    const f = film.tiles[i];
+    return t && f ? { ...t, guides: { albedo: f.albedo, normal: f.normal, depth: f.depth, samples: f.samples } } : t;
+  }),
 });
 
 /** Whether any sample was taken yet. */
@@ -129,37 +144,86 @@ export const developFilm = (film: FilmLight, how: Developing): Uint8Array<ArrayB
   finish(developSteps(film, how));
 
 /** {@link developFilm} in pieces. */
-export function* developSteps(
+export const developSteps = (film: FilmLight, how: Developing): Steps<Uint8Array<ArrayBuffer>> =>
+  developed(film, how, (n) => new Uint8Array(n));
+/** {@link developSteps} with 65,536 steps from dark to bright. */
+export const developDeepSteps = (film: FilmLight, how: Developing): Steps<Uint16Array<ArrayBuffer>> =>
+  developed(film, how, (n) => new Uint16Array(n));
+
+function* developed<T extends Uint8Array | Uint16Array>(
   film: FilmLight,
   { grade, transparent = false, step = 1 }: Developing,
-): Steps<Uint8Array<ArrayBuffer>> {
-  const { light, cover, width, height } = sampled(film, step);
+  make: (length: number) => T,
+): Steps<T> {
+  const drawn = grade.steps > 0 || grade.outline.width > 0;
+  const { light, cover, width, height, guides } = sampled(film, step, drawn);
   yield 0.1;
   const grading = new Grading(grade, width, height);
+  if (guides) grading.stepLight(light, guides.albedo, cover);
   yield* grading.spreadSteps(light);
-  const out = new Uint8Array(width * height * 4);
+  const out = make(width * height * 4),
+    most = out instanceof Uint8Array ? 255 : 65_535;
   for (let y = 0; y < height; y++) {
     if (y % 64 === 0) yield 0.5 + y / height / 2;
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
       const alpha = transparent ? Math.min(1, cover[i]!) : 1;
       if (alpha === 0) continue;
-      grading.pixel(light, i, x, y, 1 / alpha, out);
-      out[i * 4 + 3] = Math.round(alpha * 255);
+      grading.pixel(light, i, x, y, 1 / alpha, out, most);
+      out[i * 4 + 3] = Math.round(alpha * most);
     }
   }
+  if (guides && grade.outline.width > 0)
+    drawOutline(
+      { width, height, cover, ...guides },
+      { ...grade.outline, width: grade.outline.width / step },
+      out,
+      most,
+    );
   return out;
+}
+
+/** Layers of a film as pictures of linear values, red, green, blue, alpha. */
+export function filmLayers(
+  film: FilmLight,
+  transparent: boolean,
+): Record<'light', Float32Array<ArrayBuffer>> &
+  Record<'albedo' | 'normal' | 'depth', Float32Array<ArrayBuffer> | null> {
+  const { light, cover, guides } = sampled(film, 1, true);
+  const spread = (from: Float32Array, stride: number, alpha: boolean): Float32Array<ArrayBuffer> => {
+    const out = new Float32Array(cover.length * 4);
+    for (let i = 0; i < cover.length; i++) {
+      for (let c = 0; c < 3; c++) out[i * 4 + c] = from[i * stride + (stride === 1 ? 0 : c)]!;
+      out[i * 4 + 3] = alpha ? Math.min(1, cover[i]!) : 1;
+    }
+    return out;
+  };
+  return {
+    light: spread(light, 3, transparent),
+    albedo: guides && spread(guides.albedo, 3, true),
+    normal: guides && spread(guides.normal, 3, true),
+    depth: guides && spread(guides.depth, 1, true),
+  };
 }
 
 /** Means of a film as one picture of every n-th pixel: linear light, 3 a pixel, and how much is covered. */
 function sampled(
   film: FilmLight,
   step: number,
-): { light: Float32Array; cover: Float32Array; width: number; height: number } {
+  drawn: boolean,
+): { light: Float32Array; cover: Float32Array; width: number; height: number; guides: Guides | null } {
   const width = Math.ceil(film.width / step),
     height = Math.ceil(film.height / step);
   const light = new Float32Array(width * height * 3),
     cover = new Float32Array(width * height);
+  const guides: Guides | null =
+    drawn && film.tiles.some((t) => t?.guides)
+      ? {
+          albedo: new Float32Array(light.length),
+          normal: new Float32Array(light.length),
+          depth: new Float32Array(cover.length),
+        }
+      : null;
   for (const tile of film.tiles) {
     if (!tile) continue;
     const k = 1 / tile.samples;
@@ -169,7 +233,14 @@ function sampled(
           to = (y / step) * width + x / step;
         for (let c = 0; c < 3; c++) light[to * 3 + c] = tile.light[from * 3 + c]! * k;
         cover[to] = tile.cover[from]! * k;
+        if (!guides || !tile.guides) continue;
+        const { albedo, normal, depth, samples } = tile.guides;
+        for (let c = 0; c < 3; c++) {
+          guides.albedo[to * 3 + c] = albedo[from * 3 + c]! / samples;
+          guides.normal[to * 3 + c] = normal[from * 3 + c]! / samples;
+        }
+        guides.depth[to] = depth[from]! / samples;
       }
   }
-  return { light, cover, width, height };
+  return { light, cover, width, height, guides };
 }

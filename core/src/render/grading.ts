@@ -53,6 +53,9 @@ function balance({ warmth, tint }: Pick<Grade, 'warmth' | 'tint'>): [number, num
   return [r * k, g * k, b * k];
 }
 
+/** What is brighter than its colour by more than this glows of itself. */
+const MOST_STEPPED = 6;
+
 /** How far light spreads about what is bright, in shares of the picture’s height, and how much of it each time. */
 const RINGS: readonly (readonly [number, number])[] = [
   [0.006, 0.45],
@@ -95,8 +98,35 @@ export class Grading {
     for (let i = 0; i < light.length; i++) light[i] = light[i]! + (spread[i]! - light[i]!) * bloom;
   }
 
-  /** Pixel `i` of linear light as sRGB bytes. @param times – multiplies the light: one over alpha */
-  pixel(light: Float32Array, i: number, x: number, y: number, times: number, out: Uint8Array): void {
+  /**
+   * Light in a few steps from dark to bright, each surface of its own colour all the same. What glows stays as it is. In place.
+   *
+   * @param albedo – linear colour of what is seen, 3 a pixel
+   */
+  stepLight(light: Float32Array, albedo: Float32Array, cover: Float32Array): void {
+    const { steps } = this.grade;
+    if (steps === 0) return;
+    for (let i = 0; i < cover.length; i++) {
+      const own = brightness(albedo[i * 3]!, albedo[i * 3 + 1]!, albedo[i * 3 + 2]!);
+      const falls = own > 0 ? (this.gain * brightness(light[i * 3]!, light[i * 3 + 1]!, light[i * 3 + 2]!)) / own : 0;
+      if (falls === 0 || falls > MOST_STEPPED) continue;
+      // Even steps to the eye; the brightest is the colour itself.
+      const step = Math.min(1, Math.ceil(Math.sqrt(falls) * steps - 0.25) / steps);
+      const k = Math.max(step, 0.5 / steps) ** 2 / this.gain;
+      for (let c = 0; c < 3; c++) light[i * 3 + c] = albedo[i * 3 + c]! * k;
+    }
+  }
+
+  /** Pixel `i` of linear light as sRGB, up to `most`. @param times – multiplies the light: one over alpha */
+  pixel(
+    light: Float32Array,
+    i: number,
+    x: number,
+    y: number,
+    times: number,
+    out: Uint8Array | Uint16Array,
+    most: number,
+  ): void {
     const { grade, gain, white, c, width, height } = this;
     let k = gain * times;
     if (grade.vignette > 0) {
@@ -121,9 +151,9 @@ export class Grading {
         ? 0
         : (hash32(hash32(x + 0x51ed27) ^ Math.imul(y + 1, 0x9e3779b1)) / 4294967296 - 0.5) * grade.grain * 0.3;
     for (let a = 0; a < 3; a++) {
-      const v = encoded(c[a]!);
+      const v = most === 255 ? encoded(c[a]!) : fromLinear(Math.max(0, Math.min(1, c[a]!)));
       out[i * 4 + a] = Math.round(
-        255 * (noise === 0 ? v : Math.max(0, Math.min(1, v + noise * Math.sqrt(v * (1 - v)) * 2))),
+        most * (noise === 0 ? v : Math.max(0, Math.min(1, v + noise * Math.sqrt(v * (1 - v)) * 2))),
       );
     }
   }

@@ -207,7 +207,8 @@ export class Path {
     const { scene, met } = this;
     this.draws.at(TURN_DRAWS[0] + this.turns * TURN_DRAWS[1]);
     if (this.medium >= 0) return this.stepInside();
-    const found = met.intersect(scene, this.ox, this.oy, this.oz, this.dx, this.dy, this.dz, EPSILON, Infinity);
+    const there = this.bounced ? scene : scene.seen;
+    const found = met.intersect(there, this.ox, this.oy, this.oz, this.dx, this.dy, this.dz, EPSILON, Infinity);
     if (scene.fog) this.crossFog(found ? met.t : Infinity);
     if (!found) {
       this.takeSky();

@@ -31,6 +31,8 @@ export interface TraceScene {
   readonly camera: TraceCamera;
   readonly width: number;
   readonly height: number;
+  /** What the eye meets: this same scene, or its ground alone. */
+  readonly seen: TraceScene;
 }
 
 /** What a scene is made of, and what may be added to it. */
@@ -47,19 +49,24 @@ export interface SceneParts {
   readonly fog?: Fog | null;
   readonly edges?: number;
   readonly transparent?: boolean;
+  /** Whether the eye sees nothing but the ground, with all shadows on it. */
+  readonly groundAlone?: boolean;
 }
 
 /** Puts a scene together, with what is derived from it. */
 export function traceScene(parts: SceneParts): TraceScene {
   const { instances, lamps = [], unseen = [], floor = null, fog = null, edges = 0, transparent = false } = parts;
   const { light, camera, width, height } = parts;
-  return {
+  const scene = {
     instances,
     tree: instanceTree(instances),
     lights: new LightTree(instances, lamps, unseen),
     ...{ light, floor, fog, edges, transparent, camera, width, height },
     glassy: instances.some(({ shape }) => shape.glassy),
+    seen: null as unknown as TraceScene,
   };
+  scene.seen = parts.groundAlone ? { ...scene, instances: [], tree: instanceTree([]) } : scene;
+  return scene;
 }
 
 const traced = new WeakMap<DrawInstance, Map<string, TraceInstance | null>>();
@@ -102,11 +109,14 @@ export function shotProject(project: Project, shot: Shot): Project {
 /**
  * The scene of a shot, in its colourway, at the shot's own size unless another is given. The floor lies at the lowest cube of
  * the rest pose. Helper swatches are left out; those that glow give their light all the same.
+ *
+ * @param groundAlone – the eye sees nothing but the ground, with all shadows on it
  */
 export function traceSceneOf(
   whole: Project,
   shot: Shot,
   size: readonly [number, number] = shot.output.size,
+  groundAlone = false,
 ): TraceScene {
   const { light, stage, camera } = shot;
   const dressed = shotProject(whole, shot);
@@ -135,6 +145,7 @@ export function traceSceneOf(
     fog: fogOf(light, y, metre),
     edges: stage.edges * 0.5,
     transparent: shot.output.transparent,
+    groundAlone,
     camera: traceCamera(camera, size[0], size[1], project.metresPerUnit),
     width: size[0],
     height: size[1],

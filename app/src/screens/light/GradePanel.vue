@@ -3,7 +3,9 @@ import { IconAdjustmentsHorizontal } from '@tabler/icons-vue';
 import { type Grade, NO_GRADE, TONE_CURVES, type ToneCurve } from '@sphalerite/core/model';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
+import CheckField from '../../components/CheckField.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
+import ColourField from '../../components/ColourField.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import { choices } from '../../components/choices';
 import FigureSlide from './FigureSlide.vue';
@@ -13,7 +15,7 @@ import { useShot } from './shot-in-hand';
 const hand = useShot();
 const grade = computed(() => hand.shot!.grade);
 type Row = readonly [
-  key: Exclude<keyof Grade, 'curve'>,
+  key: Exclude<keyof Grade, 'curve' | 'outline'>,
   label: string,
   name: string,
   min: number,
@@ -32,6 +34,7 @@ const MORE: readonly Row[] = [
   ['vignette', 'corners', 'Vignette', 0, 1, 0.02],
   ['grain', 'grain', 'Grain', 0, 1, 0.02],
 ];
+const LINES: readonly Row[] = [['steps', 'light steps', 'Steps of light', 0, 8, 1]];
 const isPlain = computed(() => JSON.stringify(grade.value) === JSON.stringify(NO_GRADE));
 </script>
 
@@ -61,6 +64,37 @@ const isPlain = computed(() => JSON.stringify(grade.value) === JSON.stringify(NO
     <FoldSection id="light.grade" title="White balance and film">
       <FigureSlide
         v-for="[key, label, name, min, max, step] in MORE"
+        :key="key"
+        v-bind="{ label, name, min, max, step }"
+        :model-value="grade[key]"
+        @input="(v) => hand.drag('grade', { [key]: v })"
+        @change="(v) => hand.set('grade', { [key]: v })"
+      />
+    </FoldSection>
+    <FoldSection id="light.lines" title="Lines and steps">
+      <FigureSlide
+        label="outline"
+        name="Width of the outline in pixels"
+        :min="0"
+        :max="12"
+        :step="0.5"
+        :model-value="grade.outline.width"
+        @input="(width) => hand.drag('grade', { outline: { ...grade.outline, width } })"
+        @change="(width) => hand.set('grade', { outline: { ...grade.outline, width } })"
+      />
+      <div v-if="grade.outline.width > 0" class="lines">
+        <ColourField
+          label="Colour of the outline"
+          :model-value="grade.outline.colour"
+          @change="(colour) => hand.set('grade', { outline: { ...grade.outline, colour } })"
+        /><CheckField
+          :model-value="grade.outline.inside"
+          @change="(inside) => hand.set('grade', { outline: { ...grade.outline, inside } })"
+          >also inside</CheckField
+        >
+      </div>
+      <FigureSlide
+        v-for="[key, label, name, min, max, step] in LINES"
         :key="key"
         v-bind="{ label, name, min, max, step }"
         :model-value="grade[key]"

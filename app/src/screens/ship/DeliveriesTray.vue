@@ -8,7 +8,7 @@ import {
   IconPlus,
   IconPrinter,
 } from '@tabler/icons-vue';
-import { EXPORTERS, PROFILE_ENDING, writeProfile } from '@sphalerite/core/files';
+import { EXPORTERS, PROFILE_ENDING, shipsModels, writeProfile } from '@sphalerite/core/files';
 import { type DeliveryProfile, type ReadyDelivery, deliveriesOf, isChanged } from '@sphalerite/core/model';
 import { addDeliveryEdit, deleteDeliveryEdit, setDeliveryEdit } from '@sphalerite/core/project';
 import { type Component, computed } from 'vue';
@@ -32,7 +32,7 @@ const ICONS: Readonly<Record<ReadyDelivery, Component>> = {
   headset: IconBadgeVr,
   print: IconPrinter,
 };
-const FORMATS = EXPORTERS.filter((e) => e.takes !== 'picture');
+const FORMATS = EXPORTERS.filter(shipsModels);
 const rows = computed(() => (session.project ? deliveriesOf(session.project) : []));
 const keyOf = (p: DeliveryProfile): string => p.ready ?? p.id;
 const profileOf = (id: string): DeliveryProfile => rows.value.find((p) => keyOf(p) === id)!;

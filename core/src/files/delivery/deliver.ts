@@ -1,6 +1,7 @@
 import { type DeliveryProfile, type Id, type Project, inColourway, lookUp } from '../../model';
 import type { ExportPlan, Takes, WrittenFile } from '../exporter';
 import { EXPORTERS } from '../exporters/list';
+import { shipsModels } from '../exporter';
 import { FileError } from '../file-error';
 import { fileName } from '../file-name';
 import type { FileJob } from '../job';
@@ -45,7 +46,7 @@ function inName(name: string, way: string): string {
  */
 export async function deliver(project: Project, order: DeliveryOrder, job: FileJob): Promise<Delivered> {
   const { profile, subject } = order;
-  const wanted = EXPORTERS.filter((e) => e.takes !== 'picture' && profile.formats.includes(e.id));
+  const wanted = EXPORTERS.filter((e) => shipsModels(e) && profile.formats.includes(e.id));
   if (wanted.length === 0) throw new FileError('delivery.noFormat');
   const ways =
     order.colourway !== null

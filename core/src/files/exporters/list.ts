@@ -1,7 +1,11 @@
 import type { Exporter } from '../exporter';
 import { cubesExporter } from './cubes';
+import { exrExporter } from './exr';
+import { framesExporter } from './frames';
+import { gifExporter } from './gif';
 import { glbExporter } from './glb';
 import { gltfExporter } from './gltf';
+import { jpegExporter } from './jpeg';
 import { objExporter } from './obj';
 import { paletteHexExporter } from './palette-hex';
 import { paletteJsonExporter } from './palette-json';
@@ -10,6 +14,7 @@ import { pngExporter } from './png';
 import { plyExporter } from './ply';
 import { projectExporter } from './project';
 import { slicesExporter } from './slices';
+import { spritesExporter } from './sprites';
 import { stlExporter } from './stl';
 import { threeMfExporter } from './threemf';
 
@@ -28,6 +33,11 @@ export const EXPORTERS: readonly Exporter[] = [
   paletteHexExporter,
   paletteStripExporter,
   pngExporter,
+  jpegExporter,
+  exrExporter,
+  gifExporter,
+  framesExporter,
+  spritesExporter,
 ];
 
 export const exporterOf = (id: string): Exporter | undefined => EXPORTERS.find((e) => e.id === id);

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { finite, unit } from '../fields';
+import { finite, hex, unit } from '../fields';
 
 /** How light becomes what a screen can show: the open PBR Neutral, rolled off at the top alone, with stronger contrast, or cut off. */
 export const TONE_CURVES = ['neutral', 'soft', 'strong', 'none'] as const;
@@ -23,6 +23,16 @@ export interface Grade {
   /** How much darker the corners are. */
   readonly vignette: number;
   readonly grain: number;
+  /** Lines where things end; a width of 0 draws none. */
+  readonly outline: {
+    /** In pixels of the picture. */
+    readonly width: number;
+    readonly colour: string;
+    /** Also where colours meet and where things turn. */
+    readonly inside: boolean;
+  };
+  /** Steps that light has from dark to bright, as in a drawing; 0 leaves it as it is. */
+  readonly steps: number;
 }
 
 export const NO_GRADE: Grade = {
@@ -35,6 +45,8 @@ export const NO_GRADE: Grade = {
   bloom: 0,
   vignette: 0,
   grain: 0,
+  outline: { width: 0, colour: '#2a1d18', inside: false },
+  steps: 0,
 };
 
 export const makeGrade = (more: Partial<Grade>): Grade => ({ ...NO_GRADE, ...more });
@@ -50,4 +62,6 @@ export const gradeSchema = z.strictObject({
   bloom: unit,
   vignette: unit,
   grain: unit,
+  outline: z.strictObject({ width: finite.min(0).max(64), colour: hex, inside: z.boolean() }),
+  steps: z.int().min(0).max(16),
 });

@@ -45,6 +45,9 @@ export const makeShot = (id: Id, name: string, more: Partial<ShotSettings> = {})
   ...more,
 });
 
+const GRADE_14 = { warmth: 0, tint: 0, curve: 'soft', contrast: 0, saturation: 0, bloom: 0, vignette: 0, grain: 0 };
+const OUTPUT_14 = { denoise: true, transparent: false };
+
 /** Up to format 13 a shot had a camera of two kinds, sun, sky, a floor and the glow, and no grading but exposure. */
 function shotOf13({ camera, light, exposure, size, samples, ...rest }: LooseJson): LooseJson {
   const { sun, sky, ground, glow } = light as LooseJson;
@@ -58,10 +61,17 @@ function shotOf13({ camera, light, exposure, size, samples, ...rest }: LooseJson
       glow: { ...DEFAULT_LIGHT.glow, strength: glow },
     },
     stage: { ...DEFAULT_STAGE, ground },
-    grade: { ...NO_GRADE, exposure },
-    output: { ...DEFAULT_OUTPUT, size, samples },
+    grade: { ...GRADE_14, exposure },
+    output: { ...OUTPUT_14, size, samples },
   };
 }
+
+/** Up to format 14 a shot became a picture and nothing else, without lines. */
+const shotOf14 = ({ grade, output, ...rest }: LooseJson): LooseJson => ({
+  ...rest,
+  grade: { ...NO_GRADE, ...(grade as object) },
+  output: { ...DEFAULT_OUTPUT, ...(output as object) },
+});
 
 export const shotKind: RecordKind<'shot', 'shots', Shot> = {
   name: 'shot',
@@ -87,6 +97,7 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
     2: (s) => ({ colourway: null, ...s }),
     12: (s) => ({ scene: null, ...s }),
     13: shotOf13,
+    14: shotOf14,
   },
   kept: z.strictObject({}),
 };

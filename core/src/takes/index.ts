@@ -1,0 +1,4 @@
+export * from './frames';
+export * from './sprites';
+export * from './sheet';
+export * from './trace-frame';
