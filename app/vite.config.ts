@@ -74,7 +74,11 @@ export default defineConfig({
       { find: /^three$/, replacement: 'three/src/Three.js' },
     ],
   },
-  worker: { format: 'es' },
+  worker: {
+    format: 'es',
+    // Told apart from what the page itself waits for.
+    rolldownOptions: { output: { chunkFileNames: 'assets/worker-[name]-[hash].js' } },
+  },
   server: { host: '127.0.0.1', headers: isolation },
   preview: { host: '127.0.0.1', headers: isolation },
   build: {

@@ -31,6 +31,7 @@ const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
 const RenameManyDialog = defineAsyncComponent(() => import('./RenameManyDialog.vue'));
 const PiecesDialog = defineAsyncComponent(() => import('./pieces/PiecesDialog.vue'));
 const TargetDialog = defineAsyncComponent(() => import('./target/TargetDialog.vue'));
+const TakesChip = later(() => import('../takes/TakesChip.vue'));
 const TargetMeter = later(() => import('./target/TargetMeter.vue'));
 
 const route = useRoute();
@@ -205,6 +206,7 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
         </li>
       </ol>
       <div class="end">
+        <TakesChip />
         <span class="saved" :class="session.saveState" :data-tip="savedTip" data-testid="saved">
           <IconLock v-if="!session.writable" aria-hidden="true" /><IconAlertTriangle
             v-else-if="session.saveState === 'failed'"

@@ -119,7 +119,7 @@ it.each(
       pause: 'anim.play',
       'rest pose': 'anim.resetPose',
     },
-    light: { render: 'light.trace', screenshot: 'light.png', camera: 'light.follow' },
+    light: { render: 'light.trace', screenshot: 'light.save', camera: 'light.follow' },
     ship: { gltf: 'ship.save', download: 'ship.save' },
   }),
 )('the words that an artist would type find what is meant on %s', (screen, meant) => {

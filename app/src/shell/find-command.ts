@@ -74,7 +74,8 @@ export const ALSO: Readonly<Record<string, string>> = {
   'anim.sheetKeys': 'dope sheet timeline',
   'anim.closeLoop': 'loop cycle seamless',
   'light.trace': 'render raytrace image',
-  'light.png': 'export image screenshot download',
+  'light.make': 'turntable sprite sheet gif video animation export',
+  'light.save': 'export image screenshot download',
   'light.camera': 'viewpoint angle',
   'ship.save': 'export download gltf glb',
 };

@@ -92,6 +92,22 @@ export interface ReadyRigRow {
   file: Uint8Array<ArrayBuffer>;
 }
 
+/** Pictures that a shot becomes, while they are being made: with the project as it was when they were asked for. */
+export interface TakeRow {
+  id: string;
+  project: string;
+  shot: unknown;
+  /** The project file. */
+  file: Uint8Array<ArrayBuffer>;
+  at: number;
+}
+/** One of its pictures that is made. */
+export interface TakeFrameRow {
+  take: string;
+  index: number;
+  png: Uint8Array<ArrayBuffer>;
+}
+
 type RowKey = [project: string, id: number];
 
 class Database extends Dexie {
@@ -104,6 +120,8 @@ class Database extends Dexie {
   fileRows!: Table<FileRow, RowKey>;
   settings!: EntityTable<SettingRow, 'key'>;
   readyRigs!: EntityTable<ReadyRigRow, 'id'>;
+  takes!: EntityTable<TakeRow, 'id'>;
+  takeFrames!: Table<TakeFrameRow, RowKey>;
 
   constructor() {
     // Strict: a finished write is on the disk, not only in a cache of the browser.
@@ -129,6 +147,7 @@ class Database extends Dexie {
       .upgrade((tx: Transaction) => copyOldRows(tx));
     this.version(4).stores({ entries: null, records: null, grids: null, bricks: null });
     this.version(5).stores({ fileRows: '[project+id]' });
+    this.version(6).stores({ takes: 'id', takeFrames: '[take+index]' });
   }
 }
 

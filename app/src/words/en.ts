@@ -56,6 +56,11 @@ export const EN = {
   'tidy.none': 'There is nothing of that kind.',
   'tidy.noneAlike': 'No two colours here are almost equal.',
   'volume.size': 'A part is 1 to {most} cubes along each axis; {size} is not.',
+  'take.noClip': 'This shot shows no clip. Take the pose from Animate first, or choose “turn”.',
+  'take.noClips': 'There are no clips in this project yet. Make one in Animate, or take the shot’s own pose.',
+  'take.sceneStands': 'A scene stands still: a clip is made of the figure. Choose “turn”, or a shot of the figure.',
+  'take.notKept':
+    'There is no room in this browser for the pictures that are made. They are made all the same; keep this page open until they are saved.',
   'picture.noMemory': 'There is no memory for a picture of {width}×{height} pixels. Choose a smaller one.',
   'readyRig.saved': '“{name}” is a ready rig now: new projects can begin with it.',
   'alternates.dropOnPart': 'Drop it on a part of the figure: it is tried in the place of that one.',

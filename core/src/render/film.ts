@@ -183,6 +183,16 @@ function* developed<T extends Uint8Array | Uint16Array>(
   return out;
 }
 
+/** Every n-th pixel of a film as a film of its own; what the eye met only where lines or steps of light are `drawn` by it. */
+export function thinned(film: FilmLight, step: number, drawn: boolean): FilmLight {
+  const { width, height, light, cover, guides } = sampled(film, step, drawn);
+  const tile = {
+    ...{ x: 0, y: 0, width, height, samples: 1, light, cover },
+    ...(guides ? { guides: { ...guides, samples: 1 } } : {}),
+  };
+  return { width, height, tiles: [tile] };
+}
+
 /** Layers of a film as pictures of linear values, red, green, blue, alpha. */
 export function filmLayers(
   film: FilmLight,

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { Grade } from '@sphalerite/core/model';
-import { type Exposed, type FilmLight, developFilm, exposed, isBurnt } from '@sphalerite/core/render';
-import { computed, onMounted, ref, watch } from 'vue';
+import { type Exposed, type FilmLight, isBurnt, thinned } from '@sphalerite/core/render';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useNotices } from '../../stores/notices';
+import { sharedPool } from '../../workers/pool';
 
 /** A film as a picture, graded; large ones by every n-th pixel, so that a look never holds up the hand. */
 const props = defineProps<{
@@ -17,35 +19,52 @@ const props = defineProps<{
   label: string;
 }>();
 const emit = defineEmits<{ exposed: [figures: Exposed] }>();
+const notices = useNotices();
 const canvas = ref<HTMLCanvasElement>();
 const step = computed(() =>
   Math.ceil(Math.sqrt((props.film.width * props.film.height) / (props.growing ? 200_000 : 600_000))),
 );
 const width = computed(() => Math.ceil(props.film.width / step.value)),
   height = computed(() => Math.ceil(props.film.height / step.value));
-let queued = false;
-function draw(): void {
+let queued = false,
+  developing = false,
+  gone = false;
+/** Developed beside the page; while one look is worked out the next waits. */
+async function draw(): Promise<void> {
   queued = false;
+  if (developing) return soon();
+  developing = true;
+  const { grade, transparent } = props,
+    drawn = grade.steps > 0 || grade.outline.width > 0,
+    film = thinned(props.film, step.value, drawn),
+    thin = { ...grade, outline: { ...grade.outline, width: grade.outline.width / step.value } };
+  try {
+    const input = { film, grade: JSON.parse(JSON.stringify(thin)) as Grade, transparent };
+    const made = await sharedPool().run('develop', () => input);
+    if (!gone) show(made.pixels, film);
+    emit('exposed', made.exposed);
+  } catch (e) {
+    notices.fail(e);
+  } finally {
+    developing = false;
+  }
+}
+function show(pixels: Uint8Array<ArrayBuffer>, { width: wide, height: high }: FilmLight): void {
   const c = canvas.value;
-  if (!c) return;
-  const pixels = developFilm(props.film, { grade: props.grade, transparent: props.transparent, step: step.value });
-  emit('exposed', exposed(pixels));
+  if (!c || c.width !== wide || c.height !== high) return;
   if (props.zebra)
     for (let i = 0; i < pixels.length; i += 4) {
       const p = i / 4;
-      if (isBurnt(pixels, i) && ((p % width.value) + Math.floor(p / width.value)) % 8 < 4) pixels.set([179, 38, 30], i);
+      if (isBurnt(pixels, i) && ((p % wide) + Math.floor(p / wide)) % 8 < 4) pixels.set([179, 38, 30], i);
     }
-  c.getContext('2d')!.putImageData(
-    new ImageData(new Uint8ClampedArray(pixels.buffer), width.value, height.value),
-    0,
-    0,
-  );
+  c.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), wide, high), 0, 0);
 }
 const soon = (): void => {
-  if (queued) return;
+  if (queued || gone) return;
   queued = true;
-  setTimeout(() => requestAnimationFrame(draw), props.growing ? 400 : 0);
+  setTimeout(() => requestAnimationFrame(() => void draw()), props.growing ? 400 : 0);
 };
+onBeforeUnmount(() => (gone = true));
 watch(() => [props.film, props.grown, props.grade, props.transparent, props.zebra], soon, { flush: 'post' });
 onMounted(soon);
 </script>

@@ -3,18 +3,22 @@ import { ElProgress } from 'element-plus';
 import 'element-plus/theme-chalk/el-progress.css';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
-import CheckField from '../../components/CheckField.vue';
 import CommandButton from '../../components/CommandButton.vue';
 import EmptyState from '../../components/EmptyState.vue';
-import NumberField from '../../components/NumberField.vue';
-import SelectField from '../../components/SelectField.vue';
+import { useSession } from '../../stores/session';
+import { useTakes } from '../../takes/takes';
 import { useLight } from './light-state';
-import { SHAPES, shaped } from './output-shapes';
+import TakeCard from './TakeCard.vue';
+import OutputPanel from './OutputPanel.vue';
 import { useShot } from './shot-in-hand';
 
 const light = useLight();
 const hand = useShot();
-const output = computed(() => hand.shot?.output);
+const session = useSession();
+const takes = useTakes();
+/** What became of shots of this project. */
+const own = computed(() => takes.takes.filter((t) => t.project === session.project?.id));
+const makes = computed(() => hand.shot?.output.makes ?? 'picture');
 const state = computed(() => {
   const { current } = light;
   if (light.tracing) return `${Math.round(light.progress * 100)} % · ${Math.ceil(light.left)} s left`;
@@ -22,7 +26,6 @@ const state = computed(() => {
   if (!current.done) return 'stopped; what is there can be saved';
   return light.calming ? 'taking the noise out…' : `done in ${current.seconds.toFixed(1)} s`;
 });
-const shape = computed(() => SHAPES.find((s) => s.is(output.value?.size ?? [1, 1]))?.value ?? '');
 </script>
 
 <template>
@@ -30,11 +33,16 @@ const shape = computed(() => SHAPES.find((s) => s.is(output.value?.size ?? [1, 1
     <section class="go" aria-label="Tracing">
       <h2>Picture</h2>
       <div class="row">
-        <CommandButton v-if="!light.tracing && !light.calming" id="light.trace" label look="primary" /><CommandButton
-          v-else
-          id="light.stop"
+        <CommandButton
+          v-if="!light.tracing && !light.calming"
+          id="light.trace"
           label
-        /><CommandButton id="light.calm" /><CommandButton id="light.png" label />
+          :look="makes === 'picture' ? 'primary' : 'plain'"
+        /><CommandButton v-else id="light.stop" label /><CommandButton id="light.calm" /><CommandButton
+          v-if="makes === 'picture'"
+          id="light.save"
+          label
+        /><CommandButton v-else id="light.make" label look="primary" />
       </div>
       <el-progress
         :percentage="Math.round(light.progress * 100)"
@@ -45,51 +53,9 @@ const shape = computed(() => SHAPES.find((s) => s.is(output.value?.size ?? [1, 1
       />
       <p class="figures quiet" data-testid="trace-state">{{ state }}</p>
     </section>
-    <section v-if="output" class="output" aria-label="Output">
-      <div class="panel-head">
-        <h2>Output</h2>
-        <SelectField
-          label="Shape of the picture"
-          :model-value="shape"
-          :choices="[...SHAPES, ...(shape === '' ? [{ value: '', text: 'own shape' }] : [])]"
-          @change="$event && hand.set('output', { size: shaped($event, output.size) })"
-        />
-      </div>
-      <div class="row">
-        <NumberField
-          label="W"
-          name="Picture width"
-          :model-value="output.size[0]"
-          :min="16"
-          :max="8192"
-          :step="16"
-          @change="(v) => hand.set('output', { size: [Math.round(v), output!.size[1]] })"
-        /><NumberField
-          label="H"
-          name="Picture height"
-          :model-value="output.size[1]"
-          :min="16"
-          :max="8192"
-          :step="16"
-          @change="(v) => hand.set('output', { size: [output!.size[0], Math.round(v)] })"
-        />
-      </div>
-      <div class="row">
-        <NumberField
-          label="samples"
-          name="Samples"
-          :model-value="output.samples"
-          :min="1"
-          :max="65536"
-          :step="8"
-          @change="(v) => hand.set('output', { samples: Math.round(v) })"
-        />
-        <check-field :model-value="output.transparent" @change="(transparent) => hand.set('output', { transparent })"
-          >Transparent</check-field
-        >
-      </div>
-    </section>
+    <OutputPanel v-if="hand.shot" />
     <section class="strip" aria-label="Pictures made">
+      <TakeCard v-for="t in own" :key="t.id" :take="t" />
       <div v-for="p in light.pictures" :key="p.id" class="made">
         <action-button
           class="thumb"
@@ -108,7 +74,7 @@ const shape = computed(() => SHAPES.find((s) => s.is(output.value?.size ?? [1, 1
         >
       </div>
       <empty-state
-        v-if="light.pictures.length === 0"
+        v-if="light.pictures.length + own.length === 0"
         text="Pictures you trace line up here with the settings they were made from."
       />
     </section>
@@ -125,8 +91,7 @@ section {
   padding: 10px 14px;
   min-width: 0;
 }
-.go,
-.output {
+.go {
   display: grid;
   gap: 8px;
   align-content: start;

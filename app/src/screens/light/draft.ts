@@ -3,6 +3,7 @@ import {
   type Film,
   type FilmLight,
   addTraced,
+  guided,
   isExposed,
   lightOf,
   makeFilm,
@@ -62,12 +63,13 @@ export const useDraft = defineStore('draft', () => {
       await traceOnAll(project, order, size, mine, (_, traced) => {
         if (!traced) return;
         addTraced(film, traced);
-        light.value = markRaw(lightOf(film));
+        light.value = markRaw(guided(lightOf(film), film));
         grown.value++;
       });
       if (!isExposed(film)) return;
       const camera = traceCamera(shot.camera, ...size, project.metresPerUnit);
-      light.value = markRaw(await sharedPool().run('denoise', () => ({ film, camera }), { signal: mine.signal }));
+      const calm = await sharedPool().run('denoise', () => ({ film, camera }), { signal: mine.signal });
+      light.value = markRaw(guided(calm, film));
       grown.value++;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);

@@ -1,4 +1,12 @@
-import { IconBolt, IconCamera, IconPhoto, IconPlayerPlay, IconPlayerStop, IconSparkles } from '@tabler/icons-vue';
+import {
+  IconBolt,
+  IconCamera,
+  IconMovie,
+  IconPhoto,
+  IconPlayerPlay,
+  IconPlayerStop,
+  IconSparkles,
+} from '@tabler/icons-vue';
 import { type Camera, FIRST_CAMERA, PLAIN_LENS, type Shot, sceneByItself } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
 import { download } from '../../shell/files/exporting';
@@ -8,6 +16,7 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
 import { straightened } from './camera-kinds';
+import { useTakes } from '../../takes/takes';
 import { useDraft } from './draft';
 import { useLight } from './light-state';
 import { useShot } from './shot-in-hand';
@@ -35,15 +44,28 @@ export function cameraOfView(): Camera {
 /** Whether nobody has set the shot's camera yet. */
 export const isUnset = (shot: Shot): boolean => JSON.stringify(shot.camera) === JSON.stringify(FIRST_CAMERA);
 
+const MAKING = {
+  picture: 'Make the picture',
+  clip: 'Make the clip',
+  turn: 'Make the turn',
+  sprites: 'Make the sprites',
+};
+
 /** Tracing the picture of the shot, stopping and saving it. */
 export function pictureCommands(): Command[] {
   const session = useSession();
   const shot = useShot();
   const draft = useDraft();
   const light = useLight();
-  const png = async (): Promise<void> => {
+  const takes = useTakes();
+  const save = async (): Promise<void> => {
     const p = light.current;
-    if (p) download([await light.pngOf(p)], 'image/png');
+    if (p) download(await light.filesOf(p));
+  };
+  /** What one sees is what is traced, also where no camera was set. */
+  const withCamera = (): void => {
+    if (isUnset(session.shot!))
+      session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } });
   };
   return [
     {
@@ -57,9 +79,7 @@ export function pictureCommands(): Command[] {
         need(() => !light.tracing, 'a picture is being made'),
       ),
       run: () => {
-        // What one sees is what is traced, also where no camera was set.
-        if (isUnset(session.shot!))
-          session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } });
+        withCamera();
         void light.trace(session.shot!);
       },
     },
@@ -92,13 +112,30 @@ export function pictureCommands(): Command[] {
       run: () => void (draft.on = !draft.on),
     },
     {
-      id: 'light.png',
-      title: 'Save the picture as PNG',
+      id: 'light.save',
+      title: 'Save the picture',
       group: 'Light',
       keys: ['Shift+P'],
       icon: IconPhoto,
       enabled: need(() => light.current !== null, 'no picture was made yet'),
-      run: png,
+      run: save,
+    },
+    {
+      id: 'light.make',
+      get title() {
+        return MAKING[session.shot?.output.makes ?? 'picture'];
+      },
+      group: 'Light',
+      keys: ['Shift+M'],
+      icon: IconMovie,
+      enabled: all(
+        needsShot,
+        need(() => session.shot?.output.makes !== 'picture', 'the shot becomes a single picture'),
+      ),
+      run: () => {
+        withCamera();
+        void takes.start(session.project!, session.shot!);
+      },
     },
     {
       id: 'light.back',

@@ -6,6 +6,7 @@ import {
   type FilmLight,
   type Traced,
   addTraced,
+  guided,
   isExposed,
   lightOf,
   makeFilm,
@@ -74,7 +75,7 @@ export const useLight = defineStore('light', () => {
 
   /** The shot of a picture as it is now: grading, and whether noise is taken out, can be changed after it was traced. */
   const shotOf = (p: Picture): Shot => session.project?.shots.find((s) => s.id === p.shot.id) ?? p.shot;
-  const shown = (p: Picture): FilmLight => (shotOf(p).output.denoise && p.calm) || lightOf(p.film);
+  const shown = (p: Picture): FilmLight => guided((shotOf(p).output.denoise && p.calm) || lightOf(p.film), p.film);
   /** Works out the picture without its noise; the one with it stays. */
   async function denoise(p: Picture): Promise<void> {
     const [width, height] = p.shot.output.size,
@@ -101,13 +102,22 @@ export const useLight = defineStore('light', () => {
     }
   }
 
-  /** The picture as it stands, with the grading its shot has now. */
-  async function pngOf(p: Picture): Promise<WrittenFile> {
-    const { grade } = shotOf(p),
-      { transparent } = p.shot.output;
-    const source = { name: `${session.project?.name ?? ''} ${p.shot.name}`, film: shown(p), grade, transparent };
-    const { files } = await sharedPool().run('picture', () => ({ exporter: 'png', source, options: {} }));
-    return files[0]!;
+  /** The picture as it stands, with the grading its shot has now, by an exporter. */
+  async function written(p: Picture, exporter: string, options: object): Promise<readonly WrittenFile[]> {
+    const { grade, output } = shotOf(p);
+    const source = {
+      name: `${session.project?.name ?? ''} ${p.shot.name}`,
+      film: shown(p),
+      grade,
+      transparent: p.shot.output.transparent && output.transparent,
+    };
+    return (await sharedPool().run('picture', () => ({ exporter, source, options }))).files;
+  }
+  /** As the kind of file that the shot becomes. */
+  function filesOf(p: Picture): Promise<readonly WrittenFile[]> {
+    const { file, cut, passes } = shotOf(p).output;
+    if (file === 'png' || file === 'png16') return written(p, 'png', { deep: file === 'png16', cut });
+    return written(p, file, file === 'exr' ? { passes } : {});
   }
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
@@ -142,7 +152,9 @@ export const useLight = defineStore('light', () => {
         stop.value = null;
         if (isExposed(film)) {
           await denoise(picture);
-          picture.url = URL.createObjectURL(new Blob([(await pngOf(picture)).bytes], { type: 'image/png' }));
+          picture.url = URL.createObjectURL(
+            new Blob([(await written(picture, 'png', {}))[0]!.bytes], { type: 'image/png' }),
+          );
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           if (current.value?.id === picture.id) current.value = pictures.value[0]!;
         }
@@ -171,6 +183,6 @@ export const useLight = defineStore('light', () => {
     shown,
     shotOf,
     takeBack,
-    pngOf,
+    filesOf,
   };
 });

@@ -1,4 +1,9 @@
 import {
+  type FileJob,
+  type PictureSource,
+  type Written,
+  fileName,
+  inPieces,
   FileError,
   type Find,
   type ImportJob,
@@ -12,6 +17,7 @@ import {
   runExport,
   zipFiles,
 } from '@sphalerite/core/files';
+import { developSteps } from '@sphalerite/core/render';
 import { MOST_PIXELS, type Pixels } from '@sphalerite/core/codec';
 import { deliveriesOf, deliveryOf } from '@sphalerite/core/model';
 import { projectThumbnailSteps } from '@sphalerite/core/render';
@@ -58,7 +64,14 @@ export const fileJobs = {
     return planExport(p, { ...order, profile: counted }, ctx);
   },
 
+  async series({ exporter, source, options }, ctx) {
+    const known = exporterOf(exporter);
+    if (known?.takes !== 'series') throw new Error(`There is no kind of series called "${exporter}".`);
+    return known.write(source, known.options.parse(options), ctx);
+  },
+
   async picture({ exporter, source, options }, ctx) {
+    if (exporter === 'webp') return webp(source, ctx);
     const known = exporterOf(exporter);
     if (known?.takes !== 'picture') throw new Error(`There is no kind of picture called "${exporter}".`);
     return known.write(source, known.options.parse(options), ctx);
@@ -104,6 +117,16 @@ const SMALL = 96;
 
 /** Files that are made something of again and again, with every change of a wish. */
 let lastHeld: { readonly name: string; readonly find: Find } | null = null;
+
+/** A kind of picture that only browsers write. */
+async function webp({ name, film, grade, transparent }: PictureSource, ctx: FileJob): Promise<Written> {
+  const { width, height } = film;
+  const pixels = await inPieces(developSteps(film, { grade, transparent }), ctx);
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), width, height), 0, 0);
+  const blob = await canvas.convertToBlob({ type: 'image/webp', quality: 0.92 });
+  return { files: [{ name: `${fileName(name)}.webp`, bytes: new Uint8Array(await blob.arrayBuffer()) }], notes: [] };
+}
 
 /** Decoded by the browser, its first frame. */
 async function pixels(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<Pixels> {

@@ -6,6 +6,7 @@ export type { JobContext, JobKind, Jobs, PackedBrought, PackedSet } from './kind
 const grids = () => import('./grids').then((m) => m.gridJobs);
 const projects = () => import('./projects').then((m) => m.projectJobs);
 const pictures = () => import('./pictures').then((m) => m.pictureJobs);
+const videos = () => import('./video').then((m) => m.videoJobs);
 const files = () => import('./files').then((m) => m.fileJobs);
 
 const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
@@ -21,12 +22,16 @@ const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
   deliveryChecks: projects,
   trace: pictures,
   denoise: pictures,
+  frame: pictures,
+  develop: pictures,
   thumbnail: pictures,
   export: files,
   deliver: files,
   zip: files,
   plan: files,
   picture: files,
+  series: files,
+  video: videos,
   bringIn: files,
   grownPicture: files,
 };

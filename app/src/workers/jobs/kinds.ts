@@ -8,20 +8,22 @@ import {
   type Imported,
   type PictureSource,
   type Place,
+  type SeriesSource,
   type Written,
   type WrittenFile,
 } from '@sphalerite/core/files';
 import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
-import type { Shot } from '@sphalerite/core/model';
+import type { Grade, Shot } from '@sphalerite/core/model';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
-import type { Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
+import type { Exposed, Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
 import type { RegionQuery } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, type SceneFinding } from '@sphalerite/core/scene';
 import type { JointStudy } from '@sphalerite/core/rig';
 import type { BrickEntry } from '@sphalerite/core/voxel';
 import type { BrickMirror, BrickParcel, PackedGrid, PackedProject, ReturnedGrid } from '../packed';
 import type { ProjectPatch } from '../patch';
+import type { VideoKind } from './video';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -37,6 +39,18 @@ export interface Jobs {
     input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
     output: null;
     partial: Traced;
+  };
+  /** One of many pictures of a shot, as a PNG. */
+  frame: {
+    input: { project: PackedProject; shot: Shot; groundAlone: boolean };
+    output: Uint8Array<ArrayBuffer>;
+    partial: never;
+  };
+  /** What a film shows, as RGBA bytes. */
+  develop: {
+    input: { film: FilmLight; grade: Grade; transparent: boolean };
+    output: { pixels: Uint8Array<ArrayBuffer>; exposed: Exposed };
+    partial: never;
   };
   /** A film without most of its noise. */
   denoise: { input: { film: Film; camera: TraceCamera }; output: FilmLight; partial: never };
@@ -79,6 +93,10 @@ export interface Jobs {
   };
   /** A traced picture as a file, by an exporter. */
   picture: { input: { exporter: string; source: PictureSource; options: unknown }; output: Written; partial: never };
+  /** Pictures that follow one another as files, by an exporter. */
+  series: { input: { exporter: string; source: SeriesSource; options: unknown }; output: Written; partial: never };
+  /** The same as a video. */
+  video: { input: { kind: VideoKind; source: SeriesSource; fps: number }; output: Written; partial: never };
   /** What an importer makes of files; a project is packed for the way back, with every brick. */
   bringIn: {
     input: {

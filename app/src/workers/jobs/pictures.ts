@@ -8,7 +8,10 @@ import {
   tileAreas,
   traceArea,
   denoiseSteps,
+  developSteps,
+  exposed,
 } from '@sphalerite/core/render';
+import { pictureSteps } from '@sphalerite/core/takes';
 import { drive } from './drive';
 import type { Handlers } from './kinds';
 
@@ -30,6 +33,17 @@ export const pictureJobs = {
       sample += samples;
     }
     return null;
+  },
+
+  async frame({ project, shot, groundAlone }, ctx) {
+    const [width, height] = shot.output.size;
+    const rgba = await drive(pictureSteps(ctx.bricks.openProject(project), shot, groundAlone), ctx);
+    return encodePng(width, height, rgba) as Uint8Array<ArrayBuffer>;
+  },
+
+  async develop({ film, ...how }, ctx) {
+    const pixels = await drive(developSteps(film, how), ctx);
+    return { pixels, exposed: exposed(pixels) };
   },
 
   denoise: ({ film, camera }, ctx) => drive(denoiseSteps(film, camera), ctx),

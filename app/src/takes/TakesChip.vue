@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { IconX } from '@tabler/icons-vue';
+import { computed, onMounted } from 'vue';
+import IconButton from '../components/IconButton.vue';
+import { useTakes } from './takes';
+
+/** Pictures under way, at the top of every screen. */
+const takes = useTakes();
+onMounted(takes.resume);
+const first = computed(() => takes.making.at(-1));
+const left = computed(() => {
+  const s = first.value?.left ?? 0;
+  return s <= 0 ? '' : s < 90 ? ` · ${Math.ceil(s)} s` : ` · ${Math.ceil(s / 60)} min`;
+});
+</script>
+
+<template>
+  <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made`">
+    <i :style="{ width: `${(100 * first.made) / first.count}%` }" aria-hidden="true" />
+    <span class="figures">{{ first.made }} of {{ first.count }}{{ left }}</span>
+    <icon-button :icon="IconX" :label="`Stop making ${first.title}`" @click="takes.stop(first.id)" />
+  </span>
+</template>
+
+<style scoped>
+.take {
+  position: relative;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding-left: 10px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  overflow: hidden;
+  white-space: nowrap;
+}
+.take > span,
+.take > :last-child {
+  position: relative;
+}
+i {
+  position: absolute;
+  inset: auto auto 0 0;
+  height: 3px;
+  background: var(--honey);
+}
+</style>

@@ -1,0 +1,48 @@
+import type { SeriesFrame, SeriesSource } from '@sphalerite/core/files';
+import type { Project, Shot } from '@sphalerite/core/model';
+import { type Frame, type SpriteCell, framesOf, spriteFrames } from '@sphalerite/core/takes';
+
+/** All pictures that a shot becomes, and what holds for all of them. */
+export interface Plan {
+  readonly frames: readonly Frame[];
+  readonly cell: SpriteCell | null;
+  /** Whether the shadow of each is a picture of its own; these come after all others. */
+  readonly shadows: boolean;
+  /** How many pictures there are in all. */
+  readonly count: number;
+}
+
+export function planOf(project: Project, shot: Shot): Plan {
+  const frames = framesOf(project, shot);
+  if (shot.output.makes !== 'sprites' || frames.length === 0)
+    return { frames, cell: null, shadows: false, count: frames.length };
+  const sprites = spriteFrames(project, frames);
+  const { shadow } = shot.output.sprites;
+  return { ...sprites, shadows: shadow, count: frames.length * (shadow ? 2 : 1) };
+}
+
+/** The shot of one of the pictures of a plan, and whether its shadow alone is meant. */
+export function pictureOf({ frames, cell, shadows }: Plan, index: number): { shot: Shot; groundAlone: boolean } {
+  const { shot } = frames[index % frames.length]!;
+  if (!cell) return { shot, groundAlone: false };
+  const groundAlone = index >= frames.length;
+  // A shadow that has a sheet of its own stands on no other.
+  const kind = groundAlone ? 'shadow' : shadows ? 'none' : shot.stage.ground.kind === 'shadow' ? 'shadow' : 'none';
+  return { shot: { ...shot, stage: { ...shot.stage, ground: { ...shot.stage.ground, kind } } }, groundAlone };
+}
+
+/** The pictures of a plan as an exporter takes them. @param pngs – by their index */
+export function seriesOf(name: string, shot: Shot, plan: Plan, pngs: readonly Uint8Array<ArrayBuffer>[]): SeriesSource {
+  const { frames, cell, shadows } = plan;
+  const whole = frames.map(({ clip, direction, index, seconds }, i): SeriesFrame => {
+    const loop = shot.output.makes === 'turn' || (clip?.loop ?? false);
+    return { png: pngs[i]!, seconds, clip: clip?.name ?? null, loop, direction, index };
+  });
+  return {
+    name,
+    loop: whole.every((f) => f.loop),
+    frames: whole,
+    cell,
+    shadows: shadows ? whole.map((f, i) => ({ ...f, png: pngs[frames.length + i]! })) : null,
+  };
+}

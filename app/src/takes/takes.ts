@@ -1,0 +1,196 @@
+import { type WrittenFile, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import type { Project, Shot } from '@sphalerite/core/model';
+import { takeProblem } from '@sphalerite/core/takes';
+import { nanoid } from 'nanoid';
+import { defineStore } from 'pinia';
+import { computed, markRaw, ref } from 'vue';
+import { download } from '../shell/files/exporting';
+import { type TakeRow, db } from '../storage/database';
+import { useNotices } from '../stores/notices';
+import { say } from '../words';
+import { sharedPool } from '../workers/pool';
+import { JobCancelled } from '../workers/protocol';
+import { type Plan, pictureOf, planOf, seriesOf } from './take';
+
+/** Pictures that a shot becomes, being made or finished. */
+export interface Take {
+  readonly id: string;
+  /** Of the project that it is of. */
+  readonly project: string;
+  readonly title: string;
+  readonly shot: Shot;
+  readonly count: number;
+  made: number;
+  /** Seconds until all are made, as far as can be told. */
+  left: number;
+  state: 'making' | 'stopped' | 'done';
+  /** What came of it, and an address of its first file. */
+  files: readonly WrittenFile[];
+  url: string;
+}
+
+/** Takes under way and finished. They go on whatever else is done, and after a reload from the last finished picture. */
+export const useTakes = defineStore('takes', () => {
+  const notices = useNotices();
+  const takes = ref<Take[]>([]);
+  const aborts = new Map<string, AbortController>();
+  const making = computed(() => takes.value.filter((t) => t.state === 'making'));
+  let asked = false;
+
+  /** Begins with what a shot becomes. */
+  async function start(project: Project, shot: Shot): Promise<void> {
+    const problem = takeProblem(project, shot);
+    if (problem) return void notices.say(say(`take.${problem}`), { kind: 'error' });
+    const row: TakeRow = {
+      ...{ id: nanoid(), project: project.id, at: Date.now() },
+      shot: JSON.parse(JSON.stringify(shot)),
+      file: writeProjectFile(project),
+    };
+    try {
+      await db.takes.put(row);
+    } catch {
+      // Without room to keep it, it is made all the same; it only does not outlive the page.
+    }
+    await make(row, project);
+  }
+
+  /** Goes on with what was under way when the page was left. */
+  async function resume(): Promise<void> {
+    if (asked) return;
+    asked = true;
+    for (const row of await db.takes
+      .orderBy('id')
+      .toArray()
+      .catch(() => [])) {
+      try {
+        void make(row, readProjectFile(row.file).result);
+      } catch {
+        await forget(row.id);
+      }
+    }
+  }
+
+  async function make(row: TakeRow, project: Project): Promise<void> {
+    const shot = row.shot as Shot,
+      plan = planOf(project, shot);
+    const title = `${project.name} ${shot.name}`;
+    const known = takes.value.find((t) => t.id === row.id);
+    const take = known ?? begun(row, title, shot, plan.count);
+    take.state = 'making';
+    const abort = new AbortController();
+    aborts.set(row.id, abort);
+    try {
+      const pngs = await pictures(take, plan, project, abort);
+      take.files = markRaw(await filesOf(title, shot, plan, pngs, abort.signal));
+      const [first] = take.files;
+      take.url = first ? URL.createObjectURL(new Blob([first.bytes])) : '';
+      take.state = 'done';
+      await forget(row.id);
+      download(take.files);
+    } catch (e) {
+      abort.abort();
+      take.state = 'stopped';
+      if (!(e instanceof JobCancelled)) notices.fail(e);
+    } finally {
+      aborts.delete(row.id);
+    }
+  }
+  function begun({ id, project }: TakeRow, title: string, shot: Shot, count: number): Take {
+    takes.value.unshift({
+      ...{ id, project, title, shot: markRaw(shot), count },
+      ...{ made: 0, left: 0, state: 'making', files: [], url: '' },
+    });
+    return takes.value[0]!;
+  }
+
+  /** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
+  async function pictures(
+    take: Take,
+    plan: Plan,
+    project: Project,
+    abort: AbortController,
+  ): Promise<Uint8Array<ArrayBuffer>[]> {
+    const pngs = new Map<number, Uint8Array<ArrayBuffer>>();
+    const kept = await db.takeFrames
+      .where(':id')
+      .between([take.id, 0], [take.id, Infinity])
+      .toArray()
+      .catch(() => []);
+    for (const { index, png } of kept) if (index < plan.count) pngs.set(index, png);
+    take.made = pngs.size;
+    const missing = Array.from({ length: plan.count }, (_, i) => i).filter((i) => !pngs.has(i));
+    const began = performance.now();
+    let made = 0;
+    const lane = async (): Promise<void> => {
+      for (let i = missing.shift(); i !== undefined; i = missing.shift()) {
+        const { shot, groundAlone } = pictureOf(plan, i);
+        const input = JSON.parse(JSON.stringify(shot)) as Shot;
+        const png = await sharedPool().run(
+          'frame',
+          (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
+          { signal: abort.signal },
+        );
+        pngs.set(i, png);
+        take.made++;
+        take.left = ((performance.now() - began) / 1000 / ++made) * missing.length;
+        await keep(take.id, i, png);
+      }
+    };
+    await Promise.all(Array.from({ length: sharedPool().size }, lane));
+    return Array.from({ length: plan.count }, (_, i) => pngs.get(i)!);
+  }
+  let full = false;
+  /** Keeps a picture; where the disk is full it stays in memory alone, which is said once. */
+  async function keep(take: string, index: number, png: Uint8Array<ArrayBuffer>): Promise<void> {
+    try {
+      await db.takeFrames.put({ take, index, png });
+    } catch {
+      if (!full) notices.say(say('take.notKept'), { kind: 'error' });
+      full = true;
+    }
+  }
+
+  async function filesOf(
+    name: string,
+    shot: Shot,
+    plan: Plan,
+    pngs: readonly Uint8Array<ArrayBuffer>[],
+    signal: AbortSignal,
+  ): Promise<readonly WrittenFile[]> {
+    const { makes, series, fps, sprites } = shot.output;
+    const source = seriesOf(name, shot, plan, pngs);
+    if (makes === 'sprites') {
+      const { trim, padding } = sprites;
+      const { files } = await sharedPool().run(
+        'series',
+        () => ({ exporter: 'sprites', source, options: { trim, padding } }),
+        { signal },
+      );
+      return files;
+    }
+    if (series === 'webm' || series === 'mp4')
+      return (await sharedPool().run('video', () => ({ kind: series, source, fps }), { signal })).files;
+    const exporter = series === 'zip' ? 'frames' : 'gif';
+    return (await sharedPool().run('series', () => ({ exporter, source, options: {} }), { signal })).files;
+  }
+
+  /** Stops; what is made stays, and it can go on. */
+  const stop = (id: string): void => aborts.get(id)?.abort();
+  async function goOn(id: string): Promise<void> {
+    const row = await db.takes.get(id);
+    if (row) await make(row, readProjectFile(row.file).result);
+  }
+  /** Throws away what was made of a take. */
+  async function drop(id: string): Promise<void> {
+    stop(id);
+    takes.value = takes.value.filter((t) => t.id !== id);
+    await forget(id);
+  }
+  async function forget(id: string): Promise<void> {
+    await db.takes.delete(id);
+    await db.takeFrames.where(':id').between([id, 0], [id, Infinity]).delete();
+  }
+  const save = (take: Take): void => download(take.files);
+
+  return { takes, making, start, resume, stop, goOn, drop, save };
+});
