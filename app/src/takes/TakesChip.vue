@@ -10,14 +10,14 @@ onMounted(takes.resume);
 const first = computed(() => takes.making.at(-1));
 const left = computed(() => {
   const s = first.value?.left ?? 0;
-  return s <= 0 ? '' : s < 90 ? ` · ${Math.ceil(s)} s` : ` · ${Math.ceil(s / 60)} min`;
+  return s <= 0 ? '' : s < 90 ? `, ${Math.ceil(s)} s to go` : `, ${Math.ceil(s / 60)} min to go`;
 });
 </script>
 
 <template>
-  <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made`">
+  <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made${left}`">
     <i :style="{ width: `${(100 * first.made) / first.count}%` }" aria-hidden="true" />
-    <span class="figures">{{ first.made }} of {{ first.count }}{{ left }}</span>
+    <span class="figures">{{ first.made }}/{{ first.count }}</span>
     <icon-button :icon="IconX" :label="`Stop making ${first.title}`" @click="takes.stop(first.id)" />
   </span>
 </template>

@@ -9,6 +9,7 @@ import { useSession } from '../../stores/session';
 import { useTakes } from '../../takes/takes';
 import { useLight } from './light-state';
 import TakeCard from './TakeCard.vue';
+import { takePlan } from './take-plan';
 import OutputPanel from './OutputPanel.vue';
 import { useShot } from './shot-in-hand';
 
@@ -19,10 +20,11 @@ const takes = useTakes();
 /** What became of shots of this project. */
 const own = computed(() => takes.takes.filter((t) => t.project === session.project?.id));
 const makes = computed(() => hand.shot?.output.makes ?? 'picture');
+const plan = computed(() => (session.project && hand.shot ? takePlan(session.project, hand.shot) : ''));
 const state = computed(() => {
   const { current } = light;
   if (light.tracing) return `${Math.round(light.progress * 100)} % · ${Math.ceil(light.left)} s left`;
-  if (!current) return 'ready';
+  if (!current) return plan.value || 'ready';
   if (!current.done) return 'stopped; what is there can be saved';
   return light.calming ? 'taking the noise out…' : `done in ${current.seconds.toFixed(1)} s`;
 });
@@ -84,7 +86,7 @@ const state = computed(() => {
 <style scoped>
 .light-bench {
   display: grid;
-  grid-template-columns: 404px 268px 1fr;
+  grid-template-columns: 404px 300px 1fr;
   height: 100%;
 }
 section {
@@ -132,7 +134,7 @@ section {
 }
 @media (max-width: 1100px) {
   .light-bench {
-    grid-template-columns: 340px 230px 1fr;
+    grid-template-columns: 330px 280px 1fr;
   }
 }
 </style>

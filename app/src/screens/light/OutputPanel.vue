@@ -8,19 +8,15 @@ import {
   SERIES_FILES,
   type SeriesFile,
 } from '@sphalerite/core/model';
-import { framesOf, takeProblem } from '@sphalerite/core/takes';
 import { computed } from 'vue';
 import CheckField from '../../components/CheckField.vue';
 import ChoiceField from '../../components/ChoiceField.vue';
 import NumberField from '../../components/NumberField.vue';
 import SelectField from '../../components/SelectField.vue';
-import { useSession } from '../../stores/session';
-import { say } from '../../words';
 import { SHAPES, shaped } from './output-shapes';
 import { useShot } from './shot-in-hand';
 
 /** What the shot becomes: a picture, or many that move or stand on a sheet. */
-const session = useSession();
 const hand = useShot();
 const output = computed(() => hand.shot!.output);
 const shape = computed(() => SHAPES.find((s) => s.is(output.value.size))?.value ?? '');
@@ -34,38 +30,13 @@ const PICTURES: Record<PictureFile, string> = {
 const SERIES: Record<SeriesFile, string> = { gif: 'GIF', webm: 'WebM', mp4: 'MP4', zip: 'PNG frames' };
 const texts = <T extends string>(of: Record<T, string>, list: readonly T[]) =>
   list.map((value) => ({ value, text: of[value] }));
-/** What will be made, in figures, or why it cannot be. */
-const told = computed(() => {
-  const { project } = session,
-    { shot } = hand;
-  if (!project || !shot) return '';
-  const problem = takeProblem(project, shot);
-  if (problem) return say(`take.${problem}`);
-  const { length } = framesOf(project, shot);
-  const { makes, fps, series, sprites } = shot.output;
-  if (makes === 'picture') return '';
-  if (makes === 'sprites') return `${length}${sprites.shadow ? ' × 2' : ''} sprites`;
-  // Delays of a GIF are hundredths of a second.
-  const uneven = series === 'gif' && 100 % fps !== 0 ? ', delays rounded to 1/100 s' : '';
-  return `${length} frames${uneven}`;
-});
 const sprites = (change: Partial<typeof output.value.sprites>): void =>
   hand.set('output', { sprites: { ...output.value.sprites, ...change } });
 </script>
 
 <template>
   <section class="output" aria-label="Output">
-    <div class="panel-head">
-      <h2>Output</h2>
-      <SelectField
-        v-if="output.makes !== 'sprites'"
-        label="Shape of the picture"
-        :model-value="shape"
-        :choices="[...SHAPES, ...(shape === '' ? [{ value: '', text: 'own shape' }] : [])]"
-        @change="$event && hand.set('output', { size: shaped($event, output.size) })"
-      />
-      <span v-else class="figures quiet" data-testid="take-plan">{{ told }}</span>
-    </div>
+    <h2 class="visually-hidden">Output</h2>
     <ChoiceField
       wide
       label="What the shot becomes"
@@ -73,7 +44,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
       :choices="MAKES.map((value) => ({ value, text: value }))"
       @change="(makes: Makes) => hand.set('output', { makes })"
     />
-    <div v-if="output.makes !== 'sprites'" class="row">
+    <div v-if="output.makes !== 'sprites'" class="cells">
       <NumberField
         label="W"
         name="Picture width"
@@ -90,22 +61,19 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
         :max="8192"
         :step="16"
         @change="(v) => hand.set('output', { size: [output.size[0], Math.round(v)] })"
+      /><SelectField
+        label="Shape of the picture"
+        :model-value="shape"
+        :choices="[...SHAPES, ...(shape === '' ? [{ value: '', text: 'own shape' }] : [])]"
+        @change="$event && hand.set('output', { size: shaped($event, output.size) })"
       />
     </div>
-    <div v-else class="row">
+    <div v-else class="cells">
       <SelectField
         label="From how many sides"
         :model-value="String(output.sprites.directions)"
         :choices="DIRECTIONS.map((d) => ({ value: String(d), text: d === 1 ? '1 side' : `${d} sides` }))"
         @change="(d) => sprites({ directions: Number(d) as (typeof DIRECTIONS)[number] })"
-      /><NumberField
-        label="px"
-        name="Pixels a cube"
-        :model-value="output.sprites.scale"
-        :min="1"
-        :max="64"
-        :step="1"
-        @change="(scale) => sprites({ scale: Math.round(scale) })"
       /><SelectField
         label="Clips on the sheet"
         :model-value="output.sprites.clips"
@@ -116,7 +84,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
         @change="(clips) => sprites({ clips: clips as 'one' | 'all' })"
       />
     </div>
-    <div class="row">
+    <div class="cells">
       <NumberField
         label="samples"
         name="Samples"
@@ -125,25 +93,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
         :max="65536"
         :step="8"
         @change="(v) => hand.set('output', { samples: Math.round(v) })"
-      /><template v-if="output.makes !== 'picture'"
-        ><NumberField
-          label="fps"
-          name="Frames a second"
-          :model-value="output.fps"
-          :min="1"
-          :max="60"
-          :step="1"
-          @change="(fps) => hand.set('output', { fps: Math.round(fps) })" /><NumberField
-          v-if="output.makes === 'turn'"
-          label="s"
-          name="Seconds once about"
-          :model-value="output.seconds"
-          :min="0.1"
-          :max="600"
-          :step="0.5"
-          @change="(seconds) => hand.set('output', { seconds })"
-      /></template>
-      <SelectField
+      /><SelectField
         v-if="output.makes === 'picture'"
         label="Kind of file"
         :model-value="output.file"
@@ -155,10 +105,36 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
         :model-value="output.series"
         :choices="texts(SERIES, SERIES_FILES)"
         @change="(series) => hand.set('output', { series: series as SeriesFile })"
+      /><NumberField
+        v-else
+        label="pixels a cube"
+        :model-value="output.sprites.scale"
+        :min="1"
+        :max="64"
+        :step="1"
+        @change="(scale) => sprites({ scale: Math.round(scale) })"
       />
     </div>
-    <div class="row checks">
-      <template v-if="output.makes === 'sprites'"
+    <div class="cells">
+      <NumberField
+        v-if="output.makes !== 'picture'"
+        label="fps"
+        name="Frames a second"
+        :model-value="output.fps"
+        :min="1"
+        :max="60"
+        :step="1"
+        @change="(fps) => hand.set('output', { fps: Math.round(fps) })"
+      /><NumberField
+        v-if="output.makes === 'turn'"
+        label="s"
+        name="Seconds once about"
+        :model-value="output.seconds"
+        :min="0.1"
+        :max="600"
+        :step="0.5"
+        @change="(seconds) => hand.set('output', { seconds })"
+      /><template v-if="output.makes === 'sprites'"
         ><CheckField :model-value="output.sprites.trim" @change="(trim) => sprites({ trim })">trim</CheckField
         ><CheckField :model-value="output.sprites.shadow" @change="(shadow) => sprites({ shadow })"
           >shadow apart</CheckField
@@ -177,7 +153,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
           :model-value="output.passes"
           @change="(passes) => hand.set('output', { passes })"
           >passes</CheckField
-        ><span v-if="told" class="figures quiet" data-testid="take-plan">{{ told }}</span>
+        >
       </template>
     </div>
   </section>
@@ -186,14 +162,20 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
 <style scoped>
 .output {
   display: grid;
-  gap: 8px;
+  gap: 6px;
   align-content: start;
   padding: 10px 14px;
   min-width: 0;
   border-right: 1px solid var(--line);
 }
-.checks {
+.cells {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
   align-items: center;
-  flex-wrap: wrap;
+  gap: 6px;
+}
+.cells :deep(.select-field.el-select) {
+  min-width: 0;
 }
 </style>
