@@ -25,7 +25,7 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 60_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save the picture as PNG' }).click(),
+    page.getByRole('button', { name: 'Save the picture' }).click(),
   ]);
   expect(download.suggestedFilename()).toBe('tamsin-dusk-quayside.png');
   const png = decode(readFileSync(await download.path()));

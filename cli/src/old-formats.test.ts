@@ -22,7 +22,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(14);
+    expect(FORMAT_VERSION).toBe(15);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -168,6 +168,24 @@ describe('project files of older formats', () => {
       stage: { ground: { kind: 'colour', colour: '#6b6470' }, edges: 0 },
       grade: { exposure: 1, curve: 'soft', bloom: 0 },
       output: { size: [480, 480], samples: 64, transparent: false },
+    });
+  });
+  it('and one saved as format 14, whose shots became pictures and nothing else', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-14.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.shots[0]).toMatchObject({
+      name: 'Late evening',
+      grade: { curve: 'soft', outline: { width: 0, inside: false }, steps: 0 },
+      output: {
+        makes: 'picture',
+        size: [480, 480],
+        file: 'png',
+        cut: false,
+        series: 'gif',
+        sprites: { directions: 8 },
+      },
     });
   });
 });

@@ -15,6 +15,7 @@ export function createApp(folder: string): Express {
           workerSrc: ["'self'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'blob:', 'data:'],
+          mediaSrc: ["'self'", 'blob:'],
           fontSrc: ["'self'", 'data:'],
           connectSrc: ["'self'", 'blob:'],
           objectSrc: ["'none'"],

@@ -74,7 +74,7 @@ export const ALSO: Readonly<Record<string, string>> = {
   'anim.sheetKeys': 'dope sheet timeline',
   'anim.closeLoop': 'loop cycle seamless',
   'light.trace': 'render raytrace image',
-  'light.make': 'turntable sprite sheet gif video animation export',
+  'light.make': 'turntable sprites gif video animation export',
   'light.save': 'export image screenshot download',
   'light.camera': 'viewpoint angle',
   'ship.save': 'export download gltf glb',

@@ -1,4 +1,12 @@
-import { type WrittenFile, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
+import {
+  type TakePlan,
+  type WrittenFile,
+  pictureOf,
+  planOf,
+  readProjectFile,
+  seriesOf,
+  writeProjectFile,
+} from '@sphalerite/core/files';
 import type { Project, Shot } from '@sphalerite/core/model';
 import { takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
@@ -10,7 +18,6 @@ import { useNotices } from '../stores/notices';
 import { say } from '../words';
 import { sharedPool } from '../workers/pool';
 import { JobCancelled } from '../workers/protocol';
-import { type Plan, pictureOf, planOf, seriesOf } from './take';
 
 /** Pictures that a shot becomes, being made or finished. */
 export interface Take {
@@ -106,7 +113,7 @@ export const useTakes = defineStore('takes', () => {
   /** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
   async function pictures(
     take: Take,
-    plan: Plan,
+    plan: TakePlan,
     project: Project,
     abort: AbortController,
   ): Promise<Uint8Array<ArrayBuffer>[]> {
@@ -153,7 +160,7 @@ export const useTakes = defineStore('takes', () => {
   async function filesOf(
     name: string,
     shot: Shot,
-    plan: Plan,
+    plan: TakePlan,
     pngs: readonly Uint8Array<ArrayBuffer>[],
     signal: AbortSignal,
   ): Promise<readonly WrittenFile[]> {

@@ -28,3 +28,4 @@ export { spelt } from './ship/ship-names';
 export * from './delivery/profile-file';
 export * from './bodies';
 export * from './from-above';
+export * from './series';

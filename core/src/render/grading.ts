@@ -125,7 +125,7 @@ export class Grading {
     y: number,
     times: number,
     out: Uint8Array | Uint16Array,
-    most: number,
+    most = 255,
   ): void {
     const { grade, gain, white, c, width, height } = this;
     let k = gain * times;

@@ -17,7 +17,7 @@ function drawn(kind: PaintedSky): string {
   const { light } = skyTile(kind, WIDTH, HEIGHT);
   const bytes = new Uint8Array(WIDTH * HEIGHT * 4).fill(255);
   const grading = new Grading(NO_GRADE, WIDTH, HEIGHT);
-  for (let i = 0; i < WIDTH * HEIGHT; i++) grading.pixel(light, i, i % WIDTH, Math.floor(i / WIDTH), 1, bytes, 255);
+  for (let i = 0; i < WIDTH * HEIGHT; i++) grading.pixel(light, i, i % WIDTH, Math.floor(i / WIDTH), 1, bytes);
   const canvas = document.createElement('canvas');
   canvas.width = WIDTH;
   canvas.height = MOST - LEAST;

@@ -1,9 +1,9 @@
-import type { SeriesFrame, SeriesSource } from '@sphalerite/core/files';
-import type { Project, Shot } from '@sphalerite/core/model';
-import { type Frame, type SpriteCell, framesOf, spriteFrames } from '@sphalerite/core/takes';
+import type { Project, Shot } from '../model';
+import { type Frame, type SpriteCell, framesOf, spriteFrames } from '../takes';
+import type { SeriesFrame, SeriesSource } from './exporter';
 
 /** All pictures that a shot becomes, and what holds for all of them. */
-export interface Plan {
+export interface TakePlan {
   readonly frames: readonly Frame[];
   readonly cell: SpriteCell | null;
   /** Whether the shadow of each is a picture of its own; these come after all others. */
@@ -12,7 +12,7 @@ export interface Plan {
   readonly count: number;
 }
 
-export function planOf(project: Project, shot: Shot): Plan {
+export function planOf(project: Project, shot: Shot): TakePlan {
   const frames = framesOf(project, shot);
   if (shot.output.makes !== 'sprites' || frames.length === 0)
     return { frames, cell: null, shadows: false, count: frames.length };
@@ -22,7 +22,7 @@ export function planOf(project: Project, shot: Shot): Plan {
 }
 
 /** The shot of one of the pictures of a plan, and whether its shadow alone is meant. */
-export function pictureOf({ frames, cell, shadows }: Plan, index: number): { shot: Shot; groundAlone: boolean } {
+export function pictureOf({ frames, cell, shadows }: TakePlan, index: number): { shot: Shot; groundAlone: boolean } {
   const { shot } = frames[index % frames.length]!;
   if (!cell) return { shot, groundAlone: false };
   const groundAlone = index >= frames.length;
@@ -32,7 +32,12 @@ export function pictureOf({ frames, cell, shadows }: Plan, index: number): { sho
 }
 
 /** The pictures of a plan as an exporter takes them. @param pngs – by their index */
-export function seriesOf(name: string, shot: Shot, plan: Plan, pngs: readonly Uint8Array<ArrayBuffer>[]): SeriesSource {
+export function seriesOf(
+  name: string,
+  shot: Shot,
+  plan: TakePlan,
+  pngs: readonly Uint8Array<ArrayBuffer>[],
+): SeriesSource {
   const { frames, cell, shadows } = plan;
   const whole = frames.map(({ clip, direction, index, seconds }, i): SeriesFrame => {
     const loop = shot.output.makes === 'turn' || (clip?.loop ?? false);
