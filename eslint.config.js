@@ -22,6 +22,7 @@ const FLOORS = {
     'scene',
     'mesh',
     'render',
+    'takes',
     'files',
     'project',
   ],

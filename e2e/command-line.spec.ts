@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './test';
 import { decode, encode } from 'fast-png';
+import { unzipSync } from 'fflate';
 import { validate } from './glb-readers';
 
 const root = join(import.meta.dirname, '..');
@@ -52,6 +53,34 @@ test('export writes a GLB without fault, render a PNG of the asked size', async 
   const picture = decode(readFileSync(join(folder, 'game.png')));
   expect([picture.width, picture.height]).toEqual([96, 64]);
   expect(new Set(picture.data).size).toBeGreaterThan(50);
+});
+
+test('render makes a turntable, the frames of a clip, sprites and light with its passes; what only browsers write is told', () => {
+  const out = (name: string): string => join(folder, name);
+  const render = (...args: string[]) => run('render', demo, '--samples', '1', '--size', '40x30', ...args);
+  const turn = render('--turntable', '--fps', '2', '--out', out('turn.gif'));
+  expect(turn.stdout, turn.stderr).toContain('8 frames of 40×30, 4.0 s long');
+  expect(readFileSync(out('turn.gif')).subarray(0, 6).toString()).toBe('GIF89a');
+  const clip = render('--clip', 'Walk', '--fps', '4', '--out', out('walk.zip'));
+  expect(clip.stdout, clip.stderr).toContain('4 frames');
+  const names = Object.keys(unzipSync(readFileSync(out('walk.zip'))));
+  expect(names).toEqual([0, 1, 2, 3].map((i) => `dusk-quayside-000${i}.png`));
+  const sprites = render('--sprites', '--fps', '2', '--out', out('sheet.png'));
+  expect(sprites.stdout, sprites.stderr).toMatch(/16 sprites of \d+×\d+/);
+  const table = JSON.parse(readFileSync(out('sheet.json'), 'utf8')) as {
+    clips: { frames: unknown[] }[];
+    width: number;
+  };
+  expect([table.clips[0]!.frames.length, decode(readFileSync(out('sheet.png'))).width]).toEqual([16, table.width]);
+  expect(render('--passes', '--out', out('light.exr')).status).toBe(0);
+  for (const pass of ['', '.albedo', '.normal', '.depth'])
+    expect(readFileSync(out(`light${pass}.exr`)).readUInt32LE(0)).toBe(20000630);
+  const video = render('--out', out('turn.mp4'));
+  expect(video.status).toBe(2);
+  expect(video.stderr).toMatch(/browser alone/);
+  expect(render('--clip', 'Fly', '--out', out('fly.gif')).stderr).toMatch(
+    /no clip "Fly". Clips in this project: "Idle"/,
+  );
 });
 
 test('a placement of a scene ships by itself, by the name of what it shows', () => {

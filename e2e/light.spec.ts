@@ -103,3 +103,99 @@ test('a ready set-up gives a draft at once; what is clicked becomes sharp; two p
   await made.getByRole('button', { name: 'take back' }).click();
   expect(await shot()).toEqual(first);
 });
+
+test('sprites of eight sides take three actions; they are made while one builds, go on after a reload, and stand where their table says', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  await page.getByLabel('Samples', { exact: true }).fill('160');
+  await page.getByLabel('Samples', { exact: true }).press('Enter');
+  await page.getByRole('radio', { name: 'sprites' }).check({ force: true });
+  await page.getByLabel('Frames a second', { exact: true }).fill('3');
+  await page.getByLabel('Frames a second', { exact: true }).press('Enter');
+  await expect(page.getByTestId('trace-state')).toHaveText('24 sprites');
+  await page.getByRole('button', { name: 'Make the sprites' }).click();
+  // Elsewhere it is told at the top; a reload goes on with what is missing.
+  await b.step('Build');
+  await expect(page.getByTestId('take')).toContainText(/[1-9]\d?\/24/);
+  const made = Number(/(\d+)\/24/.exec((await page.getByTestId('take').textContent())!)![1]);
+  const files = new Map<string, Buffer>();
+  const saved = new Promise<void>((resolve) =>
+    page.on('download', async (d) => {
+      files.set(d.suggestedFilename(), readFileSync(await d.path()));
+      if (files.size === 2) resolve();
+    }),
+  );
+  await page.reload();
+  await expect
+    .poll(async () => Number(/(\d+)\/24/.exec((await page.getByTestId('take').textContent()) ?? '')?.[1] ?? 0))
+    .toBeGreaterThanOrEqual(made);
+  await saved;
+  const table = JSON.parse(files.get('tamsin-dusk-quayside.json')!.toString()) as {
+    cell: { width: number; height: number };
+    clips: { name: string; loop: boolean; frames: { direction: number; x: number; y: number }[] }[];
+  };
+  const sheet = decode(files.get('tamsin-dusk-quayside.png')!);
+  const { width, height } = table.cell;
+  expect([sheet.width, sheet.height]).toEqual([3 * width, 8 * height]);
+  expect(table.clips).toMatchObject([{ name: 'Walk', loop: true }]);
+  expect([...new Set(table.clips[0]!.frames.map((f) => f.direction))]).toEqual([0, 45, 90, 135, 180, 225, 270, 315]);
+  // Each cell has her in it, and she is never the same twice.
+  const cells = table.clips[0]!.frames.map(({ x, y }) => {
+    const rows = Array.from({ length: height }, (_, r) => {
+      const from = ((y + r) * sheet.width + x) * 4;
+      return Buffer.from(sheet.data.slice(from, from + width * 4)).toString('base64');
+    });
+    return rows.join();
+  });
+  expect(new Set(cells).size).toBe(24);
+});
+
+test('a turn becomes a GIF in two actions, and a video; both last as long as they should', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  const set = async (label: string, v: string) => {
+    await page.getByLabel(label, { exact: true }).fill(v);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await set('Picture width', '64');
+  await set('Picture height', '48');
+  await set('Samples', '1');
+  await page.getByRole('radio', { name: 'turn', exact: true }).check({ force: true });
+  await set('Frames a second', '6');
+  await set('Seconds once about', '1');
+  const make = async (): Promise<Buffer> => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download', { timeout: 120_000 }),
+      page.getByRole('button', { name: 'Make the turn' }).click(),
+    ]);
+    return readFileSync(await file.path());
+  };
+  const gif = await make();
+  expect(gif.subarray(0, 6).toString()).toBe('GIF89a');
+  expect([gif.readUInt16LE(6), gif.readUInt16LE(8)]).toEqual([64, 48]);
+  // A browser's own reader counts its frames and how long they stand.
+  const frames = await page.evaluate(
+    async (bytes) => {
+      const decoder = new ImageDecoder({ data: Uint8Array.from(bytes), type: 'image/gif' });
+      await decoder.tracks.ready;
+      const { frameCount } = decoder.tracks.selectedTrack!;
+      const lengths: number[] = [];
+      for (let i = 0; i < frameCount; i++)
+        lengths.push((await decoder.decode({ frameIndex: i })).image.duration! / 1e4);
+      return lengths;
+    },
+    [...gif],
+  );
+  expect([frames.length, frames.reduce((a, c) => a + c)]).toEqual([6, 100]);
+  await choose(page, 'Kind of file', 'WebM');
+  const webm = await make();
+  expect(webm.readUInt32BE(0)).toBe(0x1a45dfa3);
+  const video = page.getByTestId('take-card').first().locator('video');
+  await expect
+    .poll(() => video.evaluate((v: HTMLVideoElement) => [v.videoWidth, v.videoHeight, Math.round(v.duration * 10)]))
+    .toEqual([64, 48, 10]);
+});

@@ -31,7 +31,7 @@ const RenameDialog = defineAsyncComponent(() => import('./RenameDialog.vue'));
 const RenameManyDialog = defineAsyncComponent(() => import('./RenameManyDialog.vue'));
 const PiecesDialog = defineAsyncComponent(() => import('./pieces/PiecesDialog.vue'));
 const TargetDialog = defineAsyncComponent(() => import('./target/TargetDialog.vue'));
-const TakesChip = later(() => import('../takes/TakesChip.vue'));
+const TakesChip = later(() => import('./takes/TakesChip.vue'));
 const TargetMeter = later(() => import('./target/TargetMeter.vue'));
 
 const route = useRoute();

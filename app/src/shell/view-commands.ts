@@ -9,8 +9,9 @@ import {
   IconTexture,
   IconUsers,
 } from '@tabler/icons-vue';
-import { NEIGHBOURS, SHARPNESS, nextOf, useSettings } from '../stores/settings';
+import { NEIGHBOURS, nextOf, useSettings } from '../stores/settings';
 import { useView } from '../stores/view';
+import { SHARPNESS } from '../viewport/sharpness';
 import { type ViewName, VIEWS } from '../viewport/orbit-camera';
 import type { Command } from '../stores/commands';
 import { VISIONS, type Vision } from '@sphalerite/core/palette';

@@ -2,6 +2,7 @@ import { VISIONS } from '@sphalerite/core/palette';
 import { defineStore } from 'pinia';
 import { reactive, watch } from 'vue';
 import * as z from 'zod';
+import { SHARPNESS } from '../viewport/sharpness';
 import { setOwnKeys } from './commands';
 import { getSetting, putSetting } from '../storage/settings-store';
 
@@ -11,8 +12,6 @@ const on = z.boolean().catch(true),
 /** How the rest of the figure stands around the part on the bench. */
 export const NEIGHBOURS = ['faint', 'coloured', 'hidden'] as const;
 export const BONE_LOOKS = ['shown', 'dimmed', 'hidden'] as const;
-export const SHARPNESS = ['fine', 'plain', 'quick'] as const;
-export type Sharpness = (typeof SHARPNESS)[number];
 /** What comes after a choice when one goes through them; the first after the last. */
 export const nextOf = <T>(choices: readonly T[], now: T): T => choices[(choices.indexOf(now) + 1) % choices.length]!;
 /** Whatever is stored, each setting it leaves open or garbled is as it comes. */

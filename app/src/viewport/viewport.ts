@@ -13,7 +13,7 @@ import {
   WebGLRenderer,
 } from 'three';
 import { type CoarsenInBackground, Detail, type Eye, type SeenInstance } from './drawn/detail';
-import type { Sharpness } from '../stores/settings';
+import type { Sharpness } from './sharpness';
 import { DrawnScene } from './drawn/drawn-scene';
 import type { MeshInBackground } from './drawn/grid-skin';
 import type { DrawStyle } from './drawn/style';

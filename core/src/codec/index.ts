@@ -5,3 +5,4 @@ export * from './jpeg';
 export { type ColourProfile, readProfile, toSrgb } from './colour-profile';
 export * from './mesh';
 export * from './gif';
+export * from './exr';

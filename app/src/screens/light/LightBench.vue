@@ -6,7 +6,7 @@ import ActionButton from '../../components/ActionButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
 import EmptyState from '../../components/EmptyState.vue';
 import { useSession } from '../../stores/session';
-import { useTakes } from '../../takes/takes';
+import { useTakes } from '../../shell/takes/takes';
 import { useLight } from './light-state';
 import TakeCard from './TakeCard.vue';
 import { takePlan } from './take-plan';

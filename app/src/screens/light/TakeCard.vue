@@ -5,7 +5,7 @@ import 'element-plus/theme-chalk/el-progress.css';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
-import { type Take, useTakes } from '../../takes/takes';
+import { type Take, useTakes } from '../../shell/takes/takes';
 
 /** What a shot became, or is becoming. */
 const props = defineProps<{ take: Take }>();

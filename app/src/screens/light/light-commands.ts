@@ -16,7 +16,7 @@ import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
 import { straightened } from './camera-kinds';
-import { useTakes } from '../../takes/takes';
+import { useTakes } from '../../shell/takes/takes';
 import { useDraft } from './draft';
 import { useLight } from './light-state';
 import { useShot } from './shot-in-hand';

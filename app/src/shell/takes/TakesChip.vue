@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconX } from '@tabler/icons-vue';
 import { computed, onMounted } from 'vue';
-import IconButton from '../components/IconButton.vue';
+import IconButton from '../../components/IconButton.vue';
 import { useTakes } from './takes';
 
 /** Pictures under way, at the top of every screen. */

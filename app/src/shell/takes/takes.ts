@@ -1,23 +1,15 @@
-import {
-  type TakePlan,
-  type WrittenFile,
-  pictureOf,
-  planOf,
-  readProjectFile,
-  seriesOf,
-  writeProjectFile,
-} from '@sphalerite/core/files';
+import { type WrittenFile, planOf, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
 import type { Project, Shot } from '@sphalerite/core/model';
 import { takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref } from 'vue';
-import { download } from '../shell/files/exporting';
-import { type TakeRow, db } from '../storage/database';
-import { useNotices } from '../stores/notices';
-import { say } from '../words';
-import { sharedPool } from '../workers/pool';
-import { JobCancelled } from '../workers/protocol';
+import { download } from '../files/exporting';
+import { type TakeRow, db } from '../../storage/database';
+import { useNotices } from '../../stores/notices';
+import { say } from '../../words';
+import { makePictures, takeFiles } from './making';
+import { JobCancelled } from '../../workers/protocol';
 
 /** Pictures that a shot becomes, being made or finished. */
 export interface Take {
@@ -87,8 +79,8 @@ export const useTakes = defineStore('takes', () => {
     const abort = new AbortController();
     aborts.set(row.id, abort);
     try {
-      const pngs = await pictures(take, plan, project, abort);
-      take.files = markRaw(await filesOf(title, shot, plan, pngs, abort.signal));
+      const pngs = await makePictures(take, plan, project, abort.signal, keep);
+      take.files = markRaw(await takeFiles(title, shot, plan, pngs, abort.signal));
       const [first] = take.files;
       take.url = first ? URL.createObjectURL(new Blob([first.bytes])) : '';
       take.state = 'done';
@@ -110,42 +102,6 @@ export const useTakes = defineStore('takes', () => {
     return takes.value[0]!;
   }
 
-  /** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
-  async function pictures(
-    take: Take,
-    plan: TakePlan,
-    project: Project,
-    abort: AbortController,
-  ): Promise<Uint8Array<ArrayBuffer>[]> {
-    const pngs = new Map<number, Uint8Array<ArrayBuffer>>();
-    const kept = await db.takeFrames
-      .where(':id')
-      .between([take.id, 0], [take.id, Infinity])
-      .toArray()
-      .catch(() => []);
-    for (const { index, png } of kept) if (index < plan.count) pngs.set(index, png);
-    take.made = pngs.size;
-    const missing = Array.from({ length: plan.count }, (_, i) => i).filter((i) => !pngs.has(i));
-    const began = performance.now();
-    let made = 0;
-    const lane = async (): Promise<void> => {
-      for (let i = missing.shift(); i !== undefined; i = missing.shift()) {
-        const { shot, groundAlone } = pictureOf(plan, i);
-        const input = JSON.parse(JSON.stringify(shot)) as Shot;
-        const png = await sharedPool().run(
-          'frame',
-          (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
-          { signal: abort.signal },
-        );
-        pngs.set(i, png);
-        take.made++;
-        take.left = ((performance.now() - began) / 1000 / ++made) * missing.length;
-        await keep(take.id, i, png);
-      }
-    };
-    await Promise.all(Array.from({ length: sharedPool().size }, lane));
-    return Array.from({ length: plan.count }, (_, i) => pngs.get(i)!);
-  }
   let full = false;
   /** Keeps a picture; where the disk is full it stays in memory alone, which is said once. */
   async function keep(take: string, index: number, png: Uint8Array<ArrayBuffer>): Promise<void> {
@@ -155,30 +111,6 @@ export const useTakes = defineStore('takes', () => {
       if (!full) notices.say(say('take.notKept'), { kind: 'error' });
       full = true;
     }
-  }
-
-  async function filesOf(
-    name: string,
-    shot: Shot,
-    plan: TakePlan,
-    pngs: readonly Uint8Array<ArrayBuffer>[],
-    signal: AbortSignal,
-  ): Promise<readonly WrittenFile[]> {
-    const { makes, series, fps, sprites } = shot.output;
-    const source = seriesOf(name, shot, plan, pngs);
-    if (makes === 'sprites') {
-      const { trim, padding } = sprites;
-      const { files } = await sharedPool().run(
-        'series',
-        () => ({ exporter: 'sprites', source, options: { trim, padding } }),
-        { signal },
-      );
-      return files;
-    }
-    if (series === 'webm' || series === 'mp4')
-      return (await sharedPool().run('video', () => ({ kind: series, source, fps }), { signal })).files;
-    const exporter = series === 'zip' ? 'frames' : 'gif';
-    return (await sharedPool().run('series', () => ({ exporter, source, options: {} }), { signal })).files;
   }
 
   /** Stops; what is made stays, and it can go on. */

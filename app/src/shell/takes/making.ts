@@ -1,0 +1,68 @@
+import { type TakePlan, type WrittenFile, pictureOf, seriesOf } from '@sphalerite/core/files';
+import type { Project, Shot } from '@sphalerite/core/model';
+import { db } from '../../storage/database';
+import { sharedPool } from '../../workers/pool';
+import type { Take } from './takes';
+
+/** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
+export async function makePictures(
+  take: Pick<Take, 'id' | 'made' | 'left'>,
+  plan: TakePlan,
+  project: Project,
+  signal: AbortSignal,
+  keep: (take: string, index: number, png: Uint8Array<ArrayBuffer>) => Promise<void>,
+): Promise<Uint8Array<ArrayBuffer>[]> {
+  const pngs = new Map<number, Uint8Array<ArrayBuffer>>();
+  const kept = await db.takeFrames
+    .where(':id')
+    .between([take.id, 0], [take.id, Infinity])
+    .toArray()
+    .catch(() => []);
+  for (const { index, png } of kept) if (index < plan.count) pngs.set(index, png);
+  take.made = pngs.size;
+  const missing = Array.from({ length: plan.count }, (_, i) => i).filter((i) => !pngs.has(i));
+  const began = performance.now();
+  let made = 0;
+  const lane = async (): Promise<void> => {
+    for (let i = missing.shift(); i !== undefined; i = missing.shift()) {
+      const { shot, groundAlone } = pictureOf(plan, i);
+      const input = JSON.parse(JSON.stringify(shot)) as Shot;
+      const png = await sharedPool().run(
+        'frame',
+        (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
+        { signal },
+      );
+      pngs.set(i, png);
+      take.made++;
+      take.left = ((performance.now() - began) / 1000 / ++made) * missing.length;
+      await keep(take.id, i, png);
+    }
+  };
+  await Promise.all(Array.from({ length: sharedPool().size }, lane));
+  return Array.from({ length: plan.count }, (_, i) => pngs.get(i)!);
+}
+
+/** What its pictures become. */
+export async function takeFiles(
+  name: string,
+  shot: Shot,
+  plan: TakePlan,
+  pngs: readonly Uint8Array<ArrayBuffer>[],
+  signal: AbortSignal,
+): Promise<readonly WrittenFile[]> {
+  const { makes, series, fps, sprites } = shot.output;
+  const source = seriesOf(name, shot, plan, pngs);
+  if (makes === 'sprites') {
+    const { trim, padding } = sprites;
+    const { files } = await sharedPool().run(
+      'series',
+      () => ({ exporter: 'sprites', source, options: { trim, padding } }),
+      { signal },
+    );
+    return files;
+  }
+  if (series === 'webm' || series === 'mp4')
+    return (await sharedPool().run('video', () => ({ kind: series, source, fps }), { signal })).files;
+  const exporter = series === 'zip' ? 'frames' : 'gif';
+  return (await sharedPool().run('series', () => ({ exporter, source, options: {} }), { signal })).files;
+}
