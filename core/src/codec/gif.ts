@@ -1,4 +1,6 @@
-// @ts-expect-error -- the package comes without types; what is used of it is told below
+// The package comes without types; what is used of it is told below. Where scripts are read as well there is no error.
+// eslint-disable-next-line @typescript-eslint/ban-ts-comment
+// @ts-ignore
 import * as untyped from 'gifenc';
 
 type Palette = number[][];
@@ -12,7 +14,7 @@ interface Gifenc {
     bytes(): Uint8Array<ArrayBuffer>;
   };
 }
-const { GIFEncoder, applyPalette, quantize } = untyped as Gifenc;
+const { GIFEncoder, applyPalette, quantize } = untyped as unknown as Gifenc;
 
 /** Hundredths of a second that each picture stands: rounded so that the whole lasts as long as it should; 2 at least, as players want it. */
 export function gifDelays(seconds: readonly number[]): number[] {
