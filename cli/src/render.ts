@@ -88,13 +88,18 @@ async function picture(
   exporter: string,
   threads: RenderThreads,
 ): Promise<string> {
-  const { size, denoise, transparent, cut } = shot.output;
+  const { size, denoise, transparent, cut, file } = shot.output;
   const film = makeFilm(...size);
   await threads.tiles(shot, size, (tile) => addTraced(film, tile));
   const light = denoise ? denoised(film, traceCamera(shot.camera, ...size, project.metresPerUnit)) : lightOf(film);
   const source = { name: shot.name, film: guided(light, film), grade: shot.grade, transparent };
   const known = exporterOf(exporter)!;
-  const wishes = exporter === 'exr' ? { passes: options.passes ?? false } : exporter === 'png' ? { cut } : {};
+  const wishes =
+    exporter === 'exr'
+      ? { passes: options.passes ?? false }
+      : exporter === 'png'
+        ? { cut, deep: file === 'png16' }
+        : {};
   const { files } = await known.write(source as never, known.options.parse(wishes), QUIET_JOB);
   written(options.out, files);
   return size.join('×');

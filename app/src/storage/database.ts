@@ -96,10 +96,13 @@ export interface ReadyRigRow {
 export interface TakeRow {
   id: string;
   project: string;
-  shot: unknown;
+  shot: string;
+  title: string;
+  count: number;
+  /** Whether it waits to be told to go on. */
+  stopped: boolean;
   /** The project file. */
   file: Uint8Array<ArrayBuffer>;
-  at: number;
 }
 /** One of its pictures that is made. */
 export interface TakeFrameRow {

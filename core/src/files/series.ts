@@ -1,5 +1,6 @@
 import type { Project, Shot } from '../model';
-import { type Frame, type SpriteCell, framesOf, spriteFrames } from '../takes';
+import { type Frame, MOST_CELL, type SpriteCell, framesOf, spriteFrames } from '../takes';
+import { FileError } from './file-error';
 import type { SeriesFrame, SeriesSource } from './exporter';
 
 /** All pictures that a shot becomes, and what holds for all of them. */
@@ -12,13 +13,23 @@ export interface TakePlan {
   readonly count: number;
 }
 
+/** @throws FileError when sprites would be too large */
 export function planOf(project: Project, shot: Shot): TakePlan {
   const frames = framesOf(project, shot);
   if (shot.output.makes !== 'sprites' || frames.length === 0)
     return { frames, cell: null, shadows: false, count: frames.length };
-  const sprites = spriteFrames(project, frames);
+  const sprites = fitting(project, frames);
   const { shadow } = shot.output.sprites;
   return { ...sprites, shadows: shadow, count: frames.length * (shadow ? 2 : 1) };
+}
+
+function fitting(project: Project, frames: readonly Frame[]): ReturnType<typeof spriteFrames> {
+  try {
+    return spriteFrames(project, frames);
+  } catch (e) {
+    if (e instanceof RangeError) throw new FileError('sprites.cellTooLarge', { most: MOST_CELL });
+    throw e;
+  }
 }
 
 /** The shot of one of the pictures of a plan, and whether its shadow alone is meant. */

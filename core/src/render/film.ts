@@ -1,6 +1,6 @@
 import { type Steps, finish } from '../math';
 import type { Grade } from '../model';
-import { Grading } from './grading';
+import { Grading, isDrawn } from './grading';
 import { drawOutline } from './outline';
 
 /** Edge of a tile in pixels; those at the right and lower edge may be smaller. */
@@ -155,8 +155,7 @@ function* developed<T extends Uint8Array | Uint16Array>(
   { grade, transparent = false, step = 1 }: Developing,
   make: (length: number) => T,
 ): Steps<T> {
-  const drawn = grade.steps > 0 || grade.outline.width > 0;
-  const { light, cover, width, height, guides } = sampled(film, step, drawn);
+  const { light, cover, width, height, guides } = sampled(film, step, isDrawn(grade));
   yield 0.1;
   const grading = new Grading(grade, width, height);
   if (guides) grading.stepLight(light, guides.albedo, cover);

@@ -3,6 +3,9 @@ import { type Steps, hash32 } from '../math';
 import { fromLinear } from '../palette';
 import { brightness } from './glow';
 
+/** Whether a grade draws by what the eye met: lines, or steps of light. */
+export const isDrawn = ({ steps, outline }: Grade): boolean => steps > 0 || outline.width > 0;
+
 /** Middle grey, which contrast leaves as it is. */
 const GREY = 0.18;
 

@@ -1,4 +1,4 @@
-import { type Vec3, add, scale, sub } from '../math';
+import { type Vec3, add, sub } from '../math';
 import { type Clip, type Project, type Shot, TICKS, find } from '../model';
 
 /** One picture of a shot that becomes many. */
@@ -83,6 +83,3 @@ export function framesOf(project: Project, shot: Shot): Frame[] {
     }).flat(),
   );
 }
-
-/** A point along the way that a camera looks from. */
-export const along = (from: Vec3, way: Vec3, by: number): Vec3 => add(from, scale(way, by));

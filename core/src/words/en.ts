@@ -51,6 +51,7 @@ export const EN = {
   'sprites.many': 'There would be {count} sprites; a sheet may hold {most}. Say how many there are across and down.',
   'sprites.tooLarge':
     'A sheet of {frames} sprites would be longer than 16,384 pixels. Take fewer sides, fewer frames a second or fewer pixels a cube.',
+  'sprites.cellTooLarge': 'A sprite would be larger than {most} pixels. Take fewer pixels a cube.',
   'sprites.noCell': 'These pictures were not made as sprites. Choose “sprites” and make them again.',
   'picture.nothing':
     'Nothing of the picture is left: everything is transparent or left out. Lower “Opaque from”, or leave out less.',

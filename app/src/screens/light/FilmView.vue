@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Grade } from '@sphalerite/core/model';
-import { type Exposed, type FilmLight, isBurnt, thinned } from '@sphalerite/core/render';
+import { type Exposed, type FilmLight, isBurnt, isDrawn, thinned } from '@sphalerite/core/render';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { sharedPool } from '../../workers/pool';
@@ -28,15 +28,18 @@ const width = computed(() => Math.ceil(props.film.width / step.value)),
   height = computed(() => Math.ceil(props.film.height / step.value));
 let queued = false,
   developing = false,
+  again = false,
   gone = false;
 /** Developed beside the page; while one look is worked out the next waits. */
 async function draw(): Promise<void> {
   queued = false;
-  if (developing) return soon();
+  if (developing) {
+    again = true;
+    return;
+  }
   developing = true;
   const { grade, transparent } = props,
-    drawn = grade.steps > 0 || grade.outline.width > 0,
-    film = thinned(props.film, step.value, drawn),
+    film = thinned(props.film, step.value, isDrawn(grade)),
     thin = { ...grade, outline: { ...grade.outline, width: grade.outline.width / step.value } };
   try {
     const input = { film, grade: JSON.parse(JSON.stringify(thin)) as Grade, transparent };
@@ -47,6 +50,8 @@ async function draw(): Promise<void> {
     notices.fail(e);
   } finally {
     developing = false;
+    if (again) soon();
+    again = false;
   }
 }
 function show(pixels: Uint8Array<ArrayBuffer>, { width: wide, height: high }: FilmLight): void {

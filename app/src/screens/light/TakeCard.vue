@@ -22,11 +22,11 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
       type="circle"
       :width="64"
       :stroke-width="5"
-      :percentage="Math.round((100 * take.made) / take.count)"
+      :percentage="Math.round((100 * take.made) / Math.max(1, take.count))"
       color="var(--honey)"
     />
     <small class="figures"
-      >{{ take.shot.name }} · {{ take.state === 'done' ? kind : `${take.made} of ${take.count}` }}</small
+      >{{ take.title }} · {{ take.state === 'done' ? kind : `${take.made} of ${take.count}` }}</small
     >
     <span class="row">
       <action-button v-if="take.state === 'done'" look="bare" @click="takes.save(take)">save again</action-button

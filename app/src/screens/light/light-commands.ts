@@ -19,6 +19,7 @@ import { straightened } from './camera-kinds';
 import { useTakes } from '../../shell/takes/takes';
 import { useDraft } from './draft';
 import { useLight } from './light-state';
+import { filesOf } from './picture-files';
 import { useShot } from './shot-in-hand';
 import { all, need, needsClip, needsShot, needsWriting } from '../../stores/needs';
 
@@ -60,7 +61,7 @@ export function pictureCommands(): Command[] {
   const takes = useTakes();
   const save = async (): Promise<void> => {
     const p = light.current;
-    if (p) download(await light.filesOf(p));
+    if (p) download(await filesOf(light.asShown(p)));
   };
   /** What one sees is what is traced, also where no camera was set. */
   const withCamera = (): void => {

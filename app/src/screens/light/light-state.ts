@@ -1,4 +1,3 @@
-import type { WrittenFile } from '@sphalerite/core/files';
 import type { Shot } from '@sphalerite/core/model';
 import { editShotEdit } from '@sphalerite/core/project';
 import {
@@ -19,6 +18,7 @@ import { useSession } from '../../stores/session';
 import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
 import { say } from '../../words';
+import { type Shown, writtenBy } from './picture-files';
 import { traceOnAll } from './tracing';
 
 /** A finished or growing picture with what it was made from. */
@@ -75,7 +75,8 @@ export const useLight = defineStore('light', () => {
 
   /** The shot of a picture as it is now: grading, and whether noise is taken out, can be changed after it was traced. */
   const shotOf = (p: Picture): Shot => session.project?.shots.find((s) => s.id === p.shot.id) ?? p.shot;
-  const shown = (p: Picture): FilmLight => guided((shotOf(p).output.denoise && p.calm) || lightOf(p.film), p.film);
+  const light = (p: Picture): FilmLight => (shotOf(p).output.denoise && p.calm) || lightOf(p.film);
+  const shown = (p: Picture): FilmLight => guided(light(p), p.film);
   /** Works out the picture without its noise; the one with it stays. */
   async function denoise(p: Picture): Promise<void> {
     const [width, height] = p.shot.output.size,
@@ -102,23 +103,14 @@ export const useLight = defineStore('light', () => {
     }
   }
 
-  /** The picture as it stands, with the grading its shot has now, by an exporter. */
-  async function written(p: Picture, exporter: string, options: object): Promise<readonly WrittenFile[]> {
-    const { grade, output } = shotOf(p);
-    const source = {
-      name: `${session.project?.name ?? ''} ${p.shot.name}`,
-      film: shown(p),
-      grade,
-      transparent: p.shot.output.transparent && output.transparent,
-    };
-    return (await sharedPool().run('picture', () => ({ exporter, source, options }))).files;
-  }
-  /** As the kind of file that the shot becomes. */
-  function filesOf(p: Picture): Promise<readonly WrittenFile[]> {
-    const { file, cut, passes } = shotOf(p).output;
-    if (file === 'png' || file === 'png16') return written(p, 'png', { deep: file === 'png16', cut });
-    return written(p, file, file === 'exr' ? { passes } : {});
-  }
+  /** The picture as it stands, with the grading its shot has now, for whoever writes it. */
+  const asShown = (p: Picture): Shown => ({
+    name: `${session.project?.name ?? ''} ${p.shot.name}`,
+    film: p.film,
+    light: light(p),
+    transparent: p.shot.output.transparent && shotOf(p).output.transparent,
+    shot: shotOf(p),
+  });
 
   /** Traces a shot on all workers; resolves when it is done or was stopped. */
   async function trace(shot: Shot): Promise<void> {
@@ -153,7 +145,7 @@ export const useLight = defineStore('light', () => {
         if (isExposed(film)) {
           await denoise(picture);
           picture.url = URL.createObjectURL(
-            new Blob([(await written(picture, 'png', {}))[0]!.bytes], { type: 'image/png' }),
+            new Blob([(await writtenBy('png', {}, asShown(picture)))[0]!.bytes], { type: 'image/png' }),
           );
           pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
           if (current.value?.id === picture.id) current.value = pictures.value[0]!;
@@ -183,6 +175,6 @@ export const useLight = defineStore('light', () => {
     shown,
     shotOf,
     takeBack,
-    filesOf,
+    asShown,
   };
 });

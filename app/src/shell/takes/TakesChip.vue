@@ -16,7 +16,7 @@ const left = computed(() => {
 
 <template>
   <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made${left}`">
-    <i :style="{ width: `${(100 * first.made) / first.count}%` }" aria-hidden="true" />
+    <i :style="{ width: `${(100 * first.made) / Math.max(1, first.count)}%` }" aria-hidden="true" />
     <span class="figures">{{ first.made }}/{{ first.count }}</span>
     <icon-button :icon="IconX" :label="`Stop making ${first.title}`" @click="takes.stop(first.id)" />
   </span>

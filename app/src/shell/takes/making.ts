@@ -4,6 +4,14 @@ import { db } from '../../storage/database';
 import { sharedPool } from '../../workers/pool';
 import type { Take } from './takes';
 
+/** What a shot becomes, worked out beside the page: how far figures reach in many poses takes a while. */
+export const planned = (project: Project, shot: Shot, signal: AbortSignal): Promise<TakePlan> =>
+  sharedPool().run(
+    'takePlan',
+    (sent) => ({ project: sent.packProject(project), shot: JSON.parse(JSON.stringify(shot)) as Shot }),
+    { signal },
+  );
+
 /** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
 export async function makePictures(
   take: Pick<Take, 'id' | 'made' | 'left'>,
@@ -52,17 +60,13 @@ export async function takeFiles(
 ): Promise<readonly WrittenFile[]> {
   const { makes, series, fps, sprites } = shot.output;
   const source = seriesOf(name, shot, plan, pngs);
+  const by = async (exporter: string, options: object): Promise<readonly WrittenFile[]> =>
+    (await sharedPool().run('series', () => ({ exporter, source, options }), { signal })).files;
   if (makes === 'sprites') {
     const { trim, padding } = sprites;
-    const { files } = await sharedPool().run(
-      'series',
-      () => ({ exporter: 'sprites', source, options: { trim, padding } }),
-      { signal },
-    );
-    return files;
+    return by('sprites', { trim, padding });
   }
   if (series === 'webm' || series === 'mp4')
     return (await sharedPool().run('video', () => ({ kind: series, source, fps }), { signal })).files;
-  const exporter = series === 'zip' ? 'frames' : 'gif';
-  return (await sharedPool().run('series', () => ({ exporter, source, options: {} }), { signal })).files;
+  return by(series === 'zip' ? 'frames' : 'gif', {});
 }

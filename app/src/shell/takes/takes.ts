@@ -1,14 +1,15 @@
-import { type WrittenFile, planOf, readProjectFile, writeProjectFile } from '@sphalerite/core/files';
-import type { Project, Shot } from '@sphalerite/core/model';
+import type { WrittenFile } from '@sphalerite/core/files';
+import { type Project, type Shot, must } from '@sphalerite/core/model';
 import { takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref } from 'vue';
-import { download } from '../files/exporting';
-import { type TakeRow, db } from '../../storage/database';
+import { download, exported } from '../files/exporting';
+import { readProject } from '../files/project-files';
+import { db } from '../../storage/database';
 import { useNotices } from '../../stores/notices';
 import { say } from '../../words';
-import { makePictures, takeFiles } from './making';
+import { makePictures, planned, takeFiles } from './making';
 import { JobCancelled } from '../../workers/protocol';
 
 /** Pictures that a shot becomes, being made or finished. */
@@ -17,8 +18,8 @@ export interface Take {
   /** Of the project that it is of. */
   readonly project: string;
   readonly title: string;
-  readonly shot: Shot;
-  readonly count: number;
+  readonly shot: string;
+  count: number;
   made: number;
   /** Seconds until all are made, as far as can be told. */
   left: number;
@@ -27,6 +28,8 @@ export interface Take {
   files: readonly WrittenFile[];
   url: string;
 }
+
+const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
 
 /** Takes under way and finished. They go on whatever else is done, and after a reload from the last finished picture. */
 export const useTakes = defineStore('takes', () => {
@@ -40,63 +43,73 @@ export const useTakes = defineStore('takes', () => {
   async function start(project: Project, shot: Shot): Promise<void> {
     const problem = takeProblem(project, shot);
     if (problem) return void notices.say(say(`take.${problem}`), { kind: 'error' });
-    const row: TakeRow = {
-      ...{ id: nanoid(), project: project.id, at: Date.now() },
-      shot: JSON.parse(JSON.stringify(shot)),
-      file: writeProjectFile(project),
-    };
+    const take = begun({
+      ...{ id: nanoid(), project: project.id, shot: shot.id, title: `${project.name} ${shot.name}` },
+      count: 0,
+    });
     try {
-      await db.takes.put(row);
+      const { files } = await exported(project, PROJECT_FILE);
+      const { id, title, count } = take;
+      await db.takes.put({
+        id,
+        title,
+        count,
+        project: project.id,
+        shot: shot.id,
+        stopped: false,
+        file: files[0]!.bytes,
+      });
     } catch {
       // Without room to keep it, it is made all the same; it only does not outlive the page.
     }
-    await make(row, project);
+    await make(take, project, shot);
   }
 
-  /** Goes on with what was under way when the page was left. */
+  /** Goes on with what was under way when the page was left, and shows what was stopped. */
   async function resume(): Promise<void> {
     if (asked) return;
     asked = true;
-    for (const row of await db.takes
-      .orderBy('id')
-      .toArray()
-      .catch(() => [])) {
-      try {
-        void make(row, readProjectFile(row.file).result);
-      } catch {
-        await forget(row.id);
-      }
+    const rows = await db.takes.toArray().catch(() => []);
+    for (const row of rows) {
+      const take = begun(row);
+      take.state = 'stopped';
+      take.made = await db.takeFrames.where(':id').between([row.id, 0], [row.id, Infinity]).count();
+      if (!row.stopped) void goOn(row.id);
     }
   }
 
-  async function make(row: TakeRow, project: Project): Promise<void> {
-    const shot = row.shot as Shot,
-      plan = planOf(project, shot);
-    const title = `${project.name} ${shot.name}`;
-    const known = takes.value.find((t) => t.id === row.id);
-    const take = known ?? begun(row, title, shot, plan.count);
-    take.state = 'making';
+  /** Makes what is missing of a take, in one window alone. */
+  async function make(take: Take, project: Project, shot: Shot): Promise<void> {
     const abort = new AbortController();
-    aborts.set(row.id, abort);
+    aborts.set(take.id, abort);
+    take.state = 'making';
     try {
-      const pngs = await makePictures(take, plan, project, abort.signal, keep);
-      take.files = markRaw(await takeFiles(title, shot, plan, pngs, abort.signal));
+      await navigator.locks.request(`take ${take.id}`, { ifAvailable: true }, async (mine) => {
+        if (!mine) throw new JobCancelled();
+        const plan = await planned(project, shot, abort.signal);
+        take.count = plan.count;
+        await db.takes.update(take.id, { stopped: false, count: plan.count }).catch(() => 0);
+        const pngs = await makePictures(take, plan, project, abort.signal, keep);
+        take.files = markRaw(await takeFiles(take.title, shot, plan, pngs, abort.signal));
+      });
       const [first] = take.files;
       take.url = first ? URL.createObjectURL(new Blob([first.bytes])) : '';
       take.state = 'done';
-      await forget(row.id);
+      await forget(take.id);
       download(take.files);
     } catch (e) {
       abort.abort();
       take.state = 'stopped';
       if (!(e instanceof JobCancelled)) notices.fail(e);
+      // What was stopped, or cannot be made, does not begin again by itself.
+      await db.takes.update(take.id, { stopped: true }).catch(() => 0);
     } finally {
-      aborts.delete(row.id);
+      aborts.delete(take.id);
     }
   }
-  function begun({ id, project }: TakeRow, title: string, shot: Shot, count: number): Take {
+  function begun({ id, project, shot, title, count }: Pick<Take, 'id' | 'project' | 'shot' | 'title' | 'count'>): Take {
     takes.value.unshift({
-      ...{ id, project, title, shot: markRaw(shot), count },
+      ...{ id, project, shot, title, count },
       ...{ made: 0, left: 0, state: 'making', files: [], url: '' },
     });
     return takes.value[0]!;
@@ -116,12 +129,21 @@ export const useTakes = defineStore('takes', () => {
   /** Stops; what is made stays, and it can go on. */
   const stop = (id: string): void => aborts.get(id)?.abort();
   async function goOn(id: string): Promise<void> {
-    const row = await db.takes.get(id);
-    if (row) await make(row, readProjectFile(row.file).result);
+    const take = takes.value.find((t) => t.id === id),
+      row = await db.takes.get(id);
+    if (!take || !row) return;
+    try {
+      const project = await readProject(row.file);
+      await make(take, project, must(project.shots, row.shot, 'shot'));
+    } catch (e) {
+      notices.fail(e);
+    }
   }
   /** Throws away what was made of a take. */
   async function drop(id: string): Promise<void> {
     stop(id);
+    const take = takes.value.find((t) => t.id === id);
+    if (take?.url) URL.revokeObjectURL(take.url);
     takes.value = takes.value.filter((t) => t.id !== id);
     await forget(id);
   }

@@ -14,6 +14,7 @@ import {
   hashed,
   importerOf,
   planExport,
+  planOf,
   runExport,
   zipFiles,
 } from '@sphalerite/core/files';
@@ -63,6 +64,8 @@ export const fileJobs = {
     };
     return planExport(p, { ...order, profile: counted }, ctx);
   },
+
+  takePlan: ({ project, shot }, ctx) => Promise.resolve(planOf(ctx.bricks.openProject(project), shot)),
 
   async series({ exporter, source, options }, ctx) {
     const known = exporterOf(exporter);

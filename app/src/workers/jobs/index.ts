@@ -22,6 +22,7 @@ const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
   deliveryChecks: projects,
   trace: pictures,
   denoise: pictures,
+  takePlan: files,
   frame: pictures,
   develop: pictures,
   thumbnail: pictures,

@@ -9,12 +9,13 @@ import {
   type PictureSource,
   type Place,
   type SeriesSource,
+  type TakePlan,
   type Written,
   type WrittenFile,
 } from '@sphalerite/core/files';
 import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
-import type { Grade, Shot } from '@sphalerite/core/model';
+import type { Grade, SeriesFile, Shot } from '@sphalerite/core/model';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
 import type { Exposed, Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
 import type { RegionQuery } from '@sphalerite/core/sculpt';
@@ -23,7 +24,6 @@ import type { JointStudy } from '@sphalerite/core/rig';
 import type { BrickEntry } from '@sphalerite/core/voxel';
 import type { BrickMirror, BrickParcel, PackedGrid, PackedProject, ReturnedGrid } from '../packed';
 import type { ProjectPatch } from '../patch';
-import type { VideoKind } from './video';
 
 /** Every job: what goes in, what comes out, and what it tells on the way. */
 export interface Jobs {
@@ -40,6 +40,8 @@ export interface Jobs {
     output: null;
     partial: Traced;
   };
+  /** What a shot becomes. */
+  takePlan: { input: { project: PackedProject; shot: Shot }; output: TakePlan; partial: never };
   /** One of many pictures of a shot, as a PNG. */
   frame: {
     input: { project: PackedProject; shot: Shot; groundAlone: boolean };
@@ -96,7 +98,11 @@ export interface Jobs {
   /** Pictures that follow one another as files, by an exporter. */
   series: { input: { exporter: string; source: SeriesSource; options: unknown }; output: Written; partial: never };
   /** The same as a video. */
-  video: { input: { kind: VideoKind; source: SeriesSource; fps: number }; output: Written; partial: never };
+  video: {
+    input: { kind: Extract<SeriesFile, 'webm' | 'mp4'>; source: SeriesSource; fps: number };
+    output: Written;
+    partial: never;
+  };
   /** What an importer makes of files; a project is packed for the way back, with every brick. */
   bringIn: {
     input: {

@@ -2,9 +2,6 @@ import { decodePng } from '@sphalerite/core/codec';
 import { type SeriesSource, type Written, fileName } from '@sphalerite/core/files';
 import type { Handlers } from './kinds';
 
-export const VIDEO_KINDS = ['webm', 'mp4'] as const;
-export type VideoKind = (typeof VIDEO_KINDS)[number];
-
 /** Videos, which only browsers write: their encoders are not in Node. */
 export const videoJobs = {
   async video({ kind, source, fps }, ctx) {
