@@ -68,6 +68,10 @@ function choose(v: unknown): void {
   border-right: 1px solid var(--line);
   border-radius: 0;
 }
+.choice-field.el-segmented.is-block .el-segmented__item {
+  /* They share the width; what there is belongs to their words. */
+  padding: 0 3px;
+}
 .choice-field.el-segmented .el-segmented__item:last-child {
   border-right: 0;
 }

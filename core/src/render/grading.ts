@@ -102,7 +102,7 @@ export class Grading {
   }
 
   /**
-   * Light in a few steps from dark to bright, each surface of its own colour all the same. What glows stays as it is. In place.
+   * Light in a few steps from dark to bright, of the colour that it has. What glows stays as it is. In place.
    *
    * @param albedo – linear colour of what is seen, 3 a pixel
    */
@@ -115,8 +115,8 @@ export class Grading {
       if (falls === 0 || falls > MOST_STEPPED) continue;
       // Even steps to the eye; the brightest is the colour itself.
       const step = Math.min(1, Math.ceil(Math.sqrt(falls) * steps - 0.25) / steps);
-      const k = Math.max(step, 0.5 / steps) ** 2 / this.gain;
-      for (let c = 0; c < 3; c++) light[i * 3 + c] = albedo[i * 3 + c]! * k;
+      const k = Math.max(step, 0.5 / steps) ** 2 / falls;
+      for (let c = 0; c < 3; c++) light[i * 3 + c] = light[i * 3 + c]! * k;
     }
   }
 

@@ -51,7 +51,7 @@ describe('lines', () => {
   it('inside, lines part colours; without, they do not', () => {
     const how = { transparent: true };
     const between = (inside: boolean): number =>
-      [5, 6, 9, 10].filter((y) => inked(developFilm(square(), { ...how, grade: outline(2, inside) })).has(`7,${y}`))
+      [5, 6, 9, 10].filter((y) => inked(developFilm(square(), { ...how, grade: outline(4, inside) })).has(`7,${y}`))
         .length;
     expect([between(true), between(false)]).toEqual([4, 0]);
   });

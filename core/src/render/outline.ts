@@ -11,10 +11,14 @@ interface Seen extends Guides {
 
 /** How much farther, in shares of the distance, something has to lie to be behind and no part of the same slope. */
 const STEP_BACK = 0.004;
+/** The same where both face straight up: ground that is looked along is told apart badly by its distance. */
+const STEP_DOWN = 0.08;
+/** How much more of one pixel than of its neighbour has to be covered for a rim: ground that fades has none. */
+const RIM = 0.7;
 /** Cosine of the angle from which a fold is a line. */
 const FOLD = 0.8;
-/** How far colours are apart, summed over linear red, green and blue, that a line parts. */
-const OTHER_COLOUR = 0.04;
+/** How far colours are apart, in shares of both, that a line parts; shades of one colour are not. */
+const OTHER_COLOUR = 0.3;
 
 /**
  * Draws lines into a developed picture: beyond the rim of whatever stands before something else, and with `inside` also about
@@ -61,14 +65,14 @@ function part(
   const { width, height, cover } = seen;
   const p = y * width + x,
     q = p + dy * width + dx;
-  const here = cover[p]! > 0.5,
-    there = cover[q]! > 0.5;
-  if (!here && !there) return;
+  const more = cover[p]! - cover[q]!;
+  if (cover[p]! < 0.5 && cover[q]! < 0.5) return;
   // 1 when the neighbour lies behind, −1 when the pixel does.
-  const behind = here !== there ? (here ? 1 : -1) : stepsBack(seen, x, y, dx, dy);
+  const behind = Math.abs(more) > RIM ? Math.sign(more) : stepsBack(seen, x, y, dx, dy);
   const fold = behind === 0 && inside && differs(seen, p, q);
   if (behind === 0 && !fold) return;
-  const reach = behind === 0 ? wide / 2 : wide;
+  // Lines inside are half as wide, on both sides.
+  const reach = behind === 0 ? Math.max(0.5, wide / 4) : wide;
   const cx = x + dx / 2,
     cy = y + dy / 2,
     most = Math.ceil(reach + 0.5);
@@ -83,23 +87,26 @@ function part(
 }
 
 /** Whether the way from a pixel to its neighbour leaps, beyond how the slopes on both sides go on. */
-function stepsBack({ width, height, depth }: Seen, x: number, y: number, dx: number, dy: number): number {
+function stepsBack({ width, height, depth, normal }: Seen, x: number, y: number, dx: number, dy: number): number {
   const p = y * width + x,
     next = dy * width + dx;
   const leap = depth[p + next]! - depth[p]!;
   const before = x - dx >= 0 && y - dy >= 0 ? depth[p]! - depth[p - next]! : 0,
     after = x + 2 * dx < width && y + 2 * dy < height ? depth[p + 2 * next]! - depth[p + next]! : 0;
-  const slope = Math.min(Math.abs(before), Math.abs(after));
-  if (Math.abs(leap) < 2.5 * slope + STEP_BACK * Math.min(depth[p]!, depth[p + next]!)) return 0;
-  return Math.sign(leap);
+  const up = normal[p * 3 + 1]! > 0.95 && normal[(p + next) * 3 + 1]! > 0.95;
+  const slope = up ? Math.max(Math.abs(before), Math.abs(after)) : Math.min(Math.abs(before), Math.abs(after));
+  const least = (up ? STEP_DOWN : STEP_BACK) * Math.min(depth[p]!, depth[p + next]!);
+  return Math.abs(leap) < 2.5 * slope + least ? 0 : Math.sign(leap);
 }
 
 function differs({ normal, albedo }: Seen, p: number, q: number): boolean {
   let along = 0,
-    colour = 0;
+    apart = 0,
+    both = 0;
   for (let c = 0; c < 3; c++) {
     along += normal[p * 3 + c]! * normal[q * 3 + c]!;
-    colour += Math.abs(albedo[p * 3 + c]! - albedo[q * 3 + c]!);
+    apart += Math.abs(albedo[p * 3 + c]! - albedo[q * 3 + c]!);
+    both += albedo[p * 3 + c]! + albedo[q * 3 + c]!;
   }
-  return along < FOLD || colour > OTHER_COLOUR;
+  return along < FOLD || apart > OTHER_COLOUR * both;
 }

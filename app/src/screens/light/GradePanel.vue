@@ -104,3 +104,14 @@ const isPlain = computed(() => JSON.stringify(grade.value) === JSON.stringify(NO
     </FoldSection>
   </section>
 </template>
+
+<style scoped>
+.lines {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.lines > :first-child {
+  flex: none;
+}
+</style>

@@ -64,7 +64,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
       /><SelectField
         label="Shape of the picture"
         :model-value="shape"
-        :choices="[...SHAPES, ...(shape === '' ? [{ value: '', text: 'own shape' }] : [])]"
+        :choices="[...SHAPES, ...(shape === '' ? [{ value: '', text: 'own' }] : [])]"
         @change="$event && hand.set('output', { size: shaped($event, output.size) })"
       />
     </div>
@@ -137,7 +137,7 @@ const sprites = (change: Partial<typeof output.value.sprites>): void =>
       /><template v-if="output.makes === 'sprites'"
         ><CheckField :model-value="output.sprites.trim" @change="(trim) => sprites({ trim })">trim</CheckField
         ><CheckField :model-value="output.sprites.shadow" @change="(shadow) => sprites({ shadow })"
-          >shadow apart</CheckField
+          >shadows</CheckField
         ></template
       >
       <template v-else>
