@@ -22,7 +22,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(15);
+    expect(FORMAT_VERSION).toBe(16);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -186,6 +186,17 @@ describe('project files of older formats', () => {
         series: 'gif',
         sprites: { directions: 8 },
       },
+    });
+  });
+  it('and one saved as format 15, whose cameras went about in one way alone', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-15.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.shots[0]).toMatchObject({
+      camera: { locked: false },
+      light: { sky: { kind: 'gradient', picture: null } },
+      output: { makes: 'picture', noise: 0, drawn: false, path: { kind: 'turntable', reach: 360, eased: false } },
     });
   });
 });

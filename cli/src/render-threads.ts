@@ -3,7 +3,7 @@ import { Worker, parentPort, workerData } from 'node:worker_threads';
 import { encodePng } from '@sphalerite/core/files';
 import { finish } from '@sphalerite/core/math';
 import type { Shot } from '@sphalerite/core/model';
-import { type Traced, tileAreas, traceArea, traceSceneOf } from '@sphalerite/core/render';
+import { type Traced, traceSceneOf, traceTiles } from '@sphalerite/core/render';
 import { pictureSteps } from '@sphalerite/core/takes';
 import { openProject } from './io';
 
@@ -33,8 +33,9 @@ export function serveThread(): void {
       return;
     }
     const scene = traceSceneOf(project, shot, asked.size);
-    for (const [i, area] of tileAreas(scene.width, scene.height).entries())
-      if (i % asked.lanes === asked.lane) tell({ tile: traceArea(scene, area, 0, shot.output.samples) });
+    const { samples, noise } = shot.output;
+    for (const { traced } of traceTiles(scene, { samples, noise, lane: asked.lane, lanes: asked.lanes }))
+      tell({ tile: traced });
     tell({ done: true });
   });
 }

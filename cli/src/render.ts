@@ -1,7 +1,18 @@
 import { dirname, extname, join } from 'node:path';
 import { type WrittenFile, QUIET_JOB, exporterOf, fileName, pictureOf, planOf, seriesOf } from '@sphalerite/core/files';
+import { finish } from '@sphalerite/core/math';
 import { type Makes, type Project, type Shot, makeOutput } from '@sphalerite/core/model';
-import { addTraced, denoised, guided, lightOf, makeFilm, traceCamera } from '@sphalerite/core/render';
+import {
+  addTraced,
+  bandsOf,
+  denoiseSteps,
+  filmAbout,
+  guided,
+  joinedBands,
+  lightOf,
+  makeFilm,
+  traceCamera,
+} from '@sphalerite/core/render';
 import { takeProblem } from '@sphalerite/core/takes';
 import { CliError, openProject, writeWhole } from './io';
 import { RenderThreads } from './render-threads';
@@ -10,14 +21,19 @@ export interface RenderOptions {
   readonly shot?: string;
   readonly size?: [number, number];
   readonly samples?: number;
+  readonly noise?: number;
   readonly denoise?: boolean;
   readonly clip?: string | true;
   readonly turntable?: boolean;
+  readonly path?: boolean;
   readonly sprites?: boolean;
   readonly passes?: boolean;
   readonly fps?: number;
   readonly out: string;
 }
+
+/** Pixels of a band that noise is taken out of at once. */
+const BAND_PIXELS = 2_000_000;
 
 /** Kinds of pictures, and of what moves, by the ending of the file. */
 const PICTURES: Readonly<Record<string, string>> = { '.png': 'png', '.jpg': 'jpeg', '.jpeg': 'jpeg', '.exr': 'exr' };
@@ -31,13 +47,23 @@ function shotOf(project: Project, file: string, options: RenderOptions): Shot {
     const names = project.shots.map((s) => `"${s.name}"`).join(', ') || 'none';
     throw new CliError(`${file}: there is no shot "${options.shot ?? ''}". Shots in this project: ${names}.`);
   }
-  const makes: Makes = options.sprites ? 'sprites' : options.turntable ? 'turn' : options.clip ? 'clip' : 'picture';
-  const { size, samples, fps } = options;
+  const makes: Makes = options.sprites
+    ? 'sprites'
+    : options.turntable || options.path
+      ? 'path'
+      : options.clip
+        ? 'clip'
+        : 'picture';
+  const { size, samples, noise = samples ? 0 : undefined, fps } = options;
+  if (noise !== undefined && !(noise >= 0 && noise <= 1))
+    throw new CliError('--noise is a share from 0 to 1; 0.05 leaves one part in twenty.');
   const output = makeOutput({
     ...{ ...shot.output, makes, denoise: options.denoise ?? false },
     ...(size ? { size } : {}),
     ...(samples ? { samples } : {}),
+    ...(noise === undefined ? {} : { noise }),
     ...(fps ? { fps } : {}),
+    ...(options.turntable ? { path: { ...shot.output.path, kind: 'turntable', reach: 360 } } : {}),
   });
   if (typeof options.clip !== 'string') return { ...shot, output };
   const clip = project.clips.find((c) => c.name === options.clip);
@@ -91,7 +117,12 @@ async function picture(
   const { size, denoise, transparent, cut, file } = shot.output;
   const film = makeFilm(...size);
   await threads.tiles(shot, size, (tile) => addTraced(film, tile));
-  const light = denoise ? denoised(film, traceCamera(shot.camera, ...size, project.metresPerUnit)) : lightOf(film);
+  const camera = traceCamera(shot.camera, ...size, project.metresPerUnit);
+  // Large pictures band by band: what is worked out for one would be too much of all.
+  const bands = bandsOf(size[1], Math.ceil((size[0] * size[1]) / BAND_PIXELS));
+  const light = denoise
+    ? joinedBands(bands.map((band) => finish(denoiseSteps(filmAbout(film, band), camera, band))))
+    : lightOf(film);
   const source = { name: shot.name, film: guided(light, film), grade: shot.grade, transparent };
   const known = exporterOf(exporter)!;
   const wishes =

@@ -42,6 +42,8 @@ export class OrbitCamera {
   fov = OWN_FOV;
   lens: Lens = PLAIN;
   orthographic = false;
+  /** Whether it stays where it is, whatever hands do; to be told where to stand still moves it. */
+  locked = false;
   private readonly perspective = new PerspectiveCamera(this.fov, 1, 0.5, 4000);
   private readonly flat = new OrthographicCamera(-1, 1, 1, -1, -2000, 4000);
 
@@ -64,16 +66,19 @@ export class OrbitCamera {
   }
 
   turn(dx: number, dy: number): void {
+    if (this.locked) return;
     this.yaw -= dx * 0.008;
     this.pitch = Math.max(-Math.PI / 2, Math.min(Math.PI / 2, this.pitch + dy * 0.008));
   }
   /** Moves the target by pixels of a view `height` pixels high. */
   pan(dx: number, dy: number, height: number): void {
+    if (this.locked) return;
     const k = this.span / height;
     this.target = add(this.target, add(scale(this.right, -dx * k), scale(this.up, dy * k)));
   }
   /** Nearer (factor below 1) or farther, holding the point under (u, v) in −1…1 still. */
   zoom(factor: number, u = 0, v = 0, aspect = 1): void {
+    if (this.locked) return;
     const next = Math.max(2, Math.min(1500, this.distance * factor));
     const k = (this.span / 2) * (1 - next / this.distance);
     this.target = add(this.target, add(scale(this.right, u * aspect * k), scale(this.up, v * k)));

@@ -291,6 +291,7 @@ export class Viewport {
   }
   /** Frames everything; for a picture that is narrower than the view, `aspect` says how wide. */
   frame(aspect = this.aspect): void {
+    if (this.camera.locked) return;
     const all = this.extentOf(() => true);
     if (!all) return;
     const narrow = Math.min(aspect, this.aspect);
@@ -313,6 +314,7 @@ export class Viewport {
 
   /** Looks along another direction. What was framed, and not come nearer to since, is framed again. */
   look(turn: (camera: OrbitCamera) => void): void {
+    if (this.camera.locked) return;
     const { framed } = this;
     const still = this.holdsStill;
     turn(this.camera);
@@ -331,6 +333,7 @@ export class Viewport {
 
   /** Frames a box of the world. */
   frameBox(lo: Vec3, hi: Vec3, aspect = this.aspect): void {
+    if (this.camera.locked) return;
     const centre: Vec3 = [(lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2];
     const { height } = this.size;
     // The line that says where one is and the chips take a strip at the top.

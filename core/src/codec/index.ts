@@ -6,3 +6,4 @@ export { type ColourProfile, readProfile, toSrgb } from './colour-profile';
 export * from './mesh';
 export * from './gif';
 export * from './exr';
+export * from './radiance';

@@ -37,6 +37,8 @@ export type Brought =
   | { readonly kind: 'palette'; readonly name: string; readonly swatches: readonly Swatch[] }
   /** Parts made of something else, as a project of their own, and figures about the making. */
   | { readonly kind: 'parts'; readonly project: Project; readonly facts: Readonly<Record<string, readonly number[]>> }
+  /** Light from all directions, a Radiance picture, for the shot in hand. */
+  | { readonly kind: 'surroundings'; readonly name: string; readonly bytes: Uint8Array<ArrayBuffer> }
   | { readonly kind: 'edit'; readonly edit: string; readonly args: unknown };
 
 export interface Imported {

@@ -1,5 +1,5 @@
 import type { Project, Shot } from '../model';
-import { type Frame, MOST_CELL, type SpriteCell, framesOf, spriteFrames } from '../takes';
+import { type Frame, MOST_CELL, type SpriteCell, framesOf, pathLoops, spriteFrames } from '../takes';
 import { FileError } from './file-error';
 import type { SeriesFrame, SeriesSource } from './exporter';
 
@@ -51,7 +51,7 @@ export function seriesOf(
 ): SeriesSource {
   const { frames, cell, shadows } = plan;
   const whole = frames.map(({ clip, direction, index, seconds }, i): SeriesFrame => {
-    const loop = shot.output.makes === 'turn' || (clip?.loop ?? false);
+    const loop = (shot.output.makes === 'path' && pathLoops(shot.output.path)) || (clip?.loop ?? false);
     return { png: pngs[i]!, seconds, clip: clip?.name ?? null, loop, direction, index };
   });
   return {

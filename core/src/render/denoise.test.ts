@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../math';
+import { finish, seededRandom } from '../math';
 import {
   type Area,
   type Film,
   type FilmLight,
   TILE,
   addTraced,
+  bandsOf,
+  denoiseSteps,
   denoised,
+  filmAbout,
   lightOf,
   makeFilm,
   makeTraced,
@@ -92,6 +95,27 @@ describe('taking noise out', () => {
       for (const x of [10, 40]) expect(calm[y * W + x]! / meant[y * W + x]!).toBeCloseTo(1, 0);
       const [before, after] = [W / 2 - 4, W / 2 + 4].map((x) => calm[y * W + x]! / colour(x));
       expect(after! - before!).toBeGreaterThan(0.25);
+    }
+  });
+  it('band by band is the very picture that it is whole', () => {
+    const [width, height] = [70, 600];
+    const tall = makeFilm(width, height);
+    const random = seededRandom(8);
+    for (const area of tileAreas(width, height)) addTraced(tall, tile(area, 8, 1.2, random));
+    const upright = traceCamera(
+      { kind: 'orthographic', eye: [0, 0, 100], target: [0, 0, 0], fov: 30, height: 100 },
+      width,
+      height,
+    );
+    const whole = denoised(tall, upright);
+    const bands = bandsOf(height, 3);
+    expect(bands.map((b) => b.from)).toEqual([0, 256, 512]);
+    for (const band of bands) {
+      const part = finish(denoiseSteps(filmAbout(tall, band), upright, band));
+      for (const [i, t] of whole.tiles.entries()) {
+        const inside = t!.y >= band.from && t!.y < band.to;
+        expect(part.tiles[i]?.light ?? null).toEqual(inside ? t!.light : null);
+      }
     }
   });
   it('takes out dots that stand alone', () => {

@@ -1,6 +1,6 @@
 import { type Steps, finish } from '../math';
 import { brightness } from './glow';
-import { type Film, type FilmLight, type Traced, makeTraced } from './film';
+import { type Film, type FilmLight, TILE, type Traced, makeTraced } from './film';
 import type { TraceCamera } from './lens';
 
 /** Passes over the picture; each looks twice as far as the one before. */
@@ -9,6 +9,8 @@ const PASSES = 5;
 const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
 /** So many standard deviations of its noise a neighbour may be brighter. */
 const NOISE = 4;
+/** Edge of the squares in which noise is told and as much light stays as came. */
+const BLOCK = 24;
 /** Darkest colour that light is divided by. */
 const DARKEST = 0.02;
 
@@ -19,22 +21,60 @@ const DARKEST = 0.02;
  */
 export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
 
-/** {@link denoised} in pieces. */
-export function* denoiseSteps(film: Film, camera: TraceCamera): Steps<FilmLight> {
-  const picture = planesOf(film, camera);
+/** Rows of a picture from one to before another. */
+export interface Band {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** How far away what counts for a pixel lies at most: all passes, and the squares in which light is balanced. */
+const REACH = 144;
+
+/** A picture in bands of whole tiles, about as many as are asked for, and no lower than what has to be looked at besides. */
+export function bandsOf(height: number, count: number): Band[] {
+  const rows = Math.ceil(height / TILE),
+    each = Math.max(Math.ceil(rows / count), Math.min(rows, Math.ceil(REACH / TILE)));
+  return Array.from({ length: Math.ceil(rows / each) }, (_, i) => ({
+    from: i * each * TILE,
+    to: Math.min(height, (i + 1) * each * TILE),
+  }));
+}
+
+/** Of a film the tiles that count for a band. */
+export const filmAbout = (film: Film, { from, to }: Band): Film => ({
+  ...film,
+  tiles: film.tiles.map((t) => (t && t.y < to + REACH + BLOCK && t.y + t.height > from - REACH - BLOCK ? t : null)),
+});
+
+/** Bands of one picture as the picture. */
+export const joinedBands = (bands: readonly FilmLight[]): FilmLight => ({
+  ...bands[0]!,
+  tiles: bands[0]!.tiles.map((_, i) => bands.find((b) => b.tiles[i])?.tiles[i] ?? null),
+});
+
+/** {@link denoised} in pieces. @param band – of these rows alone, which come out as they do of the whole; the tiles of others are null */
+export function* denoiseSteps(
+  film: Film,
+  camera: TraceCamera,
+  band: Band = { from: 0, to: film.height },
+): Steps<FilmLight> {
+  const picture = planesOf(film, camera, band);
   yield 0.1;
   const raw = picture.light.slice(),
     noise = picture.noise.slice();
   let from: Noisy = { light: withoutDots(picture), noise: picture.noise };
+  const lie = lieOf(picture);
   for (let pass = 0; pass < PASSES; pass++) {
-    from = evened(picture, from, 1 << pass);
+    from = evened(picture, lie, from, 1 << pass);
     yield 0.1 + (0.8 * (pass + 1)) / PASSES;
   }
-  return developed(film, picture, balanced(picture, raw, blended(picture, raw, noise, from.light)));
+  return developed(film, picture, band, balanced(picture, raw, blended(picture, raw, noise, from.light)));
 }
 
 /** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
 interface Planes {
+  /** The row of the picture with which it begins; a whole number of squares. */
+  readonly top: number;
   readonly width: number;
   readonly height: number;
   readonly light: Float32Array;
@@ -52,26 +92,29 @@ interface Planes {
   readonly grain: Float32Array;
 }
 
-function planesOf(film: Film, camera: TraceCamera): Planes {
-  const { width, height } = film,
+function planesOf(film: Film, camera: TraceCamera, { from: first, to: last }: Band): Planes {
+  const { width } = film,
+    top = Math.max(0, Math.floor((first - REACH) / BLOCK) * BLOCK),
+    bottom = Math.min(film.height, Math.ceil((last + REACH) / BLOCK) * BLOCK),
+    height = bottom - top,
     n = width * height;
   const three = (): Float32Array => new Float32Array(n * 3);
   const p: Planes = {
-    ...{ width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
+    ...{ top, width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
     ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
   };
-  const wide = (2 * Math.hypot(...camera.up)) / height;
+  const wide = (2 * Math.hypot(...camera.up)) / film.height;
   const apart = new Float32Array(n);
   for (const t of film.tiles) {
     if (!t) continue;
-    for (let j = 0; j < t.height; j++)
+    for (let j = Math.max(0, top - t.y); j < Math.min(t.height, bottom - t.y); j++)
       for (let i = 0; i < t.width; i++) {
         const from = j * t.width + i,
-          to = (t.y + j) * width + t.x + i;
+          to = (t.y - top + j) * width + t.x + i;
         takePixel(p, apart, t, from, to);
         if (t.cover[from] === 0) continue;
         const u = ((t.x + i + 0.5) / width) * 2 - 1 + camera.shift[0],
-          v = 1 - ((t.y + j + 0.5) / height) * 2 + camera.shift[1];
+          v = 1 - ((t.y + j + 0.5) / film.height) * 2 + camera.shift[1];
         const d = t.depth[from]! / t.cover[from]!;
         placePixel(p, camera, to, u, v, d);
         p.grain[to] = camera.perspective ? wide * d : wide;
@@ -157,31 +200,54 @@ const falling = (x: number): number => {
   return c * c;
 };
 
+/** Numbers of a pixel that stand together: neighbours far apart are looked at, and each place in memory costs. */
+const EIGHT = 8;
+
+/** Of each pixel its normal, place, grain and purity. */
+function lieOf({ normal, place, grain, purity }: Planes): Float32Array {
+  const out = new Float32Array(grain.length * EIGHT);
+  for (let i = 0, a = 0, o = 0; i < grain.length; i++, a += 3, o += EIGHT) {
+    for (let c = 0; c < 3; c++) {
+      out[o + c] = normal[a + c]!;
+      out[o + 3 + c] = place[a + c]!;
+    }
+    out[o + 6] = grain[i]!;
+    out[o + 7] = purity[i]!;
+  }
+  return out;
+}
+
 /**
  * One pass: each pixel the mean of those around it, so many apart, by how much they lie on one plane and how alike they are
  * for their noise. One long loop on purpose: it goes over every neighbour of every pixel.
+ *
+ * @param lie – as {@link lieOf} gives it
  */
-function evened(p: Planes, { light, noise }: Noisy, step: number): Noisy {
-  const { width, height, grain, normal, place, purity } = p;
+function evened({ width, height }: Planes, lie: Float32Array, { light, noise }: Noisy, step: number): Noisy {
   const out = light.slice(),
     left = noise.slice();
-  const n = width * height;
-  const lum = Float32Array.from({ length: n }, (_, i) => lumOf(light, i)),
-    spread = new Float32Array(n);
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) spread[i] = NOISE * Math.sqrt(smoothed(noise, width, height, x, y)) + 1e-6;
+  // Of each pixel its light, noise, brightness and how much brighter a neighbour may be.
+  const value = new Float32Array(noise.length * EIGHT);
+  for (let y = 0, i = 0, o = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++, o += EIGHT) {
+      for (let c = 0; c < 3; c++) value[o + c] = light[i * 3 + c]!;
+      value[o + 3] = noise[i]!;
+      value[o + 4] = lumOf(light, i);
+      value[o + 5] = NOISE * Math.sqrt(smoothed(noise, width, height, x, y)) + 1e-6;
+    }
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
-      if (grain[i] === 0) continue;
-      const a = i * 3;
-      const nx = normal[a]!,
-        ny = normal[a + 1]!,
-        nz = normal[a + 2]!,
+      const a = i * EIGHT;
+      if (lie[a + 6] === 0) continue;
+      const nx = lie[a]!,
+        ny = lie[a + 1]!,
+        nz = lie[a + 2]!,
         // How far the pixel's plane lies from the origin.
-        plane = nx * place[a]! + ny * place[a + 1]! + nz * place[a + 2]!;
-      const perGrain = 0.5 / grain[i]!,
-        own = lum[i]!,
-        pure = purity[i]!;
+        plane = nx * lie[a + 3]! + ny * lie[a + 4]! + nz * lie[a + 5]!;
+      const perGrain = 0.5 / lie[a + 6]!,
+        pure = lie[a + 7]!,
+        own = value[a + 4]!,
+        ownReach = value[a + 5]!;
       let sum = 0,
         r = 0,
         g = 0,
@@ -190,39 +256,38 @@ function evened(p: Planes, { light, noise }: Noisy, step: number): Noisy {
       for (let dy = -2; dy <= 2; dy++) {
         const yy = y + dy * step;
         if (yy < 0 || yy >= height) continue;
+        const row = KERNEL[dy + 2]!;
         for (let dx = -2; dx <= 2; dx++) {
           const xx = x + dx * step;
           if (xx < 0 || xx >= width) continue;
-          const j = yy * width + xx,
-            o = j * 3;
-          let w = KERNEL[dx + 2]! * KERNEL[dy + 2]!;
-          if (j !== i) {
-            if (grain[j] === 0) continue;
-            const facing = nx * normal[o]! + ny * normal[o + 1]! + nz * normal[o + 2]!;
-            if (facing < 0.9) continue;
+          const o = (yy * width + xx) * EIGHT;
+          let w = KERNEL[dx + 2]! * row;
+          if (o !== a) {
+            const facing = nx * lie[o]! + ny * lie[o + 1]! + nz * lie[o + 2]!;
+            if (facing < 0.9 || lie[o + 6] === 0) continue;
             const f2 = facing * facing,
               f4 = f2 * f2,
               f8 = f4 * f4;
-            const off = Math.abs(nx * place[o]! + ny * place[o + 1]! + nz * place[o + 2]! - plane);
-            const lies = off * perGrain + 12 * Math.abs(pure - purity[j]!);
+            const off = Math.abs(nx * lie[o + 3]! + ny * lie[o + 4]! + nz * lie[o + 5]! - plane);
+            const lies = off * perGrain + 12 * Math.abs(pure - lie[o + 7]!);
             if (lies >= 8) continue;
-            const other = spread[j]!,
-              reach = spread[i]! > other ? spread[i]! : other;
+            const other = value[o + 5]!,
+              reach = ownReach > other ? ownReach : other;
             // Steps of one plane among others of the same direction count a little.
-            w *= f8 * f8 * falling(lies + Math.abs(lum[j]! - own) / reach);
+            w *= f8 * f8 * falling(lies + Math.abs(value[o + 4]! - own) / reach);
             if (w === 0) continue;
           }
           sum += w;
-          r += w * light[o]!;
-          g += w * light[o + 1]!;
-          b += w * light[o + 2]!;
-          v += w * w * noise[j]!;
+          r += w * value[o]!;
+          g += w * value[o + 1]!;
+          b += w * value[o + 2]!;
+          v += w * w * value[o + 3]!;
         }
       }
       const k = 1 / sum;
-      out[a] = r * k;
-      out[a + 1] = g * k;
-      out[a + 2] = b * k;
+      out[i * 3] = r * k;
+      out[i * 3 + 1] = g * k;
+      out[i * 3 + 2] = b * k;
       left[i] = v * k * k;
     }
   return { light: out, noise: left };
@@ -304,9 +369,6 @@ function blended(p: Planes, raw: Float32Array, noise: Float32Array, clean: Float
   return out;
 }
 
-/** Edge of the squares in which as much light stays as came. */
-const BLOCK = 24;
-
 /** What pixels that no neighbour believes lose comes to all around them: no light goes, and none is made. */
 function balanced({ width, height, colour }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
   const nx = Math.ceil(width / BLOCK),
@@ -340,16 +402,16 @@ function balanced({ width, height, colour }: Planes, raw: Float32Array, clean: F
 }
 
 /** Light with its colour again, in the tiles of the film, as of one sample. */
-function developed(film: Film, { width, colour, direct }: Planes, light: Float32Array): FilmLight {
+function developed(film: Film, { top, width, colour, direct }: Planes, band: Band, light: Float32Array): FilmLight {
   return {
     ...{ width: film.width, height: film.height },
     tiles: film.tiles.map((t) => {
-      if (!t) return null;
+      if (!t || t.y < band.from || t.y >= band.to) return null;
       const out = makeTraced(t, 1);
       for (let j = 0; j < t.height; j++)
         for (let i = 0; i < t.width; i++)
           for (let c = 0; c < 3; c++) {
-            const from = ((t.y + j) * width + t.x + i) * 3 + c;
+            const from = ((t.y - top + j) * width + t.x + i) * 3 + c;
             out.light[(j * t.width + i) * 3 + c] = light[from]! * colour[from]! + direct[from]!;
           }
       return {

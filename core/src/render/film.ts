@@ -73,6 +73,10 @@ export const makeFilm = (width: number, height: number): Film => ({
   tiles: new Array<Traced | null>(columnsOf(width) * columnsOf(height)).fill(null),
 });
 
+/** Of a film the tile of one of {@link tileAreas}; null while nothing came of it. */
+export const tileOf = (film: Film, { x, y }: Area): Traced | null =>
+  film.tiles[(y / TILE) * columnsOf(film.width) + x / TILE] ?? null;
+
 /** The tiles of a picture, those in its middle first. */
 export function tileAreas(width: number, height: number): Area[] {
   const areas: Area[] = [];

@@ -20,6 +20,8 @@ export * from './sampler';
 export * from './trace-scene';
 export * from './intersect';
 export * from './integrator';
+export * from './certainty';
+export * from './schedule';
 export * from './denoise';
 export * from './film';
 export * from './thumbnail';

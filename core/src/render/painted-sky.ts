@@ -4,7 +4,7 @@ import { type Rgb, hexToLinear } from '../palette';
 import type { SkyMap } from './sky';
 
 /** The surroundings that ship with the program, each painted by code. */
-export type PaintedSky = Exclude<SkyKind, 'gradient'>;
+export type PaintedSky = Exclude<SkyKind, 'gradient' | 'picture'>;
 export const PAINTED_SKIES: readonly PaintedSky[] = [
   'overcast',
   'blue hour',

@@ -1,7 +1,8 @@
 import type { Vec3 } from '../math';
-import type { Light } from '../model';
+import { decodeRadiance } from '../codec';
+import type { Blob, Light } from '../model';
 import { type Rgb, hexToLinear } from '../palette';
-import { Sky } from './sky';
+import { Sky, type SkyMap } from './sky';
 import { paintedSky } from './painted-sky';
 
 /** Sun and sky. */
@@ -17,14 +18,24 @@ export interface TraceLight {
   readonly ambient: Rgb;
 }
 
+const read = new WeakMap<Blob, SkyMap>();
+/** The picture of light that a blob holds; the same one each time. */
+export function skyPicture(blob: Blob | null | undefined): SkyMap | null {
+  if (!blob) return null;
+  let map = read.get(blob);
+  if (!map) read.set(blob, (map = decodeRadiance(blob.bytes)));
+  return map;
+}
+
 const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
 
-export function traceLight({ sun, sky, ambient }: Light): TraceLight {
+/** @param picture – the surroundings of the kind `picture` */
+export function traceLight({ sun, sky, ambient }: Light, picture: SkyMap | null = null): TraceLight {
   const az = (sun.azimuth * Math.PI) / 180,
     el = (sun.elevation * Math.PI) / 180;
   const zenith = times(hexToLinear(sky.zenith), sky.strength),
     horizon = times(hexToLinear(sky.horizon), sky.strength);
-  const map = sky.kind === 'gradient' ? null : paintedSky(sky.kind);
+  const map = sky.kind === 'gradient' ? null : sky.kind === 'picture' ? picture : paintedSky(sky.kind);
   const plain = new Sky(zenith, horizon);
   return {
     sunDirection: [Math.sin(az) * Math.cos(el), Math.sin(el), Math.cos(az) * Math.cos(el)],

@@ -12,7 +12,7 @@ import { type TraceCamera, traceCamera } from './lens';
 import { LightTree } from './light-tree';
 import { surfacesOf } from './material';
 import { type TraceInstance, traceInstance } from './shape';
-import { type TraceLight, traceLight } from './surroundings';
+import { type TraceLight, skyPicture, traceLight } from './surroundings';
 
 /** All that a picture is computed from. */
 export interface TraceScene {
@@ -140,7 +140,7 @@ export function traceSceneOf(
     instances,
     lamps: scene ? shotLamps(project, scene.id, light) : [],
     unseen: hidden ? at(hidden, pose) : [],
-    light: traceLight(light),
+    light: traceLight(light, skyPicture(find(whole.blobs, light.sky.picture))),
     floor: traceFloor(stage, y, { fade: [away * 2, away * 9], metre, ...backdrop(instances, camera, away) }),
     fog: fogOf(light, y, metre),
     edges: stage.edges * 0.5,

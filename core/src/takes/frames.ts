@@ -1,5 +1,5 @@
-import { type Vec3, add, sub } from '../math';
-import { type Clip, type Project, type Shot, TICKS, find } from '../model';
+import { type Vec3, add, cross, length, normalize, scale, sub } from '../math';
+import { type CameraPath, type Clip, type Project, type Shot, TICKS, find } from '../model';
 
 /** One picture of a shot that becomes many. */
 export interface Frame {
@@ -53,6 +53,37 @@ export function turnedShot(shot: Shot, degrees: number, lit: boolean): Shot {
   };
 }
 
+/** Degrees from where the camera stands at each of so many pictures; whole turns end before their first picture comes again. */
+export function pathOf({ reach, eased }: CameraPath, count: number): number[] {
+  const whole = reach % 360 === 0,
+    steps = Math.max(1, whole ? count : count - 1);
+  return Array.from({ length: count }, (_, i) => {
+    const t = i / steps,
+      k = eased ? t * t * (3 - 2 * t) : t;
+    return reach * (whole ? k : k - 0.5);
+  });
+}
+
+/** Whether the last picture of a path goes over into the first. */
+export const pathLoops = ({ kind, reach }: CameraPath): boolean => kind !== 'fly-past' && reach % 360 === 0;
+
+/** Most degrees of a fly-past: at 180 it would begin infinitely far away. */
+const MOST_PAST = 160;
+
+/** A shot at a place of its path, in degrees from where its camera stands. */
+export function alongPath(shot: Shot, degrees: number): Shot {
+  const { kind, reach } = shot.output.path;
+  // What stands there turns one way when the eye goes about it the other, and the light with the eye.
+  if (kind !== 'fly-past') return turnedShot(shot, kind === 'turntable' ? -degrees : degrees, kind === 'turntable');
+  const { camera } = shot,
+    angle = degrees * Math.min(1, MOST_PAST / reach);
+  const ahead = sub(camera.target, camera.eye),
+    aside = cross(ahead, [0, 1, 0]);
+  if (length(aside) < 1e-9) return shot;
+  const way = scale(normalize(aside), length(ahead) * Math.tan((angle * Math.PI) / 180));
+  return { ...shot, camera: { ...camera, eye: add(camera.eye, way) } };
+}
+
 const picture = (shot: Shot): Shot => ({ ...shot, output: { ...shot.output, makes: 'picture' } });
 
 /** All pictures that a shot becomes, in the order in which they follow one another; none where {@link takeProblem} tells why. */
@@ -61,12 +92,12 @@ export function framesOf(project: Project, shot: Shot): Frame[] {
   const { makes, fps, seconds, sprites } = shot.output;
   const clip = shot.scene === null ? (find(project.clips, shot.clip) ?? null) : null;
   if (makes === 'picture') return [{ shot, clip, direction: 0, index: 0, seconds: 0 }];
-  if (makes === 'turn') {
+  if (makes === 'path') {
     const count = Math.max(1, Math.round(seconds * fps));
-    return Array.from({ length: count }, (_, index) => {
-      const direction = (360 * index) / count;
-      return { shot: picture(turnedShot(shot, direction, false)), clip, direction, index, seconds: seconds / count };
-    });
+    return pathOf(shot.output.path, count).map((degrees, index) => ({
+      ...{ shot: picture(alongPath(shot, degrees)), clip, index, seconds: seconds / count },
+      direction: shot.output.path.kind === 'turntable' ? degrees : 0,
+    }));
   }
   const clips: (Clip | null)[] = makes === 'sprites' && sprites.clips === 'all' ? [...project.clips] : [clip];
   const directions = makes === 'sprites' ? sprites.directions : 1;

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Project, type Shot, TICKS, idsFrom, makeCamera, makeOutput, makeProject, makeStage } from '../model';
+import {
+  type CameraPath,
+  type Project,
+  type Shot,
+  TICKS,
+  idsFrom,
+  makeCamera,
+  makeOutput,
+  makeProject,
+  makeStage,
+} from '../model';
 import { addShotEdit, apply, editContext, strokeEdit } from '../project';
 import { boxStroke } from '../sculpt';
 import { finish } from '../math';
@@ -58,7 +68,9 @@ describe('frames of a shot', () => {
     );
   });
   it('once about, the camera keeps its distance and height, and never stands twice at one place', () => {
-    const { project, shot } = block({ output: makeOutput({ makes: 'turn', fps: 6, seconds: 2 }) });
+    const { project, shot } = block({
+      output: makeOutput({ makes: 'path', path: { kind: 'orbit', reach: 360, eased: false }, fps: 6, seconds: 2 }),
+    });
     const frames = framesOf(project, { ...shot, camera: makeCamera({ eye: [30, 20, 10], target: [2, 5, 1] }) });
     expect(frames).toHaveLength(12);
     expect(frames.reduce((s, f) => s + f.seconds, 0)).toBeCloseTo(2, 9);
@@ -69,6 +81,33 @@ describe('frames of a shot', () => {
     }
     expect(new Set(places.map((p) => p.map((v) => v.toFixed(6)).join())).size).toBe(12);
     expect(new Set(frames.map((f) => f.shot.light.sun.azimuth)).size).toBe(1);
+  });
+  it('a path of part of a turn has its middle where the camera stands, eased or not; a fly-past keeps its eye on what it passes', () => {
+    const camera = makeCamera({ eye: [0, 10, 50], target: [0, 10, 0] });
+    const along = (path: CameraPath) => {
+      const { project, shot } = block({ output: makeOutput({ makes: 'path', path, fps: 5, seconds: 1 }) });
+      return framesOf(project, { ...shot, camera }).map((f) => f.shot);
+    };
+    for (const eased of [false, true]) {
+      const orbit = along({ kind: 'orbit', reach: 60, eased });
+      expect(orbit[2]!.camera.eye.map((v) => Math.round(v * 1e9) / 1e9)).toEqual([0, 10, 50]);
+      expect(orbit[4]!.camera.eye[0]).toBeCloseTo(25, 9);
+      expect(orbit[0]!.camera.eye[0]).toBeCloseTo(-25, 9);
+      expect(orbit[3]!.camera.eye[0]).toBeCloseTo(50 * Math.sin((eased ? 0.84375 - 0.5 : 0.25) * (Math.PI / 3)), 9);
+    }
+    const past = along({ kind: 'fly-past', reach: 90, eased: false });
+    expect(past.map((s) => s.camera.eye[0])[0]).toBeCloseTo(-50, 9);
+    expect(past.map((s) => s.camera.eye[0])[4]).toBeCloseTo(50, 9);
+    expect(new Set(past.map((s) => s.camera.target.join())).size).toBe(1);
+    const turn = along({ kind: 'turntable', reach: 360, eased: false });
+    // Light and eye go together: what turns is what stands there.
+    for (const s of turn) {
+      const away = Math.atan2(s.camera.eye[0], s.camera.eye[2]) * (180 / Math.PI);
+      expect(((away - s.light.sun.azimuth + camera.eye[0] + turn[0]!.light.sun.azimuth + 720) % 360) % 360).toBeCloseTo(
+        0,
+        6,
+      );
+    }
   });
   it('light goes with the eye about a figure that turns: four sides of a square pillar are one picture', () => {
     const { project, shot } = block();

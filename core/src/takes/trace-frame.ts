@@ -8,20 +8,18 @@ import {
   guided,
   lightOf,
   makeFilm,
-  tileAreas,
-  traceArea,
   traceSceneOf,
+  traceTiles,
 } from '../render';
 
 /** Traces one picture of a shot whole. @param groundAlone – only the ground with the shadows on it is seen */
 export function* traceFrameSteps(project: Project, shot: Shot, groundAlone = false): Steps<FilmLight> {
-  const { size, samples, denoise } = shot.output;
+  const { size, samples, noise, denoise } = shot.output;
   const scene = traceSceneOf(project, shot, size, groundAlone);
   const film = makeFilm(...size);
-  const areas = tileAreas(...size);
-  for (const [i, area] of areas.entries()) {
-    addTraced(film, traceArea(scene, area, 0, samples));
-    yield (0.9 * (i + 1)) / areas.length;
+  for (const { traced, share } of traceTiles(scene, { samples, noise, lane: 0, lanes: 1 })) {
+    addTraced(film, traced);
+    yield 0.9 * share;
   }
   return guided(denoise ? yield* denoiseSteps(film, scene.camera) : lightOf(film), film);
 }

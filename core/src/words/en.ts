@@ -32,6 +32,7 @@ export const EN = {
   'codec.bomb': 'It packs far more than its size says and was not unpacked.',
   'codec.unknown': 'It is no picture that can be read here. Use PNG, JPEG, WebP, GIF or SVG.',
   'codec.browser': 'Pictures of this kind are decoded by browsers: bring it in there, or save it as PNG or JPEG first.',
+  'codec.notRadiance': 'It is not a Radiance picture of red, green and blue.',
   // codec/mesh/
   'codec.noFaces': 'There are no faces in it that cubes could be made of.',
   'codec.manyTriangles': 'It has more than {most} triangles. Save a coarser version of it.',
@@ -46,6 +47,11 @@ export const EN = {
   'codec.manyPoints': 'It has more than {most} points, which is more than a part has cells.',
   'codec.notPly': 'It is not a PLY file.',
   'codec.cutShort': 'It ends early: it tells of {told} triangles, {is} are there. Save or download it again.',
+
+  // importers/surroundings
+  'surroundings.shape':
+    '“{name}” is {width} × {height} pixels; a picture of all directions is twice as wide as high. Use such a one.',
+  'surroundings.unreadable': '“{name}” cannot be read. {why}',
 
   // intake/picture.ts
   'sprites.many': 'There would be {count} sprites; a sheet may hold {most}. Say how many there are across and down.',

@@ -102,7 +102,10 @@ const told = computed(() => (camera.value.aperture === 0 ? 'sharp' : `f/${camera
       @change="(v) => hand.set('camera', { aperture: stopOf(v) })"
     />
     <div class="row wrap">
-      <CommandButton id="light.camera" text="From view" /><CommandButton id="light.focus" text="Focus" />
+      <CommandButton id="light.lock" text="Lock" /><CommandButton id="light.camera" text="From view" /><CommandButton
+        id="light.focus"
+        text="Focus"
+      />
     </div>
     <FoldSection id="light.lens" title="More of the lens">
       <form-row label="Kind"
@@ -158,6 +161,7 @@ const told = computed(() => (camera.value.aperture === 0 ? 'sharp' : `f/${camera
   flex-wrap: wrap;
 }
 .kinds.el-segmented :deep(.el-segmented__item) {
-  padding: 0 2px;
+  padding: 0;
+  font-size: 12px;
 }
 </style>

@@ -26,6 +26,8 @@ const step = computed(() =>
 );
 const width = computed(() => Math.ceil(props.film.width / step.value)),
   height = computed(() => Math.ceil(props.film.height / step.value));
+/** How long the last look took: while the film grows, looks take no more than a tenth of the time. */
+let took = 0;
 let queued = false,
   developing = false,
   again = false,
@@ -38,6 +40,7 @@ async function draw(): Promise<void> {
     return;
   }
   developing = true;
+  const began = performance.now();
   const { grade, transparent } = props,
     film = thinned(props.film, step.value, isDrawn(grade)),
     thin = { ...grade, outline: { ...grade.outline, width: grade.outline.width / step.value } };
@@ -50,6 +53,7 @@ async function draw(): Promise<void> {
     notices.fail(e);
   } finally {
     developing = false;
+    took = performance.now() - began;
     if (again) soon();
     again = false;
   }
@@ -67,7 +71,10 @@ function show(pixels: Uint8Array<ArrayBuffer>, { width: wide, height: high }: Fi
 const soon = (): void => {
   if (queued || gone) return;
   queued = true;
-  setTimeout(() => requestAnimationFrame(() => void draw()), props.growing ? 400 : 0);
+  setTimeout(
+    () => requestAnimationFrame(() => void draw()),
+    props.growing ? Math.min(3000, Math.max(400, took * 9)) : 0,
+  );
 };
 onBeforeUnmount(() => (gone = true));
 watch(() => [props.film, props.grown, props.grade, props.transparent, props.zebra], soon, { flush: 'post' });

@@ -7,13 +7,13 @@ import CommandButton from '../../components/CommandButton.vue';
 import EmptyState from '../../components/EmptyState.vue';
 import { useSession } from '../../stores/session';
 import { useTakes } from '../../shell/takes/takes';
-import { useLight } from './light-state';
+import { usePictures } from '../../shell/takes/pictures';
 import TakeCard from './TakeCard.vue';
 import { takePlan } from './take-plan';
 import OutputPanel from './OutputPanel.vue';
 import { useShot } from './shot-in-hand';
 
-const light = useLight();
+const light = usePictures();
 const hand = useShot();
 const session = useSession();
 const takes = useTakes();
@@ -21,11 +21,14 @@ const takes = useTakes();
 const own = computed(() => takes.takes.filter((t) => t.project === session.project?.id));
 const makes = computed(() => hand.shot?.output.makes ?? 'picture');
 const plan = computed(() => (session.project && hand.shot ? takePlan(session.project, hand.shot) : ''));
+const goesOn = computed(
+  () => light.grown >= 0 && !light.tracing && !light.calming && light.current !== null && light.canGoOn(light.current),
+);
 const state = computed(() => {
   const { current } = light;
   if (light.tracing) return `${Math.round(light.progress * 100)} % · ${Math.ceil(light.left)} s left`;
   if (!current) return plan.value || 'ready';
-  if (!current.done) return 'stopped; what is there can be saved';
+  if (!current.done) return `paused at ${Math.round(current.share * 100)} %; what is there can be saved`;
   return light.calming ? 'taking the noise out…' : `done in ${current.seconds.toFixed(1)} s`;
 });
 </script>
@@ -35,11 +38,11 @@ const state = computed(() => {
     <section class="go" aria-label="Tracing">
       <h2>Picture</h2>
       <div class="row">
-        <CommandButton
+        <CommandButton v-if="goesOn" id="light.goOn" label text="Go on" look="primary" /><CommandButton
           v-if="!light.tracing && !light.calming"
           id="light.trace"
-          label
-          :look="makes === 'picture' ? 'primary' : 'plain'"
+          :label="!goesOn"
+          :look="makes === 'picture' && !goesOn ? 'primary' : 'plain'"
         /><CommandButton v-else id="light.stop" label /><CommandButton id="light.calm" /><CommandButton
           v-if="makes === 'picture'"
           id="light.save"
@@ -86,7 +89,7 @@ const state = computed(() => {
 <style scoped>
 .light-bench {
   display: grid;
-  grid-template-columns: 404px 300px 1fr;
+  grid-template-columns: 372px 390px 1fr;
   height: 100%;
 }
 section {
@@ -134,7 +137,7 @@ section {
 }
 @media (max-width: 1100px) {
   .light-bench {
-    grid-template-columns: 330px 280px 1fr;
+    grid-template-columns: 330px 370px 1fr;
   }
 }
 </style>

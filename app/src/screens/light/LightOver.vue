@@ -8,12 +8,13 @@ import SliderField from '../../components/SliderField.vue';
 import { useDraft } from './draft';
 import ExposureCard from './ExposureCard.vue';
 import FilmView from './FilmView.vue';
+import RegionFrame from './RegionFrame.vue';
 import { useGuides } from './guides';
-import { useLight } from './light-state';
+import { usePictures } from '../../shell/takes/pictures';
 import { useShot } from './shot-in-hand';
 
 /** Over the view: the frame of the picture with its guides, the draft in it, and in place of them a picture that was traced. */
-const light = useLight();
+const light = usePictures();
 const draft = useDraft();
 const hand = useShot();
 const guides = useGuides();
@@ -85,6 +86,7 @@ const share = ref(50);
         <path d="M1 0V3M2 0V3M0 1H3M0 2H3" />
       </svg>
       <i v-if="guides.thirds" class="safe" aria-hidden="true" />
+      <RegionFrame v-if="guides.regioning || (guides.region && !light.current)" />
     </div>
     <ExposureCard
       v-if="guides.histogram && figures && hand.shot && (light.current || draft.light)"

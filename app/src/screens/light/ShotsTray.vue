@@ -7,7 +7,7 @@ import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { computed } from 'vue';
-import { useLight } from './light-state';
+import { usePictures } from '../../shell/takes/pictures';
 import IconButton from '../../components/IconButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
 import { SET_UPS } from './set-ups';
@@ -16,7 +16,7 @@ import TreeView from '../../components/TreeView.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
-const light = useLight();
+const light = usePictures();
 const notices = useNotices();
 function menuOf(e: MouseEvent, shot: string): void {
   if (!session.view.chosen.shot.includes(shot)) session.choose({ shot });

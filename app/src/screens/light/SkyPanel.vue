@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { IconCloud } from '@tabler/icons-vue';
-import type { SkyKind } from '@sphalerite/core/model';
+import { IconCloud, IconPhotoPlus } from '@tabler/icons-vue';
+import { type SkyKind, find } from '@sphalerite/core/model';
+import { skyPicture } from '@sphalerite/core/render';
+import { useFileDialog } from '@vueuse/core';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import CheckField from '../../components/CheckField.vue';
@@ -9,12 +11,25 @@ import FormRow from '../../components/FormRow.vue';
 import FigureSlide from './FigureSlide.vue';
 import { SKY_NAMES } from './panel-words';
 import { useShot } from './shot-in-hand';
-import { SKY_TILES } from './sky-tiles';
+import { SKY_TILES, tileOf } from './sky-tiles';
+import { useNotices } from '../../stores/notices';
+import { useSession } from '../../stores/session';
 
 /** What surrounds everything: two colours, or one of the painted ones, by a tile of each. */
 const hand = useShot();
+const session = useSession();
+const notices = useNotices();
 const sky = computed(() => hand.shot!.light.sky);
 const gradient = computed(() => `linear-gradient(${sky.value.zenith}, ${sky.value.horizon} 70%)`);
+/** A picture of one's own as a tile. */
+const own = computed(() => {
+  const map = skyPicture(find(session.project!.blobs, sky.value.picture));
+  return map && tileOf(map);
+});
+const { open, onChange } = useFileDialog({ accept: '.hdr', multiple: false, reset: true });
+onChange(async (files) => {
+  if (files) await (await import('../../shell/files/dispatcher')).takeFiles(files, 'surroundings').catch(notices.fail);
+});
 const pick = (kind: SkyKind): void => hand.light('sky', { kind });
 </script>
 
@@ -33,6 +48,16 @@ const pick = (kind: SkyKind): void => hand.light('sky', { kind });
         :aria-label="SKY_NAMES.gradient"
         @click="pick('gradient')"
         ><i :style="{ background: gradient }" /></action-button
+      ><action-button
+        class="tile"
+        look="bare"
+        :on="sky.kind === 'picture'"
+        :tip="sky.picture ? SKY_NAMES.picture : 'A picture of your own: a Radiance file (.hdr)'"
+        :aria-label="SKY_NAMES.picture"
+        @click="sky.picture && sky.kind !== 'picture' ? pick('picture') : open()"
+        ><i v-if="own" :style="{ backgroundImage: `url(${own})` }" /><IconPhotoPlus
+          v-else
+          aria-hidden="true" /></action-button
       ><action-button
         v-for="t in SKY_TILES"
         :key="t.kind"
@@ -55,7 +80,7 @@ const pick = (kind: SkyKind): void => hand.light('sky', { kind });
       @input="(strength) => hand.dragLight('sky', { strength })"
       @change="(strength) => hand.light('sky', { strength })"
     />
-    <form-row v-if="sky.kind === 'gradient'" label="Colours"
+    <form-row v-if="sky.kind === 'gradient' || (sky.kind === 'picture' && !own)" label="Colours"
       ><span class="row"
         ><colour-field
           label="Colour overhead"

@@ -1,4 +1,4 @@
-import { IconPhoto } from '@tabler/icons-vue';
+import { IconLock, IconPhoto } from '@tabler/icons-vue';
 import { shotPose, shotProject } from '@sphalerite/core/render';
 import { REST_POSE } from '@sphalerite/core/rig';
 import { find } from '@sphalerite/core/model';
@@ -13,13 +13,13 @@ import { focusAt } from './focus';
 import { useGuides } from './guides';
 import { judgingCommands, setUpCommands } from './judging-commands';
 import { cameraOfView, isUnset, pictureCommands, shotCommands } from './light-commands';
-import { useLight } from './light-state';
+import { usePictures } from '../../shell/takes/pictures';
 import { useShot } from './shot-in-hand';
 
 export function lightControl(): ScreenControl {
   const session = useSession();
   const view = useView();
-  const light = useLight();
+  const light = usePictures();
   const hand = useShot();
   const draft = useDraft();
   const guides = useGuides();
@@ -29,10 +29,12 @@ export function lightControl(): ScreenControl {
       v = view.viewport;
     if (!shot || !v) return;
     const [w, h] = shot.output.size;
+    v.camera.locked = false;
     v.camera.lens = { ...v.camera.lens, aspect: w / h };
     // A shot that was never looked through shows all there is.
     if (isUnset(shot)) return v.frame(w / h);
     v.camera.follow(shot.camera);
+    v.camera.locked = shot.camera.locked;
     v.invalidate();
   };
   // The shot's camera is only lent to the view; the artist's own comes back afterwards.
@@ -75,10 +77,12 @@ export function lightControl(): ScreenControl {
       cancel: () => undefined,
     },
     trail: () => [session.project?.name ?? '', session.shot?.name ?? 'no shot'],
-    chips: () =>
-      light.tracing || light.calming
-        ? [{ text: light.tracing ? 'tracing' : 'taking the noise out', tone: 'resin', icon: IconPhoto }]
-        : [],
+    chips: () => [
+      ...(hand.shot?.camera.locked ? [{ text: 'camera locked', tone: 'green' as const, icon: IconLock }] : []),
+      ...(light.tracing || light.calming
+        ? [{ text: light.tracing ? 'tracing' : 'taking the noise out', tone: 'resin' as const, icon: IconPhoto }]
+        : []),
+    ],
     readout: () => {
       const s = session.shot;
       return {
@@ -93,7 +97,7 @@ export function lightControl(): ScreenControl {
       };
     },
     ownCamera: true,
-    tools: ['light.draft', 'light.guides', 'light.histogram', 'light.zebra', 'light.compare'],
+    tools: ['light.draft', 'light.guides', 'light.histogram', 'light.zebra', 'light.region', 'light.compare'],
     menu: ['light.trace', 'light.focus', 'light.camera', 'light.follow'],
     commands: [...pictureCommands(), ...shotCommands(follow), ...judgingCommands(), ...setUpCommands()],
     dispose() {
@@ -102,8 +106,8 @@ export function lightControl(): ScreenControl {
       stopDraft();
       draft.stop();
       hand.letGo();
-      guides.focusing = false;
-      light.cancel();
+      guides.focusing = guides.regioning = false;
+      if (view.viewport) view.viewport.camera.locked = false;
       if (view.viewport && own) view.viewport.camera.restore(own);
       view.viewport?.invalidate();
     },

@@ -13,9 +13,8 @@ import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
-import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
-import { traceOnAll } from './tracing';
+import { calmed, traceOnAll } from '../../shell/takes/tracing';
 
 /** Pixels of a draft, and its samples. */
 const PIXELS = 140_000;
@@ -58,9 +57,9 @@ export const useDraft = defineStore('draft', () => {
     const k = Math.min(1, Math.sqrt(PIXELS / (w * h)));
     const size = [Math.max(1, Math.round(w * k)), Math.max(1, Math.round(h * k))] as const;
     const film: Film = markRaw(makeFilm(...size));
-    const order = { ...shot, output: { ...shot.output, samples: SAMPLES } };
+    const order = { ...shot, output: { ...shot.output, samples: SAMPLES, noise: 0 } };
     try {
-      await traceOnAll(project, order, size, mine, (_, traced) => {
+      await traceOnAll({ project, shot: order, size }, mine, (_, traced) => {
         if (!traced) return;
         addTraced(film, traced);
         light.value = markRaw(guided(lightOf(film), film));
@@ -68,8 +67,7 @@ export const useDraft = defineStore('draft', () => {
       });
       if (!isExposed(film)) return;
       const camera = traceCamera(shot.camera, ...size, project.metresPerUnit);
-      const calm = await sharedPool().run('denoise', () => ({ film, camera }), { signal: mine.signal });
-      light.value = markRaw(guided(calm, film));
+      light.value = markRaw(guided(await calmed(film, camera, mine.signal), film));
       grown.value++;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);

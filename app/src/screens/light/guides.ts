@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { ref, shallowRef } from 'vue';
 
 /** What is drawn over pictures to judge them by. */
 export const useGuides = defineStore('guides', () => ({
@@ -8,6 +8,10 @@ export const useGuides = defineStore('guides', () => ({
   histogram: ref(true),
   /** Stripes where nothing is told apart any more. */
   zebra: ref(false),
+  /** What of the picture is traced before the rest: left, top, width and height as shares of it. */
+  region: shallowRef<readonly [number, number, number, number] | null>(null),
+  /** Whether the next drag draws it. */
+  regioning: ref(false),
   /** Whether the next click says what is sharp. */
   focusing: ref(false),
 }));

@@ -1,15 +1,22 @@
-import { IconChartHistogram, IconColumns2, IconFocus2, IconFrame, IconBarrierBlock } from '@tabler/icons-vue';
+import {
+  IconChartHistogram,
+  IconColumns2,
+  IconFocus2,
+  IconFrame,
+  IconBarrierBlock,
+  IconMarquee2,
+} from '@tabler/icons-vue';
 import type { Command } from '../../stores/commands';
 import { all, need, needsShot, needsWriting } from '../../stores/needs';
 import { useGuides } from './guides';
-import { useLight } from './light-state';
+import { usePictures } from '../../shell/takes/pictures';
 import { SET_UPS } from './set-ups';
 import { useShot } from './shot-in-hand';
 
 /** What a picture is judged by. */
 export function judgingCommands(): Command[] {
   const guides = useGuides();
-  const light = useLight();
+  const light = usePictures();
   const other = (): typeof light.current => light.pictures.find((p) => p.id !== light.current?.id) ?? null;
   return [
     {
@@ -36,6 +43,20 @@ export function judgingCommands(): Command[] {
       icon: IconBarrierBlock,
       on: () => guides.zebra,
       run: () => void (guides.zebra = !guides.zebra),
+    },
+    {
+      id: 'light.region',
+      title: 'Say by a drag what is traced first',
+      group: 'Light',
+      keys: ['Shift+R'],
+      icon: IconMarquee2,
+      enabled: needsShot,
+      on: () => guides.regioning || guides.region !== null,
+      run: () => {
+        // Once more takes it away.
+        guides.regioning = !guides.regioning && guides.region === null;
+        guides.region = null;
+      },
     },
     {
       id: 'light.compare',

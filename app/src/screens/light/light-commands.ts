@@ -1,10 +1,12 @@
 import {
   IconBolt,
   IconCamera,
+  IconLock,
   IconMovie,
   IconPhoto,
+  IconPlayerPause,
   IconPlayerPlay,
-  IconPlayerStop,
+  IconPlayerTrackNext,
   IconSparkles,
 } from '@tabler/icons-vue';
 import { type Camera, FIRST_CAMERA, PLAIN_LENS, type Shot, sceneByItself } from '@sphalerite/core/model';
@@ -18,8 +20,9 @@ import { useAnimate } from '../animate/animate-state';
 import { straightened } from './camera-kinds';
 import { useTakes } from '../../shell/takes/takes';
 import { useDraft } from './draft';
-import { useLight } from './light-state';
-import { filesOf } from './picture-files';
+import { useGuides } from './guides';
+import { usePictures } from '../../shell/takes/pictures';
+import { filesOf } from '../../shell/takes/picture-files';
 import { useShot } from './shot-in-hand';
 import { all, need, needsClip, needsShot, needsWriting } from '../../stores/needs';
 
@@ -48,7 +51,7 @@ export const isUnset = (shot: Shot): boolean => JSON.stringify(shot.camera) === 
 const MAKING = {
   picture: 'Make the picture',
   clip: 'Make the clip',
-  turn: 'Make the turn',
+  path: 'Make the path',
   sprites: 'Make the sprites',
 };
 
@@ -57,7 +60,8 @@ export function pictureCommands(): Command[] {
   const session = useSession();
   const shot = useShot();
   const draft = useDraft();
-  const light = useLight();
+  const guides = useGuides();
+  const light = usePictures();
   const takes = useTakes();
   const save = async (): Promise<void> => {
     const p = light.current;
@@ -81,15 +85,29 @@ export function pictureCommands(): Command[] {
       ),
       run: () => {
         withCamera();
-        void light.trace(session.shot!);
+        const [w, h] = session.shot!.output.size,
+          r = guides.region;
+        void light.trace(session.shot!, r && { x: r[0] * w, y: r[1] * h, width: r[2] * w, height: r[3] * h });
       },
     },
     {
+      id: 'light.goOn',
+      title: 'Go on with the picture',
+      group: 'Light',
+      keys: ['Shift+O'],
+      icon: IconPlayerTrackNext,
+      enabled: all(
+        need(() => light.current !== null && light.canGoOn(light.current), 'no picture can become any clearer'),
+        need(() => !light.tracing, 'a picture is being made'),
+      ),
+      run: () => void light.goOn(light.current!),
+    },
+    {
       id: 'light.stop',
-      title: 'Stop tracing',
+      title: 'Pause the picture',
       group: 'Light',
       keys: ['Esc'],
-      icon: IconPlayerStop,
+      icon: IconPlayerPause,
       enabled: need(() => light.tracing || light.calming, 'no picture is being made'),
       run: () => light.cancel(),
     },
@@ -162,8 +180,31 @@ export function shotCommands(follow: () => void): Command[] {
       group: 'Light',
       keys: ['C'],
       icon: IconCamera,
-      enabled: all(needsShot, needsWriting),
+      enabled: all(
+        needsShot,
+        needsWriting,
+        need(() => !session.shot?.camera.locked, 'the shot’s camera is locked'),
+      ),
       run: () => session.apply(editShotEdit, { shot: session.shot!.id, change: { camera: cameraOfView() } }),
+    },
+    {
+      id: 'light.lock',
+      title: 'Lock the shot’s camera',
+      group: 'Light',
+      keys: ['L'],
+      icon: IconLock,
+      enabled: all(needsShot, needsWriting),
+      on: () => session.shot?.camera.locked ?? false,
+      run: () => {
+        const { camera } = session.shot!;
+        // What one sees is what is locked.
+        const seen = camera.locked ? camera : cameraOfView();
+        session.apply(editShotEdit, {
+          shot: session.shot!.id,
+          change: { camera: { ...seen, locked: !camera.locked } },
+        });
+        follow();
+      },
     },
     {
       id: 'light.follow',

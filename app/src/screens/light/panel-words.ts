@@ -9,6 +9,7 @@ export function metresOf(units: number, metresPerUnit: number): string {
 
 export const SKY_NAMES: Readonly<Record<SkyKind, string>> = {
   gradient: 'Two colours',
+  picture: 'Picture of your own',
   overcast: 'Overcast',
   'blue hour': 'Blue hour',
   sunset: 'Sunset',
@@ -26,3 +27,7 @@ export const GROUND_NAMES: Readonly<Record<GroundKind, string>> = {
   water: 'Water',
   backdrop: 'Backdrop',
 };
+export const DRAWN = [
+  { value: 'traced', text: 'traced' },
+  { value: 'drawn', text: 'drawn' },
+];

@@ -1,5 +1,6 @@
 import { NO_GRADE } from '@sphalerite/core/model';
-import { Grading, PAINTED_SKIES, type PaintedSky, skyTile } from '@sphalerite/core/render';
+import { shrunkLight } from '@sphalerite/core/codec';
+import { Grading, PAINTED_SKIES, type PaintedSky, type SkyMap, skyTile } from '@sphalerite/core/render';
 
 /** Texels of a tile: the half of the sphere that one looks at, from a little below the horizon up. */
 const WIDTH = 48,
@@ -10,11 +11,12 @@ const WIDTH = 48,
 /** A tile of each of the painted surroundings, to choose it by. */
 export const SKY_TILES: readonly { readonly kind: PaintedSky; readonly url: string }[] = PAINTED_SKIES.map((kind) => ({
   kind,
-  url: drawn(kind),
+  url: tileOf(skyTile(kind, WIDTH, HEIGHT)),
 }));
 
-function drawn(kind: PaintedSky): string {
-  const { light } = skyTile(kind, WIDTH, HEIGHT);
+/** A tile of surroundings of any size. */
+export function tileOf(map: SkyMap): string {
+  const { light } = shrunkLight({ ...map, light: map.light as Float32Array<ArrayBuffer> }, WIDTH, HEIGHT);
   const bytes = new Uint8Array(WIDTH * HEIGHT * 4).fill(255);
   const grading = new Grading(NO_GRADE, WIDTH, HEIGHT);
   for (let i = 0; i < WIDTH * HEIGHT; i++) grading.pixel(light, i, i % WIDTH, Math.floor(i / WIDTH), 1, bytes);

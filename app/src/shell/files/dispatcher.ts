@@ -186,6 +186,14 @@ function take(importer: string, find: Find, { brought, notes }: Imported, site: 
       arrivals.palette = brought;
       if (session.where !== 'Build') void runCommand('go.build').catch(notices.fail);
       return;
+    case 'surroundings': {
+      const { name, bytes } = brought;
+      session.apply(projects.surroundShotEdit, { shot: session.shot?.id ?? null, name, bytes }, (p) => ({
+        shot: session.shot?.id ?? p.shots.at(-1)!.id,
+      }));
+      if (session.where !== 'Light') void runCommand('go.light').catch(notices.fail);
+      return;
+    }
     case 'edit': {
       const edit = Object.values(projects).find(
         (e): e is projects.Edit<unknown> =>

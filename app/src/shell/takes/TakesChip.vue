@@ -1,11 +1,17 @@
 <script setup lang="ts">
-import { IconX } from '@tabler/icons-vue';
+import { IconPlayerPause, IconX } from '@tabler/icons-vue';
 import { computed, onMounted } from 'vue';
 import IconButton from '../../components/IconButton.vue';
+import { useSession } from '../../stores/session';
+import { usePictures } from './pictures';
 import { useTakes } from './takes';
 
 /** Pictures under way, at the top of every screen. */
 const takes = useTakes();
+const pictures = usePictures();
+const session = useSession();
+/** A picture goes on while one is elsewhere; where it is looked at it tells of itself. */
+const traced = computed(() => (pictures.tracing && session.where !== 'Light' ? pictures.current : null));
 onMounted(takes.resume);
 const first = computed(() => takes.making.at(-1));
 const left = computed(() => {
@@ -15,6 +21,21 @@ const left = computed(() => {
 </script>
 
 <template>
+  <span
+    v-if="traced"
+    class="take"
+    role="status"
+    data-testid="traced"
+    :data-tip="`${traced.shot.name} is being traced, ${Math.ceil(pictures.left)} s to go`"
+  >
+    <i :style="{ width: `${100 * pictures.progress}%` }" aria-hidden="true" />
+    <span class="figures">{{ Math.round(100 * pictures.progress) }} %</span>
+    <icon-button
+      :icon="IconPlayerPause"
+      :label="`Pause the picture of ${traced.shot.name}`"
+      @click="pictures.cancel()"
+    />
+  </span>
   <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made${left}`">
     <i :style="{ width: `${(100 * first.made) / Math.max(1, first.count)}%` }" aria-hidden="true" />
     <span class="figures">{{ first.made }}/{{ first.count }}</span>

@@ -17,7 +17,7 @@ import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
 import type { Grade, SeriesFile, Shot } from '@sphalerite/core/model';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
-import type { Exposed, Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
+import type { Area, Band, Exposed, Had, Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
 import type { RegionQuery } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, type SceneFinding } from '@sphalerite/core/scene';
 import type { JointStudy } from '@sphalerite/core/rig';
@@ -36,7 +36,15 @@ export interface Jobs {
   };
   /** One of `lanes` workers on a picture: tiles whose number modulo `lanes` is `lane`, from the middle, pass by pass. */
   trace: {
-    input: { project: PackedProject; shot: Shot; size: readonly [number, number]; lane: number; lanes: number };
+    input: {
+      project: PackedProject;
+      shot: Shot;
+      size: readonly [number, number];
+      lane: number;
+      lanes: number;
+      first?: Area | null;
+      had?: readonly (Had | null)[];
+    };
     output: null;
     partial: Traced;
   };
@@ -55,7 +63,7 @@ export interface Jobs {
     partial: never;
   };
   /** A film without most of its noise. */
-  denoise: { input: { film: Film; camera: TraceCamera }; output: FilmLight; partial: never };
+  denoise: { input: { film: Film; camera: TraceCamera; band: Band }; output: FilmLight; partial: never };
   /** Files of a project, by an exporter. */
   export: {
     input: { project: PackedProject; order: ExportOrder };

@@ -5,8 +5,7 @@ import {
   partThumbnailSteps,
   projectThumbnailSteps,
   traceSceneOf,
-  tileAreas,
-  traceArea,
+  traceTiles,
   denoiseSteps,
   developSteps,
   exposed,
@@ -17,20 +16,12 @@ import type { Handlers } from './kinds';
 
 /** Pictures of parts, projects and shots. */
 export const pictureJobs = {
-  async trace({ project, shot, size, lane, lanes }, ctx) {
+  async trace({ project, shot, size, ...how }, ctx) {
     const scene = traceSceneOf(ctx.bricks.openProject(project), shot, size);
-    const mine = tileAreas(scene.width, scene.height).filter((_, i) => i % lanes === lane);
-    let done = 0;
-    for (let sample = 0; sample < shot.output.samples;) {
-      // The first passes are thin, so that a picture stands early; later ones carry more at a time.
-      const samples = Math.min(shot.output.samples - sample, sample < 4 ? 1 : 4);
-      for (const area of mine) {
-        const traced = traceArea(scene, area, sample, samples);
-        done += samples;
-        ctx.report(done / (mine.length * shot.output.samples), traced);
-        await ctx.breathe();
-      }
-      sample += samples;
+    const { samples, noise } = shot.output;
+    for (const { traced, share } of traceTiles(scene, { ...how, samples, noise })) {
+      ctx.report(share, traced);
+      await ctx.breathe();
     }
     return null;
   },
@@ -46,7 +37,7 @@ export const pictureJobs = {
     return { pixels, exposed: exposed(pixels) };
   },
 
-  denoise: ({ film, camera }, ctx) => drive(denoiseSteps(film, camera), ctx),
+  denoise: ({ film, camera, band }, ctx) => drive(denoiseSteps(film, camera, band), ctx),
 
   async thumbnail({ project, part }, ctx) {
     const p = ctx.bricks.openProject(project);

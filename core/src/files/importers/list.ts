@@ -9,6 +9,7 @@ import { pictureImporter } from './picture';
 import { projectImporter } from './project';
 import { referenceImporter } from './reference';
 import { slicesImporter } from './slices';
+import { surroundingsImporter } from './surroundings';
 
 /** Every use for files that are given, in the order in which they are offered. */
 export const IMPORTERS: readonly Importer[] = [
@@ -21,6 +22,7 @@ export const IMPORTERS: readonly Importer[] = [
   slicesImporter,
   referenceImporter,
   paletteImporter,
+  surroundingsImporter,
   ...grownImporters,
 ];
 

@@ -4,13 +4,16 @@ import {
   MOST_SAMPLES,
   type Project,
   type Shot,
+  blobTypeOf,
   find,
   freeName,
+  makeBlob,
   makeShot,
   must,
   replaceRecord,
 } from '../../model';
 import { recordToBin } from '../bin';
+import { withBlobs } from '../blobs';
 import { EditError, defineEdit } from '../edit';
 
 const nameOf = (p: Project, id: Id): string => find(p.shots, id)?.name ?? 'shot';
@@ -48,6 +51,21 @@ export const editShotEdit = defineEdit<{ shot: Id; change: Partial<Omit<Shot, 'i
     return JSON.stringify(next) === JSON.stringify(shot)
       ? project
       : { ...project, shots: replaceRecord(project.shots, next) };
+  },
+});
+
+/** What surrounds a shot becomes a picture of one's own, `bytes` of a Radiance file; without a shot a new one has it. */
+export const surroundShotEdit = defineEdit<{ shot: Id | null; name: string; bytes: Uint8Array<ArrayBuffer> }>({
+  name: 'surroundShot',
+  label: (a) => `Surroundings ${a.name}`,
+  touches: (a) => (a.shot === null ? [] : [a.shot]),
+  run(before, { shot: id, bytes }, ctx) {
+    const blob = makeBlob(blobTypeOf(bytes), bytes),
+      project = withBlobs(before, [blob]);
+    const shot = id === null ? makeShot(ctx.newId(), 'Shot') : must(project.shots, id, 'shot');
+    const { light } = shot;
+    const next: Shot = { ...shot, light: { ...light, sky: { ...light.sky, kind: 'picture', picture: blob.id } } };
+    return { ...project, shots: id === null ? [...project.shots, next] : replaceRecord(project.shots, next) };
   },
 });
 

@@ -27,6 +27,8 @@ export interface Camera {
   readonly aperture: number;
   /** Blades of its iris; 0 is round. */
   readonly blades: number;
+  /** Whether turning the view leaves it as it is. */
+  readonly locked: boolean;
 }
 
 /** A lens that has everything sharp and straight. */
@@ -40,6 +42,7 @@ export const FIRST_CAMERA: Camera = {
   fov: 32,
   height: 48,
   ...PLAIN_LENS,
+  locked: false,
 };
 
 /** A camera, where nothing else is said with everything sharp. */
@@ -57,4 +60,5 @@ export const cameraSchema = z.strictObject({
   focus: finite.positive().nullable(),
   aperture: finite.min(0).max(128),
   blades: z.int().min(0).max(16),
+  locked: z.boolean(),
 });

@@ -4,9 +4,10 @@ import type { Id } from '../../ids';
 import { mention } from '../../marks';
 import { finite, hex, vec3 } from '../fields';
 
-/** What surrounds everything: a sky of two colours, or one of those painted by code. */
+/** What surrounds everything: a sky of two colours, a picture of one's own, or one of those painted by code. */
 export const SKY_KINDS = [
   'gradient',
+  'picture',
   'overcast',
   'blue hour',
   'sunset',
@@ -42,6 +43,8 @@ export interface Light {
   };
   readonly sky: {
     readonly kind: SkyKind;
+    /** Light from all directions as a Radiance picture, twice as wide as high; of the kind `picture`, which is a gradient without. */
+    readonly picture: Id | null;
     /** Of the gradient. */
     readonly zenith: string;
     readonly horizon: string;
@@ -70,6 +73,7 @@ export const DEFAULT_LIGHT: Light = {
   sun: { azimuth: 35, elevation: 42, size: 3, colour: '#fff1dc', strength: 2.6 },
   sky: {
     kind: 'gradient',
+    picture: null,
     zenith: '#8fb4d9',
     horizon: '#e9e4da',
     strength: 0.9,
@@ -102,6 +106,7 @@ export const lightSchema = z.strictObject({
   }),
   sky: z.strictObject({
     kind: z.enum(SKY_KINDS),
+    picture: mention('blob').nullable(),
     zenith: hex,
     horizon: hex,
     strength,

@@ -73,6 +73,24 @@ const shotOf14 = ({ grade, output, ...rest }: LooseJson): LooseJson => ({
   output: { ...DEFAULT_OUTPUT, ...(output as object) },
 });
 
+/** Up to format 15 the camera went about in a `turn` and in no other way, and all samples were traced. */
+function shotOf15({ camera, light, output, ...rest }: LooseJson): LooseJson {
+  const { sky, ...others } = light as LooseJson,
+    { makes, ...of } = output as LooseJson;
+  const turns = makes === 'turn';
+  return {
+    ...rest,
+    camera: { ...(camera as object), locked: false },
+    light: { ...others, sky: { picture: null, ...(sky as object) } },
+    output: {
+      ...DEFAULT_OUTPUT,
+      noise: 0,
+      ...of,
+      ...(turns ? { makes: 'path', path: { ...DEFAULT_OUTPUT.path, kind: 'orbit' } } : { makes }),
+    },
+  };
+}
+
 export const shotKind: RecordKind<'shot', 'shots', Shot> = {
   name: 'shot',
   plural: 'shots',
@@ -98,6 +116,7 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
     12: (s) => ({ scene: null, ...s }),
     13: shotOf13,
     14: shotOf14,
+    15: shotOf15,
   },
   kept: z.strictObject({}),
 };

@@ -1,6 +1,7 @@
-import type { Shot } from '@sphalerite/core/model';
+import type { Project, Shot } from '@sphalerite/core/model';
 import { editShotEdit } from '@sphalerite/core/project';
 import {
+  type Area,
   type Film,
   type FilmLight,
   type Traced,
@@ -12,18 +13,19 @@ import {
   traceCamera,
 } from '@sphalerite/core/render';
 import { defineStore } from 'pinia';
-import { markRaw, ref, shallowRef } from 'vue';
+import { computed, markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
-import { sharedPool } from '../../workers/pool';
 import { JobCancelled } from '../../workers/protocol';
 import { say } from '../../words';
 import { type Shown, writtenBy } from './picture-files';
-import { traceOnAll } from './tracing';
+import { calmed, traceOnAll } from './tracing';
 
 /** A finished or growing picture with what it was made from. */
 export interface Picture {
   readonly id: number;
+  /** The project as it was. */
+  readonly project: Project;
   readonly shot: Shot;
   readonly film: Film;
   /** The same without most of its noise, once that is worked out. */
@@ -31,6 +33,8 @@ export interface Picture {
   /** Address of a PNG of it, once it stands. */
   url: string;
   seconds: number;
+  /** How much of it stands. */
+  share: number;
   done: boolean;
 }
 
@@ -56,13 +60,13 @@ function grows(film: Film, traced: Traced, notices: ReturnType<typeof useNotices
 }
 
 /** Pictures being traced and those made before, for this session. */
-export const useLight = defineStore('light', () => {
+export const usePictures = defineStore('light', () => {
   const session = useSession();
   const notices = useNotices();
-  const pictures = ref<Picture[]>([]);
-  const current = ref<Picture | null>(null);
+  const pictures = shallowRef<Picture[]>([]);
+  const current = shallowRef<Picture | null>(null);
   /** The picture that the one which is shown is compared with. */
-  const beside = ref<Picture | null>(null);
+  const beside = shallowRef<Picture | null>(null);
   const progress = ref(0);
   const tracing = ref(false);
   const left = ref(0);
@@ -85,13 +89,8 @@ export const useLight = defineStore('light', () => {
     calming.value = true;
     progress.value = 0;
     try {
-      const camera = traceCamera(p.shot.camera, width, height, session.project?.metresPerUnit);
-      p.calm = markRaw(
-        await sharedPool().run('denoise', () => ({ film: p.film, camera }), {
-          signal: abort.signal,
-          onProgress: (share) => void (progress.value = share),
-        }),
-      );
+      const camera = traceCamera(p.shot.camera, width, height, p.project.metresPerUnit);
+      p.calm = markRaw(await calmed(p.film, camera, abort.signal, (share) => void (progress.value = share)));
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
     } finally {
@@ -105,30 +104,60 @@ export const useLight = defineStore('light', () => {
 
   /** The picture as it stands, with the grading its shot has now, for whoever writes it. */
   const asShown = (p: Picture): Shown => ({
-    name: `${session.project?.name ?? ''} ${p.shot.name}`,
+    name: `${p.project.name} ${p.shot.name}`,
     film: p.film,
     light: light(p),
     transparent: p.shot.output.transparent && shotOf(p).output.transparent,
     shot: shotOf(p),
   });
 
-  /** Traces a shot on all workers; resolves when it is done or was stopped. */
-  async function trace(shot: Shot): Promise<void> {
-    stop.value?.abort();
-    const project = session.project;
-    if (!project) return;
-    const abort = new AbortController();
-    stop.value = abort;
+  /** Traces a shot on all workers; resolves when it is done or was stopped. @param first – what is traced before the rest */
+  function trace(shot: Shot, first: Area | null = null): Promise<void> {
+    const { project } = session;
+    if (!project) return Promise.resolve();
     const film = markRaw(makeFilm(...shot.output.size));
-    const picture: Picture = { id: next++, shot, film, calm: null, url: '', seconds: 0, done: false };
+    return grow(
+      {
+        ...{ id: next++, project: markRaw(project), shot, film },
+        calm: null,
+        url: '',
+        seconds: 0,
+        share: 0,
+        done: false,
+      },
+      first,
+    );
+  }
+
+  /** Whether more can come of a picture: it was stopped, or its shot asks for more by now. */
+  function canGoOn(p: Picture): boolean {
+    const now = shotOf(p).output,
+      { samples, noise } = p.shot.output;
+    return !p.done || now.samples > samples || (now.noise < noise && now.samples >= samples);
+  }
+  /** Goes on with a picture, with as many samples as its shot asks for now: it becomes the very picture that it would be without the pause. */
+  function goOn(p: Picture): Promise<void> {
+    const { samples, noise } = shotOf(p).output;
+    pictures.value = pictures.value.filter((o) => o.id !== p.id);
+    const shot = { ...p.shot, output: { ...p.shot.output, samples, noise } };
+    return grow({ ...p, shot, film: markRaw(p.film), calm: null, done: false }, null);
+  }
+
+  async function grow(picture: Picture, first: Area | null): Promise<void> {
+    stop.value?.abort();
+    const abort = new AbortController(),
+      { project, shot, film } = picture,
+      before = picture.seconds;
+    stop.value = abort;
     current.value = picture;
     tracing.value = true;
-    progress.value = 0;
+    progress.value = left.value = 0;
     const started = performance.now();
+    const order = { project, shot, size: shot.output.size, first, film: isExposed(film) ? film : null };
     try {
-      await traceOnAll(project, shot, shot.output.size, abort, (share, traced) => {
+      await traceOnAll(order, abort, (share, traced) => {
         if (traced && !grows(film, traced, notices)) return abort.abort();
-        progress.value = share;
+        progress.value = picture.share = share;
         const spent = (performance.now() - started) / 1000;
         left.value = share > 0.02 ? spent / share - spent : 0;
         grown.value++;
@@ -139,20 +168,23 @@ export const useLight = defineStore('light', () => {
       if (!(e instanceof JobCancelled)) notices.fail(e);
     } finally {
       if (stop.value === abort) {
-        picture.seconds = (performance.now() - started) / 1000;
+        picture.seconds = before + (performance.now() - started) / 1000;
         tracing.value = false;
         stop.value = null;
-        if (isExposed(film)) {
-          await denoise(picture);
-          picture.url = URL.createObjectURL(
-            new Blob([(await writtenBy('png', {}, asShown(picture)))[0]!.bytes], { type: 'image/png' }),
-          );
-          pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
-          if (current.value?.id === picture.id) current.value = pictures.value[0]!;
-        }
+        if (isExposed(film)) await finish(picture);
         grown.value++;
       }
     }
+  }
+  /** Takes the noise out, and puts it among those that are kept. */
+  async function finish(picture: Picture): Promise<void> {
+    await denoise(picture);
+    URL.revokeObjectURL(picture.url);
+    picture.url = URL.createObjectURL(
+      new Blob([(await writtenBy('png', {}, asShown(picture)))[0]!.bytes], { type: 'image/png' }),
+    );
+    pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
+    if (current.value?.id === picture.id) current.value = pictures.value[0]!;
   }
   /** Gives the shot of a picture back the settings that it was made from. */
   function takeBack(p: Picture): void {
@@ -160,9 +192,11 @@ export const useLight = defineStore('light', () => {
     if (session.project?.shots.some((s) => s.id === id)) session.apply(editShotEdit, { shot: id, change: settings });
   }
   const cancel = (): void => stop.value?.abort();
+  /** Of the project that is open. */
+  const own = computed(() => pictures.value.filter((p) => p.project.id === session.project?.id));
 
   return {
-    pictures,
+    pictures: own,
     current,
     beside,
     progress,
@@ -171,6 +205,8 @@ export const useLight = defineStore('light', () => {
     grown,
     calming,
     trace,
+    canGoOn,
+    goOn,
     cancel,
     shown,
     shotOf,
