@@ -85,7 +85,7 @@ async function run(): Promise<void> {
     .option('--path', 'the path of the camera that the shot says')
     .option('--sprites', 'a sprite sheet, as the shot says, with its JSON beside it')
     .option('--fps <n>', 'frames a second; those of the shot by default', whole)
-    .option('--passes', 'with .exr: colour, normal and depth beside it')
+    .option('--passes', 'with .exr: colour, normal, depth and id beside it')
     .requiredOption('--out <file>', 'file to write: .png, .jpg, .exr; of what moves .gif or .zip')
     .description('trace a picture of a shot, or all that it becomes, on all cores')
     .action(renderCommand);

@@ -58,9 +58,15 @@ describe('pictures', () => {
     expect([file!.name, width, height]).toEqual(['quay.jpg', 6, 4]);
     data.forEach((v, i) => expect(Math.abs(v - png.data[i]!)).toBeLessThan(24));
   });
-  it('an EXR holds the light itself, and beside it colour, normal and distance', async () => {
+  it('an EXR holds the light itself, and beside it colour, normal, distance and what it was', async () => {
     const files = await write('exr', { passes: true });
-    expect(files.map((f) => f.name)).toEqual(['quay.exr', 'quay.albedo.exr', 'quay.normal.exr', 'quay.depth.exr']);
+    expect(files.map((f) => f.name)).toEqual([
+      'quay.exr',
+      'quay.albedo.exr',
+      'quay.normal.exr',
+      'quay.depth.exr',
+      'quay.id.exr',
+    ]);
     const read = files.map((f) => {
       const made = new EXRLoader().setDataType(FloatType).parse(f.bytes.buffer) as {
         width: number;

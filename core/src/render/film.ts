@@ -36,6 +36,23 @@ export interface Traced extends Area {
   readonly normal: Float32Array;
   /** Its distance in project units; 0 where nothing was met. */
   readonly depth: Float32Array;
+  /** What most samples met: 0 nothing, {@link GROUND}, or 2 and the place of a thing in the list. */
+  readonly id: Float32Array;
+  /** How many more of them met that than anything else. */
+  readonly votes: Float32Array;
+}
+
+/** The id of the ground. */
+export const GROUND = 1;
+
+/** One that met `id` among those that a pixel has already (the majority as it comes by, Boyer & Moore 1981). */
+export function vote({ id, votes }: Pick<Traced, 'id' | 'votes'>, p: number, met: number, times = 1): void {
+  if (id[p] === met) votes[p]! += times;
+  else if (votes[p]! >= times) votes[p]! -= times;
+  else {
+    id[p] = met;
+    votes[p] = times - votes[p]!;
+  }
 }
 
 export const makeTraced = ({ x, y, width, height }: Area, samples: number): Traced => {
@@ -54,6 +71,8 @@ export const makeTraced = ({ x, y, width, height }: Area, samples: number): Trac
     albedo: new Float32Array(pixels * 3),
     normal: new Float32Array(pixels * 3),
     depth: new Float32Array(pixels),
+    id: new Float32Array(pixels),
+    votes: new Float32Array(pixels),
   };
 };
 
@@ -99,11 +118,12 @@ export function addTraced(film: Film, more: Traced): void {
       from = more[layer];
     for (let i = 0; i < into.length; i++) into[i]! += from[i]!;
   }
+  for (let i = 0; i < sum.id.length; i++) vote(sum, i, more.id[i]!, more.votes[i]!);
   film.tiles[index] = { ...sum, samples: sum.samples + more.samples };
 }
 
 /** What the eye met first, which lines and steps of light are drawn by. */
-export type Guides = Pick<Traced, 'albedo' | 'normal' | 'depth'>;
+export type Guides = Pick<Traced, 'albedo' | 'normal' | 'depth' | 'id'>;
 type LightTile = Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> & {
   readonly guides?: Guides & Pick<Traced, 'samples'>;
 };
@@ -127,7 +147,9 @@ export const guided = (light: FilmLight, film: Film): FilmLight => ({
   ...light,
   tiles: light.tiles.map((t, i) => {
     const f = film.tiles[i];
-    return t && f ? { ...t, guides: { albedo: f.albedo, normal: f.normal, depth: f.depth, samples: f.samples } } : t;
+    return t && f
+      ? { ...t, guides: { albedo: f.albedo, normal: f.normal, depth: f.depth, id: f.id, samples: f.samples } }
+      : t;
   }),
 });
 
@@ -177,12 +199,7 @@ function* developed<T extends Uint8Array | Uint16Array>(
     }
   }
   if (guides && grade.outline.width > 0)
-    drawOutline(
-      { width, height, cover, ...guides },
-      { ...grade.outline, width: grade.outline.width / step },
-      out,
-      most,
-    );
+    drawOutline({ width, height, ...guides }, { ...grade.outline, width: grade.outline.width / step }, out, most);
   return out;
 }
 
@@ -201,7 +218,7 @@ export function filmLayers(
   film: FilmLight,
   transparent: boolean,
 ): Record<'light', Float32Array<ArrayBuffer>> &
-  Record<'albedo' | 'normal' | 'depth', Float32Array<ArrayBuffer> | null> {
+  Record<'albedo' | 'normal' | 'depth' | 'id', Float32Array<ArrayBuffer> | null> {
   const { light, cover, guides } = sampled(film, 1, true);
   const spread = (from: Float32Array, stride: number, alpha: boolean): Float32Array<ArrayBuffer> => {
     const out = new Float32Array(cover.length * 4);
@@ -216,6 +233,7 @@ export function filmLayers(
     albedo: guides && spread(guides.albedo, 3, true),
     normal: guides && spread(guides.normal, 3, true),
     depth: guides && spread(guides.depth, 1, true),
+    id: guides && spread(guides.id, 1, true),
   };
 }
 
@@ -235,6 +253,7 @@ function sampled(
           albedo: new Float32Array(light.length),
           normal: new Float32Array(light.length),
           depth: new Float32Array(cover.length),
+          id: new Float32Array(cover.length),
         }
       : null;
   for (const tile of film.tiles) {
@@ -247,12 +266,13 @@ function sampled(
         for (let c = 0; c < 3; c++) light[to * 3 + c] = tile.light[from * 3 + c]! * k;
         cover[to] = tile.cover[from]! * k;
         if (!guides || !tile.guides) continue;
-        const { albedo, normal, depth, samples } = tile.guides;
+        const { albedo, normal, depth, id, samples } = tile.guides;
         for (let c = 0; c < 3; c++) {
           guides.albedo[to * 3 + c] = albedo[from * 3 + c]! / samples;
           guides.normal[to * 3 + c] = normal[from * 3 + c]! / samples;
         }
         guides.depth[to] = depth[from]! / samples;
+        guides.id[to] = id[from]!;
       }
   }
   return { light, cover, width, height, guides };

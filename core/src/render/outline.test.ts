@@ -12,6 +12,8 @@ function square(step = 0): ReturnType<typeof guided> {
       const i = y * SIZE + x;
       t.cover[i] = 1;
       t.depth[i] = 50 + (y < 8 ? 0 : step);
+      t.id[i] = 2;
+      t.votes[i] = 1;
       for (let c = 0; c < 3; c++) {
         t.albedo[i * 3 + c] = x < 8 ? 0.6 : 0.2;
         t.light[i * 3 + c] = t.albedo[i * 3 + c]! * (x === 5 ? 0.9 : 0.6);
@@ -47,6 +49,19 @@ describe('lines', () => {
       for (let i = 0; i < SIZE * SIZE; i++) tile!.guides!.depth[i]! *= 1 + 0.05 * Math.floor(i / SIZE);
     const sloping = inked(developFilm(slope, { grade: outline(1, false), transparent: true }));
     expect(sloping.has('6,8') || sloping.has('6,7')).toBe(false);
+  });
+  it('inside, parts are told apart though they are alike; ground is no part, and its end at the sky no line', () => {
+    const film = square();
+    const { id, albedo } = film.tiles[0]!.guides!;
+    albedo.fill(0.5);
+    const drawn = (inside: boolean): number =>
+      inked(developFilm(film, { grade: outline(4, inside), transparent: true })).size;
+    const before = drawn(true);
+    for (let y = 4; y < 8; y++) id.fill(3, y * SIZE + 4, y * SIZE + 12);
+    expect(drawn(true)).toBe(before + 16);
+    expect(drawn(false)).toBe(before);
+    id.forEach((v, i) => (id[i] = v > 0 ? 1 : 0));
+    expect(drawn(true)).toBe(0);
   });
   it('inside, lines part colours; without, they do not', () => {
     const how = { transparent: true };

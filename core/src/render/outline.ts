@@ -1,20 +1,15 @@
 import type { Grade } from '../model';
 import { fromLinear, hexToLinear } from '../palette';
-import type { Guides } from './film';
+import { GROUND, type Guides } from './film';
 
 /** Means over each pixel of what the eye met there. */
 interface Seen extends Guides {
   readonly width: number;
   readonly height: number;
-  readonly cover: Float32Array;
 }
 
 /** How much farther, in shares of the distance, something has to lie to be behind and no part of the same slope. */
 const STEP_BACK = 0.004;
-/** The same where both face straight up: ground that is looked along is told apart badly by its distance. */
-const STEP_DOWN = 0.08;
-/** How much more of one pixel than of its neighbour has to be covered for a rim: ground that fades has none. */
-const RIM = 0.7;
 /** Cosine of the angle from which a fold is a line. */
 const FOLD = 0.8;
 /** How far colours are apart, in shares of both, that a line parts; shades of one colour are not. */
@@ -22,7 +17,7 @@ const OTHER_COLOUR = 0.3;
 
 /**
  * Draws lines into a developed picture: beyond the rim of whatever stands before something else, and with `inside` also about
- * folds and where colours meet. In place.
+ * folds, where colours and where parts meet. In place.
  *
  * @param out – red, green, blue, alpha from 0 to `most`
  */
@@ -62,14 +57,16 @@ function part(
   inside: boolean,
   ink: Float32Array,
 ): void {
-  const { width, height, cover } = seen;
+  const { width, height, id } = seen;
   const p = y * width + x,
     q = p + dy * width + dx;
-  const more = cover[p]! - cover[q]!;
-  if (cover[p]! < 0.5 && cover[q]! < 0.5) return;
+  const one = id[p]!,
+    other = id[q]!;
+  // Of the ground itself, and where it ends at the sky, nothing is drawn.
+  if (one <= GROUND && other <= GROUND) return;
   // 1 when the neighbour lies behind, −1 when the pixel does.
-  const behind = Math.abs(more) > RIM ? Math.sign(more) : stepsBack(seen, x, y, dx, dy);
-  const fold = behind === 0 && inside && differs(seen, p, q);
+  const behind = one <= GROUND ? -1 : other <= GROUND ? 1 : stepsBack(seen, x, y, dx, dy);
+  const fold = behind === 0 && inside && (one !== other || differs(seen, p, q));
   if (behind === 0 && !fold) return;
   // Lines inside are half as wide, on both sides.
   const reach = behind === 0 ? Math.max(0.5, wide / 4) : wide;
@@ -87,16 +84,14 @@ function part(
 }
 
 /** Whether the way from a pixel to its neighbour leaps, beyond how the slopes on both sides go on. */
-function stepsBack({ width, height, depth, normal }: Seen, x: number, y: number, dx: number, dy: number): number {
+function stepsBack({ width, height, depth }: Seen, x: number, y: number, dx: number, dy: number): number {
   const p = y * width + x,
     next = dy * width + dx;
   const leap = depth[p + next]! - depth[p]!;
   const before = x - dx >= 0 && y - dy >= 0 ? depth[p]! - depth[p - next]! : 0,
     after = x + 2 * dx < width && y + 2 * dy < height ? depth[p + 2 * next]! - depth[p + next]! : 0;
-  const up = normal[p * 3 + 1]! > 0.95 && normal[(p + next) * 3 + 1]! > 0.95;
-  const slope = up ? Math.max(Math.abs(before), Math.abs(after)) : Math.min(Math.abs(before), Math.abs(after));
-  const least = (up ? STEP_DOWN : STEP_BACK) * Math.min(depth[p]!, depth[p + next]!);
-  return Math.abs(leap) < 2.5 * slope + least ? 0 : Math.sign(leap);
+  const slope = Math.min(Math.abs(before), Math.abs(after));
+  return Math.abs(leap) < 2.5 * slope + STEP_BACK * Math.min(depth[p]!, depth[p + next]!) ? 0 : Math.sign(leap);
 }
 
 function differs({ normal, albedo }: Seen, p: number, q: number): boolean {

@@ -1,4 +1,4 @@
-import type { Traced } from './film';
+import { GROUND, type Traced, vote } from './film';
 import { ripple } from './floor';
 import { brightness } from './glow';
 import type { TraceOptions } from './integrator';
@@ -50,6 +50,8 @@ export class Path {
   private my = 0.5;
   private mz = 0.5;
   private away = 0.5;
+  /** What it was, as films number it. */
+  private first = 0;
 
   /** The ray. */
   private ox = 0.5;
@@ -114,6 +116,7 @@ export class Path {
     this.covered = this.chance = this.trip = 0;
     this.cr = this.cg = this.cb = this.mx = this.my = this.mz = this.away = 0;
     this.seen = this.bounced = false;
+    this.first = 0;
     this.er = this.eg = this.eb = 0;
     this.medium = -1;
     this.bounce = 0;
@@ -122,7 +125,8 @@ export class Path {
   }
 
   /** Adds what came of the last sample to pixel `p` of an area. */
-  addTo({ light, direct, squares, odd, cover, albedo, normal, depth }: Traced, p: number): void {
+  addTo(traced: Traced, p: number): void {
+    const { light, direct, squares, odd, cover, albedo, normal, depth } = traced;
     const o = p * 3;
     light[o]! += this.r;
     light[o + 1]! += this.g;
@@ -141,6 +145,7 @@ export class Path {
     normal[o + 1]! += this.my;
     normal[o + 2]! += this.mz;
     depth[p]! += this.away;
+    vote(traced, p, this.first);
   }
 
   private leaveEye(x: number, y: number): void {
@@ -245,6 +250,7 @@ export class Path {
     this.my = met.ny;
     this.mz = met.nz;
     this.away = this.trip + met.t;
+    this.first = met.instance < 0 ? GROUND : GROUND + 1 + met.instance;
   }
 
   /** Light that comes along the path. */

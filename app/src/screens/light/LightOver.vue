@@ -36,6 +36,12 @@ const grade = computed(() => {
   const p = light.current;
   return (p && p.shot.id !== hand.shot?.id ? light.shotOf(p) : hand.shot)!.grade;
 });
+/** A draft has fewer pixels: lines are as much thinner. */
+const draftGrade = computed(() => {
+  const { outline } = grade.value;
+  const k = (draft.light?.width ?? 1) / hand.shot!.output.size[0];
+  return { ...grade.value, outline: { ...outline, width: outline.width * k } };
+});
 /** How much of the picture that is compared with is seen, from the left. */
 const share = ref(50);
 </script>
@@ -59,7 +65,7 @@ const share = ref(50);
         v-else-if="draft.light"
         data-testid="draft"
         :film="draft.light"
-        :grade="grade"
+        :grade="draftGrade"
         :transparent="hand.shot.output.transparent"
         :grown="draft.grown"
         :growing="false"

@@ -17,7 +17,7 @@ export const exrExporter: Exporter<'picture', { passes: boolean }> = {
     passes: z
       .boolean()
       .default(false)
-      .meta({ title: 'Passes', description: 'colour, normal and depth as files beside it' }),
+      .meta({ title: 'Passes', description: 'colour, normal, depth and id as files beside it' }),
   }),
   plan: ({ film }) => ({ counts: { width: film.width, height: film.height }, notes: [] }),
   write({ name, film, transparent }, { passes }) {
@@ -25,7 +25,7 @@ export const exrExporter: Exporter<'picture', { passes: boolean }> = {
       safe = fileName(name);
     const layers = filmLayers(film, transparent);
     const files = [{ name: `${safe}.exr`, bytes: encodeExr(width, height, layers.light) }];
-    for (const pass of passes ? (['albedo', 'normal', 'depth'] as const) : []) {
+    for (const pass of passes ? (['albedo', 'normal', 'depth', 'id'] as const) : []) {
       const layer = layers[pass];
       if (layer) files.push({ name: `${safe}.${pass}.exr`, bytes: encodeExr(width, height, layer) });
     }
