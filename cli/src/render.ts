@@ -65,9 +65,12 @@ function shotOf(project: Project, file: string, options: RenderOptions): Shot {
     ...(fps ? { fps } : {}),
     ...(options.turntable ? { path: { ...shot.output.path, kind: 'turntable', reach: 360 } } : {}),
   });
-  if (typeof options.clip !== 'string') return { ...shot, output };
+  // Lines are as wide as they are in the picture that the shot means.
+  const { outline } = shot.grade,
+    grade = { ...shot.grade, outline: { ...outline, width: (outline.width * output.size[0]) / shot.output.size[0] } };
+  if (typeof options.clip !== 'string') return { ...shot, grade, output };
   const clip = project.clips.find((c) => c.name === options.clip);
-  if (clip) return { ...shot, clip: clip.id, time: 0, output };
+  if (clip) return { ...shot, clip: clip.id, time: 0, grade, output };
   const names = project.clips.map((c) => `"${c.name}"`).join(', ') || 'none';
   throw new CliError(`${file}: there is no clip "${options.clip}". Clips in this project: ${names}.`);
 }

@@ -1,0 +1,28 @@
+// Traces the posters into docs/pictures: node scripts/posters.mjs [--size 480x270] [--samples 8] [--out folder] [names]
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, readdirSync, statSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { rolldown } from 'rolldown';
+
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: { size: { type: 'string' }, samples: { type: 'string' }, out: { type: 'string', default: 'docs/pictures' } },
+});
+const projects = 'content/dist/posters';
+const bundle = await rolldown({ input: 'content/src/write-posters.ts', platform: 'node', logLevel: 'warn' });
+await bundle.write({ file: 'content/dist/write-posters.js', format: 'esm', codeSplitting: false });
+await bundle.close();
+execFileSync(process.execPath, ['content/dist/write-posters.js', projects, ...positionals], { stdio: 'inherit' });
+mkdirSync(values.out, { recursive: true });
+const wishes = ['size', 'samples'].flatMap((k) => (values[k] ? [`--${k}`, values[k]] : []));
+for (const file of readdirSync(projects)) {
+  const name = file.replace('.sphal', '');
+  if (positionals.length > 0 && !positionals.includes(name)) continue;
+  const out = `${values.out}/${name}.jpg`;
+  execFileSync(
+    process.execPath,
+    ['cli/dist/main.js', 'render', `${projects}/${file}`, '--denoise', ...wishes, '--out', out],
+    { stdio: 'inherit' },
+  );
+  console.log(`${out}  ${Math.ceil(statSync(out).size / 1024)} KB`);
+}
