@@ -80,7 +80,7 @@ export class Viewport {
   private readonly scene = new Scene();
   private readonly overlay = new OverlayView(() => this.invalidateOverlay());
   private lastOverlay: Overlay | null = null;
-  private readonly uniforms = { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 } };
+  private readonly uniforms = { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 }, around: { value: 1 } };
   private readonly drawn: DrawnScene;
   private readonly detail: Detail;
   /** What stands for the list, from where it is looked at. */

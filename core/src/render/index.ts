@@ -24,4 +24,5 @@ export * from './certainty';
 export * from './schedule';
 export * from './denoise';
 export * from './film';
+export * from './backing';
 export * from './thumbnail';

@@ -25,6 +25,8 @@ export class Sky {
   chance = 0.5;
   /** Mean light of all directions. */
   readonly mean: Rgb;
+  /** What a white floor under it shows. */
+  readonly above: Rgb;
   private readonly rows: Float64Array | null = null;
   private readonly along: Float64Array | null = null;
   private readonly all: number = 0;
@@ -45,18 +47,26 @@ export class Sky {
       this.mean = [0, 1, 2].map(
         (c) => horizon[c]! / 2 + (horizon[c]! + (zenith[c]! - horizon[c]!) * (2 / 3)) / 2,
       ) as unknown as Rgb;
+      this.above = horizon.map((h, c) => h + (zenith[c]! - h) * 0.8) as unknown as Rgb;
       return;
     }
     const { width, height, light } = map;
     this.rows = new Float64Array(height + 1);
     this.along = new Float64Array((width + 1) * height);
-    const mean = [0, 0, 0];
+    const mean = [0, 0, 0],
+      above = [0, 0, 0];
     for (let j = 0; j < height; j++) {
-      const wide = Math.sin((Math.PI * (j + 0.5)) / height);
+      const wide = Math.sin((Math.PI * (j + 0.5)) / height),
+        share = (wide * Math.PI * strength) / (2 * width * height),
+        // How much of it a floor takes: four times the cosine of what the mean does.
+        high = 4 * share * Math.max(0, Math.cos((Math.PI * (j + 0.5)) / height));
       let row = 0;
       for (let i = 0; i < width; i++) {
         const o = (j * width + i) * 3;
-        for (let c = 0; c < 3; c++) mean[c]! += (light[o + c]! * wide * Math.PI * strength) / (2 * width * height);
+        for (let c = 0; c < 3; c++) {
+          mean[c]! += light[o + c]! * share;
+          above[c]! += light[o + c]! * high;
+        }
         row += around(map, i, j);
         this.along[j * (width + 1) + i + 1] = row;
       }
@@ -64,6 +74,7 @@ export class Sky {
     }
     this.all = this.rows[height]!;
     this.mean = mean as unknown as Rgb;
+    this.above = above as unknown as Rgb;
   }
 
   /** Whether directions can be chosen by their light; the light of an even sky is found as well by chance. */

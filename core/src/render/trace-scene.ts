@@ -3,7 +3,7 @@ import { type Project, type Shot, find, inColourway, onlyHiddenLamps, withoutHel
 import { clipTime, sampleClip, withAlternatesAt } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE } from '../rig';
-import { type DrawInstance, type DrawList, gather } from '../scene';
+import { type DrawInstance, type DrawList, gather, instanceExtent } from '../scene';
 import { type TraceFloor, traceFloor } from './floor';
 import { type Fog, fogOf } from './fog';
 import { type InstanceTree, instanceTree } from './instance-tree';
@@ -104,6 +104,24 @@ export function shotPose(project: Project, shot: Shot): Pose {
 export function shotProject(project: Project, shot: Shot): Project {
   const clip = find(project.clips, shot.clip);
   return withAlternatesAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
+}
+
+/** What a view draws of a shot: what stands there without helpers, its light, and how high its ground lies. */
+export function shotDrawing(
+  whole: Project,
+  shot: Shot,
+): { list: DrawList; light: TraceLight; lamps: TraceLamp[]; floor: number } {
+  const project = withoutHelpers(shotProject(whole, shot)),
+    scene = find(project.scenes, shot.scene);
+  const seen = (pose: Pose): DrawList =>
+    gather(project, scene ? { of: 'scene', scene: scene.id } : { of: 'rig', pose });
+  const low = seen(REST_POSE).reduce((y, i) => Math.min(y, instanceExtent(i)?.lo[1] ?? y), 0);
+  return {
+    list: seen(shotPose(whole, shot)),
+    light: traceLight(shot.light, skyPicture(find(whole.blobs, shot.light.sky.picture))),
+    lamps: scene ? shotLamps(project, scene.id, shot.light) : [],
+    floor: Math.round(low * 1000) / 1000,
+  };
 }
 
 /**

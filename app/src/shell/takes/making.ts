@@ -2,6 +2,7 @@ import { type TakePlan, type WrittenFile, pictureOf, seriesOf } from '@sphalerit
 import type { Project, Shot } from '@sphalerite/core/model';
 import { db } from '../../storage/database';
 import { sharedPool } from '../../workers/pool';
+import type { Drawing } from './drawing';
 import type { Take } from './takes';
 
 /** What a shot becomes, worked out beside the page: how far figures reach in many poses takes a while. */
@@ -31,24 +32,35 @@ export async function makePictures(
   const missing = Array.from({ length: plan.count }, (_, i) => i).filter((i) => !pngs.has(i));
   const began = performance.now();
   let made = 0;
+  const drawing = missing.length > 0 && (await drawerFor(plan));
   const lane = async (): Promise<void> => {
     for (let i = missing.shift(); i !== undefined; i = missing.shift()) {
       const { shot, groundAlone } = pictureOf(plan, i);
       const input = JSON.parse(JSON.stringify(shot)) as Shot;
-      const png = await sharedPool().run(
-        'frame',
-        (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
-        { signal },
-      );
+      const png = drawing
+        ? await drawing.png(project, shot, groundAlone, signal)
+        : await sharedPool().run(
+            'frame',
+            (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
+            { signal },
+          );
       pngs.set(i, png);
       take.made++;
       take.left = ((performance.now() - began) / 1000 / ++made) * missing.length;
       await keep(take.id, i, png);
     }
   };
-  await Promise.all(Array.from({ length: sharedPool().size }, lane));
+  try {
+    await Promise.all(Array.from({ length: sharedPool().size }, lane));
+  } finally {
+    if (drawing) drawing.dispose();
+  }
   return Array.from({ length: plan.count }, (_, i) => pngs.get(i)!);
 }
+
+/** Whoever draws the pictures of a plan in place of tracing them; fetched when it is needed. */
+const drawerFor = async ({ frames }: TakePlan): Promise<Drawing | null> =>
+  frames[0]?.shot.output.drawn ? new (await import('./drawing')).Drawing() : null;
 
 /** What its pictures become. */
 export async function takeFiles(

@@ -27,9 +27,11 @@ export function paletteTexture(palette: Palette): DataTexture {
 /** Switches that all materials of a view share. */
 export interface ViewUniforms {
   edges: { value: number };
-  /** 0 shows swatches as they are, without light; 1 lights them. */
+  /** 0 shows swatches as they are, without light; 1 lights them; 2 shows normals in the world, 3 how far away they are. */
   lit: { value: number };
   glow: { value: number };
+  /** How bright that is which smooth swatches mirror. */
+  around: { value: number };
 }
 
 export interface CubeMaterialUniforms extends ViewUniforms {
@@ -82,7 +84,7 @@ export function cubeMaterial(
     shader.fragmentShader = shader.fragmentShader
       .replace(
         '#include <common>',
-        `#include <common>\n${pictures ? 'uniform sampler2D pictures;\n' : ''}uniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nvarying ${pictures ? 'vec2' : 'float'} vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`,
+        `#include <common>\n${pictures ? 'uniform sampler2D pictures;\n' : ''}uniform sampler2D swatches;\nuniform float edges;\nuniform float lit;\nuniform float glow;\nuniform float around;\nvarying ${pictures ? 'vec2' : 'float'} vSwatch;\nvarying vec3 vLattice;\nvarying vec3 vFace;${ghost ? '' : MIRRORED}`,
       )
       .replace(
         '#include <color_fragment>',
@@ -120,10 +122,12 @@ export function cubeMaterial(
         vec3 way = inverseTransformDirection(reflect(-toEye, normal), viewMatrix);
         float smoothness = (1.0 - surface.r) * (1.0 - surface.r);
         vec3 share = mix(vec3(0.04 + 0.5 * pow(1.0 - facing, 5.0)) * smoothness, unlit * (0.55 + 0.45 * smoothness), surface.g);
-        outgoingLight += share * mirrored(way, surface.r);
+        outgoingLight += share * mirrored(way, surface.r) * around;
         ${form === 'transparent' ? 'diffuseColor.a = mix(diffuseColor.a, 1.0, min(0.7, share.g * 2.0));' : ''}`
         }
-        outgoingLight = mix(unlit, outgoingLight, lit);
+        outgoingLight = mix(unlit, outgoingLight, min(lit, 1.0));
+        if (lit > 2.5) outgoingLight = vec3(length(vViewPosition));
+        else if (lit > 1.5) outgoingLight = inverseTransformDirection(normal, viewMatrix);
         #include <opaque_fragment>`,
       )
       .replace(

@@ -39,7 +39,7 @@ function stage() {
   const scene = new DrawnScene(
     async (_, chunks) => (asked++, chunks.map(() => null)),
     () => undefined,
-    { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 } },
+    { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 }, around: { value: 1 } },
   );
   const set = (
     list: DrawList,

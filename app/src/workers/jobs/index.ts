@@ -24,6 +24,7 @@ const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
   denoise: pictures,
   takePlan: files,
   frame: pictures,
+  drawnFrame: pictures,
   develop: pictures,
   thumbnail: pictures,
   export: files,

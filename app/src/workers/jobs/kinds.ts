@@ -17,7 +17,17 @@ import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
 import type { Grade, SeriesFile, Shot } from '@sphalerite/core/model';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
-import type { Area, Band, Exposed, Had, Traced, Film, FilmLight, TraceCamera } from '@sphalerite/core/render';
+import type {
+  Area,
+  Band,
+  DrawnFilm,
+  Exposed,
+  Had,
+  Traced,
+  Film,
+  FilmLight,
+  TraceCamera,
+} from '@sphalerite/core/render';
 import type { RegionQuery } from '@sphalerite/core/sculpt';
 import { type Clash, type ContactReport, type SceneFinding } from '@sphalerite/core/scene';
 import type { JointStudy } from '@sphalerite/core/rig';
@@ -60,6 +70,12 @@ export interface Jobs {
   develop: {
     input: { film: FilmLight; grade: Grade; transparent: boolean };
     output: { pixels: Uint8Array<ArrayBuffer>; exposed: Exposed };
+    partial: never;
+  };
+  /** A picture that a view drew of a shot, with what is behind it, as a PNG. */
+  drawnFrame: {
+    input: { project: PackedProject; shot: Shot; film: DrawnFilm };
+    output: Uint8Array<ArrayBuffer>;
     partial: never;
   };
   /** A film without most of its noise. */

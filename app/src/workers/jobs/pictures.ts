@@ -7,6 +7,7 @@ import {
   traceSceneOf,
   traceTiles,
   denoiseSteps,
+  backed,
   developSteps,
   exposed,
 } from '@sphalerite/core/render';
@@ -30,6 +31,13 @@ export const pictureJobs = {
     const [width, height] = shot.output.size;
     const rgba = await drive(pictureSteps(ctx.bricks.openProject(project), shot, groundAlone), ctx);
     return encodePng(width, height, rgba) as Uint8Array<ArrayBuffer>;
+  },
+
+  async drawnFrame({ project, shot, film }, ctx) {
+    const scene = traceSceneOf(ctx.bricks.openProject(project), shot, [film.width, film.height]);
+    const how = { grade: shot.grade, transparent: shot.output.transparent };
+    const rgba = await drive(developSteps(backed(film, scene), how), ctx);
+    return encodePng(film.width, film.height, rgba) as Uint8Array<ArrayBuffer>;
   },
 
   async develop({ film, ...how }, ctx) {
