@@ -2,7 +2,8 @@ import { type Directive, shallowReactive } from 'vue';
 
 /** Things on their way from one place of the interface to another. */
 export interface Dragged {
-  readonly kind: 'part' | 'bone' | 'layer' | 'colourway' | 'tool' | 'placement' | 'asset' | 'stamp' | 'project';
+  readonly kind:
+    'part' | 'bone' | 'layer' | 'colourway' | 'tool' | 'placement' | 'asset' | 'stamp' | 'project' | 'shot';
   readonly ids: readonly string[];
   /** Said beside the pointer. */
   readonly label: string;

@@ -22,6 +22,9 @@ import { firstPictureStands, later } from '../components/later';
 // No chip asks for a number before there is something to see.
 const NumberField = later(() => import('../components/NumberField.vue'));
 const AxisChips = later(() => import('./AxisChips.vue'));
+const TracedInset = later(() => import('./TracedInset.vue'));
+/** Screens beside whose view a traced inset can stand. */
+const INSET_ON = ['build', 'rig', 'stage'];
 const dialogs = useDialogs();
 const props = defineProps<{ control: ScreenControl | null }>();
 const host = ref<HTMLElement>();
@@ -256,6 +259,7 @@ function look(name: ViewName): void {
       >{{ l.text }}</span
     >
     <OrientationCube class="cube" :yaw="angles.yaw" :pitch="angles.pitch" @look="look" />
+    <TracedInset v-if="settings.inset && INSET_ON.includes(view.screen)" />
     <slot />
   </section>
 </template>

@@ -5,6 +5,7 @@ import {
   IconFocusCentered,
   IconGrid4x4,
   IconPerspective,
+  IconPictureInPicture,
   IconShadow,
   IconTexture,
   IconUsers,
@@ -107,6 +108,15 @@ function lookCommands(): Command[] {
       icon: IconShadow,
       on: () => settings.shadows,
       run: () => (settings.shadows = !settings.shadows),
+    },
+    {
+      id: 'view.inset',
+      title: 'Traced inset',
+      group: 'View',
+      keys: ['Ctrl+Alt+T'],
+      icon: IconPictureInPicture,
+      on: () => settings.inset,
+      run: () => (settings.inset = !settings.inset),
     },
     {
       id: 'view.sharpness',

@@ -53,6 +53,8 @@ export const settingsSchema = z.object({
   /** Whether the tree of bones shows what hangs on them. */
   partsOnBones: on,
   shadows: on,
+  /** Whether a traced picture of what the view shows stands beside it. */
+  inset: off,
   /** Pixels drawn for each of the screen's: all that the screen has, one, or a quarter of one on slow machines. */
   sharpness: z.enum(SHARPNESS).catch('fine'),
   /** How the view is looked at, to check colours. A check one forgot would make everything look wrong. */

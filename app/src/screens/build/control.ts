@@ -220,7 +220,7 @@ export function buildControl(): ScreenControl {
       'part.shrink',
       'cursor.toggle',
     ],
-    tools: ['guide.toggle', 'cut.toggle', 'view.seeThrough', 'tool.measure'],
+    tools: ['guide.toggle', 'cut.toggle', 'view.seeThrough', 'tool.measure', 'view.inset'],
     dispose() {
       selection.settle();
       stops.forEach((s) => s());

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { IconLamp } from '@tabler/icons-vue';
-import { type Lamp, find, isHiddenLamp } from '@sphalerite/core/model';
+import { type Lamp, type LampChange, find, isHiddenLamp } from '@sphalerite/core/model';
 import { computed } from 'vue';
+import ActionButton from '../../components/ActionButton.vue';
 import ColourField from '../../components/ColourField.vue';
 import FoldSection from '../../components/FoldSection.vue';
 import { useSession } from '../../stores/session';
+import { lampChange, lampChanges } from './lamp-changes';
 import FigureSlide from './FigureSlide.vue';
 import { useShot } from './shot-in-hand';
 
@@ -17,11 +19,8 @@ const glowing = computed(() =>
   session.project!.palettes.reduce((n, p) => n + p.swatches.filter((s) => s.emissive > 0).length, 0),
 );
 const hidden = computed(() => session.project!.palettes.some((p) => p.swatches.some(isHiddenLamp)));
-const changeOf = (l: Lamp) => light.value.lamps.changes.find((c) => c.lamp === l.id);
-function changed(l: Lamp, more: { strength?: number; colour?: string | null }) {
-  const own = changeOf(l) ?? { lamp: l.id, strength: 1, colour: null, by: [0, 0, 0] as const };
-  return { changes: [...light.value.lamps.changes.filter((c) => c.lamp !== l.id), { ...own, ...more }] };
-}
+const changeOf = (l: Lamp) => lampChange(light.value, l.id);
+const changed = (l: Lamp, more: Partial<LampChange>) => lampChanges(light.value, l.id, more);
 </script>
 
 <template>
@@ -63,20 +62,24 @@ function changed(l: Lamp, more: { strength?: number; colour?: string | null }) {
         <div v-for="l in lamps" :key="l.id" class="lamp">
           <span class="name">{{ l.name }}</span><colour-field
             :label="`Colour of ${l.name} in this shot`"
-            :model-value="changeOf(l)?.colour ?? l.colour"
+            :model-value="changeOf(l).colour ?? l.colour"
             @change="(colour) => hand.light('lamps', changed(l, { colour }))"
           />
           <FigureSlide
             class="slide"
             label="times"
             :name="`Strength of ${l.name} in this shot`"
-            :model-value="changeOf(l)?.strength ?? 1"
+            :model-value="changeOf(l).strength"
             :min="0"
             :max="4"
             :step="0.05"
             @input="(strength) => hand.dragLight('lamps', changed(l, { strength }))"
             @change="(strength) => hand.light('lamps', changed(l, { strength }))"
           />
+          <div v-if="changeOf(l).by.some((v) => v !== 0)" class="row slide">
+            <span class="quiet">moved by {{ changeOf(l).by.join(', ') }}</span
+            ><action-button look="bare" @click="hand.light('lamps', changed(l, { by: [0, 0, 0] }))">back</action-button>
+          </div>
         </div>
       </FoldSection>
     </template>

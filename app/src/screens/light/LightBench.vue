@@ -76,6 +76,13 @@ const state = computed(() => {
           tip="The shot becomes again as it was for this picture"
           @click="light.takeBack(p)"
           >take back</action-button
+        ><action-button
+          v-else-if="light.current"
+          look="bare"
+          :on="light.beside?.id === p.id"
+          tip="A slider shows as much as one likes of this picture and of the one that is shown"
+          @click="light.beside = light.beside?.id === p.id ? null : p"
+          >compare</action-button
         >
       </div>
       <empty-state

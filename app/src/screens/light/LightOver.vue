@@ -5,11 +5,12 @@ import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import SliderField from '../../components/SliderField.vue';
-import { useDraft } from './draft';
+import { useDraft } from '../../shell/takes/draft';
 import ExposureCard from './ExposureCard.vue';
-import FilmView from './FilmView.vue';
+import FilmView from '../../shell/takes/FilmView.vue';
 import RegionFrame from './RegionFrame.vue';
 import { useGuides } from './guides';
+import LampHandles from './LampHandles.vue';
 import { usePictures } from '../../shell/takes/pictures';
 import { useShot } from './shot-in-hand';
 
@@ -94,6 +95,7 @@ const share = ref(50);
       <i v-if="guides.thirds" class="safe" aria-hidden="true" />
       <RegionFrame v-if="guides.regioning || (guides.region && !light.current)" />
     </div>
+    <LampHandles v-if="hand.shot && !light.current" />
     <ExposureCard
       v-if="guides.histogram && figures && hand.shot && (light.current || draft.light)"
       class="exposure"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { IconPhoto, IconPlus, IconTrash } from '@tabler/icons-vue';
-import { deleteShotEdit, editShotEdit } from '@sphalerite/core/project';
+import { deleteShotEdit, editShotEdit, moveShotEdit } from '@sphalerite/core/project';
 import BinList from '../../components/BinList.vue';
 import { runCommand } from '../../stores/commands';
+import type { Dragged, Place } from '../../components/drag';
 import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
@@ -37,6 +38,18 @@ function facts(id: string): string {
   const s = shots.value.get(id);
   return s ? `${s.output.size.join('×')} · ${s.output.samples}` : '';
 }
+function moveTo(shot: string, index: number): void {
+  if (index >= 0 && index < rows.value.length) session.apply(moveShotEdit, { shot, index });
+}
+function drop(what: Dragged, beside: string | null, place: Place): void {
+  const list = order.value,
+    shot = what.ids[0]!;
+  const at = beside === null ? list.length : list.indexOf(beside) + (place === 'after' ? 1 : 0);
+  moveTo(shot, list.indexOf(shot) < at ? at - 1 : at);
+}
+function nudge(shot: string, by: 'up' | 'down' | 'in' | 'out'): void {
+  if (by === 'up' || by === 'down') moveTo(shot, order.value.indexOf(shot) + (by === 'up' ? -1 : 1));
+}
 const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
 </script>
 
@@ -59,6 +72,11 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
       :hand="session.hand.shot"
       :chosen="session.view.chosen.shot"
       :can-rename="session.writable"
+      kind="shot"
+      :accepts="(what) => what.kind === 'shot'"
+      ordered
+      @drop="drop"
+      @nudge="nudge"
       @pick="(id, e) => session.pick('shot', id, e, order)"
       @rename="(shot, name) => session.apply(editShotEdit, { shot, change: { name } })"
       @menu="menuOf"

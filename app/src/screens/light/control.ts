@@ -8,7 +8,7 @@ import type { ScreenControl } from '../../shell/screen';
 import { useSession } from '../../stores/session';
 import { useView } from '../../stores/view';
 import { NO_OVERLAY } from '../../viewport/overlay';
-import { useDraft } from './draft';
+import { useDraft } from '../../shell/takes/draft';
 import { focusAt } from './focus';
 import { useGuides } from './guides';
 import { judgingCommands, setUpCommands } from './judging-commands';

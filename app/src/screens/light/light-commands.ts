@@ -19,7 +19,7 @@ import { useView } from '../../stores/view';
 import { useAnimate } from '../animate/animate-state';
 import { straightened } from './camera-kinds';
 import { useTakes } from '../../shell/takes/takes';
-import { useDraft } from './draft';
+import { useDraft } from '../../shell/takes/draft';
 import { useGuides } from './guides';
 import { usePictures } from '../../shell/takes/pictures';
 import { filesOf } from '../../shell/takes/picture-files';
@@ -123,7 +123,7 @@ export function pictureCommands(): Command[] {
     },
     {
       id: 'light.draft',
-      title: 'Trace a draft of what the view shows',
+      title: 'Trace what the view shows, in place of drawing it',
       group: 'Light',
       keys: ['Shift+D'],
       icon: IconBolt,

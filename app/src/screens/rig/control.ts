@@ -244,7 +244,7 @@ export function rigControl(): ScreenControl {
         right: '',
       };
     },
-    tools: ['bones.look', 'controls.look'],
+    tools: ['bones.look', 'controls.look', 'view.inset'],
     menu: ['rig.turn', 'rig.joint', 'rig.try', 'rig.limb', 'rig.reset'],
     commands: [
       ...rigCommands(),

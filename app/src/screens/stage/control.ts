@@ -83,7 +83,7 @@ export function stageControl(): ScreenControl {
     trail: () => stageTrail(lamps.inHand()?.name ?? null),
     chips: () => stageChips(hands.copies),
     readout: () => stageReadout(list()),
-    tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame'],
+    tools: ['stage.move', 'stage.turn', 'stage.scale', 'stage.frame', 'view.inset'],
     menu: [
       'stage.duplicate',
       'stage.own',

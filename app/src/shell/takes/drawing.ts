@@ -1,7 +1,14 @@
 import type { Project, Shot } from '@sphalerite/core/model';
-import { isDrawn, shotDrawing } from '@sphalerite/core/render';
+import { type DrawnFilm, type FilmLight, isDrawn, shotDrawing } from '@sphalerite/core/render';
 import { PictureDrawer } from '../../viewport/picture-drawer';
+import type { SentBricks } from '../../workers/packed';
 import { sharedPool } from '../../workers/pool';
+
+const order = (project: Project, shot: Shot, film: DrawnFilm) => (sent: SentBricks) => ({
+  project: sent.packProject(project),
+  shot: JSON.parse(JSON.stringify(shot)) as Shot,
+  film,
+});
 
 /** Pictures of shots as a view draws them: drawn on the page one after another, put before their background and written by workers. */
 export class Drawing {
@@ -12,6 +19,16 @@ export class Drawing {
 
   /** One picture as a PNG. @throws JobCancelled when it is stopped */
   async png(project: Project, shot: Shot, groundAlone: boolean, signal: AbortSignal): Promise<Uint8Array<ArrayBuffer>> {
+    const film = await this.drawn(project, shot, groundAlone);
+    return sharedPool().run('drawnFrame', order(project, shot, film), { signal });
+  }
+  /** One as a film, not graded yet. @throws JobCancelled when it is stopped */
+  async film(project: Project, shot: Shot, signal: AbortSignal): Promise<FilmLight> {
+    const film = await this.drawn(project, shot, false);
+    return sharedPool().run('drawnFilm', order(project, shot, film), { signal });
+  }
+
+  private drawn(project: Project, shot: Shot, groundAlone: boolean): Promise<DrawnFilm> {
     const { list, floor, ...light } = shotDrawing(project, shot);
     const ground = shot.stage.ground.kind;
     const drawn = this.last.then(() =>
@@ -22,11 +39,7 @@ export class Drawing {
       }),
     );
     this.last = drawn.catch(() => undefined);
-    const film = await drawn;
-    const plain = JSON.parse(JSON.stringify(shot)) as Shot;
-    return sharedPool().run('drawnFrame', (sent) => ({ project: sent.packProject(project), shot: plain, film }), {
-      signal,
-    });
+    return drawn;
   }
 
   dispose(): void {

@@ -25,6 +25,7 @@ const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
   takePlan: files,
   frame: pictures,
   drawnFrame: pictures,
+  drawnFilm: pictures,
   develop: pictures,
   thumbnail: pictures,
   export: files,

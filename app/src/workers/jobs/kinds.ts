@@ -78,6 +78,12 @@ export interface Jobs {
     output: Uint8Array<ArrayBuffer>;
     partial: never;
   };
+  /** The same as a film. */
+  drawnFilm: {
+    input: { project: PackedProject; shot: Shot; film: DrawnFilm };
+    output: FilmLight;
+    partial: never;
+  };
   /** A film without most of its noise. */
   denoise: { input: { film: Film; camera: TraceCamera; band: Band }; output: FilmLight; partial: never };
   /** Files of a project, by an exporter. */

@@ -40,6 +40,9 @@ export const pictureJobs = {
     return encodePng(film.width, film.height, rgba) as Uint8Array<ArrayBuffer>;
   },
 
+  drawnFilm: ({ project, shot, film }, ctx) =>
+    Promise.resolve(backed(film, traceSceneOf(ctx.bricks.openProject(project), shot, [film.width, film.height]))),
+
   async develop({ film, ...how }, ctx) {
     const pixels = await drive(developSteps(film, how), ctx);
     return { pixels, exposed: exposed(pixels) };

@@ -9,6 +9,7 @@ import {
   freeName,
   makeBlob,
   makeShot,
+  moveRecord,
   must,
   replaceRecord,
 } from '../../model';
@@ -67,6 +68,14 @@ export const surroundShotEdit = defineEdit<{ shot: Id | null; name: string; byte
     const next: Shot = { ...shot, light: { ...light, sky: { ...light.sky, kind: 'picture', picture: blob.id } } };
     return { ...project, shots: id === null ? [...project.shots, next] : replaceRecord(project.shots, next) };
   },
+});
+
+/** Puts a shot at another place of the list, counted from 0. */
+export const moveShotEdit = defineEdit<{ shot: Id; index: number }>({
+  name: 'moveShot',
+  label: (a, p) => `Reorder shot ${nameOf(p, a.shot)}`,
+  touches: (a) => [a.shot],
+  run: (project, a) => ({ ...project, shots: moveRecord(project.shots, a.shot, a.index) }),
 });
 
 export const deleteShotEdit = defineEdit<{ shot: Id }>({
