@@ -45,12 +45,20 @@ export interface ProjectJson {
     id: string;
     name: string;
     colourway: string | null;
-    camera: { kind: string; eye: number[]; target: number[]; focus: number | null; aperture: number };
-    light: { sky: { kind: string } };
+    camera: {
+      kind: string;
+      eye: number[];
+      target: number[];
+      focus: number | null;
+      aperture: number;
+      locked: boolean;
+    };
+    light: { sky: { kind: string; picture: string | null }; lamps: { changes: { lamp: string; by: number[] }[] } };
     output: { samples: number; size: [number, number] };
   }[];
   readonly palettes: { name: string; swatches: { byte: number; name: string; colour: string }[] }[];
   readonly colourways: { id: string; name: string; changes: { byte: number; look: { colour?: string } }[] }[];
+  readonly blobs: { id: string }[];
   readonly bin: unknown[];
   readonly history: string[];
   readonly now: number;

@@ -3,7 +3,7 @@ import { expect, test } from './test';
 import { decode } from 'fast-png';
 import { choose, Bench } from './bench';
 
-test('a shot is traced with progress, stopped, traced again and saved as a PNG', async ({ page }) => {
+test('a shot is traced with progress, paused, traced again and saved as a PNG', async ({ page }) => {
   const b = new Bench(page);
   await b.open();
   await b.step('Light');
@@ -14,10 +14,11 @@ test('a shot is traced with progress, stopped, traced again and saved as a PNG',
   await set('Picture width', '160');
   await set('Picture height', '112');
   await set('Samples', '4000');
+  await set('Noise at which a part is done', '0');
   await page.getByRole('button', { name: 'Trace the picture' }).click();
   await expect(page.getByRole('progressbar')).toHaveAttribute('aria-valuenow', /[1-9]/);
-  await page.getByRole('button', { name: 'Stop tracing' }).click();
-  await expect(page.getByTestId('trace-state')).toContainText('stopped');
+  await page.getByRole('button', { name: 'Pause the picture' }).click();
+  await expect(page.getByTestId('trace-state')).toContainText('paused');
   await b.idle();
 
   await set('Samples', '6');
@@ -112,13 +113,15 @@ test('sprites of eight sides take three actions; they are made while one builds,
   await b.step('Light');
   await page.getByLabel('Samples', { exact: true }).fill('160');
   await page.getByLabel('Samples', { exact: true }).press('Enter');
+  await page.getByLabel('Noise at which a part is done', { exact: true }).fill('0');
+  await page.getByLabel('Noise at which a part is done', { exact: true }).press('Enter');
   await page.getByRole('radio', { name: 'sprites' }).check({ force: true });
   await page.getByLabel('Frames a second', { exact: true }).fill('3');
   await page.getByLabel('Frames a second', { exact: true }).press('Enter');
   await expect(page.getByTestId('trace-state')).toHaveText('24 sprites');
   await page.getByRole('button', { name: 'Make the sprites' }).click();
   // Elsewhere it is told at the top; a reload goes on with what is missing.
-  await b.step('Build');
+  await page.getByRole('link', { name: /^Build/ }).click();
   await expect(page.getByTestId('take')).toContainText(/[1-9]\d?\/24/);
   const made = Number(/(\d+)\/24/.exec((await page.getByTestId('take').textContent())!)![1]);
   const files = new Map<string, Buffer>();
@@ -153,7 +156,9 @@ test('sprites of eight sides take three actions; they are made while one builds,
   expect(new Set(cells).size).toBe(24);
 });
 
-test('a turn becomes a GIF in two actions, and a video; both last as long as they should', async ({ page }) => {
+test('a turntable becomes a GIF in two actions, drawn as well as traced, and a video; all last as long as they should', async ({
+  page,
+}) => {
   const b = new Bench(page);
   await b.open();
   await b.step('Light');
@@ -164,33 +169,48 @@ test('a turn becomes a GIF in two actions, and a video; both last as long as the
   await set('Picture width', '64');
   await set('Picture height', '48');
   await set('Samples', '1');
-  await page.getByRole('radio', { name: 'turn', exact: true }).check({ force: true });
+  await page.getByRole('radio', { name: 'path', exact: true }).check({ force: true });
   await set('Frames a second', '6');
-  await set('Seconds once about', '1');
+  await set('Seconds that it takes', '1');
   const make = async (): Promise<Buffer> => {
     const [file] = await Promise.all([
       page.waitForEvent('download', { timeout: 120_000 }),
-      page.getByRole('button', { name: 'Make the turn' }).click(),
+      page.getByRole('button', { name: 'Make the path' }).click(),
     ]);
     return readFileSync(await file.path());
   };
   const gif = await make();
   expect(gif.subarray(0, 6).toString()).toBe('GIF89a');
   expect([gif.readUInt16LE(6), gif.readUInt16LE(8)]).toEqual([64, 48]);
-  // A browser's own reader counts its frames and how long they stand.
-  const frames = await page.evaluate(
-    async (bytes) => {
-      const decoder = new ImageDecoder({ data: Uint8Array.from(bytes), type: 'image/gif' });
-      await decoder.tracks.ready;
-      const { frameCount } = decoder.tracks.selectedTrack!;
-      const lengths: number[] = [];
-      for (let i = 0; i < frameCount; i++)
-        lengths.push((await decoder.decode({ frameIndex: i })).image.duration! / 1e4);
-      return lengths;
-    },
-    [...gif],
-  );
-  expect([frames.length, frames.reduce((a, c) => a + c)]).toEqual([6, 100]);
+  // A browser's own reader counts its frames, how long they stand and how many colours they have.
+  const read = (file: Buffer) =>
+    page.evaluate(
+      async (bytes) => {
+        const decoder = new ImageDecoder({ data: Uint8Array.from(bytes), type: 'image/gif' });
+        await decoder.tracks.ready;
+        const { frameCount } = decoder.tracks.selectedTrack!;
+        let length = 0;
+        const pictures: string[] = [],
+          colours = new Set<number>();
+        for (let i = 0; i < frameCount; i++) {
+          const { image } = await decoder.decode({ frameIndex: i });
+          length += image.duration! / 1e4;
+          const c = new OffscreenCanvas(image.displayWidth, image.displayHeight).getContext('2d')!;
+          c.drawImage(image, 0, 0);
+          const { data } = c.getImageData(0, 0, image.displayWidth, image.displayHeight);
+          pictures.push(data.join());
+          for (let p = 0; p < data.length; p += 4) colours.add((data[p]! << 16) | (data[p + 1]! << 8) | data[p + 2]!);
+        }
+        return { frames: frameCount, length, unlike: new Set(pictures).size, colours: colours.size };
+      },
+      [...file],
+    );
+  const traced = await read(gif);
+  expect(traced).toMatchObject({ frames: 6, length: 100, unlike: 6 });
+  await choose(page, 'How it is made', 'drawn');
+  const drawn = await read(await make());
+  expect(drawn).toMatchObject({ frames: 6, length: 100, unlike: 6 });
+  expect(drawn.colours).toBeGreaterThan(60);
   await choose(page, 'Kind of file', 'WebM');
   const webm = await make();
   expect(webm.readUInt32BE(0)).toBe(0x1a45dfa3);

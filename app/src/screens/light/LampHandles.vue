@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Vec3, add, dot, scale, sub } from '@sphalerite/core/math';
+import { type Vec3, add, scale } from '@sphalerite/core/math';
 import { shotLamps } from '@sphalerite/core/render';
 import { lampsOf } from '@sphalerite/core/scene';
 import { useElementSize } from '@vueuse/core';
@@ -37,10 +37,12 @@ function down(e: PointerEvent, lamp: string): void {
 }
 function moved(e: PointerEvent): Vec3 {
   const { lamp, from, x, y } = held.value!;
-  const { camera, size } = view.viewport!;
-  const at = lamps.value.find((l) => l.id === lamp)!.at;
-  const away = camera.orthographic ? 1 : dot(sub(at, camera.eye), camera.ahead) / camera.distance;
-  const k = (camera.span / size.height) * away;
+  const { camera } = view.viewport!,
+    on = view.viewport!.projection(),
+    at = lamps.value.find((l) => l.id === lamp)!.at;
+  // How far a pixel is there.
+  const k =
+    1 / Math.max(1e-3, Math.hypot(on(add(at, camera.right)).x - on(at).x, on(add(at, camera.right)).y - on(at).y));
   const along = e.shiftKey ? ([0, 0, 0] as Vec3) : scale(camera.right, (e.clientX - x) * k),
     up = scale(e.shiftKey ? [0, 1, 0] : camera.up, (y - e.clientY) * k);
   return add(from, add(along, up)).map((v) => Math.round(v * 4) / 4) as unknown as Vec3;

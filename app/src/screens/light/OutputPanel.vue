@@ -132,7 +132,7 @@ const path = (change: Partial<typeof output.value.path>): void =>
       /><template v-if="output.makes === 'picture' || !output.drawn"
         ><NumberField
           label="samples"
-          name="Samples a pixel"
+          name="Samples"
           class="wide"
           :model-value="output.samples"
           :min="1"

@@ -42,7 +42,8 @@ export function lightControl(): ScreenControl {
   const stop = watch(
     () => [session.hand.shot, view.viewport] as const,
     () => {
-      light.current = light.pictures.find((p) => p.shot.id === session.hand.shot) ?? null;
+      const of = [light.making, ...light.pictures];
+      light.current = of.find((p) => p?.shot.id === session.hand.shot) ?? null;
       follow();
     },
     { immediate: true },

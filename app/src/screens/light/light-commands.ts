@@ -191,7 +191,7 @@ export function shotCommands(follow: () => void): Command[] {
       id: 'light.lock',
       title: 'Lock the shot’s camera',
       group: 'Light',
-      keys: ['L'],
+      keys: ['Ctrl+Alt+L'],
       icon: IconLock,
       enabled: all(needsShot, needsWriting),
       on: () => session.shot?.camera.locked ?? false,

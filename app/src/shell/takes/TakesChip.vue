@@ -11,7 +11,7 @@ const takes = useTakes();
 const pictures = usePictures();
 const session = useSession();
 /** A picture goes on while one is elsewhere; where it is looked at it tells of itself. */
-const traced = computed(() => (pictures.tracing && session.where !== 'Light' ? pictures.current : null));
+const traced = computed(() => (session.where === 'Light' ? null : pictures.making));
 onMounted(takes.resume);
 const first = computed(() => takes.making.at(-1));
 const left = computed(() => {

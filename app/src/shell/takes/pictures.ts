@@ -65,6 +65,8 @@ export const usePictures = defineStore('light', () => {
   const notices = useNotices();
   const pictures = shallowRef<Picture[]>([]);
   const current = shallowRef<Picture | null>(null);
+  /** The one that is being made. */
+  const making = shallowRef<Picture | null>(null);
   /** The picture that the one which is shown is compared with. */
   const beside = shallowRef<Picture | null>(null);
   const progress = ref(0);
@@ -149,7 +151,7 @@ export const usePictures = defineStore('light', () => {
       { project, shot, film } = picture,
       before = picture.seconds;
     stop.value = abort;
-    current.value = picture;
+    current.value = making.value = picture;
     tracing.value = true;
     progress.value = left.value = 0;
     const started = performance.now();
@@ -172,6 +174,7 @@ export const usePictures = defineStore('light', () => {
         tracing.value = false;
         stop.value = null;
         if (isExposed(film)) await finish(picture);
+        if (making.value === picture) making.value = null;
         grown.value++;
       }
     }
@@ -198,6 +201,7 @@ export const usePictures = defineStore('light', () => {
   return {
     pictures: own,
     current,
+    making,
     beside,
     progress,
     tracing,

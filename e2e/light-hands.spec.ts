@@ -1,0 +1,114 @@
+import { expect, test } from './test';
+import { Bench, giveFiles } from './bench';
+
+/** Eight by four directions, all of one light, as a Radiance picture. */
+function surroundings(width: number, height: number): Buffer {
+  const pixels = Array.from({ length: width * height }, () => [200, 120, 60, 130]).flat();
+  return Buffer.concat([
+    Buffer.from(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`),
+    Buffer.from(pixels),
+  ]);
+}
+
+test('a picture begins where one wants it, is paused, and is finished while one builds elsewhere', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  const set = async (label: string, v: string) => {
+    await page.getByLabel(label, { exact: true }).fill(v);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await set('Picture width', '192');
+  await set('Picture height', '128');
+  await set('Samples', '240');
+  await set('Noise at which a part is done', '0');
+  await page.getByRole('button', { name: 'Say by a drag what is traced first' }).click();
+  const frame = (await page.getByTestId('region').boundingBox())!;
+  await page.mouse.move(frame.x + frame.width * 0.4, frame.y + frame.height * 0.2);
+  await page.mouse.down();
+  await page.mouse.move(frame.x + frame.width * 0.6, frame.y + frame.height * 0.5, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByTestId('region').locator('i')).toBeVisible();
+  await page.getByRole('button', { name: 'Trace the picture' }).click();
+  await expect(page.getByTestId('trace-state')).toContainText(/[1-9]\d? %/);
+  await page.getByRole('button', { name: 'Pause the picture' }).click();
+  await expect(page.getByTestId('trace-state')).toContainText('paused');
+  await page.getByRole('button', { name: 'Go on with the picture' }).click();
+  // Nothing waits for it to be done.
+  await page.getByRole('link', { name: /^Build/ }).click();
+  await expect(page.getByTestId('traced')).toContainText('%');
+  await b.step('Light');
+  await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 90_000 });
+  await expect(page.getByLabel('Pictures made').getByRole('img')).toHaveCount(1);
+  // With more samples asked for, what is there is gone on with.
+  await set('Samples', '250');
+  await expect(page.getByRole('button', { name: 'Go on with the picture' })).toBeEnabled();
+});
+
+test('light of one’s own surrounds a shot; a locked camera stays; a project keeps both', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  const shot = async () => (await b.project()).shots[0]!;
+  const tile = page.getByRole('button', { name: 'Picture of your own' });
+  await giveFiles(tile, { name: 'square.hdr', mimeType: 'image/vnd.radiance', buffer: surroundings(4, 4) });
+  await expect(page.getByText(/“square.hdr” is 4 × 4 pixels/)).toBeVisible();
+  expect((await shot()).light.sky.kind).toBe('gradient');
+  await giveFiles(tile, { name: 'warm.hdr', mimeType: 'image/vnd.radiance', buffer: surroundings(8, 4) });
+  await expect.poll(async () => (await shot()).light.sky.kind).toBe('picture');
+  const { picture } = (await shot()).light.sky;
+  expect((await b.project()).blobs.map((f) => f.id)).toContain(picture);
+
+  await page.getByRole('button', { name: 'Lock the shot’s camera' }).click();
+  const { camera } = await shot();
+  expect(camera.locked).toBe(true);
+  const view = (await page.getByRole('application').boundingBox())!;
+  await page.mouse.move(view.x + 40, view.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(view.x + 240, view.y + 260, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Lock the shot’s camera' }).click();
+  await page.getByRole('button', { name: 'Set the shot’s camera from this view' }).click();
+  const after = (await shot()).camera;
+  for (const a of [0, 1, 2]) expect(after.eye[a]).toBeCloseTo(camera.eye[a]!, 3);
+  await expect(page.getByTestId('saved')).toHaveText('saved');
+  await page.reload();
+  await b.idle();
+  expect((await shot()).light.sky).toMatchObject({ kind: 'picture', picture });
+});
+
+test('lamps of a scene are moved for one shot; shots are ordered by keys; a traced inset stands in Stage', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await page.goto('/project/demo-night-market/light');
+  await b.idle();
+  const shots = async () => (await b.project()).shots;
+  await page.getByRole('button', { name: 'Trace what the view shows, in place of drawing it' }).click();
+  await expect(page.getByTestId('draft')).toBeVisible({ timeout: 60_000 });
+  const lamp = page.getByRole('img', { name: 'Lantern 5, to be dragged' });
+  const at = (await lamp.boundingBox())!;
+  await page.mouse.move(at.x + 6, at.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 46, at.y - 24, { steps: 5 });
+  await page.mouse.up();
+  const [first] = await shots();
+  expect(first!.light.lamps.changes).toHaveLength(1);
+  expect(Math.hypot(...first!.light.lamps.changes[0]!.by)).toBeGreaterThan(3);
+  const moved = (await lamp.boundingBox())!;
+  expect([Math.round(moved.x - at.x), Math.round(moved.y - at.y)].map((v) => Math.round(v / 8))).toEqual([5, -4]);
+
+  await page.getByRole('button', { name: 'New shot from this view' }).click();
+  const tree = page.getByRole('tree', { name: 'Shots' });
+  await tree.getByRole('treeitem').last().click();
+  await page.keyboard.press('Alt+ArrowUp');
+  expect((await shots()).map((s) => s.id)[1]).toBe(first!.id);
+
+  await b.step('Stage');
+  await page.getByRole('button', { name: 'Traced inset' }).click();
+  await expect(page.getByTestId('inset').getByRole('img', { name: 'Traced picture of the view' })).toBeVisible({
+    timeout: 60_000,
+  });
+  await page.getByRole('button', { name: 'Close the traced inset' }).click();
+  await expect(page.getByTestId('inset')).toHaveCount(0);
+});
