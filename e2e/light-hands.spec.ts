@@ -59,7 +59,7 @@ test('light of one’s own surrounds a shot; a locked camera stays; a project ke
   const { picture } = (await shot()).light.sky;
   expect((await b.project()).blobs.map((f) => f.id)).toContain(picture);
 
-  await page.getByRole('button', { name: 'Lock the shot’s camera' }).click();
+  await page.getByRole('button', { name: 'Lock the view to the shot’s camera' }).click();
   const { camera } = await shot();
   expect(camera.locked).toBe(true);
   const view = (await page.getByRole('application').boundingBox())!;
@@ -67,7 +67,7 @@ test('light of one’s own surrounds a shot; a locked camera stays; a project ke
   await page.mouse.down();
   await page.mouse.move(view.x + 240, view.y + 260, { steps: 5 });
   await page.mouse.up();
-  await page.getByRole('button', { name: 'Lock the shot’s camera' }).click();
+  await page.getByRole('button', { name: 'Lock the view to the shot’s camera' }).click();
   await page.getByRole('button', { name: 'Set the shot’s camera from this view' }).click();
   const after = (await shot()).camera;
   for (const a of [0, 1, 2]) expect(after.eye[a]).toBeCloseTo(camera.eye[a]!, 3);
@@ -111,4 +111,45 @@ test('lamps of a scene are moved for one shot; shots are ordered by keys; a trac
   });
   await page.getByRole('button', { name: 'Close the traced inset' }).click();
   await expect(page.getByTestId('inset')).toHaveCount(0);
+});
+
+test('with a full disk, and while nobody looks at the page, no finished picture is lost', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  const set = async (label: string, v: string) => {
+    await page.getByLabel(label, { exact: true }).fill(v);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await set('Picture width', '96');
+  await set('Picture height', '64');
+  await set('Samples', '120');
+  await set('Noise at which a part is done', '0');
+  await page.getByRole('radio', { name: 'path', exact: true }).check({ force: true });
+  await set('Frames a second', '8');
+  await set('Seconds that it takes', '1');
+  await page.evaluate(() => {
+    // Two pictures find room, no more; and no frame of the page is drawn.
+    const put = IDBObjectStore.prototype.put;
+    let n = 0;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args: Parameters<IDBObjectStore['put']>) {
+      if (this.name === 'takeFrames' && ++n > 2) throw new DOMException('full', 'QuotaExceededError');
+      return put.apply(this, args);
+    };
+    Object.defineProperty(document, 'visibilityState', { get: () => 'hidden' });
+    document.dispatchEvent(new Event('visibilitychange'));
+  });
+  await page.getByRole('button', { name: 'Make the path' }).click();
+  const card = page.getByTestId('take-card').first();
+  await expect(card).toContainText(/[4-7] of 8/);
+  await page.getByRole('button', { name: /^Pause / }).click();
+  await expect(page.getByText(/There is no room in this browser/)).toBeVisible();
+  const made = Number(/(\d) of 8/.exec((await card.textContent())!)![1]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download', { timeout: 120_000 }),
+    page.getByRole('button', { name: /^Go on with / }).click(),
+  ]);
+  expect(made).toBeGreaterThan(3);
+  expect(file.suggestedFilename()).toBe('tamsin-dusk-quayside.gif');
+  await expect(card).toContainText('gif');
 });

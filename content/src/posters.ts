@@ -20,7 +20,7 @@ import { buildOswinRigged } from './oswin-rigged';
 import { SceneHand } from './scene-hand';
 import { buildTamsin } from './tamsin';
 
-const output = makeOutput({ size: [1920, 1080], samples: 32, noise: 0.05, file: 'jpeg' });
+const output = makeOutput({ size: [1920, 1080], samples: 28, noise: 0.06, file: 'jpeg' });
 
 /** A project with a shot of its own, in front of all others. */
 function shotOf(m: Maker, shot: Partial<ShotSettings>): Project {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { MAT4_IDENTITY } from '../math';
+import { MAT4_IDENTITY, type Vec3 } from '../math';
 import { VoxelGrid } from '../voxel';
 import { traceFloor, traceInstance } from '.';
 import { evenLight, greyFloor, lookedAt, meanOf, plainSurfaces } from './testing';
@@ -34,6 +34,25 @@ describe('grounds', () => {
     expect(meanOf(lookedAt([], even, [0, 5, 5], [0, 0, 0], { floor: ground('mirror') }))).toBeCloseTo(0.5, 4);
     // Between floor and wall light comes from the bend itself, white as it is, and from the sky: all alike.
     expect(meanOf(lookedAt([], even, [0, 5, 5], [0, 0.5, -6], { floor: ground('backdrop') }), 400)).toBeCloseTo(0.5, 2);
+  });
+  it('white water under an even sky is not seen; black water mirrors it as Fresnel says, more the flatter it is looked at', () => {
+    const water = (colour: string) => traceFloor({ ground: { kind: 'water', colour } }, 0, { metre: 20 })!;
+    const look = (colour: string, eye: Vec3): number =>
+      meanOf(lookedAt([], evenLight(0.5), eye, [0, 0, 0], { floor: water(colour) }), 600);
+    expect(look('#ffffff', [0, 8, 6])).toBeCloseTo(0.5, 2);
+    // ((1.33 − 1) / (1.33 + 1))² is 0.02.
+    expect(look('#000000', [0, 40, 0.01]) / 0.5).toBeCloseTo(0.02, 2);
+    expect(look('#000000', [0, 2, 12]) / 0.5).toBeGreaterThan(0.15);
+  });
+  it('rounded edges of cubes catch light that passes along their faces, and the middle of a face none', () => {
+    const slab = VoxelGrid.empty({ min: [-3, -2, -3], size: [7, 2, 7] }).edit((d) => d.fillBox(d.bounds, 1));
+    const grey = traceInstance(slab, plainSurfaces(0.5), MAT4_IDENTITY)!;
+    const low = evenLight(0, { sunDirection: [1, 0.001, 0], sunColour: [1, 1, 1] });
+    const at = (x: number, edges: number): number =>
+      meanOf(lookedAt([grey], low, [x, 30, 0.5], [x, 0, 0.5], { edges }, 4, 0.2), 40, { bounces: 1 });
+    expect(at(3.9, 0.25)).toBeGreaterThan(0.1);
+    expect(at(3.9, 0)).toBeLessThan(0.01);
+    expect(at(0.5, 0.25)).toBeLessThan(0.01);
   });
   it('a catcher of shadow shows what is behind it, darker where light is kept off', () => {
     const lit = evenLight(0.5);

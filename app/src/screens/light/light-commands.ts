@@ -189,7 +189,7 @@ export function shotCommands(follow: () => void): Command[] {
     },
     {
       id: 'light.lock',
-      title: 'Lock the shot’s camera',
+      title: 'Lock the view to the shot’s camera',
       group: 'Light',
       keys: ['Ctrl+Alt+L'],
       icon: IconLock,

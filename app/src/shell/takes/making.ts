@@ -13,15 +13,16 @@ export const planned = (project: Project, shot: Shot, signal: AbortSignal): Prom
     { signal },
   );
 
-/** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
+/** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. @param unkept – those that are in memory alone, because the disk was full */
 export async function makePictures(
   take: Pick<Take, 'id' | 'made' | 'left'>,
   plan: TakePlan,
   project: Project,
   signal: AbortSignal,
+  unkept: ReadonlyMap<number, Uint8Array<ArrayBuffer>>,
   keep: (take: string, index: number, png: Uint8Array<ArrayBuffer>) => Promise<void>,
 ): Promise<Uint8Array<ArrayBuffer>[]> {
-  const pngs = new Map<number, Uint8Array<ArrayBuffer>>();
+  const pngs = new Map<number, Uint8Array<ArrayBuffer>>(unkept);
   const kept = await db.takeFrames
     .where(':id')
     .between([take.id, 0], [take.id, Infinity])

@@ -89,7 +89,7 @@ export const useTakes = defineStore('takes', () => {
         const plan = await planned(project, shot, abort.signal);
         take.count = plan.count;
         await db.takes.update(take.id, { stopped: false, count: plan.count }).catch(() => 0);
-        const pngs = await makePictures(take, plan, project, abort.signal, keep);
+        const pngs = await makePictures(take, plan, project, abort.signal, unkept.get(take.id) ?? new Map(), keep);
         take.files = markRaw(await takeFiles(take.title, shot, plan, pngs, abort.signal));
       });
       const [first] = take.files;
@@ -115,14 +115,18 @@ export const useTakes = defineStore('takes', () => {
     return takes.value[0]!;
   }
 
-  let full = false;
+  /** Pictures by take for which the disk had no room. */
+  const unkept = new Map<string, Map<number, Uint8Array<ArrayBuffer>>>();
   /** Keeps a picture; where the disk is full it stays in memory alone, which is said once. */
   async function keep(take: string, index: number, png: Uint8Array<ArrayBuffer>): Promise<void> {
     try {
       await db.takeFrames.put({ take, index, png });
     } catch {
-      if (!full) notices.say(say('take.notKept'), { kind: 'error' });
-      full = true;
+      if (!unkept.has(take)) {
+        notices.say(say('take.notKept'), { kind: 'error' });
+        unkept.set(take, new Map());
+      }
+      unkept.get(take)!.set(index, png);
     }
   }
 
@@ -148,6 +152,7 @@ export const useTakes = defineStore('takes', () => {
     await forget(id);
   }
   async function forget(id: string): Promise<void> {
+    unkept.delete(id);
     await db.takes.delete(id);
     await db.takeFrames.where(':id').between([id, 0], [id, Infinity]).delete();
   }
