@@ -8,6 +8,8 @@ const { values, positionals } = parseArgs({
   allowPositionals: true,
   options: { size: { type: 'string' }, samples: { type: 'string' }, out: { type: 'string', default: 'docs/pictures' } },
 });
+/** What becomes of those that move. */
+const MOVING = { 'tamsin-walks': ['png', '--sprites'], 'tamsin-turns': ['gif', '--turntable'] };
 const projects = 'content/dist/posters';
 const bundle = await rolldown({ input: 'content/src/write-posters.ts', platform: 'node', logLevel: 'warn' });
 await bundle.write({ file: 'content/dist/write-posters.js', format: 'esm', codeSplitting: false });
@@ -18,10 +20,11 @@ const wishes = ['size', 'samples'].flatMap((k) => (values[k] ? [`--${k}`, values
 for (const file of readdirSync(projects)) {
   const name = file.replace('.sphal', '');
   if (positionals.length > 0 && !positionals.includes(name)) continue;
-  const out = `${values.out}/${name}.jpg`;
+  const [ending, ...how] = MOVING[name] ?? ['jpg'];
+  const out = `${values.out}/${name}.${ending}`;
   execFileSync(
     process.execPath,
-    ['cli/dist/main.js', 'render', `${projects}/${file}`, '--denoise', ...wishes, '--out', out],
+    ['cli/dist/main.js', 'render', `${projects}/${file}`, '--denoise', ...how, ...wishes, '--out', out],
     { stdio: 'inherit' },
   );
   console.log(`${out}  ${Math.ceil(statSync(out).size / 1024)} KB`);

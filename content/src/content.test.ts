@@ -11,9 +11,10 @@ import { clipTime, loopGaps, sampleClip } from '@sphalerite/core/motion';
 import { contactReport } from '@sphalerite/core/scene';
 import { type Project, composite, inColourway } from '@sphalerite/core/model';
 import { hexToLinear } from '@sphalerite/core/palette';
-import { projectThumbnail, shotProject, traceSceneOf } from '@sphalerite/core/render';
+import { SET_UPS, developFilm, exposed, projectThumbnail, shotProject, traceSceneOf } from '@sphalerite/core/render';
+import { traceFrameSteps } from '@sphalerite/core/takes';
 import { placeParts, worldMatrices } from '@sphalerite/core/rig';
-import { transformPoint } from '@sphalerite/core/math';
+import { finish, transformPoint } from '@sphalerite/core/math';
 import { byteCounts } from '@sphalerite/core/voxel';
 import { describe, expect, it } from 'vitest';
 import { DEMOS, READY_RIGS, buildTamsin } from '.';
@@ -72,6 +73,22 @@ describe.each(Object.entries({ ...DEMOS, ...READY_RIGS }))('%s', (_name, build) 
     // A figure to be filled is plain.
     expect(colours.size).toBeGreaterThan(p.seal ? 10 : 25);
   });
+});
+
+describe.each(Object.entries(DEMOS).map(([name, build]) => ({ name, p: build() })))('$name', ({ p }) => {
+  it.each(SET_UPS.map((s) => ({ s, title: s.title })))(
+    'in the light of “$title” less than 1 % is burnt out',
+    ({ s }) => {
+      const shot = p.shots[0]!,
+        stage = shot.scene === null ? { ...shot.stage, ground: s.ground } : shot.stage;
+      const output = { ...shot.output, size: [72, 48] as const, samples: 4, noise: 0 };
+      const lit = { ...shot, ...s.settings, stage, output };
+      const pixels = developFilm(finish(traceFrameSteps(p, lit)), { grade: lit.grade });
+      expect(exposed(pixels).burnt).toBeLessThan(0.01);
+      // And it is no night either.
+      expect(pixels.reduce((sum, v, i) => sum + (i % 4 < 3 ? v : 0), 0) / (72 * 48 * 3)).toBeGreaterThan(25);
+    },
+  );
 });
 
 describe.each(

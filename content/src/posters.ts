@@ -192,7 +192,7 @@ function props(): Project {
       sky: { zenith: '#dfe8ec', horizon: '#f4ead8', strength: 0.7, seen: false },
     }),
     stage: makeStage({ ground: { kind: 'colour', colour: '#efe2c8' } }),
-    grade: makeGrade({ curve: 'none', steps: 3, outline: { width: 4, colour: '#2a1d18', inside: true } }),
+    grade: makeGrade({ curve: 'none', steps: 3, outline: INK }),
   });
 }
 
@@ -222,6 +222,36 @@ function colourways(): Project {
     grade: makeGrade({ curve: 'neutral', exposure: 0, bloom: 0.04 }),
   });
 }
+
+/** Tamsin walking, from eight sides as a game shows her, and once about in the studio. */
+const moving = (makes: 'sprites' | 'path'): Project => {
+  const m = Maker.from(buildTamsin());
+  const [dusk, , game] = m.project.shots;
+  const project = shotOf(m, {
+    camera: makes === 'sprites' ? game!.camera : makeCamera({ ...dusk!.camera, eye: [40, 32, 86], target: [4, 21, 0] }),
+    clip: dusk!.clip,
+    time: dusk!.time,
+    light: makeLight({
+      sun: { azimuth: 35, elevation: 42, size: 6, colour: '#fff1dc', strength: 1.1 },
+      sky: { kind: 'studio', strength: 0.7, seen: false },
+    }),
+    stage: makeStage({ ground: { kind: makes === 'sprites' ? 'none' : 'backdrop', colour: '#d9cdb9' } }),
+    grade: makeGrade({ curve: 'neutral', ...(makes === 'sprites' ? { outline: { ...INK, width: 1 } } : {}) }),
+  });
+  const [shot, ...others] = project.shots;
+  const series = {
+    ...{ makes, size: [360, 360] as const, samples: 24, noise: 0.08, fps: makes === 'sprites' ? 8 : 10, seconds: 4 },
+    ...{ transparent: makes === 'sprites', sprites: { ...output.sprites, scale: 2 } },
+  };
+  return { ...project, shots: [{ ...shot!, output: { ...output, ...series } }, ...others] };
+};
+const INK = { width: 4, colour: '#2a1d18', inside: true };
+
+/** What moves, likewise. */
+export const MOVING: Readonly<Record<string, () => Project>> = {
+  'tamsin-walks': () => moving('sprites'),
+  'tamsin-turns': () => moving('path'),
+};
 
 /** Every poster by the name of its file; it is the first shot of its project. */
 export const POSTERS: Readonly<Record<string, () => Project>> = {

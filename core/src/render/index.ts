@@ -23,6 +23,8 @@ export * from './integrator';
 export * from './certainty';
 export * from './schedule';
 export * from './denoise';
+export * from './set-ups';
+export * from './time-of-day';
 export * from './film';
 export * from './backing';
 export * from './thumbnail';

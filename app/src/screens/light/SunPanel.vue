@@ -6,7 +6,7 @@ import NumberField from '../../components/NumberField.vue';
 import FigureSlide from './FigureSlide.vue';
 import { useShot } from './shot-in-hand';
 import SunBall from './SunBall.vue';
-import { hourOf, sunAt, told } from './time-of-day';
+import { hourOf, hourTold, sunAt } from '@sphalerite/core/render';
 
 /** Where the sun stands: by the ball, by figures, or by the time of day. */
 const hand = useShot();
@@ -19,7 +19,7 @@ const hour = computed(() => hourOf(sun.value));
     <div class="panel-head">
       <h2 class="with-icon"><IconSun aria-hidden="true" />Sun</h2>
       <span class="row"
-        ><span class="figures quiet">{{ told(hour) }}</span
+        ><span class="figures quiet">{{ hourTold(hour) }}</span
         ><colour-field
           label="Colour of the sun"
           :model-value="sun.colour"
@@ -78,7 +78,7 @@ const hour = computed(() => hourOf(sun.value));
       :min="5"
       :max="21"
       :step="0.1"
-      :told="told(hour)"
+      :told="hourTold(hour)"
       @input="(v) => hand.dragLight('sun', sunAt(v))"
       @change="(v) => hand.light('sun', sunAt(v))"
     />

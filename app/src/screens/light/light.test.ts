@@ -1,9 +1,9 @@
 import { dot, length, normalize, sub } from '@sphalerite/core/math';
 import { type CameraKind, makeCamera } from '@sphalerite/core/model';
+import { hourOf, hourTold, sunAt } from '@sphalerite/core/render';
 import { describe, expect, it } from 'vitest';
 import { straightened } from './camera-kinds';
 import { SHAPES, shaped } from './output-shapes';
-import { hourOf, sunAt, told } from './time-of-day';
 
 describe('kinds of cameras', () => {
   const free = makeCamera({ eye: [31, 40, 18], target: [1, 2, 3] });
@@ -36,7 +36,7 @@ describe('the time of day', () => {
     expect(sunAt(7).elevation).toBeLessThan(15);
     expect(sunAt(7).colour).not.toBe(sunAt(13).colour);
     for (const hour of [6, 9.5, 13, 17, 20]) expect(hourOf(sunAt(hour))).toBeCloseTo(hour, 1);
-    expect([told(6), told(16.5), told(9.99)]).toEqual(['06:00', '16:30', '09:59']);
+    expect([hourTold(6), hourTold(16.5), hourTold(9.99)]).toEqual(['06:00', '16:30', '09:59']);
   });
 });
 

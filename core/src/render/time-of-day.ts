@@ -1,4 +1,4 @@
-import type { Light } from '@sphalerite/core/model';
+import type { Light } from '../model';
 
 /** How high the sun stands at noon, in degrees, and hours between its rise and that. */
 const NOON = 58,
@@ -27,7 +27,7 @@ export const hourOf = ({ azimuth }: Pick<Light['sun'], 'azimuth'>): number => {
 };
 
 /** An hour as a clock tells it. */
-export function told(hour: number): string {
+export function hourTold(hour: number): string {
   const minutes = Math.round(hour * 60);
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 }
