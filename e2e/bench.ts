@@ -53,7 +53,11 @@ export interface ProjectJson {
       aperture: number;
       locked: boolean;
     };
-    light: { sky: { kind: string; picture: string | null }; lamps: { changes: { lamp: string; by: number[] }[] } };
+    light: {
+      sun: { azimuth: number; elevation: number };
+      sky: { kind: string; picture: string | null };
+      lamps: { changes: { lamp: string; by: number[] }[] };
+    };
     output: { samples: number; size: [number, number] };
   }[];
   readonly palettes: { name: string; swatches: { byte: number; name: string; colour: string }[] }[];

@@ -59,6 +59,17 @@ test('light of one’s own surrounds a shot; a locked camera stays; a project ke
   const { picture } = (await shot()).light.sky;
   expect((await b.project()).blobs.map((f) => f.id)).toContain(picture);
 
+  await page.getByRole('button', { name: 'Turn the sun by dragging in the view' }).click();
+  const before = (await shot()).light.sun;
+  const over = (await page.getByTestId('sun-drag').boundingBox())!;
+  await page.mouse.move(over.x + 200, over.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(over.x + 300, over.y + 150, { steps: 4 });
+  await page.mouse.up();
+  const { sun } = (await shot()).light;
+  expect([sun.azimuth - before.azimuth, sun.elevation - before.elevation]).toEqual([-40, 20]);
+  await page.getByRole('button', { name: 'Turn the sun by dragging in the view' }).click();
+
   await page.getByRole('button', { name: 'Lock the view to the shot’s camera' }).click();
   const { camera } = await shot();
   expect(camera.locked).toBe(true);

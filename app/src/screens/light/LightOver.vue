@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { IconX } from '@tabler/icons-vue';
+import { NO_GRADE } from '@sphalerite/core/model';
 import { type Exposed, lightOf } from '@sphalerite/core/render';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -9,6 +10,7 @@ import { useDraft } from '../../shell/takes/draft';
 import ExposureCard from './ExposureCard.vue';
 import FilmView from '../../shell/takes/FilmView.vue';
 import RegionFrame from './RegionFrame.vue';
+import SunDrag from './SunDrag.vue';
 import { useGuides } from './guides';
 import LampHandles from './LampHandles.vue';
 import { usePictures } from '../../shell/takes/pictures';
@@ -35,7 +37,8 @@ const frame = computed(() => {
 const figures = ref<Exposed | null>(null);
 const grade = computed(() => {
   const p = light.current;
-  return (p && p.shot.id !== hand.shot?.id ? light.shotOf(p) : hand.shot)!.grade;
+  const { grade } = (p && p.shot.id !== hand.shot?.id ? light.shotOf(p) : hand.shot)!;
+  return guides.before ? NO_GRADE : grade;
 });
 /** A draft has fewer pixels: lines are as much thinner. */
 const draftGrade = computed(() => {
@@ -93,6 +96,7 @@ const share = ref(50);
         <path d="M1 0V3M2 0V3M0 1H3M0 2H3" />
       </svg>
       <i v-if="guides.thirds" class="safe" aria-hidden="true" />
+      <SunDrag v-if="guides.sunning && !light.current" />
       <RegionFrame v-if="guides.regioning || (guides.region && !light.current)" />
     </div>
     <LampHandles v-if="hand.shot && !light.current" />

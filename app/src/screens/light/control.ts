@@ -98,7 +98,16 @@ export function lightControl(): ScreenControl {
       };
     },
     ownCamera: true,
-    tools: ['light.draft', 'light.guides', 'light.histogram', 'light.zebra', 'light.region', 'light.compare'],
+    tools: [
+      'light.draft',
+      'light.guides',
+      'light.histogram',
+      'light.zebra',
+      'light.sun',
+      'light.region',
+      'light.before',
+      'light.compare',
+    ],
     menu: ['light.trace', 'light.focus', 'light.camera', 'light.follow'],
     commands: [...pictureCommands(), ...shotCommands(follow), ...judgingCommands(), ...setUpCommands()],
     dispose() {
@@ -107,7 +116,7 @@ export function lightControl(): ScreenControl {
       stopDraft();
       draft.stop();
       hand.letGo();
-      guides.focusing = guides.regioning = false;
+      guides.focusing = guides.regioning = guides.sunning = guides.before = false;
       if (view.viewport) view.viewport.camera.locked = false;
       if (view.viewport && own) view.viewport.camera.restore(own);
       view.viewport?.invalidate();

@@ -12,6 +12,10 @@ export const useGuides = defineStore('guides', () => ({
   region: shallowRef<readonly [number, number, number, number] | null>(null),
   /** Whether the next drag draws it. */
   regioning: ref(false),
+  /** Whether drags over the picture turn the sun. */
+  sunning: ref(false),
+  /** Whether pictures are shown as they were before grading. */
+  before: ref(false),
   /** Whether the next click says what is sharp. */
   focusing: ref(false),
 }));

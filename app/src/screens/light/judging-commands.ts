@@ -4,6 +4,8 @@ import {
   IconFocus2,
   IconFrame,
   IconBarrierBlock,
+  IconColorFilter,
+  IconSunHigh,
   IconMarquee2,
 } from '@tabler/icons-vue';
 import type { Command } from '../../stores/commands';
@@ -43,6 +45,29 @@ export function judgingCommands(): Command[] {
       icon: IconBarrierBlock,
       on: () => guides.zebra,
       run: () => void (guides.zebra = !guides.zebra),
+    },
+    {
+      id: 'light.sun',
+      title: 'Turn the sun by dragging in the view',
+      group: 'Light',
+      keys: ['Shift+S'],
+      icon: IconSunHigh,
+      enabled: all(needsShot, needsWriting),
+      on: () => guides.sunning,
+      run: () => {
+        light.current = null;
+        guides.sunning = !guides.sunning;
+      },
+    },
+    {
+      id: 'light.before',
+      title: 'As it was before grading',
+      group: 'Light',
+      keys: ['Shift+B'],
+      icon: IconColorFilter,
+      enabled: needsShot,
+      on: () => guides.before,
+      run: () => void (guides.before = !guides.before),
     },
     {
       id: 'light.region',
