@@ -54,8 +54,9 @@ export function turnedShot(shot: Shot, degrees: number, lit: boolean): Shot {
 }
 
 /** Degrees from where the camera stands at each of so many pictures; whole turns end before their first picture comes again. */
-export function pathOf({ reach, eased }: CameraPath, count: number): number[] {
-  const whole = reach % 360 === 0,
+export function pathOf(path: CameraPath, count: number): number[] {
+  const { reach, eased } = path,
+    whole = pathLoops(path),
     steps = Math.max(1, whole ? count : count - 1);
   return Array.from({ length: count }, (_, i) => {
     const t = i / steps,

@@ -99,6 +99,10 @@ describe('frames of a shot', () => {
     expect(past.map((s) => s.camera.eye[0])[0]).toBeCloseTo(-50, 9);
     expect(past.map((s) => s.camera.eye[0])[4]).toBeCloseTo(50, 9);
     expect(new Set(past.map((s) => s.camera.target.join())).size).toBe(1);
+    // One that would reach about and about goes as far as it can, from one side to the other.
+    const far = along({ kind: 'fly-past', reach: 360, eased: false }).map((s) => s.camera.eye[0]);
+    expect(far[0]).toBeCloseTo(-far[4]!, 6);
+    expect(far[4]).toBeCloseTo(50 * Math.tan((80 * Math.PI) / 180), 6);
     const turn = along({ kind: 'turntable', reach: 360, eased: false });
     // Light and eye go together: what turns is what stands there.
     for (const s of turn) {

@@ -36,6 +36,12 @@ const texts = <T extends string>(of: Record<T, string>, list: readonly T[]) =>
   list.map((value) => ({ value, text: of[value] }));
 const sprites = (change: Partial<typeof output.value.sprites>): void =>
   hand.set('output', { sprites: { ...output.value.sprites, ...change } });
+/** What turns goes once about; past something one goes a part of that. */
+function take(kind: PathKind): void {
+  const past = kind === 'fly-past';
+  const fits = past === (output.value.path.kind === 'fly-past');
+  path({ kind, ...(fits ? {} : { reach: past ? 90 : 360 }) });
+}
 const path = (change: Partial<typeof output.value.path>): void =>
   hand.set('output', { path: { ...output.value.path, ...change } });
 </script>
@@ -156,7 +162,7 @@ const path = (change: Partial<typeof output.value.path>): void =>
           label="What moves"
           :model-value="output.path.kind"
           :choices="choices(PATH_KINDS)"
-          @change="(kind) => path({ kind: kind as PathKind })" /><NumberField
+          @change="(kind) => take(kind as PathKind)" /><NumberField
           label="°"
           name="Degrees that it reaches over"
           :model-value="output.path.reach"
