@@ -20,7 +20,7 @@ import { buildOswinRigged } from './oswin-rigged';
 import { SceneHand } from './scene-hand';
 import { buildTamsin } from './tamsin';
 
-const output = makeOutput({ size: [1920, 1080], samples: 28, noise: 0.06, file: 'jpeg' });
+const output = makeOutput({ size: [1920, 1080], samples: 20, noise: 0.07, file: 'jpeg' });
 
 /** A project with a shot of its own, in front of all others. */
 function shotOf(m: Maker, shot: Partial<ShotSettings>): Project {
@@ -74,9 +74,9 @@ function fog(): Project {
       reeds = pieces.reeds(made),
       post = pieces.lampPost(made);
     return (hand) => {
-      hand.figure(buildOswinRigged(), 'Wade', 0.4, [4, -7, 34], 42);
-      hand.put(boat, [-38, 1, -34], { turn: 20 });
-      hand.lamp(hand.put(post, [36, -24, -44], { turn: 200 }), [11, 53, 0], 40);
+      hand.figure(buildOswinRigged(), 'Wade', 0.4, [4, -6, 30], 42);
+      hand.put(boat, [-34, -5, -40], { turn: 20 });
+      hand.lamp(hand.put(post, [44, -9, -60], { turn: 200 }), [11, 53, 0], 40);
       for (const [x, z, turn, scale] of [
         [-36, 26, 10, 0.8],
         [-46, 14, 80, 0.7],
@@ -85,12 +85,12 @@ function fog(): Project {
         [22, -40, 60, 1],
         [-86, -30, 0, 1.1],
       ] as const)
-        hand.put(reeds, [x, -3, z], { turn, scale });
+        hand.put(reeds, [x, -9, z], { turn, scale });
     };
   });
   return shotOf(m, {
     scene: sceneOf(m),
-    camera: makeCamera({ eye: [30, 15, 104], target: [2, 15, 20], fov: 30, aperture: 1.2, focus: 74 }),
+    camera: makeCamera({ eye: [30, 15, 110], target: [4, 15, 20], fov: 30, aperture: 1.4, focus: 82 }),
     light: makeLight({
       sun: { azimuth: 156, elevation: 17, size: 5, colour: '#ffd2a0', strength: 3.4 },
       sky: { zenith: '#8fa7bd', horizon: '#f1d9c2', strength: 0.62 },
@@ -240,7 +240,7 @@ const moving = (makes: 'sprites' | 'path'): Project => {
   });
   const [shot, ...others] = project.shots;
   const series = {
-    ...{ makes, size: [360, 360] as const, samples: 24, noise: 0.08, fps: makes === 'sprites' ? 8 : 10, seconds: 4 },
+    ...{ makes, size: [320, 320] as const, samples: 16, noise: 0.1, fps: 8, seconds: 3 },
     ...{ transparent: makes === 'sprites', sprites: { ...output.sprites, scale: 2 } },
   };
   return { ...project, shots: [{ ...shot!, output: { ...output, ...series } }, ...others] };
