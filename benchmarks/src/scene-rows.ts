@@ -50,7 +50,12 @@ function stage(p: Project) {
     meshed += chunks.length;
     return chunks.map((c) => meshChunk(grid, c[0], c[1], c[2]));
   };
-  const drawn = new DrawnScene(spot, () => undefined, { edges: { value: 0 }, lit: { value: 1 }, glow: { value: 1 }, around: { value: 1 } });
+  const drawn = new DrawnScene(spot, () => undefined, {
+    edges: { value: 0 },
+    lit: { value: 1 },
+    glow: { value: 1 },
+    around: { value: 1 },
+  });
   const kept = new Gatherer();
   const show = (q: Project): void => drawn.set(layerOf(kept.gather(q, view(q))));
   show(p);
