@@ -236,7 +236,10 @@ const moving = (makes: 'sprites' | 'path'): Project => {
       sky: { kind: 'studio', strength: 0.7, seen: false },
     }),
     stage: makeStage({ ground: { kind: makes === 'sprites' ? 'none' : 'backdrop', colour: '#d9cdb9' } }),
-    grade: makeGrade({ curve: 'neutral', ...(makes === 'sprites' ? { outline: { ...INK, width: 1 } } : {}) }),
+    grade: makeGrade({
+      curve: 'neutral',
+      ...(makes === 'sprites' ? { outline: { ...INK, width: 1, inside: false } } : {}),
+    }),
   });
   const [shot, ...others] = project.shots;
   const series = {
