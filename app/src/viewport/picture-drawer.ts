@@ -138,7 +138,8 @@ export class PictureDrawer {
   /** A white wall in full sun of strength 1 shows 1, and so it does under an even sky of 1. */
   private lightBy({ light, lamps, glow, list, floor, groundAlone }: ToDraw): void {
     const { sky, sunColour, sunDirection, ambient } = light;
-    const all = list.reduce<Extent | null>((e, i) => uniteExtents(e, instanceExtent(i) ?? e!), null) ?? {
+    const extents = list.flatMap((i) => instanceExtent(i) ?? []);
+    const all = extents.reduce<Extent | null>((e, x) => uniteExtents(e, x), null) ?? {
       lo: [-1, -1, -1] as Vec3,
       hi: [1, 1, 1] as Vec3,
     };

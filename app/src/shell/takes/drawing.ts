@@ -3,6 +3,7 @@ import { type DrawnFilm, type FilmLight, isDrawn, shotDrawing } from '@sphalerit
 import { PictureDrawer } from '../../viewport/picture-drawer';
 import type { SentBricks } from '../../workers/packed';
 import { sharedPool } from '../../workers/pool';
+import { JobCancelled } from '../../workers/protocol';
 
 const order = (project: Project, shot: Shot, film: DrawnFilm) => (sent: SentBricks) => ({
   project: sent.packProject(project),
@@ -19,25 +20,27 @@ export class Drawing {
 
   /** One picture as a PNG. @throws JobCancelled when it is stopped */
   async png(project: Project, shot: Shot, groundAlone: boolean, signal: AbortSignal): Promise<Uint8Array<ArrayBuffer>> {
-    const film = await this.drawn(project, shot, groundAlone);
+    const film = await this.drawn(project, shot, groundAlone, signal);
     return sharedPool().run('drawnFrame', order(project, shot, film), { signal });
   }
   /** One as a film, not graded yet. @throws JobCancelled when it is stopped */
   async film(project: Project, shot: Shot, signal: AbortSignal): Promise<FilmLight> {
-    const film = await this.drawn(project, shot, false);
+    const film = await this.drawn(project, shot, false, signal);
     return sharedPool().run('drawnFilm', order(project, shot, film), { signal });
   }
 
-  private drawn(project: Project, shot: Shot, groundAlone: boolean): Promise<DrawnFilm> {
+  private drawn(project: Project, shot: Shot, groundAlone: boolean, signal: AbortSignal): Promise<DrawnFilm> {
     const { list, floor, ...light } = shotDrawing(project, shot);
     const ground = shot.stage.ground.kind;
-    const drawn = this.last.then(() =>
-      this.drawer.draw({
+    const drawn = this.last.then(() => {
+      // What was stopped while it waited is not drawn for nothing.
+      if (signal.aborted) throw new JobCancelled();
+      return this.drawer.draw({
         ...{ list, ...light, groundAlone, camera: shot.camera, size: shot.output.size, guided: isDrawn(shot.grade) },
         glow: shot.light.glow.strength,
         floor: ground === 'none' ? null : floor,
-      }),
-    );
+      });
+    });
     this.last = drawn.catch(() => undefined);
     return drawn;
   }
