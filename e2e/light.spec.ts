@@ -122,8 +122,8 @@ test('sprites of eight sides take three actions; they are made while one builds,
   await page.getByRole('button', { name: 'Make the sprites' }).click();
   // Elsewhere it is told at the top; a reload goes on with what is missing.
   await page.getByRole('link', { name: /^Build/ }).click();
-  await expect(page.getByTestId('take')).toContainText(/[1-9]\d?\/24/);
-  const made = Number(/(\d+)\/24/.exec((await page.getByTestId('take').textContent())!)![1]);
+  await expect(page.getByTestId('take')).toContainText(/[1-9]\d? of 24/);
+  const made = Number(/(\d+) of 24/.exec((await page.getByTestId('take').textContent())!)![1]);
   const files = new Map<string, Buffer>();
   const saved = new Promise<void>((resolve) =>
     page.on('download', async (d) => {
@@ -133,7 +133,7 @@ test('sprites of eight sides take three actions; they are made while one builds,
   );
   await page.reload();
   await expect
-    .poll(async () => Number(/(\d+)\/24/.exec((await page.getByTestId('take').textContent()) ?? '')?.[1] ?? 0))
+    .poll(async () => Number(/(\d+) of 24/.exec((await page.getByTestId('take').textContent()) ?? '')?.[1] ?? 0))
     .toBeGreaterThanOrEqual(made);
   await saved;
   const table = JSON.parse(files.get('tamsin-dusk-quayside.json')!.toString()) as {

@@ -7,8 +7,8 @@ import {
   bandsOf,
   denoiseSteps,
   filmAbout,
+  joined,
   guided,
-  joinedBands,
   lightOf,
   makeFilm,
   traceCamera,
@@ -122,9 +122,9 @@ async function picture(
   await threads.tiles(shot, size, (tile) => addTraced(film, tile));
   const camera = traceCamera(shot.camera, ...size, project.metresPerUnit);
   // Large pictures band by band: what is worked out for one would be too much of all.
-  const bands = bandsOf(size[1], Math.ceil((size[0] * size[1]) / BAND_PIXELS));
+  const bands = bandsOf(...size, Math.ceil((size[0] * size[1]) / BAND_PIXELS));
   const light = denoise
-    ? joinedBands(bands.map((band) => finish(denoiseSteps(filmAbout(film, band), camera, band))))
+    ? joined(bands.map((band) => finish(denoiseSteps(filmAbout(film, band), camera, band))))
     : lightOf(film);
   const source = { name: shot.name, film: guided(light, film), grade: shot.grade, transparent };
   const known = exporterOf(exporter)!;

@@ -1,4 +1,5 @@
 import type { LooseJson } from '@sphalerite/core/model';
+import type { LightTile, Traced } from '@sphalerite/core/render';
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { copyOldRows } from './old-database';
 import type { ViewState } from './view-state';
@@ -110,6 +111,18 @@ export interface TakeFrameRow {
   index: number;
   png: Uint8Array<ArrayBuffer>;
 }
+/** A tile of a large picture that is traced, while pieces near it need it. */
+export interface TakeTileRow {
+  take: string;
+  index: number;
+  traced: Traced;
+}
+/** A finished piece of one. */
+export interface TakePieceRow {
+  take: string;
+  index: number;
+  piece: LightTile;
+}
 
 type RowKey = [project: string, id: number];
 
@@ -125,6 +138,8 @@ class Database extends Dexie {
   readyRigs!: EntityTable<ReadyRigRow, 'id'>;
   takes!: EntityTable<TakeRow, 'id'>;
   takeFrames!: Table<TakeFrameRow, RowKey>;
+  takeTiles!: Table<TakeTileRow, RowKey>;
+  takePieces!: Table<TakePieceRow, RowKey>;
 
   constructor() {
     // Strict: a finished write is on the disk, not only in a cache of the browser.
@@ -151,6 +166,7 @@ class Database extends Dexie {
     this.version(4).stores({ entries: null, records: null, grids: null, bricks: null });
     this.version(5).stores({ fileRows: '[project+id]' });
     this.version(6).stores({ takes: 'id', takeFrames: '[take+index]' });
+    this.version(7).stores({ takeTiles: '[take+index]', takePieces: '[take+index]' });
   }
 }
 

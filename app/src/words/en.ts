@@ -61,6 +61,8 @@ export const EN = {
   'take.sceneStands': 'A scene stands still: a clip is made of the figure. Choose “turn”, or a shot of the figure.',
   'take.notKept':
     'There is no room in this browser for the pictures that are made. They are made all the same; keep this page open until they are saved.',
+  'picture.cost': 'about {time}, {size} of memory',
+  'picture.largeCost': 'about {time}; kept as it comes, {size} of storage',
   'picture.noMemory': 'There is no memory for a picture of {width}×{height} pixels. Choose a smaller one.',
   'readyRig.saved': '“{name}” is a ready rig now: new projects can begin with it.',
   'alternates.dropOnPart': 'Drop it on a part of the figure: it is tried in the place of that one.',

@@ -1,6 +1,7 @@
 export * from './codec-error';
 export * from './pixels';
 export * from './png';
+export * from './png-strips';
 export * from './jpeg';
 export { type ColourProfile, readProfile, toSrgb } from './colour-profile';
 export * from './mesh';

@@ -1,6 +1,6 @@
 import { type Steps, finish } from '../math';
 import { brightness } from './glow';
-import { type Film, type FilmLight, TILE, type Traced, makeTraced } from './film';
+import { type Area, type Film, type FilmLight, TILE, type Traced, makeTraced, meets } from './film';
 import type { TraceCamera } from './lens';
 
 /** Passes over the picture; each looks twice as far as the one before. */
@@ -21,44 +21,44 @@ const DARKEST = 0.02;
  */
 export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
 
-/** Rows of a picture from one to before another. */
-export interface Band {
-  readonly from: number;
-  readonly to: number;
-}
-
 /** How far away what counts for a pixel lies at most: all passes, and the squares in which light is balanced. */
 const REACH = 144;
 
 /** A picture in bands of whole tiles, about as many as are asked for, and no lower than what has to be looked at besides. */
-export function bandsOf(height: number, count: number): Band[] {
+export function bandsOf(width: number, height: number, count: number): Area[] {
   const rows = Math.ceil(height / TILE),
-    each = Math.max(Math.ceil(rows / count), Math.min(rows, Math.ceil(REACH / TILE)));
-  return Array.from({ length: Math.ceil(rows / each) }, (_, i) => ({
-    from: i * each * TILE,
-    to: Math.min(height, (i + 1) * each * TILE),
+    each = Math.max(Math.ceil(rows / count), Math.min(rows, Math.ceil(REACH / TILE))) * TILE;
+  return Array.from({ length: Math.ceil(height / each) }, (_, i) => ({
+    ...{ x: 0, y: i * each, width },
+    height: Math.min(each, height - i * each),
   }));
 }
 
-/** Of a film the tiles that count for a band. */
-export const filmAbout = (film: Film, { from, to }: Band): Film => ({
+/** Whether what is in a tile counts for an area of the picture. */
+export const countsFor = (tile: Area, part: Area): boolean =>
+  near(tile.x, tile.width, part.x, part.width) && near(tile.y, tile.height, part.y, part.height);
+const near = (a: number, wide: number, b: number, long: number): boolean =>
+  a < b + long + REACH + BLOCK && a + wide > b - REACH - BLOCK;
+
+/** Of a film the tiles that count for an area. */
+export const filmAbout = (film: Film, part: Area): Film => ({
   ...film,
-  tiles: film.tiles.map((t) => (t && t.y < to + REACH + BLOCK && t.y + t.height > from - REACH - BLOCK ? t : null)),
+  tiles: film.tiles.map((t) => (t && countsFor(t, part) ? t : null)),
 });
 
-/** Bands of one picture as the picture. */
-export const joinedBands = (bands: readonly FilmLight[]): FilmLight => ({
-  ...bands[0]!,
-  tiles: bands[0]!.tiles.map((_, i) => bands.find((b) => b.tiles[i])?.tiles[i] ?? null),
+/** Areas of one picture as the picture. */
+export const joined = (parts: readonly FilmLight[]): FilmLight => ({
+  ...parts[0]!,
+  tiles: parts[0]!.tiles.map((_, i) => parts.find((p) => p.tiles[i])?.tiles[i] ?? null),
 });
 
-/** {@link denoised} in pieces. @param band – of these rows alone, which come out as they do of the whole; the tiles of others are null */
+/** {@link denoised} in pieces. @param part – of this area alone, in whole tiles, which comes out as it does of the whole; the tiles of others are null */
 export function* denoiseSteps(
   film: Film,
   camera: TraceCamera,
-  band: Band = { from: 0, to: film.height },
+  part: Area = { x: 0, y: 0, width: film.width, height: film.height },
 ): Steps<FilmLight> {
-  const picture = planesOf(film, camera, band);
+  const picture = planesOf(film, camera, part);
   yield 0.1;
   const raw = picture.light.slice(),
     noise = picture.noise.slice();
@@ -68,12 +68,13 @@ export function* denoiseSteps(
     from = evened(picture, lie, from, 1 << pass);
     yield 0.1 + (0.8 * (pass + 1)) / PASSES;
   }
-  return developed(film, picture, band, balanced(picture, raw, blended(picture, raw, noise, from.light)));
+  return developed(film, picture, part, balanced(picture, raw, blended(picture, raw, noise, from.light)));
 }
 
 /** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
 interface Planes {
-  /** The row of the picture with which it begins; a whole number of squares. */
+  /** The column and the row of the picture with which it begins; whole numbers of squares. */
+  readonly left: number;
   readonly top: number;
   readonly width: number;
   readonly height: number;
@@ -92,15 +93,21 @@ interface Planes {
   readonly grain: Float32Array;
 }
 
-function planesOf(film: Film, camera: TraceCamera, { from: first, to: last }: Band): Planes {
-  const { width } = film,
-    top = Math.max(0, Math.floor((first - REACH) / BLOCK) * BLOCK),
-    bottom = Math.min(film.height, Math.ceil((last + REACH) / BLOCK) * BLOCK),
+/** From where to where an edge of the picture is looked at for a part of it. */
+const lookedAt = (from: number, long: number, all: number): [number, number] => [
+  Math.max(0, Math.floor((from - REACH) / BLOCK) * BLOCK),
+  Math.min(all, Math.ceil((from + long + REACH) / BLOCK) * BLOCK),
+];
+
+function planesOf(film: Film, camera: TraceCamera, part: Area): Planes {
+  const [left, right] = lookedAt(part.x, part.width, film.width),
+    [top, bottom] = lookedAt(part.y, part.height, film.height);
+  const width = right - left,
     height = bottom - top,
     n = width * height;
   const three = (): Float32Array => new Float32Array(n * 3);
   const p: Planes = {
-    ...{ top, width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
+    ...{ left, top, width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
     ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
   };
   const wide = (2 * Math.hypot(...camera.up)) / film.height;
@@ -108,12 +115,12 @@ function planesOf(film: Film, camera: TraceCamera, { from: first, to: last }: Ba
   for (const t of film.tiles) {
     if (!t) continue;
     for (let j = Math.max(0, top - t.y); j < Math.min(t.height, bottom - t.y); j++)
-      for (let i = 0; i < t.width; i++) {
+      for (let i = Math.max(0, left - t.x); i < Math.min(t.width, right - t.x); i++) {
         const from = j * t.width + i,
-          to = (t.y - top + j) * width + t.x + i;
+          to = (t.y - top + j) * width + t.x - left + i;
         takePixel(p, apart, t, from, to);
         if (t.cover[from] === 0) continue;
-        const u = ((t.x + i + 0.5) / width) * 2 - 1 + camera.shift[0],
+        const u = ((t.x + i + 0.5) / film.width) * 2 - 1 + camera.shift[0],
           v = 1 - ((t.y + j + 0.5) / film.height) * 2 + camera.shift[1];
         const d = t.depth[from]! / t.cover[from]!;
         placePixel(p, camera, to, u, v, d);
@@ -402,16 +409,21 @@ function balanced({ width, height, colour }: Planes, raw: Float32Array, clean: F
 }
 
 /** Light with its colour again, in the tiles of the film, as of one sample. */
-function developed(film: Film, { top, width, colour, direct }: Planes, band: Band, light: Float32Array): FilmLight {
+function developed(
+  film: Film,
+  { left, top, width, colour, direct }: Planes,
+  part: Area,
+  light: Float32Array,
+): FilmLight {
   return {
     ...{ width: film.width, height: film.height },
     tiles: film.tiles.map((t) => {
-      if (!t || t.y < band.from || t.y >= band.to) return null;
+      if (!t || !meets(t, part)) return null;
       const out = makeTraced(t, 1);
       for (let j = 0; j < t.height; j++)
         for (let i = 0; i < t.width; i++)
           for (let c = 0; c < 3; c++) {
-            const from = ((t.y - top + j) * width + t.x + i) * 3 + c;
+            const from = ((t.y - top + j) * width + t.x - left + i) * 3 + c;
             out.light[(j * t.width + i) * 3 + c] = light[from]! * colour[from]! + direct[from]!;
           }
       return {

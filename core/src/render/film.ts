@@ -1,6 +1,6 @@
 import { type Steps, finish } from '../math';
 import type { Grade } from '../model';
-import { Grading, isDrawn } from './grading';
+import { type Coarse, Grading, coarse, isDrawn, spreadStep, spreadSteps } from './grading';
 import { drawOutline } from './outline';
 
 /** Edge of a tile in pixels; those at the right and lower edge may be smaller. */
@@ -96,6 +96,10 @@ export const makeFilm = (width: number, height: number): Film => ({
 export const tileOf = (film: Film, { x, y }: Area): Traced | null =>
   film.tiles[(y / TILE) * columnsOf(film.width) + x / TILE] ?? null;
 
+/** Whether two areas share pixels. */
+export const meets = (a: Area, b: Area): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
 /** The tiles of a picture, those in its middle first. */
 export function tileAreas(width: number, height: number): Area[] {
   const areas: Area[] = [];
@@ -112,6 +116,11 @@ export function addTraced(film: Film, more: Traced): void {
   const tile = film.tiles[index];
   if (tile === undefined || (tile && tile.light.length !== more.light.length))
     throw new RangeError(`Samples at ${more.x}, ${more.y} are not those of a tile.`);
+  film.tiles[index] = added(tile, more);
+}
+
+/** Samples of a tile and more of them. Those that were there are added to in place. @throws RangeError when there is no memory for it */
+export function added(tile: Traced | null, more: Traced): Traced {
   const sum = tile ?? makeTraced(more, 0);
   for (const layer of ['light', 'direct', 'squares', 'odd', 'cover', 'albedo', 'normal', 'depth'] as const) {
     const into = sum[layer],
@@ -119,12 +128,12 @@ export function addTraced(film: Film, more: Traced): void {
     for (let i = 0; i < into.length; i++) into[i]! += from[i]!;
   }
   for (let i = 0; i < sum.id.length; i++) vote(sum, i, more.id[i]!, more.votes[i]!);
-  film.tiles[index] = { ...sum, samples: sum.samples + more.samples };
+  return { ...sum, samples: sum.samples + more.samples };
 }
 
 /** What the eye met first, which lines and steps of light are drawn by. */
 export type Guides = Pick<Traced, 'albedo' | 'normal' | 'depth' | 'id'>;
-type LightTile = Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> & {
+export type LightTile = Pick<Traced, keyof Area | 'samples' | 'light' | 'cover'> & {
   readonly guides?: Guides & Pick<Traced, 'samples'>;
 };
 
@@ -163,6 +172,43 @@ export interface Developing {
   readonly transparent?: boolean;
   /** Takes every n-th pixel of every n-th row, for a quick look; the picture is then ⌈width / n⌉ × ⌈height / n⌉. */
   readonly step?: number;
+  /** Of a large picture these rows alone, from the first to before the last; the tiles about them are enough. */
+  readonly rows?: readonly [number, number];
+  /** Light of the whole picture, spread about: needed for rows alone where light is spread. */
+  readonly spread?: Coarse | null;
+}
+/** Rows about those that are asked for, by which lines are drawn. */
+const linesReach = (grade: Grade): number => (isDrawn(grade) ? Math.ceil(grade.outline.width) + 3 : 0);
+
+/** Of finished tiles what counts for some rows of their picture, cut to that. */
+export function rowsAbout(tiles: readonly LightTile[], grade: Grade, rows: readonly [number, number]): LightTile[] {
+  const reach = linesReach(grade);
+  return tiles.flatMap((t) => {
+    const from = Math.max(t.y, rows[0] - reach),
+      to = Math.min(t.y + t.height, rows[1] + reach);
+    return from < to ? [cutTo(t, from - t.y, to - t.y)] : [];
+  });
+}
+function cutTo(t: LightTile, from: number, to: number): LightTile {
+  const cut = (a: Float32Array): Float32Array => {
+    const row = a.length / t.height;
+    return a.slice(from * row, to * row);
+  };
+  const { guides: g } = t;
+  return {
+    ...t,
+    ...{ y: t.y + from, height: to - from, light: cut(t.light), cover: cut(t.cover) },
+    ...(g && {
+      guides: { ...g, albedo: cut(g.albedo), normal: cut(g.normal), depth: cut(g.depth), id: cut(g.id) },
+    }),
+  };
+}
+
+/** Light of a part of a picture in squares, as steps leave it, to be spread over the whole of it later. @param height – of the whole */
+export function coarseOf({ width, height, light, cover, guides }: LightTile, grade: Grade, tall: number): Coarse {
+  const stepped = light.slice();
+  if (guides) new Grading(grade, width, height).stepLight(stepped, guides.albedo, cover);
+  return coarse(stepped, width, height, spreadStep(tall));
 }
 
 /** The film as sRGB bytes, red, green, blue, alpha (not multiplied in). */
@@ -178,14 +224,20 @@ export const developDeepSteps = (film: FilmLight, how: Developing): Steps<Uint16
 
 function* developed<T extends Uint8Array | Uint16Array>(
   film: FilmLight,
-  { grade, transparent = false, step = 1 }: Developing,
+  { grade, transparent = false, step = 1, rows, spread = null }: Developing,
   make: (length: number) => T,
 ): Steps<T> {
-  const { light, cover, width, height, guides } = sampled(film, step, isDrawn(grade));
+  const tall = Math.ceil(film.height / step),
+    reach = linesReach(grade);
+  const [top, bottom] = rows ? [Math.max(0, rows[0] - reach), Math.min(tall, rows[1] + reach)] : [0, tall];
+  const { light, cover, width, height, guides } = sampled(film, step, isDrawn(grade), [top, bottom]);
   yield 0.1;
-  const grading = new Grading(grade, width, height);
+  const grading = new Grading(grade, width, tall);
   if (guides) grading.stepLight(light, guides.albedo, cover);
-  yield* grading.spreadSteps(light);
+  if (grade.bloom > 0) {
+    const about = spread ?? (yield* spreadSteps(coarse(light, width, tall, spreadStep(tall)), tall));
+    grading.bloom(light, about, top);
+  }
   const out = make(width * height * 4),
     most = out instanceof Uint8Array ? 255 : 65_535;
   for (let y = 0; y < height; y++) {
@@ -194,13 +246,21 @@ function* developed<T extends Uint8Array | Uint16Array>(
       const i = y * width + x;
       const alpha = transparent ? Math.min(1, cover[i]!) : 1;
       if (alpha === 0) continue;
-      grading.pixel(light, i, x, y, 1 / alpha, out, most);
+      grading.pixel(light, i, x, top + y, 1 / alpha, out, most);
       out[i * 4 + 3] = Math.round(alpha * most);
     }
   }
   if (guides && grade.outline.width > 0)
     drawOutline({ width, height, ...guides }, { ...grade.outline, width: grade.outline.width / step }, out, most);
-  return out;
+  return rows ? (out.subarray((rows[0] - top) * width * 4, (rows[1] - top) * width * 4) as T) : out;
+}
+
+/** A part of a picture as one tile, as of one sample. @param part – whole tiles; others are left aside */
+export function partOf(film: FilmLight, part: Area, drawn: boolean): LightTile {
+  const { x, y, width, height } = part;
+  const tiles = film.tiles.map((t) => t && meets(t, part) && { ...t, x: t.x - x, y: t.y - y });
+  const { light, cover, guides } = sampled({ width, height, tiles: tiles.map((t) => t || null) }, 1, drawn);
+  return { x, y, width, height, samples: 1, light, cover, ...(guides ? { guides: { ...guides, samples: 1 } } : {}) };
 }
 
 /** Every n-th pixel of a film as a film of its own; what the eye met only where lines or steps of light are `drawn` by it. */
@@ -213,13 +273,14 @@ export function thinned(film: FilmLight, step: number, drawn: boolean): FilmLigh
   return { width, height, tiles: [tile] };
 }
 
-/** Layers of a film as pictures of linear values, red, green, blue, alpha. */
+/** Layers of a film as pictures of linear values, red, green, blue, alpha. @param rows – these alone, from the first to before the last */
 export function filmLayers(
   film: FilmLight,
   transparent: boolean,
+  rows: readonly [number, number] = [0, film.height],
 ): Record<'light', Float32Array<ArrayBuffer>> &
   Record<'albedo' | 'normal' | 'depth' | 'id', Float32Array<ArrayBuffer> | null> {
-  const { light, cover, guides } = sampled(film, 1, true);
+  const { light, cover, guides } = sampled(film, 1, true, rows);
   const spread = (from: Float32Array, stride: number, alpha: boolean): Float32Array<ArrayBuffer> => {
     const out = new Float32Array(cover.length * 4);
     for (let i = 0; i < cover.length; i++) {
@@ -237,14 +298,15 @@ export function filmLayers(
   };
 }
 
-/** Means of a film as one picture of every n-th pixel: linear light, 3 a pixel, and how much is covered. */
+/** Means of a film as one picture of every n-th pixel: linear light, 3 a pixel, and how much is covered. @param rows – of that picture these alone */
 function sampled(
   film: FilmLight,
   step: number,
   drawn: boolean,
+  [top, bottom]: readonly [number, number] = [0, Math.ceil(film.height / step)],
 ): { light: Float32Array; cover: Float32Array; width: number; height: number; guides: Guides | null } {
   const width = Math.ceil(film.width / step),
-    height = Math.ceil(film.height / step);
+    height = bottom - top;
   const light = new Float32Array(width * height * 3),
     cover = new Float32Array(width * height);
   const guides: Guides | null =
@@ -259,10 +321,11 @@ function sampled(
   for (const tile of film.tiles) {
     if (!tile) continue;
     const k = 1 / tile.samples;
-    for (let y = Math.ceil(tile.y / step) * step; y < tile.y + tile.height; y += step)
+    const last = Math.min(tile.y + tile.height, bottom * step);
+    for (let y = Math.max(top, Math.ceil(tile.y / step)) * step; y < last; y += step)
       for (let x = Math.ceil(tile.x / step) * step; x < tile.x + tile.width; x += step) {
         const from = (y - tile.y) * tile.width + x - tile.x,
-          to = (y / step) * width + x / step;
+          to = (y / step - top) * width + x / step;
         for (let c = 0; c < 3; c++) light[to * 3 + c] = tile.light[from * 3 + c]! * k;
         cover[to] = tile.cover[from]! * k;
         if (!guides || !tile.guides) continue;

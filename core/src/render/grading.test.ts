@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { type Grade, TONE_CURVES, makeGrade } from '../model';
 import { finish } from '../math';
 import { toLinear } from '../palette';
-import { Grading, exposed } from '.';
+import { Grading, coarse, exposed, spreadStep, spreadSteps } from '.';
 
 const shown = (light: readonly number[], grade: Partial<Grade>): number[] => {
   const g = new Grading(makeGrade({ curve: 'none', ...grade }), 1, 1);
@@ -48,11 +48,29 @@ describe('grading', () => {
     const light = new Float32Array(w * h * 3);
     const at = (15 * w + 20) * 3;
     light.fill(100, at, at + 3);
-    finish(new Grading(makeGrade({ bloom: 0.4 }), w, h).spreadSteps(light));
+    const spread = finish(spreadSteps(coarse(light, w, h, 1), h));
+    new Grading(makeGrade({ bloom: 0.4 }), w, h).bloom(light, spread);
     expect(light.reduce((a, b) => a + b, 0)).toBeCloseTo(300, 2);
     expect(light[at]!).toBeLessThan(100);
     expect(light[at]!).toBeGreaterThan(60);
     expect(light[at + 6]!).toBeGreaterThan(0);
+  });
+  it('bloom of a large picture, worked out coarsely, is within a twentieth at every pixel of what all of them tell', () => {
+    const [w, h] = [96, 1400];
+    expect([720, 1400, 8192].map(spreadStep)).toEqual([1, 2, 8]);
+    const light = Float32Array.from({ length: w * h * 3 }, (_, i) => (Math.floor(i / 3) % 977 === 0 ? 40 : 0.1));
+    const [fine, rough] = [1, 2].map((step) => {
+      const out = light.slice();
+      new Grading(makeGrade({ bloom: 1 }), w, h).bloom(out, finish(spreadSteps(coarse(light, w, h, step), h)));
+      return out;
+    });
+    const apart = Math.max(...fine!.map((v, i) => Math.abs(v - rough![i]!) / v));
+    expect(apart).toBeGreaterThan(0);
+    expect(apart).toBeLessThan(0.05);
+    // Rows of their own come out as they do of the whole.
+    const part = light.slice(w * 3 * 700);
+    new Grading(makeGrade({ bloom: 1 }), w, h).bloom(part, finish(spreadSteps(coarse(light, w, h, 2), h)), 700);
+    expect(part).toEqual(rough!.slice(w * 3 * 700));
   });
   it('counts what is burnt out and what is black', () => {
     const pixels = Uint8Array.from([255, 255, 255, 255, 0, 0, 0, 255, 128, 128, 128, 255, 255, 255, 255, 0]);

@@ -81,24 +81,24 @@ export class Grading {
     this.white = balance(grade);
   }
 
-  /** Spreads a share of all light about where it is, as a lens does: none is made, and none is lost. In place, in pieces. */
-  *spreadSteps(light: Float32Array): Steps<void> {
-    const { bloom } = this.grade;
-    if (bloom === 0) return;
-    const { width, height } = this;
-    const spread = new Float32Array(light.length);
-    for (const [n, [reach, weight]] of RINGS.entries()) {
-      const one = light.slice();
-      // Three boxes one after another are near to a bell.
-      const radius = Math.max(1, Math.round(reach * height));
-      for (let pass = 0; pass < 3; pass++) {
-        boxAlong(one, width, height, radius, true);
-        boxAlong(one, width, height, radius, false);
-        yield 0.1 + (0.4 * (n * 3 + pass + 1)) / 9;
+  /** Takes a share of all light for what is spread about. In place. @param top – row of the picture with which the light begins */
+  bloom(light: Float32Array, spread: Coarse, top = 0): void {
+    const { grade, width } = this,
+      { step, light: about } = spread,
+      rows = light.length / 3 / width;
+    for (let j = 0, i = 0; j < rows; j++) {
+      const [above, below, t] = between(top + j, step, spread.height),
+        up = above * spread.width,
+        down = below * spread.width;
+      for (let x = 0; x < width; x++) {
+        const [left, right, s] = between(x, step, spread.width);
+        for (let c = 0; c < 3; c++, i++) {
+          const higher = about[(up + left) * 3 + c]! * (1 - s) + about[(up + right) * 3 + c]! * s,
+            lower = about[(down + left) * 3 + c]! * (1 - s) + about[(down + right) * 3 + c]! * s;
+          light[i] = light[i]! + (higher * (1 - t) + lower * t - light[i]!) * grade.bloom;
+        }
       }
-      for (let i = 0; i < light.length; i++) spread[i]! += weight * one[i]!;
     }
-    for (let i = 0; i < light.length; i++) light[i] = light[i]! + (spread[i]! - light[i]!) * bloom;
   }
 
   /**
@@ -160,6 +160,60 @@ export class Grading {
       );
     }
   }
+}
+
+/** Light in squares of pixels, the mean of each: what is spread wide need not be known finely. */
+export interface Coarse {
+  /** Edge of a square in pixels. */
+  readonly step: number;
+  /** In squares. */
+  readonly width: number;
+  readonly height: number;
+  /** 3 a square. */
+  readonly light: Float32Array;
+}
+
+/** Edge of the squares by which a picture’s light is spread: the narrowest ring is at least four of them. */
+export const spreadStep = (height: number): number =>
+  2 ** Math.max(0, Math.floor(Math.log2((RINGS[0]![0] * height) / 4)));
+
+/** Light of a picture in squares. @param light – 3 a pixel */
+export function coarse(light: Float32Array, width: number, height: number, step: number): Coarse {
+  const [w, h] = [Math.ceil(width / step), Math.ceil(height / step)];
+  const sums = new Float32Array(w * h * 3);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      for (let c = 0; c < 3; c++, i++) sums[(Math.floor(y / step) * w + Math.floor(x / step)) * 3 + c]! += light[i]!;
+  for (let v = 0, o = 0; v < h; v++)
+    for (let u = 0; u < w; u++) {
+      const pixels = Math.min(step, width - u * step) * Math.min(step, height - v * step);
+      for (let c = 0; c < 3; c++, o++) sums[o]! /= pixels;
+    }
+  return { step, width: w, height: h, light: sums };
+}
+
+/** Light spread about where it is, as a lens does: none is made, and none is lost. @param tall – height of the picture in pixels */
+export function* spreadSteps({ step, width, height, light }: Coarse, tall: number): Steps<Coarse> {
+  const spread = new Float32Array(light.length);
+  for (const [n, [reach, weight]] of RINGS.entries()) {
+    const one = light.slice();
+    // Three boxes one after another are near to a bell.
+    const radius = Math.max(1, Math.round((reach * tall) / step));
+    for (let pass = 0; pass < 3; pass++) {
+      boxAlong(one, width, height, radius, true);
+      boxAlong(one, width, height, radius, false);
+      yield 0.1 + (0.4 * (n * 3 + pass + 1)) / 9;
+    }
+    for (let i = 0; i < light.length; i++) spread[i]! += weight * one[i]!;
+  }
+  return { step, width, height, light: spread };
+}
+
+/** The two squares between whose middles a pixel lies, and how far it is from the one to the other. */
+function between(pixel: number, step: number, count: number): [number, number, number] {
+  const at = (pixel + 0.5) / step - 0.5,
+    before = Math.floor(at);
+  return [Math.max(0, before), Math.min(count - 1, before + 1), at - before];
 }
 
 /** Each value the mean of those up to `radius` away along a row or a column; beyond the edge the edge goes on. */

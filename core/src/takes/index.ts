@@ -2,3 +2,4 @@ export * from './frames';
 export * from './sprites';
 export * from './sheet';
 export * from './trace-frame';
+export * from './large';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElProgress } from 'element-plus';
 import 'element-plus/theme-chalk/el-progress.css';
+import { framesOf } from '@sphalerite/core/takes';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
@@ -8,6 +9,8 @@ import EmptyState from '../../components/EmptyState.vue';
 import { useSession } from '../../stores/session';
 import { useTakes } from '../../shell/takes/takes';
 import { usePictures } from '../../shell/takes/pictures';
+import { costOf } from '../../shell/takes/cost';
+import { useDraft } from '../../shell/takes/draft';
 import TakeCard from './TakeCard.vue';
 import { takePlan } from './take-plan';
 import OutputPanel from './OutputPanel.vue';
@@ -21,6 +24,15 @@ const takes = useTakes();
 const own = computed(() => takes.takes.filter((t) => t.project === session.project?.id));
 const makes = computed(() => hand.shot?.output.makes ?? 'picture');
 const plan = computed(() => (session.project && hand.shot ? takePlan(session.project, hand.shot) : ''));
+const draft = useDraft();
+/** What it will take, told by the draft before anything is begun. */
+const cost = computed(() => {
+  const { shot } = hand,
+    { output } = shot ?? {};
+  if (!session.project || !output || !draft.pace || output.drawn || light.tracing || light.calming) return '';
+  if (output.makes === 'sprites') return '';
+  return costOf(draft.pace, output, Math.max(1, framesOf(session.project, shot!).length));
+});
 const goesOn = computed(
   () => light.grown >= 0 && !light.tracing && !light.calming && light.current !== null && light.canGoOn(light.current),
 );
@@ -57,6 +69,7 @@ const state = computed(() => {
         aria-label="Progress of the picture"
       />
       <p class="figures quiet" data-testid="trace-state">{{ state }}</p>
+      <p v-if="cost" class="figures quiet" data-testid="cost">{{ cost }}</p>
     </section>
     <OutputPanel v-if="hand.shot" />
     <section class="strip" aria-label="Pictures made">

@@ -5,7 +5,8 @@ import 'element-plus/theme-chalk/el-progress.css';
 import { computed } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import IconButton from '../../components/IconButton.vue';
-import { type Take, useTakes } from '../../shell/takes/takes';
+import FilmView from '../../shell/takes/FilmView.vue';
+import { type Take, progressOf, useTakes } from '../../shell/takes/takes';
 
 /** What a shot became, or is becoming. */
 const props = defineProps<{ take: Take }>();
@@ -17,6 +18,14 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
   <div class="take" data-testid="take-card">
     <video v-if="kind === 'webm' || kind === 'mp4'" :src="take.url" autoplay loop muted playsinline />
     <img v-else-if="take.url && kind !== 'zip'" :src="take.url" :alt="take.title" />
+    <span v-else-if="take.shown" class="growing"
+      ><FilmView
+        v-bind="take.shown"
+        :transparent="false"
+        :growing="take.state === 'making'"
+        :zebra="false"
+        :label="take.title"
+    /></span>
     <el-progress
       v-else
       type="circle"
@@ -25,9 +34,7 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
       :percentage="Math.round((100 * take.made) / Math.max(1, take.count))"
       color="var(--honey)"
     />
-    <small class="figures"
-      >{{ take.title }} · {{ take.state === 'done' ? kind : `${take.made} of ${take.count}` }}</small
-    >
+    <small class="figures">{{ take.title }} · {{ take.state === 'done' ? kind : progressOf(take) }}</small>
     <span class="row">
       <action-button v-if="take.state === 'done'" look="bare" @click="takes.save(take)">save again</action-button
       ><icon-button
@@ -49,7 +56,8 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
   gap: 3px;
 }
 img,
-video {
+video,
+.growing {
   height: 70px;
   max-width: 200px;
   object-fit: contain;

@@ -11,6 +11,7 @@ import {
 } from '@tabler/icons-vue';
 import { type Camera, FIRST_CAMERA, PLAIN_LENS, type Shot, sceneByItself } from '@sphalerite/core/model';
 import { addShotEdit, deleteShotEdit, each, editShotEdit } from '@sphalerite/core/project';
+import { isLarge } from '@sphalerite/core/takes';
 import { download } from '../../shell/files/exporting';
 import type { Command } from '../../stores/commands';
 import { renameInHand } from '../shared/rename-in-hand';
@@ -85,6 +86,8 @@ export function pictureCommands(): Command[] {
       ),
       run: () => {
         withCamera();
+        // A film that is too large for memory is made piece by piece, like a clip picture by picture.
+        if (isLarge(session.shot!.output)) return void takes.start(session.project!, session.shot!);
         const [w, h] = session.shot!.output.size,
           r = guides.region;
         void light.trace(session.shot!, r && { x: r[0] * w, y: r[1] * h, width: r[2] * w, height: r[3] * h });

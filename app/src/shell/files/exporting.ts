@@ -1,14 +1,25 @@
-import { type ExportOrder, type ExportPlan, type Written, type WrittenFile } from '@sphalerite/core/files';
+import { type ExportOrder, type ExportPlan, type Written } from '@sphalerite/core/files';
 import type { Project } from '@sphalerite/core/model';
 import { useNotices } from '../../stores/notices';
 import { say } from '../../words';
 import { type JobOptions, sharedPool } from '../../workers/pool';
 
-const sizeText = (bytes: number): string =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3)).toLocaleString('en')} KB` : `${(bytes / 1e6).toFixed(1)} MB`;
+/** Bytes in words. */
+export const sizeText = (bytes: number): string =>
+  bytes < 1e6
+    ? `${Math.max(1, Math.round(bytes / 1e3)).toLocaleString('en')} KB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(1)} GB`;
+
+/** A file that is handed to the browser; large ones are not in memory. */
+export interface Handed {
+  readonly name: string;
+  readonly bytes: Uint8Array<ArrayBuffer> | Blob;
+}
 
 /** Hands files to the browser as downloads, and says what was written where. */
-export function download(files: readonly WrittenFile[], type = 'application/octet-stream'): void {
+export function download(files: readonly Handed[], type = 'application/octet-stream'): void {
   for (const { name, bytes } of files) {
     const url = URL.createObjectURL(new Blob([bytes], { type }));
     const a = document.createElement('a');
@@ -17,7 +28,7 @@ export function download(files: readonly WrittenFile[], type = 'application/octe
     a.click();
     setTimeout(() => URL.revokeObjectURL(url), 10_000);
   }
-  const size = sizeText(files.reduce((n, f) => n + f.bytes.length, 0));
+  const size = sizeText(files.reduce((n, f) => n + (f.bytes instanceof Blob ? f.bytes.size : f.bytes.length), 0));
   if (files[0]) useNotices().say(say('files.written', { n: files.length, name: files[0].name, size }));
 }
 

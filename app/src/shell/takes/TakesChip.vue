@@ -4,7 +4,7 @@ import { computed, onMounted } from 'vue';
 import IconButton from '../../components/IconButton.vue';
 import { useSession } from '../../stores/session';
 import { usePictures } from './pictures';
-import { useTakes } from './takes';
+import { progressOf, useTakes } from './takes';
 
 /** Pictures under way, at the top of every screen. */
 const takes = useTakes();
@@ -38,7 +38,7 @@ const left = computed(() => {
   </span>
   <span v-if="first" class="take" role="status" data-testid="take" :data-tip="`${first.title} is being made${left}`">
     <i :style="{ width: `${(100 * first.made) / Math.max(1, first.count)}%` }" aria-hidden="true" />
-    <span class="figures">{{ first.made }}/{{ first.count }}</span>
+    <span class="figures">{{ progressOf(first) }}</span>
     <icon-button :icon="IconX" :label="`Stop making ${first.title}`" @click="takes.stop(first.id)" />
   </span>
 </template>

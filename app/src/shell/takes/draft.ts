@@ -15,6 +15,7 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import type { Drawing } from './drawing';
+import type { Pace } from './cost';
 import { calmed, traceOnAll } from './tracing';
 
 /** Samples of a draft. */
@@ -35,8 +36,11 @@ function drafts(pixels: number) {
   const light = shallowRef<FilmLight | null>(null);
   /** Rises when it has grown. */
   const grown = ref(0);
+  /** How long the last one that was traced took; null once it is of another shot. */
+  const pace = shallowRef<Pace | null>(null);
   let abort: AbortController | null = null;
   let timer = 0;
+  let last: string | undefined;
   let drawing: Drawing | null = null;
 
   /** Takes away the one that stands; what it shows is no longer so. */
@@ -55,6 +59,8 @@ function drafts(pixels: number) {
   /** Makes one of a shot through a camera, once nothing changes for a moment. */
   function soon(shot: Shot | null, camera: Camera | null): void {
     clear();
+    if (shot?.id !== last) pace.value = null;
+    last = shot?.id;
     if (shot && camera) timer = window.setTimeout(() => void make({ ...shot, camera }), REST);
   }
   const show = (film: FilmLight): void => {
@@ -79,22 +85,26 @@ function drafts(pixels: number) {
   }
   async function trace(project: Project, shot: Shot, mine: AbortController): Promise<void> {
     const { size } = shot.output;
-    const film: Film = markRaw(makeFilm(...size));
+    const film: Film = markRaw(makeFilm(...size)),
+      began = performance.now();
     await traceOnAll({ project, shot, size }, mine, (_, traced) => {
       if (!traced) return;
       addTraced(film, traced);
       show(guided(lightOf(film), film));
     });
     if (!isExposed(film)) return;
-    const camera = traceCamera(shot.camera, ...size, project.metresPerUnit);
+    const camera = traceCamera(shot.camera, ...size, project.metresPerUnit),
+      traced = performance.now();
     show(guided(await calmed(film, camera, mine.signal), film));
+    const seconds = (from: number, to: number): number => (to - from) / 1000;
+    pace.value = markRaw({ film, traced: seconds(began, traced), calmed: seconds(traced, performance.now()) });
   }
   async function draw(project: Project, shot: Shot, mine: AbortController): Promise<void> {
     drawing ??= new (await import('./drawing')).Drawing();
     const film = await drawing.film(project, shot, mine.signal);
     if (!mine.signal.aborted) show(film);
   }
-  return { on, light, grown, soon, stop };
+  return { on, light, grown, pace, soon, stop };
 }
 
 /** What Light shows in place of the view. */

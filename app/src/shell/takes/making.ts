@@ -1,58 +1,75 @@
 import { type TakePlan, type WrittenFile, pictureOf, seriesOf } from '@sphalerite/core/files';
 import type { Project, Shot } from '@sphalerite/core/model';
+import { isLarge } from '@sphalerite/core/takes';
 import { db } from '../../storage/database';
 import { sharedPool } from '../../workers/pool';
+import type { Handed } from '../files/exporting';
 import type { Drawing } from './drawing';
+import type { KeptTake } from './kept';
+import { LargePicture, onAllLanes } from './large';
+import { LargeWriter } from './large-files';
 import type { Take } from './takes';
 
+/** Makes what is missing of a take, and what its pictures become. @throws JobCancelled when it is stopped */
+export async function filesOfTake(
+  take: Take,
+  project: Project,
+  shot: Shot,
+  kept: KeptTake,
+  signal: AbortSignal,
+): Promise<readonly Handed[]> {
+  const begins = (count: number) => db.takes.update(take.id, { stopped: false, count }).catch(() => 0);
+  if (isLarge(shot.output)) {
+    const picture = new LargePicture(take, project, shot, kept, signal);
+    await begins(take.count);
+    await picture.make();
+    return new LargeWriter(take.title, shot, picture.plan, kept, signal).files();
+  }
+  const plan = await planned(project, shot, signal);
+  take.count = plan.count;
+  await begins(plan.count);
+  return takeFiles(take.title, shot, plan, await makePictures(take, plan, project, signal, kept), signal);
+}
+
 /** What a shot becomes, worked out beside the page: how far figures reach in many poses takes a while. */
-export const planned = (project: Project, shot: Shot, signal: AbortSignal): Promise<TakePlan> =>
+const planned = (project: Project, shot: Shot, signal: AbortSignal): Promise<TakePlan> =>
   sharedPool().run(
     'takePlan',
     (sent) => ({ project: sent.packProject(project), shot: JSON.parse(JSON.stringify(shot)) as Shot }),
     { signal },
   );
 
-/** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. @param unkept – those that are in memory alone, because the disk was full */
-export async function makePictures(
-  take: Pick<Take, 'id' | 'made' | 'left'>,
+/** All pictures of a plan, those that are kept already and the rest as they come, each kept at once. */
+async function makePictures(
+  take: Pick<Take, 'made' | 'left'>,
   plan: TakePlan,
   project: Project,
   signal: AbortSignal,
-  unkept: ReadonlyMap<number, Uint8Array<ArrayBuffer>>,
-  keep: (take: string, index: number, png: Uint8Array<ArrayBuffer>) => Promise<void>,
+  { frames }: KeptTake,
 ): Promise<Uint8Array<ArrayBuffer>[]> {
-  const pngs = new Map<number, Uint8Array<ArrayBuffer>>(unkept);
-  const kept = await db.takeFrames
-    .where(':id')
-    .between([take.id, 0], [take.id, Infinity])
-    .toArray()
-    .catch(() => []);
-  for (const { index, png } of kept) if (index < plan.count) pngs.set(index, png);
+  const pngs = new Map<number, Uint8Array<ArrayBuffer>>();
+  for (const i of await frames.indexes()) if (i < plan.count) pngs.set(i, (await frames.get(i))!.png);
   take.made = pngs.size;
   const missing = Array.from({ length: plan.count }, (_, i) => i).filter((i) => !pngs.has(i));
   const began = performance.now();
   let made = 0;
   const drawing = missing.length > 0 && (await drawerFor(plan));
-  const lane = async (): Promise<void> => {
-    for (let i = missing.shift(); i !== undefined; i = missing.shift()) {
-      const { shot, groundAlone } = pictureOf(plan, i);
-      const input = JSON.parse(JSON.stringify(shot)) as Shot;
-      const png = drawing
-        ? await drawing.png(project, shot, groundAlone, signal)
-        : await sharedPool().run(
-            'frame',
-            (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }),
-            { signal },
-          );
-      pngs.set(i, png);
-      take.made++;
-      take.left = ((performance.now() - began) / 1000 / ++made) * missing.length;
-      await keep(take.id, i, png);
-    }
+  const one = async (i: number): Promise<void> => {
+    const { shot, groundAlone } = pictureOf(plan, i);
+    const input = JSON.parse(JSON.stringify(shot)) as Shot;
+    const png = drawing
+      ? await drawing.png(project, shot, groundAlone, signal)
+      : await sharedPool().run('frame', (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }), {
+          signal,
+        });
+    pngs.set(i, png);
+    take.made++;
+    made++;
+    take.left = ((performance.now() - began) / 1000 / made) * (missing.length - made);
+    await frames.put(i, { png });
   };
   try {
-    await Promise.all(Array.from({ length: sharedPool().size }, lane));
+    await onAllLanes(missing, one);
   } finally {
     if (drawing) drawing.dispose();
   }
@@ -64,7 +81,7 @@ const drawerFor = async ({ frames }: TakePlan): Promise<Drawing | null> =>
   frames[0]?.shot.output.drawn ? new (await import('./drawing')).Drawing() : null;
 
 /** What its pictures become. */
-export async function takeFiles(
+async function takeFiles(
   name: string,
   shot: Shot,
   plan: TakePlan,

@@ -1,15 +1,16 @@
-import type { WrittenFile } from '@sphalerite/core/files';
-import { type Project, type Shot, must } from '@sphalerite/core/model';
+import { type Grade, type Project, type Shot, must } from '@sphalerite/core/model';
+import type { FilmLight } from '@sphalerite/core/render';
 import { takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref } from 'vue';
-import { download, exported } from '../files/exporting';
+import { type Handed, download, exported } from '../files/exporting';
 import { readProject } from '../files/project-files';
 import { db } from '../../storage/database';
 import { useNotices } from '../../stores/notices';
 import { say } from '../../words';
-import { makePictures, planned, takeFiles } from './making';
+import { KeptTake } from './kept';
+import { filesOfTake } from './making';
 import { JobCancelled } from '../../workers/protocol';
 
 /** Pictures that a shot becomes, being made or finished. */
@@ -19,15 +20,22 @@ export interface Take {
   readonly project: string;
   readonly title: string;
   readonly shot: string;
+  /** Of a large picture tiles and what else there is to do; otherwise pictures. */
   count: number;
   made: number;
+  /** What there is of a large picture, small. */
+  shown: { readonly film: FilmLight; readonly grade: Grade; readonly grown: number } | null;
   /** Seconds until all are made, as far as can be told. */
   left: number;
   state: 'making' | 'stopped' | 'done';
   /** What came of it, and an address of its first file. */
-  files: readonly WrittenFile[];
+  files: readonly Handed[];
   url: string;
 }
+
+/** How far one is, in words. */
+export const progressOf = ({ made, count, shown }: Take): string =>
+  shown ? `${Math.floor((100 * made) / Math.max(1, count))} %` : `${made} of ${count}`;
 
 const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
 
@@ -73,7 +81,7 @@ export const useTakes = defineStore('takes', () => {
     for (const row of rows) {
       const take = begun(row);
       take.state = 'stopped';
-      take.made = await db.takeFrames.where(':id').between([row.id, 0], [row.id, Infinity]).count();
+      take.made = (await keptOf(row.id).frames.indexes()).size;
       if (!row.stopped) void goOn(row.id);
     }
   }
@@ -86,14 +94,10 @@ export const useTakes = defineStore('takes', () => {
     try {
       await navigator.locks.request(`take ${take.id}`, { ifAvailable: true }, async (mine) => {
         if (!mine) throw new JobCancelled();
-        const plan = await planned(project, shot, abort.signal);
-        take.count = plan.count;
-        await db.takes.update(take.id, { stopped: false, count: plan.count }).catch(() => 0);
-        const pngs = await makePictures(take, plan, project, abort.signal, unkept.get(take.id) ?? new Map(), keep);
-        take.files = markRaw(await takeFiles(take.title, shot, plan, pngs, abort.signal));
+        take.files = markRaw(await filesOfTake(take, project, shot, keptOf(take.id), abort.signal));
       });
       const [first] = take.files;
-      take.url = first ? URL.createObjectURL(new Blob([first.bytes])) : '';
+      take.url = first && !take.shown ? URL.createObjectURL(new Blob([first.bytes])) : '';
       take.state = 'done';
       await forget(take.id);
       download(take.files);
@@ -110,24 +114,17 @@ export const useTakes = defineStore('takes', () => {
   function begun({ id, project, shot, title, count }: Pick<Take, 'id' | 'project' | 'shot' | 'title' | 'count'>): Take {
     takes.value.unshift({
       ...{ id, project, shot, title, count },
-      ...{ made: 0, left: 0, state: 'making', files: [], url: '' },
+      ...{ made: 0, left: 0, shown: null, state: 'making', files: [], url: '' },
     });
     return takes.value[0]!;
   }
 
-  /** Pictures by take for which the disk had no room. */
-  const unkept = new Map<string, Map<number, Uint8Array<ArrayBuffer>>>();
-  /** Keeps a picture; where the disk is full it stays in memory alone, which is said once. */
-  async function keep(take: string, index: number, png: Uint8Array<ArrayBuffer>): Promise<void> {
-    try {
-      await db.takeFrames.put({ take, index, png });
-    } catch {
-      if (!unkept.has(take)) {
-        notices.say(say('take.notKept'), { kind: 'error' });
-        unkept.set(take, new Map());
-      }
-      unkept.get(take)!.set(index, png);
-    }
+  const kepts = new Map<string, KeptTake>();
+  /** What is kept of a take; where the disk is full it stays in memory alone, which is said once. */
+  function keptOf(id: string): KeptTake {
+    const kept = kepts.get(id) ?? new KeptTake(id, () => notices.say(say('take.notKept'), { kind: 'error' }));
+    kepts.set(id, kept);
+    return kept;
   }
 
   /** Stops; what is made stays, and it can go on. */
@@ -152,9 +149,9 @@ export const useTakes = defineStore('takes', () => {
     await forget(id);
   }
   async function forget(id: string): Promise<void> {
-    unkept.delete(id);
     await db.takes.delete(id);
-    await db.takeFrames.where(':id').between([id, 0], [id, Infinity]).delete();
+    await keptOf(id).drop();
+    kepts.delete(id);
   }
   const save = (take: Take): void => download(take.files);
 

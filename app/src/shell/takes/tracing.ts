@@ -8,7 +8,7 @@ import {
   type Traced,
   bandsOf,
   filmAbout,
-  joinedBands,
+  joined,
   tileAreas,
   tileOf,
 } from '@sphalerite/core/render';
@@ -74,12 +74,12 @@ export async function calmed(
   onProgress: (share: number) => void = () => undefined,
 ): Promise<FilmLight> {
   const pool = sharedPool(),
-    bands = bandsOf(film.height, pool.size),
+    bands = bandsOf(film.width, film.height, pool.size),
     shares = bands.map(() => 0);
-  return joinedBands(
+  return joined(
     await Promise.all(
       bands.map((band, i) =>
-        pool.run('denoise', () => ({ film: filmAbout(film, band), camera, band }), {
+        pool.run('denoise', () => ({ film: filmAbout(film, band), camera, part: band }), {
           signal,
           onProgress(share) {
             shares[i] = share;

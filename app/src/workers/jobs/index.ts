@@ -1,11 +1,12 @@
 import type { Handlers, JobKind } from './kinds';
 
-export type { JobContext, JobKind, Jobs, PackedBrought, PackedSet } from './kinds';
+export type { JobContext, JobKind, Jobs, Layer, PackedBrought, PackedSet } from './kinds';
 
 // A worker loads what it is asked for: the first picture of a project waits for no exporter.
 const grids = () => import('./grids').then((m) => m.gridJobs);
 const projects = () => import('./projects').then((m) => m.projectJobs);
 const pictures = () => import('./pictures').then((m) => m.pictureJobs);
+const large = () => import('./large').then((m) => m.largeJobs);
 const videos = () => import('./video').then((m) => m.videoJobs);
 const files = () => import('./files').then((m) => m.fileJobs);
 
@@ -28,6 +29,13 @@ const loaders: { readonly [K in JobKind]: () => Promise<Pick<Handlers, K>> } = {
   drawnFilm: pictures,
   develop: pictures,
   thumbnail: pictures,
+  tiles: large,
+  piece: large,
+  coarse: large,
+  spread: large,
+  strip: large,
+  layers: large,
+  written: large,
   export: files,
   deliver: files,
   zip: files,

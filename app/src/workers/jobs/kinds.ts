@@ -17,15 +17,18 @@ import type { Axis, Box, Vec3 } from '@sphalerite/core/math';
 import type { ChunkMesh, SceneCost } from '@sphalerite/core/mesh';
 import type { Grade, SeriesFile, Shot } from '@sphalerite/core/model';
 import type { DeliveryFigures, DeliveryFinding, StandingFindings } from '@sphalerite/core/project';
+import type { PngStrip } from '@sphalerite/core/codec';
 import type {
   Area,
-  Band,
+  Coarse,
   DrawnFilm,
   Exposed,
+  filmLayers,
   Had,
   Traced,
   Film,
   FilmLight,
+  LightTile,
   TraceCamera,
 } from '@sphalerite/core/render';
 import type { RegionQuery } from '@sphalerite/core/sculpt';
@@ -85,7 +88,50 @@ export interface Jobs {
     partial: never;
   };
   /** A film without most of its noise. */
-  denoise: { input: { film: Film; camera: TraceCamera; band: Band }; output: FilmLight; partial: never };
+  denoise: { input: { film: Film; camera: TraceCamera; part: Area }; output: FilmLight; partial: never };
+  /** Tiles of a large picture, each told once it is done. */
+  tiles: {
+    input: { project: PackedProject; shot: Shot; tiles: readonly Area[] };
+    output: null;
+    partial: Traced;
+  };
+  /** A piece of one, finished. @param camera – null to leave the noise in @param drawn – with what the eye met */
+  piece: {
+    input: { film: Film; camera: TraceCamera | null; piece: Area; drawn: boolean };
+    output: LightTile;
+    partial: never;
+  };
+  /** Its light in squares. @param height – of the whole picture */
+  coarse: { input: { piece: LightTile; grade: Grade; height: number }; output: Coarse; partial: never };
+  /** Light of the whole picture, spread about. */
+  spread: { input: { squares: Coarse; height: number }; output: Coarse; partial: never };
+  /** Some rows of it, developed: a strip of a PNG, or RGBA bytes. */
+  strip: {
+    input: {
+      film: FilmLight;
+      grade: Grade;
+      transparent: boolean;
+      spread: Coarse | null;
+      rows: readonly [number, number];
+      columns: readonly [number, number];
+      as: 'png' | 'png16' | 'rgba';
+      place: { readonly first: boolean; readonly last: boolean };
+    };
+    output: PngStrip;
+    partial: never;
+  };
+  /** Some rows of its layers, as EXRs have them. */
+  layers: {
+    input: { film: FilmLight; transparent: boolean; rows: readonly [number, number]; layers: readonly Layer[] };
+    output: Uint8Array<ArrayBuffer>[];
+    partial: never;
+  };
+  /** RGBA bytes as a kind of picture that is written as a whole. */
+  written: {
+    input: { pixels: Blob; width: number; height: number; type: 'image/jpeg' | 'image/webp' };
+    output: Blob;
+    partial: never;
+  };
   /** Files of a project, by an exporter. */
   export: {
     input: { project: PackedProject; order: ExportOrder };
@@ -204,6 +250,8 @@ export interface Jobs {
   };
 }
 export type JobKind = keyof Jobs;
+/** A layer of a film. */
+export type Layer = keyof ReturnType<typeof filmLayers>;
 
 /** What was brought in, on its way. */
 export type PackedBrought =

@@ -48,7 +48,7 @@ export const pictureJobs = {
     return { pixels, exposed: exposed(pixels) };
   },
 
-  denoise: ({ film, camera, band }, ctx) => drive(denoiseSteps(film, camera, band), ctx),
+  denoise: ({ film, camera, part }, ctx) => drive(denoiseSteps(film, camera, part), ctx),
 
   async thumbnail({ project, part }, ctx) {
     const p = ctx.bricks.openProject(project);
