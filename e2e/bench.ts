@@ -223,6 +223,12 @@ export class Bench {
   screens = (): Promise<string[]> =>
     this.page.getByRole('navigation', { name: 'Steps of the work' }).locator('.name').allTextContents();
 
+  /** Types into a field by its name. */
+  async set(label: string, value: string): Promise<void> {
+    const field = this.page.getByLabel(label, { exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  }
   async step(name: string): Promise<void> {
     await this.page
       .getByRole('navigation', { name: 'Steps of the work' })

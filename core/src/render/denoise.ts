@@ -58,17 +58,28 @@ export function* denoiseSteps(
   camera: TraceCamera,
   part: Area = { x: 0, y: 0, width: film.width, height: film.height },
 ): Steps<FilmLight> {
-  const picture = planesOf(film, camera, part);
+  const { picture, lie, light } = begun(film, camera, part);
   yield 0.1;
-  const raw = picture.light.slice(),
-    noise = picture.noise.slice();
-  let from: Noisy = { light: withoutDots(picture), noise: picture.noise };
-  const lie = lieOf(picture);
+  let from: Noisy = { light, noise: picture.noise },
+    into: Noisy = { light: new Float32Array(light.length), noise: new Float32Array(picture.noise.length) };
+  const value = new Float32Array(picture.noise.length * EIGHT);
   for (let pass = 0; pass < PASSES; pass++) {
-    from = evened(picture, lie, from, 1 << pass);
+    evened(picture, { lie, value }, from, into, 1 << pass);
+    // The noise that was told first is still needed.
+    [from, into] = [into, pass === 0 ? { light, noise: picture.noise.slice() } : from];
     yield 0.1 + (0.8 * (pass + 1)) / PASSES;
   }
-  return developed(film, picture, part, balanced(picture, raw, blended(picture, raw, noise, from.light)));
+  return developed(film, picture, part, balanced(picture, blended(picture, from.light)));
+}
+
+/** What a film is evened by, and its light without lone dots; what is needed for that alone is let go of, since memory is dear. */
+function begun(
+  film: Film,
+  camera: TraceCamera,
+  part: Area,
+): { picture: Planes; lie: Float32Array; light: Float32Array } {
+  const { surface, ...picture } = planesOf(film, camera, part);
+  return { picture, lie: lieOf(surface), light: withoutDots(picture, surface) };
 }
 
 /** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
@@ -84,6 +95,9 @@ interface Planes {
   /** What came without a bounce, which has no noise. */
   readonly direct: Float32Array;
   readonly colour: Float32Array;
+}
+/** Where what is seen in it lies. */
+interface Surface {
   readonly normal: Float32Array;
   /** Place in the world. */
   readonly place: Float32Array;
@@ -99,7 +113,7 @@ const lookedAt = (from: number, long: number, all: number): [number, number] => 
   Math.min(all, Math.ceil((from + long + REACH) / BLOCK) * BLOCK),
 ];
 
-function planesOf(film: Film, camera: TraceCamera, part: Area): Planes {
+function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surface: Surface } {
   const [left, right] = lookedAt(part.x, part.width, film.width),
     [top, bottom] = lookedAt(part.y, part.height, film.height);
   const width = right - left,
@@ -108,6 +122,8 @@ function planesOf(film: Film, camera: TraceCamera, part: Area): Planes {
   const three = (): Float32Array => new Float32Array(n * 3);
   const p: Planes = {
     ...{ left, top, width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
+  };
+  const surface: Surface = {
     ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
   };
   const wide = (2 * Math.hypot(...camera.up)) / film.height;
@@ -118,17 +134,17 @@ function planesOf(film: Film, camera: TraceCamera, part: Area): Planes {
       for (let i = Math.max(0, left - t.x); i < Math.min(t.width, right - t.x); i++) {
         const from = j * t.width + i,
           to = (t.y - top + j) * width + t.x - left + i;
-        takePixel(p, apart, t, from, to);
+        takePixel(p, surface, apart, t, from, to);
         if (t.cover[from] === 0) continue;
         const u = ((t.x + i + 0.5) / film.width) * 2 - 1 + camera.shift[0],
           v = 1 - ((t.y + j + 0.5) / film.height) * 2 + camera.shift[1];
         const d = t.depth[from]! / t.cover[from]!;
-        placePixel(p, camera, to, u, v, d);
-        p.grain[to] = camera.perspective ? wide * d : wide;
+        placePixel(surface, camera, to, u, v, d);
+        surface.grain[to] = camera.perspective ? wide * d : wide;
       }
   }
   scaleNoise(p, apart);
-  return p;
+  return { ...p, surface };
 }
 
 /**
@@ -156,7 +172,14 @@ function scaleNoise({ width, height, noise }: Planes, apart: Float32Array): void
 }
 
 /** @param apart – is given the squared difference of both halves of the samples, over 4; −1 where there are no halves */
-function takePixel(p: Planes, apart: Float32Array, t: Traced, from: number, to: number): void {
+function takePixel(
+  p: Planes,
+  { purity, normal }: Surface,
+  apart: Float32Array,
+  t: Traced,
+  from: number,
+  to: number,
+): void {
   const k = 1 / t.samples;
   let length = 0;
   for (let c = 0; c < 3; c++) {
@@ -166,8 +189,8 @@ function takePixel(p: Planes, apart: Float32Array, t: Traced, from: number, to: 
     length += t.normal[from * 3 + c]! ** 2;
   }
   length = Math.sqrt(length) || 1;
-  p.purity[to] = length * k;
-  for (let c = 0; c < 3; c++) p.normal[to * 3 + c] = t.normal[from * 3 + c]! / length;
+  purity[to] = length * k;
+  for (let c = 0; c < 3; c++) normal[to * 3 + c] = t.normal[from * 3 + c]! / length;
   const grey = brightness(p.colour[to * 3]!, p.colour[to * 3 + 1]!, p.colour[to * 3 + 2]!);
   const rest = (c: number): number => (t.light[from * 3 + c]! - t.direct[from * 3 + c]!) * k;
   const mean = brightness(rest(0), rest(1), rest(2));
@@ -179,7 +202,7 @@ function takePixel(p: Planes, apart: Float32Array, t: Traced, from: number, to: 
   apart[to] = odd < 2 ? -1 : (gap * gap) / 4 / (grey * grey);
 }
 
-function placePixel(p: Planes, c: TraceCamera, to: number, u: number, v: number, d: number): void {
+function placePixel(p: Surface, c: TraceCamera, to: number, u: number, v: number, d: number): void {
   const across = [0, 1, 2].map((a) => c.right[a]! * u + c.up[a]! * v);
   if (!c.perspective) {
     for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + across[a]! + c.ahead[a]! * d;
@@ -211,7 +234,7 @@ const falling = (x: number): number => {
 const EIGHT = 8;
 
 /** Of each pixel its normal, place, grain and purity. */
-function lieOf({ normal, place, grain, purity }: Planes): Float32Array {
+function lieOf({ normal, place, grain, purity }: Surface): Float32Array {
   const out = new Float32Array(grain.length * EIGHT);
   for (let i = 0, a = 0, o = 0; i < grain.length; i++, a += 3, o += EIGHT) {
     for (let c = 0; c < 3; c++) {
@@ -229,12 +252,17 @@ function lieOf({ normal, place, grain, purity }: Planes): Float32Array {
  * for their noise. One long loop on purpose: it goes over every neighbour of every pixel.
  *
  * @param lie – as {@link lieOf} gives it
+ * @param value – room for the light, noise and brightness of each pixel, and how much brighter a neighbour may be
  */
-function evened({ width, height }: Planes, lie: Float32Array, { light, noise }: Noisy, step: number): Noisy {
-  const out = light.slice(),
-    left = noise.slice();
-  // Of each pixel its light, noise, brightness and how much brighter a neighbour may be.
-  const value = new Float32Array(noise.length * EIGHT);
+function evened(
+  { width, height }: Planes,
+  { lie, value }: { lie: Float32Array; value: Float32Array },
+  { light, noise }: Noisy,
+  { light: out, noise: left }: Noisy,
+  step: number,
+): void {
+  out.set(light);
+  left.set(noise);
   for (let y = 0, i = 0, o = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++, o += EIGHT) {
       for (let c = 0; c < 3; c++) value[o + c] = light[i * 3 + c]!;
@@ -297,14 +325,13 @@ function evened({ width, height }: Planes, lie: Float32Array, { light, noise }: 
       out[i * 3 + 2] = b * k;
       left[i] = v * k * k;
     }
-  return { light: out, noise: left };
 }
 
 /** How many standard deviations of its neighbours a pixel may be brighter than them. */
 const DOT = 3;
 
 /** The light with pixels that stand out alone on their plane held to what their neighbours are; what they lose comes to all about them later. */
-function withoutDots({ width, height, light, normal, grain, purity, noise }: Planes): Float32Array {
+function withoutDots({ width, height, light, noise }: Planes, { normal, grain, purity }: Surface): Float32Array {
   const out = light.slice();
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
@@ -360,8 +387,7 @@ function smoothed(noise: Float32Array, width: number, height: number, x: number,
  * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
  * of the traced one, so that what is more than noise is fault (after James & Stein 1961).
  */
-function blended(p: Planes, raw: Float32Array, noise: Float32Array, clean: Float32Array): Float32Array {
-  const { width, height } = p;
+function blended({ width, height, light: raw, noise }: Planes, clean: Float32Array): Float32Array {
   const gap = new Float32Array(width * height);
   for (let i = 0; i < gap.length; i++) gap[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
   const out = new Float32Array(raw.length);
@@ -377,7 +403,7 @@ function blended(p: Planes, raw: Float32Array, noise: Float32Array, clean: Float
 }
 
 /** What pixels that no neighbour believes lose comes to all around them: no light goes, and none is made. */
-function balanced({ width, height, colour }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
+function balanced({ width, height, colour, light: raw }: Planes, clean: Float32Array): Float32Array {
   const nx = Math.ceil(width / BLOCK),
     ny = Math.ceil(height / BLOCK);
   const came = new Float32Array(nx * ny),

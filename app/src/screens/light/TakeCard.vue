@@ -18,7 +18,10 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
   <div class="take" data-testid="take-card">
     <video v-if="kind === 'webm' || kind === 'mp4'" :src="take.url" autoplay loop muted playsinline />
     <img v-else-if="take.url && kind !== 'zip'" :src="take.url" :alt="take.title" />
-    <span v-else-if="take.shown" class="growing"
+    <span
+      v-else-if="take.shown"
+      class="growing"
+      :style="{ aspectRatio: take.shown.film.width / take.shown.film.height }"
       ><FilmView
         v-bind="take.shown"
         :transparent="false"
@@ -63,6 +66,9 @@ video,
   object-fit: contain;
   border-radius: 3px;
   image-rendering: pixelated;
+}
+.growing {
+  display: block;
 }
 small {
   max-width: 150px;

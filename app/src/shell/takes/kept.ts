@@ -26,8 +26,10 @@ export class Kept<T extends Row> {
       this.memory.set(index, row);
     }
   }
+  /** One of them, for the caller alone. */
   async get(index: number): Promise<T | undefined> {
-    return this.memory.get(index) ?? (await this.table.get([this.take, index]).catch(() => undefined));
+    const held = this.memory.get(index);
+    return held ? structuredClone(held) : this.table.get([this.take, index]).catch(() => undefined);
   }
   /** Numbers of all that are kept. */
   async indexes(): Promise<Set<number>> {

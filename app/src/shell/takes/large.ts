@@ -24,6 +24,12 @@ const SHOWN = 640;
 /** Whether finished pieces need what the eye met besides their light. */
 const needsGuides = ({ grade, output }: Shot): boolean => isDrawn(grade) || (output.file === 'exr' && output.passes);
 
+/** All memory of a film. */
+const buffersOf = (film: Film): ArrayBuffer[] =>
+  film.tiles.flatMap((t) =>
+    Object.values(t ?? {}).flatMap((v) => (v instanceof Float32Array ? [v.buffer as ArrayBuffer] : [])),
+  );
+
 /** Runs a job for each of a list, as many at once as there are workers. */
 export async function onAllLanes<T>(list: readonly T[], run: (item: T, index: number) => Promise<void>): Promise<void> {
   const left = [...list.entries()];
@@ -61,6 +67,7 @@ export class LargePicture {
       ...{ width: Math.ceil(width / this.step), height: Math.ceil(height / this.step) },
       tiles: [],
     });
+    this.tell();
   }
 
   /** Makes what is missing. @throws JobCancelled when it is stopped */
@@ -117,7 +124,9 @@ export class LargePicture {
     const film: Film = makeFilm(...shot.output.size);
     for (const i of plan.tilesFor([piece])) film.tiles[i] = (await kept.tiles.get(i))!.traced;
     const drawn = needsGuides(shot);
-    const made = await sharedPool().run('piece', () => ({ film, camera, piece: { ...piece }, drawn }), { signal });
+    const input = { film, camera, piece: { ...piece }, drawn };
+    // Handed over and not copied: it is 60 MB.
+    const made = await sharedPool().run('piece', () => input, { signal, transfer: buffersOf(film) });
     await kept.pieces.put(plan.pieces.indexOf(piece), { piece: made });
     this.show(made);
     if (camera) this.further(CALMING);
@@ -137,6 +146,9 @@ export class LargePicture {
       ...{ x: x / this.step, y: y / this.step, width: small.width, height: small.height, samples: 1 },
       ...{ light: squares, cover: new Float32Array(small.width * small.height).fill(1) },
     });
+    this.tell();
+  }
+  private tell(): void {
     this.take.shown = { film: this.shown, grade: this.shot.grade, grown: this.shown.tiles.length };
   }
 }

@@ -81,7 +81,10 @@ export const usePictures = defineStore('light', () => {
     picture.url = URL.createObjectURL(
       new Blob([(await writtenBy('png', {}, asShown(picture)))[0]!.bytes], { type: 'image/png' }),
     );
-    pictures.value = withinMemory([{ ...picture }, ...pictures.value]);
+    // One that was paused may have been gone on with meanwhile.
+    const making = growth.making.value;
+    if (making && making !== picture && making.id === picture.id) return;
+    pictures.value = withinMemory([{ ...picture }, ...pictures.value.filter((o) => o.id !== picture.id)]);
     if (current.value?.id === picture.id) current.value = pictures.value[0]!;
   }
   /** Gives the shot of a picture back the settings that it was made from. */

@@ -35,7 +35,7 @@ export interface Take {
 
 /** How far one is, in words. */
 export const progressOf = ({ made, count, shown }: Take): string =>
-  shown ? `${Math.floor((100 * made) / Math.max(1, count))} %` : `${made} of ${count}`;
+  shown ? `${Math.floor((100 * made) / Math.max(1, count))} %` : `${made}/${count}`;
 
 const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
 

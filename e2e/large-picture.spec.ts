@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs';
+import { decode } from 'fast-png';
+import { Bench } from './bench';
+import { memoryOf } from './memory';
+import { expect, test } from './test';
+
+test('a picture that is too large for memory tells what it takes, survives a reload in the middle, and is whole', async ({
+  page,
+}) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  await b.set('Picture width', '4096');
+  await b.set('Picture height', '1240');
+  await b.set('Samples', '1');
+  await page.getByRole('button', { name: 'Without noise' }).click();
+  await expect(page.getByTestId('cost')).toContainText(/about \d+ (s|min); kept as it comes, [\d.]+ MB of storage/);
+  await page.getByRole('button', { name: 'Trace the picture' }).click();
+  const chip = page.getByTestId('take');
+  const share = async () => Number(/(\d+) %/.exec((await chip.textContent()) ?? '')?.[1] ?? 0);
+  await expect.poll(share, { timeout: 120_000 }).toBeGreaterThan(20);
+  const made = await share();
+  // It goes on by itself from what was kept.
+  const saved = page.waitForEvent('download', { timeout: 200_000 });
+  await page.reload();
+  await expect.poll(share).toBeGreaterThanOrEqual(made - 1);
+  const file = await saved;
+  expect(file.suggestedFilename()).toBe('tamsin-dusk-quayside.png');
+  const png = decode(readFileSync(await file.path()), { checkCrc: true });
+  expect([png.width, png.height, png.channels]).toEqual([4096, 1240, 4]);
+  // Every tile of it has something to see.
+  for (let y = 0; y < 1240; y += 64)
+    for (let x = 0; x < 4096; x += 64) {
+      const o = (y * 4096 + x) * 4;
+      expect(png.data[o]! + png.data[o + 1]! + png.data[o + 2]!, `${x}, ${y}`).toBeGreaterThan(0);
+      expect(png.data[o + 3]).toBe(255);
+    }
+  await expect(page.getByTestId('take-card').getByRole('img')).toBeVisible();
+});
+
+test('8192 × 8192 pixels without noise stay within 600 MB of memory', async ({ page }) => {
+  test.skip(!process.env['SLOW'], 'takes a quarter of an hour: SLOW=1 runs it');
+  test.setTimeout(3_600_000);
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  await b.set('Picture width', '8192');
+  await b.set('Picture height', '8192');
+  await b.set('Samples', '1');
+  const before = memoryOf();
+  const saved = page.waitForEvent('download', { timeout: 3_500_000 });
+  await page.getByRole('button', { name: 'Trace the picture' }).click();
+  let most = 0,
+    done = false;
+  void saved.then(() => (done = true));
+  while (!done) {
+    await page.waitForTimeout(500);
+    most = Math.max(most, memoryOf() - before);
+  }
+  console.log(`8192 × 8192: ${Math.round(most / 1e6)} MB more than before it was begun`);
+  expect(most).toBeLessThan(600e6);
+  const bytes = readFileSync(await (await saved).path());
+  const view = new DataView(bytes.buffer, bytes.byteOffset);
+  expect([view.getUint32(16), view.getUint32(20)]).toEqual([8192, 8192]);
+});
