@@ -6,6 +6,7 @@ import { expect, test } from './test';
 import { decode, encode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import { validate } from './glb-readers';
+import { Bench, choose } from './bench';
 
 const root = join(import.meta.dirname, '..');
 // The wishes of the test runner about colours are not the command's; Node remarks on them when they disagree.
@@ -61,6 +62,9 @@ test('render makes a turntable, the frames of a clip, sprites and light with its
   const turn = render('--turntable', '--fps', '2', '--out', out('turn.gif'));
   expect(turn.stdout, turn.stderr).toContain('8 frames of 40×30, 4.0 s long');
   expect(readFileSync(out('turn.gif')).subarray(0, 6).toString()).toBe('GIF89a');
+  // The way of the camera that the shot says: of Tamsin's, once about.
+  const path = render('--path', '--fps', '1', '--out', out('path.gif'));
+  expect(path.stdout, path.stderr).toContain('4 frames of 40×30, 4.0 s long');
   const clip = render('--clip', 'Walk', '--fps', '4', '--out', out('walk.zip'));
   expect(clip.stdout, clip.stderr).toContain('4 frames');
   const names = Object.keys(unzipSync(readFileSync(out('walk.zip'))));
@@ -81,6 +85,41 @@ test('render makes a turntable, the frames of a clip, sprites and light with its
   expect(render('--clip', 'Fly', '--out', out('fly.gif')).stderr).toMatch(
     /no clip "Fly". Clips in this project: "Idle"/,
   );
+});
+
+test('the browser and the command line trace the very same picture, to the last bit of its light', async ({ page }) => {
+  const b = new Bench(page);
+  await b.open();
+  await b.step('Light');
+  await b.set('Picture width', '72');
+  await b.set('Picture height', '64');
+  await b.set('Samples', '3');
+  await b.set('Noise at which a part is done', '0');
+  await choose(page, 'Kind of file', 'EXR');
+  await page.getByRole('button', { name: 'Trace the picture' }).click();
+  await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 60_000 });
+  await b.idle();
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the picture' }).click(),
+  ]);
+  const file = join(folder, 'same.exr');
+  const done = run('render', demo, '--samples', '3', '--size', '72x64', '--denoise', '--out', file);
+  expect(done.status, done.stderr).toBe(0);
+  expect(readFileSync(await saved.path()).equals(readFileSync(file))).toBe(true);
+});
+
+test('render ends where a part of the picture is certain, and that is nearly the picture of all samples', () => {
+  const picture = (noise: string): Uint8Array => {
+    const file = join(folder, `noise-${noise}.png`);
+    const done = run('render', demo, '--samples', '96', '--size', '64x64', '--noise', noise, '--out', file);
+    expect(done.status, done.stderr).toBe(0);
+    return decode(readFileSync(file)).data as Uint8Array;
+  };
+  const [all, some] = [picture('0'), picture('0.2')];
+  const apart = all.reduce((sum, v, i) => sum + Math.abs(v - some[i]!), 0) / all.length;
+  expect(apart).toBeGreaterThan(0);
+  expect(apart).toBeLessThan(6);
 });
 
 test('a placement of a scene ships by itself, by the name of what it shows', () => {
@@ -105,6 +144,8 @@ test('help explains; bad files and words give one clear line and exit code 2', (
     ['export', demo, '--format', 'xyz'],
     ['render', demo, '--shot', 'No such', '--out', join(folder, 'x.png')],
     ['render', demo, '--size', 'wide', '--out', 'x.png'],
+    ['render', demo, '--noise', 'little', '--out', 'x.png'],
+    ['render', demo, '--noise', '2', '--out', 'x.png'],
   ]) {
     const out = run(...args);
     expect(out.status, args.join(' ')).toBe(2);

@@ -91,7 +91,20 @@ test('a ready set-up gives a draft at once; what is clicked becomes sharp; two p
   await page.getByRole('button', { name: 'Compare with the picture before' }).click();
   await expect(page.getByRole('img', { name: /^Compared with/ })).toBeVisible();
   await page.getByRole('button', { name: 'end', exact: true }).click();
+  // Any other of the strip is compared with the one that is shown.
   const made = page.getByLabel('Pictures made');
+  await made.getByRole('button', { name: 'compare' }).click();
+  await expect(page.getByRole('img', { name: /^Compared with/ })).toBeVisible();
+  await made.getByRole('button', { name: 'compare' }).click();
+  await expect(page.getByRole('img', { name: /^Compared with/ })).toBeHidden();
+  // Without its grading it looks otherwise, and again as it did.
+  const film = page.getByTestId('picture');
+  const look = (): Promise<string> => film.evaluate((c) => (c as HTMLCanvasElement).toDataURL());
+  const graded = await look();
+  await page.keyboard.press('Shift+B');
+  await expect.poll(look).not.toBe(graded);
+  await page.keyboard.press('Shift+B');
+  await expect.poll(look).toBe(graded);
   await made
     .getByRole('button')
     .filter({ has: page.getByRole('img') })
@@ -99,6 +112,13 @@ test('a ready set-up gives a draft at once; what is clicked becomes sharp; two p
     .click();
   await made.getByRole('button', { name: 'take back' }).click();
   expect(await shot()).toEqual(first);
+
+  // A shot is doubled, with all that it is.
+  await page.getByRole('treeitem', { name: /^Dusk/ }).first().click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Duplicate the shot' }).click();
+  const shots = (await b.project()).shots;
+  expect(shots.length).toBe(4);
+  expect(shots[3]).toEqual({ ...first, id: shots[3]!.id, name: shots[3]!.name });
 });
 
 test('sprites of eight sides take three actions; they are made while one builds, go on after a reload, and stand where their table says', async ({

@@ -225,7 +225,7 @@ function undoStorage(): Row[] {
 /** Every row by a short name, made when asked for. */
 export const ROWS: Readonly<Record<string, () => Row[] | Promise<Row[]>>> = {
   merge: () => [...merging('boathouse', boathouse(), 10), ...merging('terrain', terrain(), 20)],
-  rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 20)],
+  rays: () => [rays('boathouse', boathouse(), 10), rays('terrain', terrain(), 12)],
   closed: closedRows,
   ship: shipRows,
   intake: intakeRows,

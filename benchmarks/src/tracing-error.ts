@@ -152,6 +152,8 @@ export interface Made {
   readonly samples: number;
   readonly error: number;
   readonly ms: number;
+  /** Its light in the mean. */
+  readonly mean: number;
 }
 
 export interface Comparison {
@@ -176,9 +178,13 @@ const timed = (make: () => unknown): number => {
 export function compared({ name, ours, theirs }: Compared, truthSamples = 2048): Comparison {
   const truth = pictureOf(ourFilm(ours, 1 << 17, truthSamples));
   const error = (picture: Picture): number => relativeError(picture, truth);
-  const films = [4, 8, 16, 32, 64].map((n) => [n, ourFilm(ours, 0, n)] as const);
+  const films = [4, 8, 16, 32, 64, 96, 256].map((n) => [n, ourFilm(ours, 0, n)] as const);
   const theirCounts = [4, 8, 16, 32, 64, 128, 256];
-  const theirErrors = theirCounts.map((n) => error(theirPicture(theirs, 0, n)));
+  const made = (picture: Picture, samples: number, ms: number): Made => ({
+    ...{ samples, ms, error: error(picture) },
+    mean: picture.reduce((a, b) => a + b, 0) / picture.length,
+  });
+  const theirPictures = theirCounts.map((n) => theirPicture(theirs, 0, n));
   const [our, their, calming]: number[][] = [[], [], []];
   for (let round = 0; round < 7; round++) {
     our!.push(timed(() => ourFilm(ours, 0, 8)) / 8);
@@ -188,13 +194,9 @@ export function compared({ name, ours, theirs }: Compared, truthSamples = 2048):
   const [perOurs, perTheirs, perCalm] = [middle(our!), middle(their!), middle(calming!)];
   return {
     name,
-    theirs: theirCounts.map((samples, i) => ({ samples, error: theirErrors[i]!, ms: samples * perTheirs })),
-    raw: films.map(([samples, f]) => ({ samples, error: error(pictureOf(f)), ms: samples * perOurs })),
-    calm: films.map(([samples, f]) => ({
-      samples,
-      error: error(pictureOf(denoised(f, ours.camera))),
-      ms: samples * perOurs + perCalm,
-    })),
+    theirs: theirCounts.map((n, i) => made(theirPictures[i]!, n, n * perTheirs)),
+    raw: films.map(([n, f]) => made(pictureOf(f), n, n * perOurs)),
+    calm: films.map(([n, f]) => made(pictureOf(denoised(f, ours.camera)), n, n * perOurs + perCalm)),
   };
 }
 

@@ -58,18 +58,18 @@ export function* denoiseSteps(
   camera: TraceCamera,
   part: Area = { x: 0, y: 0, width: film.width, height: film.height },
 ): Steps<FilmLight> {
-  const { picture, lie, light } = begun(film, camera, part);
+  const { picture, lie, dotless } = begun(film, camera, part);
   yield 0.1;
-  let from: Noisy = { light, noise: picture.noise },
-    into: Noisy = { light: new Float32Array(light.length), noise: new Float32Array(picture.noise.length) };
+  let from: Noisy = { light: dotless, noise: picture.noise },
+    into: Noisy = { light: new Float32Array(dotless.length), noise: new Float32Array(picture.noise.length) };
   const value = new Float32Array(picture.noise.length * EIGHT);
   for (let pass = 0; pass < PASSES; pass++) {
     evened(picture, { lie, value }, from, into, 1 << pass);
-    // The noise that was told first is still needed.
-    [from, into] = [into, pass === 0 ? { light, noise: picture.noise.slice() } : from];
+    // What was there first is still needed.
+    [from, into] = [into, pass === 0 ? { light: dotless.slice(), noise: picture.noise.slice() } : from];
     yield 0.1 + (0.8 * (pass + 1)) / PASSES;
   }
-  return developed(film, picture, part, balanced(picture, blended(picture, from.light)));
+  return developed(film, picture, part, balanced(picture, blended(picture, dotless, from.light)));
 }
 
 /** What a film is evened by, and its light without lone dots; what is needed for that alone is let go of, since memory is dear. */
@@ -77,9 +77,9 @@ function begun(
   film: Film,
   camera: TraceCamera,
   part: Area,
-): { picture: Planes; lie: Float32Array; light: Float32Array } {
+): { picture: Planes; lie: Float32Array; dotless: Float32Array } {
   const { surface, ...picture } = planesOf(film, camera, part);
-  return { picture, lie: lieOf(surface), light: withoutDots(picture, surface) };
+  return { picture, lie: lieOf(surface), dotless: withoutDots(picture, surface) };
 }
 
 /** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
@@ -103,6 +103,8 @@ interface Surface {
   readonly place: Float32Array;
   /** How much of one thing a pixel shows: 1 where all samples met one plane. */
   readonly purity: Float32Array;
+  /** How far both halves of the samples are apart, squared, over 4; −1 where there are no halves. */
+  readonly apart: Float32Array;
   /** How large a pixel is there; 0 where nothing was met, or nothing traced. */
   readonly grain: Float32Array;
 }
@@ -125,16 +127,16 @@ function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surfa
   };
   const surface: Surface = {
     ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
+    apart: new Float32Array(n),
   };
   const wide = (2 * Math.hypot(...camera.up)) / film.height;
-  const apart = new Float32Array(n);
   for (const t of film.tiles) {
     if (!t) continue;
     for (let j = Math.max(0, top - t.y); j < Math.min(t.height, bottom - t.y); j++)
       for (let i = Math.max(0, left - t.x); i < Math.min(t.width, right - t.x); i++) {
         const from = j * t.width + i,
           to = (t.y - top + j) * width + t.x - left + i;
-        takePixel(p, surface, apart, t, from, to);
+        takePixel(p, surface, t, from, to);
         if (t.cover[from] === 0) continue;
         const u = ((t.x + i + 0.5) / film.width) * 2 - 1 + camera.shift[0],
           v = 1 - ((t.y + j + 0.5) / film.height) * 2 + camera.shift[1];
@@ -143,7 +145,7 @@ function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surfa
         surface.grain[to] = camera.perspective ? wide * d : wide;
       }
   }
-  scaleNoise(p, apart);
+  scaleNoise(p, surface.apart);
   return { ...p, surface };
 }
 
@@ -171,15 +173,7 @@ function scaleNoise({ width, height, noise }: Planes, apart: Float32Array): void
     }
 }
 
-/** @param apart – is given the squared difference of both halves of the samples, over 4; −1 where there are no halves */
-function takePixel(
-  p: Planes,
-  { purity, normal }: Surface,
-  apart: Float32Array,
-  t: Traced,
-  from: number,
-  to: number,
-): void {
+function takePixel(p: Planes, { purity, normal, apart }: Surface, t: Traced, from: number, to: number): void {
   const k = 1 / t.samples;
   let length = 0;
   for (let c = 0; c < 3; c++) {
@@ -304,7 +298,7 @@ function evened(
               f4 = f2 * f2,
               f8 = f4 * f4;
             const off = Math.abs(nx * lie[o + 3]! + ny * lie[o + 4]! + nz * lie[o + 5]! - plane);
-            const lies = off * perGrain + 12 * Math.abs(pure - lie[o + 7]!);
+            const lies = off * perGrain + 24 * Math.abs(pure - lie[o + 7]!);
             if (lies >= 8) continue;
             const other = value[o + 5]!,
               reach = ownReach > other ? ownReach : other;
@@ -329,9 +323,11 @@ function evened(
 
 /** How many standard deviations of its neighbours a pixel may be brighter than them. */
 const DOT = 3;
+/** How much more or less of one thing neighbours may show by which a pixel is held. */
+const MIXED = 0.25;
 
 /** The light with pixels that stand out alone on their plane held to what their neighbours are; what they lose comes to all about them later. */
-function withoutDots({ width, height, light, noise }: Planes, { normal, grain, purity }: Surface): Float32Array {
+function withoutDots({ width, height, light, noise }: Planes, { normal, grain, purity, apart }: Surface): Float32Array {
   const out = light.slice();
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
@@ -345,7 +341,7 @@ function withoutDots({ width, height, light, noise }: Planes, { normal, grain, p
             yy = y + dy;
           if ((dx === 0 && dy === 0) || xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
           const j = yy * width + xx;
-          if (grain[j] === 0 || Math.abs(purity[j]! - purity[i]!) > 0.1) continue;
+          if (grain[j] === 0 || Math.abs(purity[j]! - purity[i]!) > MIXED) continue;
           const facing =
             normal[i * 3]! * normal[j * 3]! +
             normal[i * 3 + 1]! * normal[j * 3 + 1]! +
@@ -360,8 +356,8 @@ function withoutDots({ width, height, light, noise }: Planes, { normal, grain, p
       const mean = sum / n,
         most = mean + DOT * Math.sqrt(Math.max(0, squares / n - mean * mean)) + 0.02 * mean;
       const own = lumOf(light, i);
-      // What is bright without noise is so in truth.
-      if (own <= most || (own - most) ** 2 > 16 * noise[i]!) continue;
+      // What is bright without noise is so in truth: both halves of the samples say so.
+      if (own <= most || (own - most) ** 2 > 16 * Math.max(noise[i]!, apart[i]!)) continue;
       for (let c = 0; c < 3; c++) out[i * 3 + c] = (light[i * 3 + c]! * most) / own;
     }
   return out;
@@ -387,7 +383,7 @@ function smoothed(noise: Float32Array, width: number, height: number, x: number,
  * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
  * of the traced one, so that what is more than noise is fault (after James & Stein 1961).
  */
-function blended({ width, height, light: raw, noise }: Planes, clean: Float32Array): Float32Array {
+function blended({ width, height, noise }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
   const gap = new Float32Array(width * height);
   for (let i = 0; i < gap.length; i++) gap[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
   const out = new Float32Array(raw.length);

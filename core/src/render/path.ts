@@ -20,6 +20,10 @@ const MOST_TURNS = 64;
 /** Indices of refraction. */
 const GLASS = 1.5;
 const WATER = 1.33;
+/** Paths that carry less than one part of so many may end: to end them at once makes those that go on count too much (a lit room: half the error for a fifth more rays). */
+const LASTING = 3;
+/** How often at least the eye looks at what water mirrors. */
+const MIRRORED = 0.5;
 /** How likely a face is taken to be aimed for, when that is weighed against meeting it by chance; what it is does not matter to the mean. */
 const AIMED = 0.3;
 const PLAIN = new Float64Array(3);
@@ -81,6 +85,8 @@ export class Path {
   private tg = 0.5;
   private tb = 0.5;
   private bounced = false;
+  /** Whether nothing was left to chance on the way of the eye: what it sees then has no noise. */
+  private sure = true;
   /** Whether the path has met what it will be told of. */
   private seen = false;
   /** The instance within whose glass the ray goes on, and the value of that glass; −1 in the open. */
@@ -116,6 +122,7 @@ export class Path {
     this.covered = this.chance = this.trip = 0;
     this.cr = this.cg = this.cb = this.mx = this.my = this.mz = this.away = 0;
     this.seen = this.bounced = false;
+    this.sure = true;
     this.first = 0;
     this.er = this.eg = this.eb = 0;
     this.medium = -1;
@@ -232,6 +239,7 @@ export class Path {
       c = v * 3;
     const opacity = s.opacity[v]!,
       through = opacity < 1 && this.draws.next() >= opacity;
+    if (opacity > 0 && opacity < 1) this.sure = false;
     const mirror = s.metalness[v]! === 1 && s.roughness[v]! < 0.08;
     if (!through && !mirror && !this.seen) this.see(s.colour, c);
     if (s.emissive[v]! > 0 && outside) this.takeGlow(s.glow, c);
@@ -261,7 +269,7 @@ export class Path {
     this.r += r;
     this.g += g;
     this.b += b;
-    if (this.bounced) return;
+    if (this.bounced || !this.sure) return;
     this.er += r;
     this.eg += g;
     this.eb += b;
@@ -499,13 +507,23 @@ export class Path {
     const floor = this.scene.floor!;
     ripple(floor, this.ox + this.dx * met.t, this.oz + this.dz * met.t, normal);
     const cos = -(this.dx * normal[0]! + this.dy * normal[1]! + this.dz * normal[2]!);
-    if (cos > 0 && this.draws.next() < dielectric(cos, 1 / WATER)) {
+    const mirrored = cos > 0 ? dielectric(cos, 1 / WATER) : 0,
+      // To the eye what is mirrored is mostly brighter than water: it is looked at as often, and counts less for that.
+      often = this.bounced || mirrored === 0 ? mirrored : Math.max(MIRRORED, mirrored);
+    this.sure = false;
+    if (this.draws.next() < often) {
+      const share = mirrored / often;
+      this.weigh(share, share, share);
       this.goTo(met.t);
       this.lift(EPSILON);
       const { dx, dy, dz } = this;
       this.turn(dx + 2 * cos * normal[0]!, Math.abs(dy + 2 * cos * normal[1]!) + 1e-3, dz + 2 * cos * normal[2]!);
       this.chance = 0;
       return true;
+    }
+    if (often > mirrored) {
+      const share = (1 - mirrored) / (1 - often);
+      this.weigh(share, share, share);
     }
     if (!this.seen) this.see(floor.colour, 0);
     return this.bounceOff(floor.colour, 0, 0, 1);
@@ -587,7 +605,7 @@ export class Path {
   }
   /** Paths that carry little are ended by chance, and those that go on count for more (Russian roulette). */
   private survives(): boolean {
-    const keep = Math.min(0.95, Math.max(this.wr, this.wg, this.wb));
+    const keep = Math.min(0.95, LASTING * Math.max(this.wr, this.wg, this.wb));
     if (this.draws.next() >= keep) return false;
     this.wr /= keep;
     this.wg /= keep;

@@ -101,15 +101,15 @@ describe('a picture piece by piece', () => {
   });
   it('traces each tile once, and lets it go when no piece needs it any more', () => {
     const plan = new PiecePlan(PIECE + TILE, PIECE * 3, true);
-    expect([plan.tiles.length, plan.pieces.length, plan.rows.length]).toEqual([9 * 24, 6, 3]);
+    expect([plan.tiles.length, plan.pieces.length, plan.rows.length]).toEqual([7 * 18, 6, 3]);
     for (const [row, pieces] of plan.rows.entries()) {
       const needed = plan.tilesFor(pieces);
       expect(Math.min(...needed)).toBe(plan.firstFor(row));
       // A row of pieces and three tiles on both sides of it.
-      expect(plan.firstFor(row)).toBe(Math.max(0, row * 8 - 3) * 9);
+      expect(plan.firstFor(row)).toBe(Math.max(0, row * 6 - 3) * 7);
     }
     expect(plan.firstFor(3)).toBe(plan.tiles.length);
     // With its noise left in, a piece needs its own tiles alone.
-    expect(new PiecePlan(PIECE + TILE, PIECE * 3, false).firstFor(1)).toBe(8 * 9);
+    expect(new PiecePlan(PIECE + TILE, PIECE * 3, false).firstFor(1)).toBe(6 * 7);
   });
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconX } from '@tabler/icons-vue';
 import { NO_GRADE } from '@sphalerite/core/model';
-import { type Exposed, lightOf } from '@sphalerite/core/render';
+import type { Exposed } from '@sphalerite/core/render';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
@@ -80,8 +80,7 @@ const share = ref(50);
       <template v-if="light.current && light.beside">
         <div class="beside" :style="{ clipPath: `inset(0 ${100 - share}% 0 0)` }">
           <FilmView
-            :film="lightOf(light.beside.film)"
-            v-bind="light.beside.calm && light.shotOf(light.beside).output.denoise ? { film: light.beside.calm } : {}"
+            :film="light.shown(light.beside)"
             :grade="light.beside.shot.grade"
             :transparent="light.beside.shot.output.transparent"
             :grown="0"

@@ -17,7 +17,7 @@ import type { KeptTake } from './kept';
 import type { Take } from './takes';
 
 /** What taking the noise out of a piece costs, in tiles that are traced. */
-const CALMING = 24;
+const CALMING = 16;
 /** Longest edge of what is shown of it while it is made. */
 const SHOWN = 640;
 
@@ -125,7 +125,7 @@ export class LargePicture {
     for (const i of plan.tilesFor([piece])) film.tiles[i] = (await kept.tiles.get(i))!.traced;
     const drawn = needsGuides(shot);
     const input = { film, camera, piece: { ...piece }, drawn };
-    // Handed over and not copied: it is 60 MB.
+    // Handed over and not copied: it is 40 MB.
     const made = await sharedPool().run('piece', () => input, { signal, transfer: buffersOf(film) });
     await kept.pieces.put(plan.pieces.indexOf(piece), { piece: made });
     this.show(made);
