@@ -24,6 +24,9 @@ export const isLarge = ({ makes, size: [width, height] }: Pick<Output, 'makes' |
 /** Edge of a piece in pixels, in whole tiles: noise is taken out of it with all that is near it at hand, which takes 130 MB. */
 export const PIECE = 6 * TILE;
 
+/** So many tiles away at most lies what counts for a piece. */
+const NEAR = 4;
+
 /** How a picture comes piece by piece: its tiles are traced once, row by row; as soon as all that counts for a piece stands, noise is taken out of it and the tiles go. */
 export class PiecePlan {
   /** Pieces by rows. */
@@ -52,7 +55,23 @@ export class PiecePlan {
   }
   /** Tiles that any of these pieces needs, by their places. */
   tilesFor(pieces: readonly Area[]): number[] {
-    return [...this.tiles.keys()].filter((i) => pieces.some((p) => this.needs(p, this.tiles[i]!)));
+    const found = new Set<number>(),
+      across = Math.ceil(this.width / TILE),
+      down = Math.ceil(this.height / TILE);
+    for (const p of pieces) {
+      const about = (from: number, long: number, most: number): [number, number] => [
+        Math.max(0, Math.floor(from / TILE) - NEAR),
+        Math.min(most, Math.ceil((from + long) / TILE) + NEAR),
+      ];
+      const [left, right] = about(p.x, p.width, across),
+        [top, bottom] = about(p.y, p.height, down);
+      for (let v = top; v < bottom; v++)
+        for (let u = left; u < right; u++) {
+          const i = v * across + u;
+          if (!found.has(i) && this.needs(p, this.tiles[i]!)) found.add(i);
+        }
+    }
+    return [...found].sort((a, b) => a - b);
   }
   /** The place of the first tile that a row of pieces needs: those before it go once the rows before are done. */
   firstFor(row: number): number {

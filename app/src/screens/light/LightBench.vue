@@ -29,9 +29,10 @@ const draft = useDraft();
 const cost = computed(() => {
   const { shot } = hand,
     { output } = shot ?? {};
-  if (!session.project || !output || !draft.pace || output.drawn || light.tracing || light.calming) return '';
-  if (output.makes === 'sprites') return '';
-  return costOf(draft.pace, output, Math.max(1, framesOf(session.project, shot!).length));
+  if (!session.project || !shot || !output || output.drawn || light.tracing || light.calming) return '';
+  const pace = light.paceOf(shot) ?? draft.pace;
+  if (!pace || output.makes === 'sprites') return '';
+  return costOf(pace, output, Math.max(1, framesOf(session.project, shot).length));
 });
 const goesOn = computed(
   () => light.grown >= 0 && !light.tracing && !light.calming && light.current !== null && light.canGoOn(light.current),

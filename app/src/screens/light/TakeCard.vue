@@ -22,12 +22,7 @@ const kind = computed(() => (props.take.files[0]?.name ?? '').split('.').pop()!)
       v-else-if="take.shown"
       class="growing"
       :style="{ aspectRatio: take.shown.film.width / take.shown.film.height }"
-      ><FilmView
-        v-bind="take.shown"
-        :transparent="false"
-        :growing="take.state === 'making'"
-        :zebra="false"
-        :label="take.title"
+      ><FilmView v-bind="take.shown" transparent :growing="take.state === 'making'" :zebra="false" :label="take.title"
     /></span>
     <el-progress
       v-else

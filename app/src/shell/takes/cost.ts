@@ -4,7 +4,7 @@ import { PIECE, isLarge } from '@sphalerite/core/takes';
 import { say } from '../../words';
 import { sizeText } from '../files/exporting';
 
-/** How long a draft took, in seconds, and what is told by it. */
+/** How long a picture took, in seconds, and what is told by it. */
 export interface Pace {
   readonly film: Film;
   readonly traced: number;
@@ -16,12 +16,12 @@ const FILM = 80,
   TILE_BYTES = 72,
   PIECE_BYTES = 16;
 
-/** What a picture will take, as a draft of the same shot tells it: "about 40 s, 74 MB of memory". @param count – of such pictures */
+/** What a picture will take, as another of the same shot tells it: "about 40 s, 74 MB of memory". @param count – of such pictures */
 export function costOf({ film, traced, calmed }: Pace, output: Output, count = 1): string {
   const [width, height] = output.size,
     pixels = width * height,
     drafted = film.width * film.height,
-    samples = film.tiles.reduce((n, t) => Math.max(n, t?.samples ?? 0), 1);
+    samples = film.tiles.reduce((n, t) => n + (t ? t.samples * t.width * t.height : 0), 0) / drafted;
   const each = (traced / samples) * neededSamples(film, output) + (output.denoise ? calmed : 0);
   const seconds = count * each * (pixels / drafted);
   const time = seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : minutes(seconds);

@@ -85,10 +85,14 @@ function drafts(pixels: number) {
   }
   async function trace(project: Project, shot: Shot, mine: AbortController): Promise<void> {
     const { size } = shot.output;
-    const film: Film = markRaw(makeFilm(...size)),
-      began = performance.now();
+    const film: Film = markRaw(makeFilm(...size));
+    let began = 0,
+      tiles = 0;
     await traceOnAll({ project, shot, size }, mine, (_, traced) => {
       if (!traced) return;
+      // Until the first of them comes, scenes are put together, which is no more for larger pictures.
+      began ||= performance.now();
+      tiles++;
       addTraced(film, traced);
       show(guided(lightOf(film), film));
     });
@@ -97,7 +101,11 @@ function drafts(pixels: number) {
       traced = performance.now();
     show(guided(await calmed(film, camera, mine.signal), film));
     const seconds = (from: number, to: number): number => (to - from) / 1000;
-    pace.value = markRaw({ film, traced: seconds(began, traced), calmed: seconds(traced, performance.now()) });
+    pace.value = markRaw({
+      film,
+      traced: seconds(began, traced) * (tiles / Math.max(1, tiles - 1)),
+      calmed: seconds(traced, performance.now()),
+    });
   }
   async function draw(project: Project, shot: Shot, mine: AbortController): Promise<void> {
     drawing ??= new (await import('./drawing')).Drawing();

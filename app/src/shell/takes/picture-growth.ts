@@ -26,6 +26,8 @@ export interface Picture {
   /** Address of a PNG of it, once it stands. */
   url: string;
   seconds: number;
+  /** How long taking the noise out took. */
+  calmed: number;
   /** How much of it stands. */
   share: number;
   done: boolean;
@@ -65,9 +67,11 @@ export function pictureGrowth(finished: (p: Picture) => Promise<void>) {
     stop.value = abort;
     calming.value = true;
     progress.value = 0;
+    const began = performance.now();
     try {
       const camera = traceCamera(p.shot.camera, width, height, p.project.metresPerUnit);
       p.calm = markRaw(await calmed(p.film, camera, abort.signal, (share) => void (progress.value = share)));
+      p.calmed = (performance.now() - began) / 1000;
     } catch (e) {
       if (!(e instanceof JobCancelled)) notices.fail(e);
     } finally {

@@ -4,6 +4,7 @@ import { type Area, type FilmLight, guided, lightOf, makeFilm } from '@sphalerit
 import { defineStore } from 'pinia';
 import { computed, markRaw, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
+import type { Pace } from './cost';
 import { type Shown, writtenBy } from './picture-files';
 import { type Picture, pictureGrowth } from './picture-growth';
 
@@ -50,6 +51,7 @@ export const usePictures = defineStore('light', () => {
         calm: null,
         url: '',
         seconds: 0,
+        calmed: 0,
         share: 0,
         done: false,
       },
@@ -92,6 +94,14 @@ export const usePictures = defineStore('light', () => {
     const { id, name: _name, ...settings } = p.shot;
     if (session.project?.shots.some((s) => s.id === id)) session.apply(editShotEdit, { shot: id, change: settings });
   }
+  /** How long one of a shot took; null where none was made since anything of it but its output changed. */
+  function paceOf(shot: Shot): Pace | null {
+    const { camera, light: lit, stage } = shot;
+    const p = own.value.find(
+      ({ done, shot: s }) => done && s.id === shot.id && s.camera === camera && s.light === lit && s.stage === stage,
+    );
+    return p ? { film: p.film, traced: p.seconds, calmed: p.calmed } : null;
+  }
   /** Of the project that is open. */
   const own = computed(() => pictures.value.filter((p) => p.project.id === session.project?.id));
 
@@ -106,6 +116,7 @@ export const usePictures = defineStore('light', () => {
     shown,
     shotOf,
     takeBack,
+    paceOf,
     asShown,
   };
 });
