@@ -57,7 +57,7 @@ test('8192 × 8192 pixels without noise stay within 600 MB of memory', async ({ 
     await page.waitForTimeout(500);
     most = Math.max(most, memoryOf() - before);
   }
-  console.log(`8192 × 8192: ${Math.round(most / 1e6)} MB more than before it was begun`);
+  test.info().annotations.push({ type: 'memory', description: `${Math.round(most / 1e6)} MB more than before` });
   expect(most).toBeLessThan(600e6);
   const bytes = readFileSync(await (await saved).path());
   const view = new DataView(bytes.buffer, bytes.byteOffset);
