@@ -76,6 +76,7 @@ export const ALSO: Readonly<Record<string, string>> = {
   'light.trace': 'render raytrace image',
   'light.make': 'turntable sprites gif video animation export',
   'light.save': 'export image screenshot download',
+  'light.thumbnail': 'publish icon small square preview',
   'light.camera': 'viewpoint angle',
   'ship.save': 'export download gltf glb',
 };

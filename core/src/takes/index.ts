@@ -3,3 +3,4 @@ export * from './sprites';
 export * from './sheet';
 export * from './trace-frame';
 export * from './large';
+export * from './thumbnail';

@@ -60,7 +60,12 @@ const state = computed(() => {
           v-if="makes === 'picture'"
           id="light.save"
           label
-        /><CommandButton v-else id="light.make" label look="primary" />
+        /><CommandButton v-if="makes === 'picture'" id="light.thumbnail" /><CommandButton
+          v-else
+          id="light.make"
+          label
+          look="primary"
+        />
       </div>
       <el-progress
         :percentage="Math.round(light.progress * 100)"

@@ -4,6 +4,7 @@ import {
   IconLock,
   IconMovie,
   IconPhoto,
+  IconPhotoDown,
   IconPlayerPause,
   IconPlayerPlay,
   IconPlayerTrackNext,
@@ -23,7 +24,7 @@ import { useTakes } from '../../shell/takes/takes';
 import { useDraft } from '../../shell/takes/draft';
 import { useGuides } from './guides';
 import { usePictures } from '../../shell/takes/pictures';
-import { filesOf } from '../../shell/takes/picture-files';
+import { filesOf, thumbnailOf } from '../../shell/takes/picture-files';
 import { useShot } from './shot-in-hand';
 import { all, need, needsClip, needsShot, needsWriting } from '../../stores/needs';
 
@@ -141,6 +142,15 @@ export function pictureCommands(): Command[] {
       icon: IconPhoto,
       enabled: need(() => light.current !== null, 'no picture was made yet'),
       run: save,
+    },
+    {
+      id: 'light.thumbnail',
+      title: 'Save a thumbnail of the picture',
+      group: 'Light',
+      keys: ['Ctrl+Alt+S'],
+      icon: IconPhotoDown,
+      enabled: need(() => light.current !== null, 'no picture was made yet'),
+      run: async () => light.current && download(await thumbnailOf(light.asShown(light.current))),
     },
     {
       id: 'light.make',

@@ -22,6 +22,10 @@ export async function writtenBy(exporter: string, options: object, p: Shown): Pr
   return (await sharedPool().run('picture', () => ({ exporter, source, options }))).files;
 }
 
+/** Small and square, for wherever it is published. */
+export const thumbnailOf = (p: Shown): Promise<readonly WrittenFile[]> =>
+  writtenBy('png', { thumbnail: true }, { ...p, name: `${p.name} thumbnail` });
+
 /** As the kind of file that its shot becomes. */
 export function filesOf(p: Shown): Promise<readonly WrittenFile[]> {
   const { file, cut, passes } = p.shot.output;

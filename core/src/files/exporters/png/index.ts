@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { developDeepSteps, developSteps } from '../../../render';
-import { coveredBox, cutOut } from '../../../takes';
+import { developDeepSteps, developSteps, isDrawn } from '../../../render';
+import { THUMBNAIL_EDGE, coveredBox, cutOut, squareOf } from '../../../takes';
 import type { Exporter } from '../../exporter';
 import { fileName } from '../../file-name';
 import { inPieces } from '../../job';
@@ -9,6 +9,7 @@ import { encodeDeepPng, encodePng } from '../../png';
 interface Options {
   readonly deep: boolean;
   readonly cut: boolean;
+  readonly thumbnail: boolean;
 }
 
 /** A traced picture. */
@@ -29,17 +30,22 @@ export const pngExporter: Exporter<'picture', Options> = {
       .boolean()
       .default(false)
       .meta({ title: 'Cut out', description: 'cut to what is in it, where it is see-through' }),
+    thumbnail: z
+      .boolean()
+      .default(false)
+      .meta({ title: 'Thumbnail', description: `the square in its middle, ${THUMBNAIL_EDGE} pixels wide` }),
   }),
   plan: ({ film }) => ({ counts: { width: film.width, height: film.height }, notes: [] }),
-  async write({ name, film, grade, transparent }, { deep, cut }, job) {
-    const { width, height } = film,
+  async write({ name, film: whole, grade, transparent }, { deep, cut, thumbnail }, job) {
+    const film = thumbnail ? squareOf(whole, THUMBNAIL_EDGE, isDrawn(grade)) : whole,
+      { width, height } = film,
       how = { grade, transparent };
     if (deep) {
       const bytes = encodeDeepPng(width, height, await inPieces(developDeepSteps(film, how), job));
       return { files: [{ name: `${fileName(name)}.png`, bytes }], notes: [] };
     }
-    const whole = { width, height, rgba: await inPieces(developSteps(film, how), job) };
-    const made = cut ? cutOut(whole, coveredBox(whole)) : whole;
+    const picture = { width, height, rgba: await inPieces(developSteps(film, how), job) };
+    const made = cut ? cutOut(picture, coveredBox(picture)) : picture;
     const bytes = encodePng(made.width, made.height, made.rgba) as Uint8Array<ArrayBuffer>;
     return { files: [{ name: `${fileName(name)}.png`, bytes }], notes: [] };
   },

@@ -8,6 +8,7 @@ import {
   denoised,
   developFilm,
   guided,
+  lightOf,
   makeFilm,
   makeTraced,
   rowsAbout,
@@ -16,7 +17,7 @@ import {
   tileOf,
   traceCamera,
 } from '../render';
-import { LARGE, PIECE, PiecePlan, coveredArea, isLarge, joinedSquares, pieceSteps } from '.';
+import { LARGE, PIECE, PiecePlan, coveredArea, isLarge, joinedSquares, pieceSteps, squareOf } from '.';
 
 const [W, H] = [PIECE * 2 + 70, 150];
 const camera = traceCamera({ kind: 'orthographic', eye: [0, 0, 100], target: [0, 0, 0], fov: 30, height: 100 }, W, H);
@@ -111,5 +112,24 @@ describe('a picture piece by piece', () => {
     expect(plan.firstFor(3)).toBe(plan.tiles.length);
     // With its noise left in, a piece needs its own tiles alone.
     expect(new PiecePlan(PIECE + TILE, PIECE * 3, false).firstFor(1)).toBe(6 * 7);
+  });
+});
+
+describe('a thumbnail', () => {
+  it('is the square in the middle, each of its pixels the mean of those that fall into it', () => {
+    const whole = makeFilm(30, 20);
+    const t = makeTraced({ x: 0, y: 0, width: 30, height: 20 }, 2);
+    for (let p = 0; p < 600; p++) {
+      t.light.fill(2 * (p % 30), p * 3, p * 3 + 3);
+      t.cover[p] = 2;
+    }
+    addTraced(whole, t);
+    const small = squareOf(lightOf(whole), 4, false);
+    expect([small.width, small.height]).toEqual([4, 4]);
+    // Columns 5 to 24 of the picture, five to a pixel.
+    const reds = [0, 1, 2, 3].map((x) => small.tiles[0]!.light[x * 3]!);
+    expect(reds.map((v) => Math.round(v * 1e4) / 1e4)).toEqual([7, 12, 17, 22]);
+    // None is made up where there are fewer.
+    expect(squareOf(lightOf(whole), 512, false).width).toBe(20);
   });
 });
