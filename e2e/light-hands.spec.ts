@@ -32,13 +32,26 @@ test('a picture begins where one wants it, is paused, and is finished while one 
   await page.getByRole('button', { name: 'Go on with the picture' }).click();
   // Nothing waits for it to be done.
   await page.getByRole('link', { name: /^Build/ }).click();
-  await expect(page.getByTestId('traced')).toContainText('%');
+  const chip = page.getByTestId('traced');
+  const share = async () => Number(/(\d+) %/.exec((await chip.textContent()) ?? '')?.[1] ?? 0);
+  await expect.poll(share, { timeout: 120_000 }).toBeGreaterThan(40);
+  // What was kept is there again after a reload, and goes on by itself.
+  await page.reload();
+  await expect.poll(share, { timeout: 60_000 }).toBeGreaterThan(2);
   await b.step('Light');
+  const strip = page.getByLabel('Pictures made');
+  await strip.getByRole('img').first().click();
   await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 90_000 });
   await expect(page.getByLabel('Pictures made').getByRole('img')).toHaveCount(1);
   // With more samples asked for, what is there is gone on with.
   await b.set('Samples', '250');
   await expect(page.getByRole('button', { name: 'Go on with the picture' })).toBeEnabled();
+  // Also one that is done stands in the strip after a reload, to be looked at and taken back.
+  await page.reload();
+  await strip.getByRole('img').click();
+  await expect(page.getByTestId('picture')).toBeVisible();
+  await strip.getByRole('button', { name: 'take back' }).click();
+  expect((await b.project()).shots[0]!.output.samples).toBe(240);
 });
 
 test('light of one’s own surrounds a shot; a locked camera stays; a project keeps both', async ({ page }) => {

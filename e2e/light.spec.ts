@@ -31,6 +31,13 @@ test('a shot is traced with progress, paused, traced again and saved as a PNG', 
   for (let i = 0; i < png.data.length; i += 4)
     colours.add((png.data[i]! << 16) | (png.data[i + 1]! << 8) | png.data[i + 2]!);
   expect(colours.size).toBeGreaterThan(500);
+  const [small] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save a thumbnail of the picture' }).click(),
+  ]);
+  expect(small.suggestedFilename()).toBe('tamsin-dusk-quayside-thumbnail.png');
+  const square = decode(readFileSync(await small.path()));
+  expect([square.width, square.height]).toEqual([112, 112]);
 
   // The shot pictures another colourway, and remembers it.
   await choose(page, 'Colourway of the shot', 'Frost fair');

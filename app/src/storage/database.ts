@@ -1,5 +1,5 @@
-import type { LooseJson } from '@sphalerite/core/model';
-import type { LightTile, Traced } from '@sphalerite/core/render';
+import type { LooseJson, Shot } from '@sphalerite/core/model';
+import type { FilmLight, LightTile, Traced } from '@sphalerite/core/render';
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { copyOldRows } from './old-database';
 import type { ViewState } from './view-state';
@@ -124,6 +124,28 @@ export interface TakePieceRow {
   piece: LightTile;
 }
 
+/** A single picture that is being traced, with the project as it was; its tiles are kept beside it. */
+export interface TracingRow {
+  id: string;
+  project: string;
+  shot: Shot;
+  /** The project file. */
+  file: Uint8Array<ArrayBuffer>;
+  seconds: number;
+  stopped: boolean;
+}
+/** A picture that was traced: its light and what it was made from. */
+export interface PictureRow {
+  id: string;
+  project: string;
+  at: number;
+  shot: Shot;
+  seconds: number;
+  calmed: number;
+  png: Uint8Array<ArrayBuffer>;
+  light: FilmLight;
+}
+
 type RowKey = [project: string, id: number];
 
 class Database extends Dexie {
@@ -140,6 +162,8 @@ class Database extends Dexie {
   takeFrames!: Table<TakeFrameRow, RowKey>;
   takeTiles!: Table<TakeTileRow, RowKey>;
   takePieces!: Table<TakePieceRow, RowKey>;
+  tracings!: EntityTable<TracingRow, 'id'>;
+  pictures!: EntityTable<PictureRow, 'id'>;
 
   constructor() {
     // Strict: a finished write is on the disk, not only in a cache of the browser.
@@ -167,6 +191,7 @@ class Database extends Dexie {
     this.version(5).stores({ fileRows: '[project+id]' });
     this.version(6).stores({ takes: 'id', takeFrames: '[take+index]' });
     this.version(7).stores({ takeTiles: '[take+index]', takePieces: '[take+index]' });
+    this.version(8).stores({ tracings: 'id', pictures: 'id, project' });
   }
 }
 

@@ -75,9 +75,10 @@ export async function whileHeld<T>(id: string, doing: string, work: (epoch: numb
 /** For good, with its history. @throws HeldError while a window has it open */
 export const removeFromShelf = (id: string): Promise<void> =>
   whileHeld(id, 'deleted', () =>
-    db.transaction('rw', [...CONTENT_TABLES, db.thumbnails], async () => {
+    db.transaction('rw', [...CONTENT_TABLES, db.thumbnails, db.pictures], async () => {
       await db.heads.delete(id);
       await db.thumbnails.delete(id);
+      await db.pictures.where({ project: id }).delete();
       for (const table of [db.steps, ...PIECE_TABLES]) await rowsOf(table as Table, id).delete();
     }),
   );

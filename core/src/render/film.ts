@@ -92,9 +92,12 @@ export const makeFilm = (width: number, height: number): Film => ({
   tiles: new Array<Traced | null>(columnsOf(width) * columnsOf(height)).fill(null),
 });
 
+/** The place of one of {@link tileAreas} among the tiles of a film. */
+export const tileIndex = (film: Pick<Film, 'width'>, { x, y }: Pick<Area, 'x' | 'y'>): number =>
+  (y / TILE) * columnsOf(film.width) + x / TILE;
+
 /** Of a film the tile of one of {@link tileAreas}; null while nothing came of it. */
-export const tileOf = (film: Film, { x, y }: Area): Traced | null =>
-  film.tiles[(y / TILE) * columnsOf(film.width) + x / TILE] ?? null;
+export const tileOf = (film: Film, area: Area): Traced | null => film.tiles[tileIndex(film, area)] ?? null;
 
 /** Whether two areas share pixels. */
 export const meets = (a: Area, b: Area): boolean =>
@@ -112,7 +115,7 @@ export function tileAreas(width: number, height: number): Area[] {
 
 /** Adds samples of one tile. @throws RangeError when they are not of a whole tile, or when there is no memory for it */
 export function addTraced(film: Film, more: Traced): void {
-  const index = (more.y / TILE) * columnsOf(film.width) + more.x / TILE;
+  const index = tileIndex(film, more);
   const tile = film.tiles[index];
   if (tile === undefined || (tile && tile.light.length !== more.light.length))
     throw new RangeError(`Samples at ${more.x}, ${more.y} are not those of a tile.`);

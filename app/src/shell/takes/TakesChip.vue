@@ -13,6 +13,7 @@ const session = useSession();
 /** A picture goes on while one is elsewhere; where it is looked at it tells of itself. */
 const traced = computed(() => (session.where === 'Light' ? null : pictures.making));
 onMounted(takes.resume);
+onMounted(pictures.resume);
 const first = computed(() => takes.making.at(-1));
 const left = computed(() => {
   const s = first.value?.left ?? 0;

@@ -4,10 +4,10 @@ import {
   type Film,
   type FilmLight,
   type LightTile,
-  TILE,
   coarse,
   isDrawn,
   makeFilm,
+  tileIndex,
   traceCamera,
 } from '@sphalerite/core/render';
 import { PiecePlan } from '@sphalerite/core/takes';
@@ -89,8 +89,7 @@ export class LargePicture {
 
   /** Traces tiles on every worker, each of them kept as soon as it is done. */
   private async trace(indexes: readonly number[]): Promise<void> {
-    const { size } = this.shot.output,
-      across = Math.ceil(size[0] / TILE),
+    const [width] = this.shot.output.size,
       lanes = sharedPool().size,
       keeping: Promise<void>[] = [];
     await Promise.all(
@@ -109,7 +108,7 @@ export class LargePicture {
             worker: lane,
             onProgress: (_share, traced) => {
               if (!traced) return;
-              keeping.push(this.kept.tiles.put((traced.y / TILE) * across + traced.x / TILE, { traced }));
+              keeping.push(this.kept.tiles.put(tileIndex({ width }, traced), { traced }));
               this.further(1);
             },
           },

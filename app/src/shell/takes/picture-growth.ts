@@ -5,18 +5,19 @@ import {
   type FilmLight,
   type Traced,
   addTraced,
-  isExposed,
+  tileIndex,
   traceCamera,
 } from '@sphalerite/core/render';
 import { markRaw, ref, shallowRef } from 'vue';
 import { useNotices } from '../../stores/notices';
 import { JobCancelled } from '../../workers/protocol';
 import { say } from '../../words';
+import { GrowingPicture, hasSamples } from './picture-storage';
 import { calmed, traceOnAll } from './tracing';
 
 /** A finished or growing picture with what it was made from. */
 export interface Picture {
-  readonly id: number;
+  readonly id: string;
   /** The project as it was. */
   readonly project: Project;
   readonly shot: Shot;
@@ -93,10 +94,12 @@ export function pictureGrowth(finished: (p: Picture) => Promise<void>) {
     tracing.value = true;
     progress.value = left.value = 0;
     const started = performance.now();
-    const order = { project, shot, size: shot.output.size, first, film: isExposed(film) ? film : null };
+    const kept = new GrowingPicture(picture);
+    const order = { project, shot, size: shot.output.size, first, film: hasSamples(picture) ? film : null };
     try {
       await traceOnAll(order, abort, (share, traced) => {
         if (traced && !grows(film, traced, notices)) return abort.abort();
+        if (traced) kept.grew(tileIndex(film, traced));
         progress.value = picture.share = share;
         const spent = (performance.now() - started) / 1000;
         left.value = share > 0.02 ? spent / share - spent : 0;
@@ -107,14 +110,16 @@ export function pictureGrowth(finished: (p: Picture) => Promise<void>) {
       abort.abort();
       if (!(e instanceof JobCancelled)) notices.fail(e);
     } finally {
+      const ended = picture.done ? kept.end() : kept.pause();
       if (stop.value === abort) {
         picture.seconds = before + (performance.now() - started) / 1000;
         tracing.value = false;
         stop.value = null;
-        if (isExposed(film)) {
+        if (hasSamples(picture)) {
           await denoise(picture);
           await finished(picture);
         }
+        await ended;
         if (making.value === picture) making.value = null;
         grown.value++;
       }

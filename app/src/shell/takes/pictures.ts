@@ -1,35 +1,28 @@
 import type { Shot } from '@sphalerite/core/model';
 import { editShotEdit } from '@sphalerite/core/project';
 import { type Area, type FilmLight, guided, lightOf, makeFilm } from '@sphalerite/core/render';
+import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, shallowRef } from 'vue';
 import { useSession } from '../../stores/session';
 import type { Pace } from './cost';
 import { type Shown, writtenBy } from './picture-files';
 import { type Picture, pictureGrowth } from './picture-growth';
+import { pictureList } from './picture-list';
+import { hasSamples, keepPicture, unfinishedPictures } from './picture-storage';
 
-/** Pixels that kept pictures may have together: light, what was met first and the same without noise are 80 bytes a pixel. */
-const MOST_PIXELS = 5_000_000;
-
-/** The newest pictures, as many as memory is meant for; always the first. */
-function withinMemory(list: readonly Picture[]): Picture[] {
-  let pixels = 0;
-  return list.filter((p, i) => (pixels += p.film.width * p.film.height) <= MOST_PIXELS || i === 0);
-}
-
-/** Pictures being traced and those made before, for this session. */
+/** Pictures being traced and those made before. */
 export const usePictures = defineStore('light', () => {
   const session = useSession();
   const growth = pictureGrowth(finish);
-  const pictures = shallowRef<Picture[]>([]);
+  const { pictures, list } = pictureList();
   const current = shallowRef<Picture | null>(null);
   /** The picture that the one which is shown is compared with. */
   const beside = shallowRef<Picture | null>(null);
-  let next = 1;
 
   /** The shot of a picture as it is now: grading, and whether noise is taken out, can be changed after it was traced. */
   const shotOf = (p: Picture): Shot => session.project?.shots.find((s) => s.id === p.shot.id) ?? p.shot;
-  const light = (p: Picture): FilmLight => (shotOf(p).output.denoise && p.calm) || lightOf(p.film);
+  const light = (p: Picture): FilmLight => ((shotOf(p).output.denoise || !hasSamples(p)) && p.calm) || lightOf(p.film);
   const shown = (p: Picture): FilmLight => guided(light(p), p.film);
   /** The picture as it stands, with the grading its shot has now, for whoever writes it. */
   const asShown = (p: Picture): Shown => ({
@@ -47,7 +40,7 @@ export const usePictures = defineStore('light', () => {
     const film = markRaw(makeFilm(...shot.output.size));
     return begin(
       {
-        ...{ id: next++, project: markRaw(project), shot, film },
+        ...{ id: nanoid(), project: markRaw(project), shot, film },
         calm: null,
         url: '',
         seconds: 0,
@@ -63,6 +56,7 @@ export const usePictures = defineStore('light', () => {
   function canGoOn(p: Picture): boolean {
     const now = shotOf(p).output,
       { samples, noise } = p.shot.output;
+    if (!hasSamples(p)) return false;
     return !p.done || now.samples > samples || (now.noise < noise && now.samples >= samples);
   }
   /** Goes on with a picture, with as many samples as its shot asks for now: it becomes the very picture that it would be without the pause. */
@@ -73,20 +67,32 @@ export const usePictures = defineStore('light', () => {
     return begin({ ...p, shot, film: markRaw(p.film), calm: null, done: false }, null);
   }
 
-  function begin(picture: Picture, first: Area | null): Promise<void> {
-    current.value = picture;
+  function begin(picture: Picture, first: Area | null, looked = true): Promise<void> {
+    if (looked) current.value = picture;
     return growth.grow(picture, first);
+  }
+  let asked = false;
+  /** Goes on with what was being traced when the page was left, in one window alone. */
+  async function resume(): Promise<void> {
+    if (asked) return;
+    asked = true;
+    for (const { picture, stopped } of await unfinishedPictures())
+      await navigator.locks.request(`picture ${picture.id}`, { ifAvailable: true }, async (mine) => {
+        if (!mine) return;
+        if (!stopped) return void begin(picture, null, false);
+        list([...pictures.value, picture]);
+      });
   }
   /** Puts it among those that are kept. */
   async function finish(picture: Picture): Promise<void> {
     URL.revokeObjectURL(picture.url);
-    picture.url = URL.createObjectURL(
-      new Blob([(await writtenBy('png', {}, asShown(picture)))[0]!.bytes], { type: 'image/png' }),
-    );
+    const png = (await writtenBy('png', {}, asShown(picture)))[0]!.bytes;
+    picture.url = URL.createObjectURL(new Blob([png], { type: 'image/png' }));
     // One that was paused may have been gone on with meanwhile.
     const making = growth.making.value;
     if (making && making !== picture && making.id === picture.id) return;
-    pictures.value = withinMemory([{ ...picture }, ...pictures.value.filter((o) => o.id !== picture.id)]);
+    list([{ ...picture }, ...pictures.value.filter((o) => o.id !== picture.id)]);
+    if (picture.done) await keepPicture(picture, png);
     if (current.value?.id === picture.id) current.value = pictures.value[0]!;
   }
   /** Gives the shot of a picture back the settings that it was made from. */
@@ -113,6 +119,7 @@ export const usePictures = defineStore('light', () => {
     trace,
     canGoOn,
     goOn,
+    resume,
     shown,
     shotOf,
     takeBack,
