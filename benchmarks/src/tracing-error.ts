@@ -14,8 +14,10 @@ import {
   traceInstance,
   traceLight,
   traceScene,
+  traceSceneOf,
 } from '@sphalerite/core/render';
 import { makeLight } from '@sphalerite/core/model';
+import { buildTamsin } from '@sphalerite/content';
 import { VoxelGrid } from '@sphalerite/core/voxel';
 import * as frozen from '../frozen/tracer.js';
 
@@ -28,6 +30,13 @@ export interface Compared {
   readonly name: string;
   readonly ours: TraceScene;
   readonly theirs: object;
+}
+
+/** Tamsin at dusk, as the demo has her, as small as the others. */
+export function dusk(): Pick<Compared, 'name' | 'ours'> {
+  const project = buildTamsin(),
+    [shot] = project.shots;
+  return { name: 'Tamsin at dusk', ours: traceSceneOf(project, shot!, [WIDTH, HEIGHT]) };
 }
 
 const palette: Palette = {
@@ -171,19 +180,33 @@ const timed = (make: () => unknown): number => {
   return performance.now() - start;
 };
 
+/** Pictures of several counts of samples, and what is told of them against one of many. */
+function madeOf(ours: TraceScene, truthSamples: number) {
+  const truth = pictureOf(ourFilm(ours, 1 << 17, truthSamples));
+  const films = [4, 8, 16, 32, 64, 96, 256].map((n) => [n, ourFilm(ours, 0, n)] as const);
+  const made = (picture: Picture, samples: number, ms: number): Made => ({
+    ...{ samples, ms, error: relativeError(picture, truth) },
+    mean: picture.reduce((a, b) => a + b, 0) / picture.length,
+  });
+  return { films, made };
+}
+
+/** Errors of a picture as it is and without its noise, not timed. */
+export function noiseOf({ ours }: Pick<Compared, 'ours'>, truthSamples: number): Pick<Comparison, 'raw' | 'calm'> {
+  const { films, made } = madeOf(ours, truthSamples);
+  return {
+    raw: films.map(([n, f]) => made(pictureOf(f), n, 0)),
+    calm: films.map(([n, f]) => made(pictureOf(denoised(f, ours.camera)), n, 0)),
+  };
+}
+
 /**
  * Errors of both tracers at several counts of samples, against a picture of many by today's. Times are those of a sample, taken in turn,
  * so that what else the machine does slows both.
  */
 export function compared({ name, ours, theirs }: Compared, truthSamples = 2048): Comparison {
-  const truth = pictureOf(ourFilm(ours, 1 << 17, truthSamples));
-  const error = (picture: Picture): number => relativeError(picture, truth);
-  const films = [4, 8, 16, 32, 64, 96, 256].map((n) => [n, ourFilm(ours, 0, n)] as const);
+  const { films, made } = madeOf(ours, truthSamples);
   const theirCounts = [4, 8, 16, 32, 64, 128, 256];
-  const made = (picture: Picture, samples: number, ms: number): Made => ({
-    ...{ samples, ms, error: error(picture) },
-    mean: picture.reduce((a, b) => a + b, 0) / picture.length,
-  });
   const theirPictures = theirCounts.map((n) => theirPicture(theirs, 0, n));
   const [our, their, calming]: number[][] = [[], [], []];
   for (let round = 0; round < 7; round++) {

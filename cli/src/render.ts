@@ -164,5 +164,5 @@ async function series(
 const PROBLEMS = {
   noClip: 'it shows no clip; name one with --clip.',
   noClips: 'there are no clips in this project.',
-  sceneStands: 'a scene stands still; take --turntable, or a shot of the figure.',
+  sceneStands: 'nothing moves in this scene; give a figure in it a clip, or take --turntable.',
 };

@@ -58,7 +58,7 @@ export const EN = {
   'volume.size': 'A part is 1 to {most} cubes along each axis; {size} is not.',
   'take.noClip': 'This shot shows no clip. Take the pose from Animate first, or choose “turn”.',
   'take.noClips': 'There are no clips in this project yet. Make one in Animate, or take the shot’s own pose.',
-  'take.sceneStands': 'A scene stands still: a clip is made of the figure. Choose “turn”, or a shot of the figure.',
+  'take.sceneStands': 'Nothing moves in this scene. Give a figure that stands in it a clip, in Stage, or choose “path”.',
   'take.notKept':
     'There is no room in this browser for the pictures that are made. They are made all the same; keep this page open until they are saved.',
   'picture.cost': 'about {time}, {size} of memory',

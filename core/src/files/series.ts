@@ -51,7 +51,8 @@ export function seriesOf(
 ): SeriesSource {
   const { frames, cell, shadows } = plan;
   const whole = frames.map(({ clip, direction, index, seconds }, i): SeriesFrame => {
-    const loop = (shot.output.makes === 'path' && pathLoops(shot.output.path)) || (clip?.loop ?? false);
+    const { makes, path } = shot.output,
+      loop = (makes === 'path' && pathLoops(path)) || (clip ? clip.loop : makes === 'clip');
     return { png: pngs[i]!, seconds, clip: clip?.name ?? null, loop, direction, index };
   });
   return {

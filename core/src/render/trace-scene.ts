@@ -3,7 +3,7 @@ import { type Project, type Shot, find, inColourway, onlyHiddenLamps, withoutHel
 import { clipTime, sampleClip, withAlternatesAt } from '../motion';
 import { type Rgb, hexToLinear } from '../palette';
 import { type Pose, REST_POSE } from '../rig';
-import { type DrawInstance, type DrawList, gather, instanceExtent } from '../scene';
+import { type DrawInstance, type DrawList, gather, instanceExtent, movedScene } from '../scene';
 import { type TraceFloor, traceFloor } from './floor';
 import { type Fog, fogOf } from './fog';
 import { type InstanceTree, instanceTree } from './instance-tree';
@@ -100,10 +100,15 @@ export function shotPose(project: Project, shot: Shot): Pose {
   return clip ? sampleClip(clip, project.rig, clipTime(clip, shot.time)) : REST_POSE;
 }
 
-/** The project as a shot shows it: in its colourway, with sets of alternates wearing what the clip says at its moment. */
+/**
+ * The project as a shot shows it: in its colourway, with sets of alternates wearing what the clip says at its moment; of a scene
+ * all clips gone on by the time of the shot, where that shows none itself.
+ */
 export function shotProject(project: Project, shot: Shot): Project {
   const clip = find(project.clips, shot.clip);
-  return withAlternatesAt(inColourway(project, shot.colourway), clip ?? null, clip ? clipTime(clip, shot.time) : 0);
+  const dressed = inColourway(project, shot.colourway);
+  if (shot.scene !== null && !clip) return movedScene(dressed, shot.scene, shot.time);
+  return withAlternatesAt(dressed, clip ?? null, clip ? clipTime(clip, shot.time) : 0);
 }
 
 /** What a view draws of a shot: what stands there without helpers, its light, and how high its ground lies. */

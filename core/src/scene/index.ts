@@ -7,3 +7,4 @@ export * from './lamps';
 export * from './contact';
 export * from './arrange';
 export * from './scene-reading';
+export * from './moved';

@@ -1,4 +1,5 @@
 import { type Vec3, add, cross, length, normalize, scale, sub } from '../math';
+import { sceneLength } from '../scene';
 import { type CameraPath, type Clip, type Project, type Shot, TICKS, find } from '../model';
 
 /** One picture of a shot that becomes many. */
@@ -21,7 +22,10 @@ export type TakeProblem = 'noClip' | 'noClips' | 'sceneStands';
 /** Why a shot cannot become what it says; null when it can. */
 export function takeProblem(project: Project, shot: Shot): TakeProblem | null {
   const { makes, sprites } = shot.output;
-  if (makes === 'clip') return shot.scene !== null ? 'sceneStands' : find(project.clips, shot.clip) ? null : 'noClip';
+  if (makes === 'clip') {
+    if (shot.scene !== null) return sceneLength(project, shot.scene) > 0 ? null : 'sceneStands';
+    return find(project.clips, shot.clip) ? null : 'noClip';
+  }
   if (makes !== 'sprites' || sprites.clips === 'one') return null;
   return shot.scene !== null ? 'sceneStands' : project.clips.length > 0 ? null : 'noClips';
 }
@@ -98,6 +102,15 @@ export function framesOf(project: Project, shot: Shot): Frame[] {
     return pathOf(shot.output.path, count).map((degrees, index) => ({
       ...{ shot: picture(alongPath(shot, degrees)), clip, index, seconds: seconds / count },
       direction: shot.output.path.kind === 'turntable' ? degrees : 0,
+    }));
+  }
+  if (makes === 'clip' && shot.scene !== null) {
+    // As long as the longest of what plays there.
+    const length = sceneLength(project, shot.scene),
+      times = timesOf({ length, loop: true }, fps);
+    return times.map((time, index) => ({
+      ...{ shot: picture({ ...shot, clip: null, time }), clip: null, direction: 0, index },
+      seconds: length / TICKS / times.length,
     }));
   }
   const clips: (Clip | null)[] = makes === 'sprites' && sprites.clips === 'all' ? [...project.clips] : [clip];

@@ -11,7 +11,8 @@ import {
   makeProject,
   makeStage,
 } from '../model';
-import { addShotEdit, apply, editContext, strokeEdit } from '../project';
+import { addClipEdit, addSceneEdit, addShotEdit, apply, editContext, placeEdit, strokeEdit } from '../project';
+import { shotProject } from '../render';
 import { boxStroke } from '../sculpt';
 import { finish } from '../math';
 import {
@@ -135,6 +136,34 @@ describe('frames of a shot', () => {
     expect(apart).toBeLessThan(1.5);
     const unlit = finish(pictureSteps(pillar, turnedShot(small, 90, false)));
     expect(front!.map((v, i) => Math.abs(v - unlit[i]!)).reduce((a, b) => a + b) / front!.length).toBeGreaterThan(4);
+  });
+  it('of a scene all that plays in it goes on, each at its own length, for as long as the longest takes', () => {
+    let { project: p } = block();
+    for (const [name, frames] of [
+      ['Long', 24],
+      ['Short', 8],
+    ] as const)
+      p = apply(p, addClipEdit, { name, frames, fps: 8, loop: true }, ctx());
+    const [long, short] = p.clips;
+    p = apply(p, addSceneEdit, { name: 'Quay' }, ctx());
+    const scene = p.scenes[0]!.id,
+      rig = (clip: string | null) => ({ shows: { kind: 'rig' as const, clip, time: 100 }, t: [0, 0, 0] as const });
+    const shot = { ...p.shots[0]!, scene, output: makeOutput({ makes: 'clip', fps: 4 }) };
+    expect(takeProblem(p, shot)).toBe('sceneStands');
+    p = apply(p, placeEdit, { scene, placements: [rig(long!.id), rig(short!.id), rig(null)] }, ctx());
+    expect(takeProblem(p, shot)).toBe(null);
+    const frames = framesOf(p, shot);
+    // Three seconds of four pictures each; the last comes before the first again.
+    expect(frames.length).toBe(12);
+    expect(frames.reduce((sum, f) => sum + f.seconds, 0)).toBeCloseTo(3, 9);
+    const timesAt = (i: number): number[] =>
+      shotProject(p, frames[i]!.shot)
+        .scenes[0]!.placements.flat()
+        .map(({ shows }) => ('time' in shows ? shows.time : -1));
+    expect(timesAt(0)).toEqual([100, 100, 100]);
+    expect(timesAt(6)).toEqual([100 + long!.length / 2, 100 + long!.length / 2, 100]);
+    // The project itself is as it was.
+    expect(p.scenes[0]!.placements.flat()[0]!.shows).toMatchObject({ time: 100 });
   });
   it('says why a shot cannot move', () => {
     const { project, shot } = block({ output: makeOutput({ makes: 'clip' }) });

@@ -60,6 +60,7 @@ const state = computed(() => {
           v-if="makes === 'picture'"
           id="light.save"
           label
+          text="Save"
         /><CommandButton v-if="makes === 'picture'" id="light.thumbnail" /><CommandButton
           v-else
           id="light.make"
