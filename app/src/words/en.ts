@@ -58,7 +58,8 @@ export const EN = {
   'volume.size': 'A part is 1 to {most} cubes along each axis; {size} is not.',
   'take.noClip': 'This shot shows no clip. Take the pose from Animate first, or choose “turn”.',
   'take.noClips': 'There are no clips in this project yet. Make one in Animate, or take the shot’s own pose.',
-  'take.sceneStands': 'Nothing moves in this scene. Give a figure that stands in it a clip, in Stage, or choose “path”.',
+  'take.sceneStands':
+    'Nothing moves in this scene. Give a figure that stands in it a clip, in Stage, or choose “path”.',
   'take.notKept':
     'There is no room in this browser for the pictures that are made. They are made all the same; keep this page open until they are saved.',
   'picture.cost': 'about {time}, {size} of memory',
@@ -200,6 +201,11 @@ export const EN = {
   'scene.alike': {
     one: '“{name}” is cube for cube another part ({n} placement): one linked part would do.',
     other: '“{name}” and what looks like it are cube for cube another part ({n} placements): one linked part would do.',
+  },
+  'scene.alikeGroups': {
+    one: '{n} group holds what “{name}” does.',
+    other:
+      '{n} groups hold the same as “{name}”, each by itself: a change of one reaches no other. As one part, they could be linked.',
   },
   'scene.otherCubes': {
     one: '“{name}” ({n} placement) has cubes of {edge}, most others do not.',

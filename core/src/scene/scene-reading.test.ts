@@ -50,3 +50,38 @@ it('a scene is read: what could be linked, what is of other cubes, what floats, 
   const linked = run(p, edits.linkPartsEdit, { keep: p.parts[0]!.id, parts: [p.parts[copy]!.id] });
   expect(readScene(linked, scene).map((f) => f.code)).toEqual(['otherCubes', 'floats', 'within']);
 });
+
+it('groups that hold the same things are told together, whatever they are called and wherever they stand', () => {
+  let p = makeProject('quay', 'Quay', idsFrom('quay'), 'scene', [4, 4, 4]);
+  const part = p.parts[0]!;
+  p = run(p, edits.strokeEdit, {
+    part: part.id,
+    layer: part.layers[0]!.id,
+    stroke: boxStroke('add', 3, [part.bounds]),
+  });
+  p = run(p, edits.addSceneEdit, { name: 'Night' });
+  const scene = p.scenes[0]!.id,
+    shows = { kind: 'part', part: part.id } as const;
+  const groups: string[] = [];
+  // Three stalls of two crates, the last with one of them a little higher.
+  for (const [i, high] of [0, 0, 1].entries()) {
+    p = run(p, edits.placeEdit, {
+      scene,
+      placements: [
+        { shows, t: [i * 40, 0, 0] },
+        { shows, t: [i * 40 + 8, high, 0] },
+      ],
+    });
+    const two = placementsOf(p.scenes[0]!)
+      .slice(-2)
+      .map((o) => o.id);
+    p = run(p, edits.groupPlacementsEdit, { scene, placements: two, name: `Stall ${i}` });
+    groups.push(placementsOf(p.scenes[0]!).find((o) => o.name === `Stall ${i}`)!.id);
+  }
+  const told = (of: Project): unknown[] => readScene(of, scene).filter((f) => f.code === 'alikeGroups');
+  expect(told(p)).toEqual([{ code: 'alikeGroups', placements: groups.slice(0, 2) }]);
+  // One of them is changed: they are no longer alike.
+  const inside = placementsOf(p.scenes[0]!).find((o) => o.parent === groups[0])!;
+  const changed = run(p, edits.changePlacementsEdit, { scene, changes: [{ id: inside.id, change: { t: [1, 2, 3] } }] });
+  expect(told(changed)).toEqual([]);
+});

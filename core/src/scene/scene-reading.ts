@@ -1,5 +1,14 @@
 import { type Extent, type Steps, type Vec3, invertMat, length, mulMat, transformPoint, uniteExtents } from '../math';
-import { type Id, type Project, type Scene, cellOfScene, composite, must, placementsOf } from '../model';
+import {
+  type Id,
+  type Placement,
+  type Project,
+  type Scene,
+  cellOfScene,
+  composite,
+  must,
+  placementsOf,
+} from '../model';
 import type { VoxelGrid } from '../voxel';
 import { Columns } from './columns';
 import { type DrawInstance, type DrawList, instanceExtent, pickInstance } from './draw-list';
@@ -9,6 +18,8 @@ import { gather } from './gather';
 export type SceneFinding =
   /** Parts of the same cubes and colours, which could be one: those that come first are kept. */
   | { readonly code: 'alike'; readonly keep: Id; readonly parts: readonly Id[]; readonly placements: readonly Id[] }
+  /** Groups that hold the same things in the same places, each by itself. */
+  | { readonly code: 'alikeGroups'; readonly placements: readonly Id[] }
   /** Their cubes are not as large as most others; `edge` in project units. */
   | { readonly code: 'otherCubes'; readonly edge: number; readonly placements: readonly Id[] }
   /** Nothing lies under it or touches it; `by` project units above what is below. */
@@ -36,7 +47,7 @@ export function* readSceneSteps(project: Project, id: Id): Steps<SceneFinding[]>
   const all = gather(project, { of: 'scene', scene: id }),
     own = all.filter((i) => i.source.copy === 0);
   yield 0.1;
-  const out: SceneFinding[] = [...alike(project, scene), ...otherCubes(project, scene, own)];
+  const out: SceneFinding[] = [...alike(project, scene), ...alikeGroups(scene), ...otherCubes(project, scene, own)];
   yield 0.2;
   const bodies = topBodies(scene, own);
   const columns = new Columns(all);
@@ -72,6 +83,38 @@ function alike(project: Project, scene: Scene): SceneFinding[] {
       ? []
       : [{ code: 'alike', keep: keep!, parts: others, placements: others.flatMap((o) => users.get(o)!) }],
   );
+}
+
+/** Groups of the same things; of those that lie in such groups nothing more is told. */
+function alikeGroups(scene: Scene): SceneFinding[] {
+  const inside = new Map<Id, Placement[]>();
+  for (const p of placementsOf(scene))
+    if (p.parent !== null) inside.set(p.parent, [...(inside.get(p.parent) ?? []), p]);
+  const repeated = new Set(scene.repeats.map((r) => r.placement));
+  const round = (v: readonly number[]): string => v.map((x) => Math.round(x * 1e6) / 1e6 || 0).join();
+  /** What a group holds, however its things are named and ordered; null where it is nothing, or is made by a repeat. */
+  const held = new Map<Id, string | null>();
+  const of = (group: Id): string | null => {
+    const known = held.get(group);
+    if (known !== undefined) return known;
+    const things = (inside.get(group) ?? []).map((p) => {
+      const within = inside.has(p.id) ? of(p.id) : '';
+      if (within === null || repeated.has(p.id)) return null;
+      return JSON.stringify([p.shows, round(p.t), round(p.q), round(p.s), p.colourway, p.hidden, within]);
+    });
+    const key = things.length === 0 || things.includes(null) ? null : things.sort().join(' ');
+    held.set(group, key);
+    return key;
+  };
+  const byKey = new Map<string, Placement[]>();
+  for (const p of placementsOf(scene)) {
+    const key = p.shows.kind === 'group' ? of(p.id) : null;
+    if (key !== null) byKey.set(key, [...(byKey.get(key) ?? []), p]);
+  }
+  const alike = (id: Id | null): boolean => id !== null && (byKey.get(held.get(id) ?? '')?.length ?? 0) > 1;
+  return [...byKey.values()]
+    .filter((list) => list.length > 1 && !list.every((p) => alike(p.parent)))
+    .map((list): SceneFinding => ({ code: 'alikeGroups', placements: list.map((p) => p.id) }));
 }
 
 /** Whether two grids hold the same cells, however large their volumes are. */

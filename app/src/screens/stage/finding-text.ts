@@ -7,6 +7,8 @@ export function findingText(f: SceneFinding, nameOf: (placement: string) => stri
   switch (f.code) {
     case 'alike':
       return say('scene.alike', { n: f.placements.length, name: first });
+    case 'alikeGroups':
+      return say('scene.alikeGroups', { n: f.placements.length, name: first });
     case 'otherCubes':
       return say('scene.otherCubes', { n: f.placements.length, name: first, edge: f.edge });
     case 'floats':
