@@ -18,7 +18,7 @@ import { DEMOS } from '.';
 /** Longest edge of the pictures, in pixels. */
 const EDGE = 96;
 /** Sums of red, green and blue bytes that a dot is brighter by. */
-const BRIGHTER = 60;
+const BRIGHTER = 24;
 
 /** A picture without its noise, and what the eye met at each of its pixels. */
 function made(scene: TraceScene, first: number, grade: Grade) {
