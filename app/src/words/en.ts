@@ -60,6 +60,7 @@ export const EN = {
   'take.noClips': 'There are no clips in this project yet. Make one in Animate, or take the shot’s own pose.',
   'take.sceneStands':
     'Nothing moves in this scene. Give a figure that stands in it a clip, in Stage, or choose “path”.',
+  'take.writing': 'writing…',
   'take.notKept':
     'There is no room in this browser for the pictures that are made. They are made all the same; keep this page open until they are saved.',
   'picture.cost': 'about {time}, {size} of memory',

@@ -35,7 +35,7 @@ export interface Take {
 
 /** How far one is, in words. */
 export const progressOf = ({ made, count, shown }: Take): string =>
-  shown ? `${Math.floor((100 * made) / Math.max(1, count))} %` : `${made}/${count}`;
+  !shown ? `${made}/${count}` : made < count ? `${Math.floor((100 * made) / count)} %` : say('take.writing');
 
 const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
 
