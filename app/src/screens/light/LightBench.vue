@@ -26,13 +26,14 @@ const makes = computed(() => hand.shot?.output.makes ?? 'picture');
 const plan = computed(() => (session.project && hand.shot ? takePlan(session.project, hand.shot) : ''));
 const draft = useDraft();
 /** What it will take, told by the draft before anything is begun. */
+const output = computed(() => hand.shot?.output);
+const count = computed(() =>
+  makes.value === 'picture' ? 1 : Math.max(1, framesOf(session.project!, hand.shot!).length),
+);
+const pace = computed(() => (hand.shot && light.paceOf(hand.shot)) ?? draft.pace);
 const cost = computed(() => {
-  const { shot } = hand,
-    { output } = shot ?? {};
-  if (!session.project || !shot || !output || output.drawn || light.tracing || light.calming) return '';
-  const pace = light.paceOf(shot) ?? draft.pace;
-  if (!pace || output.makes === 'sprites') return '';
-  return costOf(pace, output, Math.max(1, framesOf(session.project, shot).length));
+  if (!output.value || !pace.value || output.value.drawn || makes.value === 'sprites') return '';
+  return light.tracing || light.calming ? '' : costOf(pace.value, output.value, count.value);
 });
 const goesOn = computed(
   () => light.grown >= 0 && !light.tracing && !light.calming && light.current !== null && light.canGoOn(light.current),

@@ -44,3 +44,9 @@ export const exported = (
     (sent) => ({ project: sent.packProject(project, order.exporter === 'project' ? 'all' : undefined), order }),
     options,
   );
+
+/** A project as its own file, with all that is in it. */
+export async function projectFile(project: Project): Promise<Uint8Array<ArrayBuffer>> {
+  const { files } = await exported(project, { exporter: 'project', subject: { of: 'rig' }, options: {} });
+  return files[0]!.bytes;
+}

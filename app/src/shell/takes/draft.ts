@@ -15,7 +15,7 @@ import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { JobCancelled } from '../../workers/protocol';
 import type { Drawing } from './drawing';
-import type { Pace } from './cost';
+import { type Pace, paceOfDraft } from './cost';
 import { calmed, traceOnAll } from './tracing';
 
 /** Samples of a draft. */
@@ -101,11 +101,8 @@ function drafts(pixels: number) {
       traced = performance.now();
     show(guided(await calmed(film, camera, mine.signal), film));
     const seconds = (from: number, to: number): number => (to - from) / 1000;
-    pace.value = markRaw({
-      film,
-      traced: seconds(began, traced) * (tiles / Math.max(1, tiles - 1)),
-      calmed: seconds(traced, performance.now()),
-    });
+    const tracing = seconds(began, traced) * (tiles / Math.max(1, tiles - 1));
+    pace.value = paceOfDraft(film, tracing, seconds(traced, performance.now()));
   }
   async function draw(project: Project, shot: Shot, mine: AbortController): Promise<void> {
     drawing ??= new (await import('./drawing')).Drawing();

@@ -10,7 +10,7 @@ interface Row {
 export class Kept<T extends Row> {
   private readonly memory = new Map<number, T>();
 
-  /** @param onFull – told once when storage is full */
+  /** @param onFull – told whenever storage is full */
   constructor(
     private readonly table: Table<T, [string, number]>,
     private readonly take: string,
@@ -22,7 +22,7 @@ export class Kept<T extends Row> {
     try {
       await this.table.put(row);
     } catch {
-      if (this.memory.size === 0) this.onFull();
+      this.onFull();
       this.memory.set(index, row);
     }
   }

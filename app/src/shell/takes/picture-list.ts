@@ -31,10 +31,13 @@ export function pictureList() {
     async () => {
       const { project } = session;
       if (!project) return;
+      const kept = await keptPictures(project);
+      // Another may have been opened, or a picture finished, meanwhile.
+      if (session.project?.id !== project.id) return;
       // Those of another come again with it.
       const here = pictures.value.filter((p) => p.project.id === project.id || !p.done),
         known = new Set(here.map((p) => p.id));
-      list([...here, ...(await keptPictures(project)).filter((p) => !known.has(p.id))]);
+      list([...here, ...kept.filter((p) => !known.has(p.id))]);
     },
     { immediate: true },
   );

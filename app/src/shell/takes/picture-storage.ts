@@ -2,17 +2,29 @@ import type { Project, Shot } from '@sphalerite/core/model';
 import { type Film, addTraced, isExposed, lightOf, makeFilm } from '@sphalerite/core/render';
 import { markRaw, toRaw } from 'vue';
 import { type TracingRow, db } from '../../storage/database';
-import { exported } from '../files/exporting';
+import { projectFile } from '../files/exporting';
 import { readProject } from '../files/project-files';
 import type { Picture } from './picture-growth';
 
 /** How often what has grown of a picture is kept, in milliseconds. */
 const EVERY = 10_000;
-const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
 const plain = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
 const tilesOf = (id: string) => db.takeTiles.where(':id').between([id, 0], [id, Infinity]);
 /** Where storage is full or blocked a picture is made all the same; it only does not outlive the page. */
 const ifThereIsRoom = (done: Promise<unknown>): Promise<unknown> => done.catch(() => undefined);
+
+const claimed = new Set<string>();
+/** Claims a picture for this window until it is left: no other goes on with it. Gives whether it is this window's. */
+function claim(id: string): Promise<boolean> {
+  if (claimed.has(id)) return Promise.resolve(true);
+  return new Promise((resolve) => {
+    void navigator.locks.request(`picture ${id}`, { ifAvailable: true }, (lock) => {
+      if (lock) claimed.add(id);
+      resolve(lock !== null);
+      return lock ? new Promise(() => undefined) : undefined;
+    });
+  });
+}
 
 /** Keeps a picture while it grows, so that a reload costs no more than a few seconds of it. */
 export class GrowingPicture {
@@ -44,8 +56,9 @@ export class GrowingPicture {
 
   private async begin(): Promise<void> {
     const { id, project, shot, seconds } = this.picture;
+    await claim(id);
     const known = await db.tracings.get(id);
-    const file = known?.file ?? (await exported(project, PROJECT_FILE)).files[0]!.bytes;
+    const file = known?.file ?? (await projectFile(project));
     await db.tracings.put({ id, project: project.id, shot: plain(shot), file, seconds, stopped: false });
   }
   private async write(): Promise<void> {
@@ -63,11 +76,12 @@ export async function forgetTracing(id: string): Promise<void> {
   await tilesOf(id).delete();
 }
 
-/** Pictures that were not done when the page was left, with all that was kept of them. */
+/** Pictures that were not done when the page was left, with all that was kept of them; not those that another window has. */
 export async function unfinishedPictures(): Promise<{ picture: Picture; stopped: boolean }[]> {
   const rows = await db.tracings.toArray().catch((): TracingRow[] => []);
   const found: { picture: Picture; stopped: boolean }[] = [];
   for (const { id, shot, file, seconds, stopped } of rows) {
+    if (!(await claim(id))) continue;
     const project: Project = await readProject(file);
     const film = makeFilm(...shot.output.size);
     for (const { traced } of await tilesOf(id).toArray()) addTraced(film, traced);

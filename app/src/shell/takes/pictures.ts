@@ -4,8 +4,9 @@ import { type Area, type FilmLight, guided, lightOf, makeFilm } from '@sphalerit
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, shallowRef } from 'vue';
+import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
-import type { Pace } from './cost';
+import { type Pace, paceOfPicture } from './cost';
 import { type Shown, writtenBy } from './picture-files';
 import { type Picture, pictureGrowth } from './picture-growth';
 import { pictureList } from './picture-list';
@@ -14,6 +15,7 @@ import { hasSamples, keepPicture, unfinishedPictures } from './picture-storage';
 /** Pictures being traced and those made before. */
 export const usePictures = defineStore('light', () => {
   const session = useSession();
+  const notices = useNotices();
   const growth = pictureGrowth(finish);
   const { pictures, list } = pictureList();
   const current = shallowRef<Picture | null>(null);
@@ -72,16 +74,17 @@ export const usePictures = defineStore('light', () => {
     return growth.grow(picture, first);
   }
   let asked = false;
-  /** Goes on with what was being traced when the page was left, in one window alone. */
+  /** Goes on with what was being traced when the page was left, and shows what was paused. */
   async function resume(): Promise<void> {
     if (asked) return;
     asked = true;
-    for (const { picture, stopped } of await unfinishedPictures())
-      await navigator.locks.request(`picture ${picture.id}`, { ifAvailable: true }, async (mine) => {
-        if (!mine) return;
-        if (!stopped) return void begin(picture, null, false);
-        list([...pictures.value, picture]);
-      });
+    try {
+      for (const { picture, stopped } of await unfinishedPictures())
+        if (stopped) await finish(picture);
+        else void begin(picture, null, false);
+    } catch (e) {
+      notices.fail(e);
+    }
   }
   /** Puts it among those that are kept. */
   async function finish(picture: Picture): Promise<void> {
@@ -103,10 +106,9 @@ export const usePictures = defineStore('light', () => {
   /** How long one of a shot took; null where none was made since anything of it but its output changed. */
   function paceOf(shot: Shot): Pace | null {
     const { camera, light: lit, stage } = shot;
-    const p = own.value.find(
-      ({ done, shot: s }) => done && s.id === shot.id && s.camera === camera && s.light === lit && s.stage === stage,
-    );
-    return p ? { film: p.film, traced: p.seconds, calmed: p.calmed } : null;
+    const isSame = (s: Shot): boolean => s.camera === camera && s.light === lit && s.stage === stage;
+    const p = own.value.find((o) => o.done && hasSamples(o) && o.shot.id === shot.id && isSame(o.shot));
+    return p ? paceOfPicture(p) : null;
   }
   /** Of the project that is open. */
   const own = computed(() => pictures.value.filter((p) => p.project.id === session.project?.id));

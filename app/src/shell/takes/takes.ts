@@ -4,7 +4,7 @@ import { takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref } from 'vue';
-import { type Handed, download, exported } from '../files/exporting';
+import { type Handed, download, projectFile } from '../files/exporting';
 import { readProject } from '../files/project-files';
 import { db } from '../../storage/database';
 import { useNotices } from '../../stores/notices';
@@ -37,8 +37,6 @@ export interface Take {
 export const progressOf = ({ made, count, shown }: Take): string =>
   !shown ? `${made}/${count}` : made < count ? `${Math.floor((100 * made) / count)} %` : say('take.writing');
 
-const PROJECT_FILE = { exporter: 'project', subject: { of: 'rig' }, options: {} } as const;
-
 /** Takes under way and finished. They go on whatever else is done, and after a reload from the last finished picture. */
 export const useTakes = defineStore('takes', () => {
   const notices = useNotices();
@@ -56,7 +54,6 @@ export const useTakes = defineStore('takes', () => {
       count: 0,
     });
     try {
-      const { files } = await exported(project, PROJECT_FILE);
       const { id, title, count } = take;
       await db.takes.put({
         id,
@@ -65,7 +62,7 @@ export const useTakes = defineStore('takes', () => {
         project: project.id,
         shot: shot.id,
         stopped: false,
-        file: files[0]!.bytes,
+        file: await projectFile(project),
       });
     } catch {
       // Without room to keep it, it is made all the same; it only does not outlive the page.
