@@ -29,6 +29,13 @@ test('a picture begins where one wants it, is paused, and is finished while one 
   await expect(page.getByTestId('trace-state')).toContainText(/[1-9]\d? %/);
   await page.getByRole('button', { name: 'Pause the picture' }).click();
   await expect(page.getByTestId('trace-state')).toContainText('paused');
+  await b.idle();
+  // What was paused is there after a reload too, as it stood.
+  await page.reload();
+  const strip = page.getByLabel('Pictures made');
+  await strip.getByRole('img').click();
+  expect(await strip.getByRole('img').evaluate((i) => (i as HTMLImageElement).naturalWidth)).toBe(192);
+  await expect(page.getByTestId('trace-state')).toContainText('paused');
   await page.getByRole('button', { name: 'Go on with the picture' }).click();
   // Nothing waits for it to be done.
   await page.getByRole('link', { name: /^Build/ }).click();
@@ -39,7 +46,6 @@ test('a picture begins where one wants it, is paused, and is finished while one 
   await page.reload();
   await expect.poll(share, { timeout: 60_000 }).toBeGreaterThan(2);
   await b.step('Light');
-  const strip = page.getByLabel('Pictures made');
   await strip.getByRole('img').first().click();
   await expect(page.getByTestId('trace-state')).toContainText('done in', { timeout: 90_000 });
   await expect(page.getByLabel('Pictures made').getByRole('img')).toHaveCount(1);

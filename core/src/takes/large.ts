@@ -50,7 +50,7 @@ export class PiecePlan {
   }
 
   /** Whether a tile is needed for a piece. */
-  needs(piece: Area, tile: Area): boolean {
+  private needs(piece: Area, tile: Area): boolean {
     return this.denoise ? countsFor(tile, piece) : meets(tile, piece);
   }
   /** Tiles that any of these pieces needs, by their places. */
