@@ -3,7 +3,7 @@ import { decode } from 'fast-png';
 import { Bench } from './bench';
 import { expect, test } from './test';
 
-test('a picture that is too large for memory tells what it takes, survives a reload in the middle, and is whole', async ({
+test('a picture that is too large for memory tells what it takes, is paused, survives reloads in the middle, and is whole', async ({
   page,
 }) => {
   const b = new Bench(page);
@@ -17,6 +17,15 @@ test('a picture that is too large for memory tells what it takes, survives a rel
   await page.getByRole('button', { name: 'Trace the picture' }).click();
   const chip = page.getByTestId('take');
   const share = async () => Number(/(\d+) %/.exec((await chip.textContent()) ?? '')?.[1] ?? 0);
+  await expect.poll(share, { timeout: 120_000 }).toBeGreaterThan(10);
+  // Paused, it says after a reload how far it is, and goes on when it is told to.
+  const card = page.getByTestId('take-card');
+  await card.getByRole('button', { name: /^Pause/ }).click();
+  await expect(chip).toHaveCount(0);
+  const paused = (await card.getByText(/\d+ %/).textContent())!;
+  await page.reload();
+  await expect(card).toContainText(paused);
+  await card.getByRole('button', { name: /^Go on/ }).click();
   await expect.poll(share, { timeout: 120_000 }).toBeGreaterThan(20);
   const made = await share();
   // It goes on by itself from what was kept.

@@ -445,6 +445,13 @@ test('a chess floor of two pieces takes four actions; in Build two parts are uni
   await expect(page.getByLabel('Readout')).toContainText('drawn 144');
   await expect.poll(async () => (await b.scene()).repeats[0]!.counts).toEqual([12, 1, 12]);
   await page.keyboard.press('Escape');
+  // What the scene would ship as stands against the target at once.
+  const meter = page.getByLabel('Readout').getByRole('button', { name: 'Target sheet' });
+  await meter.click();
+  await page.getByLabel('Target draw calls', { exact: true }).fill('100');
+  await page.getByLabel('Target draw calls', { exact: true }).press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(meter).toContainText('draws 144 / 100 over');
   await b.step('Build');
   const before = await b.project();
   const cubes = (name: string): number => before.parts.find((p) => p.name === name)!.layers[0]!.grid.cubes;

@@ -22,7 +22,7 @@ describe('project files of older formats', () => {
     expect(result.palettes[0]!.swatches.every((s) => s.helper === false)).toBe(true);
     expect(result.parts.map((p) => composite(p).count).reduce((a, b) => a + b)).toBe(724);
     expect(result.rig.constraints).toEqual([]);
-    expect(FORMAT_VERSION).toBe(16);
+    expect(FORMAT_VERSION).toBe(17);
     const again = readProjectFile(writeProjectFile(result)).result;
     expect(again.parts.map((p) => composite(p).count)).toEqual(result.parts.map((p) => composite(p).count));
   });
@@ -198,5 +198,13 @@ describe('project files of older formats', () => {
       light: { sky: { kind: 'gradient', picture: null } },
       output: { makes: 'picture', noise: 0, drawn: false, path: { kind: 'turntable', reach: 360, eased: false } },
     });
+  });
+  it('and one saved as format 16, whose target said nothing of draw calls, and where time stood still on a path', () => {
+    const { result, notes } = readProjectFile(
+      readFileSync(new URL('../fixtures/lamp-post-format-16.sphal', import.meta.url)),
+    );
+    expect(notes).toEqual([]);
+    expect(result.target).toEqual({ ...NO_TARGET, height: result.target.height, faces: result.target.faces });
+    expect(result.shots[0]!.output.path).toEqual({ kind: 'turntable', reach: 360, eased: false, plays: false });
   });
 });

@@ -102,6 +102,10 @@ export interface TakeRow {
   count: number;
   /** Whether it waits to be told to go on. */
   stopped: boolean;
+  /** How much of it was made when it was stopped. */
+  made?: number;
+  /** Whether it is one large picture; missing in those begun before it was told. */
+  large?: boolean;
   /** The project file. */
   file: Uint8Array<ArrayBuffer>;
 }

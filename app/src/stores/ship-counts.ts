@@ -16,26 +16,29 @@ export const useShipCounts = defineStore('ship counts', () => {
   const session = useSession();
   const delivery = useDelivery();
   const counts = shallowRef<ShipCounts | null>(null);
+  /** Whether the scene on the bench is counted, and not the rig. */
+  const ofScene = shallowRef(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   watch(
-    [() => session.project, () => delivery.chosen],
-    ([p], [before] = [null, '']) => {
+    [() => session.project, () => delivery.chosen, () => (ofScene.value ? session.scene?.id : null)] as const,
+    ([p, , scene], [before, , sceneBefore] = [null, '', null]) => {
       clearTimeout(timer);
-      if (p?.id !== before?.id) counts.value = null;
+      if (p?.id !== before?.id || scene !== sceneBefore) counts.value = null;
       if (p) timer = setTimeout(() => void count(p), REST);
     },
     { immediate: true },
   );
+  const sceneOf = (p: Project): string | null => (ofScene.value && session.scene?.id) || sceneByItself(p);
   async function count(p: Project): Promise<void> {
-    const scene = sceneByItself(p);
+    const scene = sceneOf(p);
     const subject = scene === null ? ({ of: 'rig' } as const) : ({ of: 'scene', scene } as const);
     const order = { exporter: 'glb', subject, options: {} };
     const found = await sharedPool()
       .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: delivery.chosen }))
       .catch(() => null);
-    if (found && session.project === p) counts.value = found.counts as unknown as ShipCounts;
+    if (found && session.project === p && scene === sceneOf(p)) counts.value = found.counts as unknown as ShipCounts;
   }
-  return { counts };
+  return { counts, ofScene };
 });
 
 const extents = new WeakMap<Project, Extent | null>();

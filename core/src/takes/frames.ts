@@ -75,6 +75,13 @@ export const pathLoops = ({ kind, reach }: CameraPath): boolean => kind !== 'fly
 /** Most degrees of a fly-past: at 180 it would begin infinitely far away. */
 const MOST_PAST = 160;
 
+/** When a clip that plays on is pictured, so long after the time of its shot; null is a scene, whose clips go about by themselves. */
+function playedOn(clip: Clip | null, from: number, ticks: number): number {
+  const time = from + Math.round(ticks);
+  if (!clip || clip.length === 0) return time;
+  return clip.loop ? time % clip.length : Math.min(time, clip.length);
+}
+
 /** A shot at a place of its path, in degrees from where its camera stands. */
 export function alongPath(shot: Shot, degrees: number): Shot {
   const { kind, reach } = shot.output.path;
@@ -98,11 +105,16 @@ export function framesOf(project: Project, shot: Shot): Frame[] {
   const clip = shot.scene === null ? (find(project.clips, shot.clip) ?? null) : null;
   if (makes === 'picture') return [{ shot, clip, direction: 0, index: 0, seconds: 0 }];
   if (makes === 'path') {
-    const count = Math.max(1, Math.round(seconds * fps));
-    return pathOf(shot.output.path, count).map((degrees, index) => ({
-      ...{ shot: picture(alongPath(shot, degrees)), clip, index, seconds: seconds / count },
-      direction: shot.output.path.kind === 'turntable' ? degrees : 0,
-    }));
+    const count = Math.max(1, Math.round(seconds * fps)),
+      each = seconds / count,
+      { path } = shot.output;
+    return pathOf(path, count).map((degrees, index) => {
+      const time = path.plays ? playedOn(clip, shot.time, index * each * TICKS) : shot.time;
+      return {
+        ...{ shot: picture({ ...alongPath(shot, degrees), time }), clip, index, seconds: each },
+        direction: path.kind === 'turntable' ? degrees : 0,
+      };
+    });
   }
   if (makes === 'clip' && shot.scene !== null) {
     // As long as the longest of what plays there.

@@ -70,7 +70,12 @@ describe('frames of a shot', () => {
   });
   it('once about, the camera keeps its distance and height, and never stands twice at one place', () => {
     const { project, shot } = block({
-      output: makeOutput({ makes: 'path', path: { kind: 'orbit', reach: 360, eased: false }, fps: 6, seconds: 2 }),
+      output: makeOutput({
+        makes: 'path',
+        path: { kind: 'orbit', reach: 360, eased: false, plays: false },
+        fps: 6,
+        seconds: 2,
+      }),
     });
     const frames = framesOf(project, { ...shot, camera: makeCamera({ eye: [30, 20, 10], target: [2, 5, 1] }) });
     expect(frames).toHaveLength(12);
@@ -90,21 +95,21 @@ describe('frames of a shot', () => {
       return framesOf(project, { ...shot, camera }).map((f) => f.shot);
     };
     for (const eased of [false, true]) {
-      const orbit = along({ kind: 'orbit', reach: 60, eased });
+      const orbit = along({ kind: 'orbit', reach: 60, eased, plays: false });
       expect(orbit[2]!.camera.eye.map((v) => Math.round(v * 1e9) / 1e9)).toEqual([0, 10, 50]);
       expect(orbit[4]!.camera.eye[0]).toBeCloseTo(25, 9);
       expect(orbit[0]!.camera.eye[0]).toBeCloseTo(-25, 9);
       expect(orbit[3]!.camera.eye[0]).toBeCloseTo(50 * Math.sin((eased ? 0.84375 - 0.5 : 0.25) * (Math.PI / 3)), 9);
     }
-    const past = along({ kind: 'fly-past', reach: 90, eased: false });
+    const past = along({ kind: 'fly-past', reach: 90, eased: false, plays: false });
     expect(past.map((s) => s.camera.eye[0])[0]).toBeCloseTo(-50, 9);
     expect(past.map((s) => s.camera.eye[0])[4]).toBeCloseTo(50, 9);
     expect(new Set(past.map((s) => s.camera.target.join())).size).toBe(1);
     // One that would reach about and about goes as far as it can, from one side to the other.
-    const far = along({ kind: 'fly-past', reach: 360, eased: false }).map((s) => s.camera.eye[0]);
+    const far = along({ kind: 'fly-past', reach: 360, eased: false, plays: false }).map((s) => s.camera.eye[0]);
     expect(far[0]).toBeCloseTo(-far[4]!, 6);
     expect(far[4]).toBeCloseTo(50 * Math.tan((80 * Math.PI) / 180), 6);
-    const turn = along({ kind: 'turntable', reach: 360, eased: false });
+    const turn = along({ kind: 'turntable', reach: 360, eased: false, plays: false });
     // Light and eye go together: what turns is what stands there.
     for (const s of turn) {
       const away = Math.atan2(s.camera.eye[0], s.camera.eye[2]) * (180 / Math.PI);
@@ -162,8 +167,26 @@ describe('frames of a shot', () => {
         .map(({ shows }) => ('time' in shows ? shows.time : -1));
     expect(timesAt(0)).toEqual([100, 100, 100]);
     expect(timesAt(6)).toEqual([100 + long!.length / 2, 100 + long!.length / 2, 100]);
+    // On a path it stands still, or plays on while the camera moves.
+    const flown = (plays: boolean): number[] => {
+      const path: CameraPath = { kind: 'fly-past', reach: 90, eased: false, plays };
+      const output = makeOutput({ makes: 'path', path, fps: 4, seconds: 2 });
+      return framesOf(p, { ...shot, time: 300, output }).map((f) => f.shot.time);
+    };
+    expect(flown(false)).toEqual(Array(8).fill(300));
+    expect(flown(true)).toEqual([300, 600, 900, 1200, 1500, 1800, 2100, 2400]);
     // The project itself is as it was.
     expect(p.scenes[0]!.placements.flat()[0]!.shows).toMatchObject({ time: 100 });
+  });
+  it('a figure plays on along a path: a loop goes about, anything else waits at its end', () => {
+    const { project } = block();
+    for (const loop of [true, false]) {
+      const p = apply(project, addClipEdit, { name: 'Bow', frames: 8, fps: 8, loop }, ctx());
+      const path: CameraPath = { kind: 'orbit', reach: 360, eased: true, plays: true };
+      const output = makeOutput({ makes: 'path', path, fps: 2, seconds: 2 });
+      const times = framesOf(p, { ...p.shots[0]!, clip: p.clips[0]!.id, time: 300, output }).map((f) => f.shot.time);
+      expect(times).toEqual(loop ? [300, 900, 300, 900] : [300, 900, 1200, 1200]);
+    }
   });
   it('says why a shot cannot move', () => {
     const { project, shot } = block({ output: makeOutput({ makes: 'clip' }) });

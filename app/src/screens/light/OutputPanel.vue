@@ -188,7 +188,13 @@ const path = (change: Partial<typeof output.value.path>): void =>
           :max="600"
           :step="0.5"
           @change="(seconds) => hand.set('output', { seconds })"
-        /><CheckField :model-value="output.path.eased" @change="(eased) => path({ eased })">eased</CheckField></template
+        /><CheckField :model-value="output.path.eased" @change="(eased) => path({ eased })">eased</CheckField
+        ><CheckField
+          :model-value="output.path.plays"
+          tip="What has a clip goes on with it while the camera moves"
+          @change="(plays) => path({ plays })"
+          >playing</CheckField
+        ></template
       ><template v-if="output.makes === 'sprites'"
         ><CheckField :model-value="output.sprites.trim" @change="(trim) => sprites({ trim })">trim</CheckField
         ><CheckField :model-value="output.sprites.shadow" @change="(shadow) => sprites({ shadow })"

@@ -15,11 +15,13 @@ function sizeText(list: DrawList): string {
 export function stageReadout(all: DrawList): ReturnType<NonNullable<ScreenControl['readout']>> {
   const { scene } = useSession();
 
-  const n = scene?.placements.reduce((sum, g) => sum + g.length, 0) ?? 0;
+  const placed = scene?.placements.flat() ?? [],
+    parts = new Set(placed.flatMap((p) => (p.shows.kind === 'part' ? [p.shows.part] : [])));
   const cubes = all.reduce((sum, i) => sum + (i.geometry.kind === 'grid' ? i.geometry.grid.count : 1), 0);
   return {
     left: [
-      ['placements', n.toLocaleString('en')],
+      ['parts', parts.size.toLocaleString('en')],
+      ['placements', placed.length.toLocaleString('en')],
       ['drawn', all.length.toLocaleString('en')],
       ['cubes', cubes.toLocaleString('en')],
       ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],

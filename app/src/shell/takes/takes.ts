@@ -1,6 +1,6 @@
 import { type Grade, type Project, type Shot, must } from '@sphalerite/core/model';
 import type { FilmLight } from '@sphalerite/core/render';
-import { takeProblem } from '@sphalerite/core/takes';
+import { isLarge, takeProblem } from '@sphalerite/core/takes';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref } from 'vue';
@@ -20,6 +20,7 @@ export interface Take {
   readonly project: string;
   readonly title: string;
   readonly shot: string;
+  readonly large: boolean;
   /** Of a large picture tiles and what else there is to do; otherwise pictures. */
   count: number;
   made: number;
@@ -34,8 +35,11 @@ export interface Take {
 }
 
 /** How far one is, in words. */
-export const progressOf = ({ made, count, shown }: Take): string =>
-  !shown ? `${made}/${count}` : made < count ? `${Math.floor((100 * made) / count)} %` : say('take.writing');
+export function progressOf({ made, count, large, state }: Take): string {
+  if (!large) return `${made}/${count}`;
+  if (state === 'making' && made === count && count > 0) return say('take.writing');
+  return `${Math.floor((100 * made) / Math.max(1, count))} %`;
+}
 
 /** Takes under way and finished. They go on whatever else is done, and after a reload from the last finished picture. */
 export const useTakes = defineStore('takes', () => {
@@ -51,14 +55,15 @@ export const useTakes = defineStore('takes', () => {
     if (problem) return void notices.say(say(`take.${problem}`), { kind: 'error' });
     const take = begun({
       ...{ id: nanoid(), project: project.id, shot: shot.id, title: `${project.name} ${shot.name}` },
-      count: 0,
+      ...{ count: 0, large: isLarge(shot.output) },
     });
     try {
-      const { id, title, count } = take;
+      const { id, title, count, large } = take;
       await db.takes.put({
         id,
         title,
         count,
+        large,
         project: project.id,
         shot: shot.id,
         stopped: false,
@@ -76,9 +81,9 @@ export const useTakes = defineStore('takes', () => {
     asked = true;
     const rows = await db.takes.toArray().catch(() => []);
     for (const row of rows) {
-      const take = begun(row);
+      const take = begun({ large: false, ...row });
       take.state = 'stopped';
-      take.made = (await keptOf(row.id).frames.indexes()).size;
+      take.made = row.made ?? (await keptOf(row.id).frames.indexes()).size;
       if (!row.stopped) void goOn(row.id);
     }
   }
@@ -94,7 +99,7 @@ export const useTakes = defineStore('takes', () => {
         take.files = markRaw(await filesOfTake(take, project, shot, keptOf(take.id), abort.signal));
       });
       const [first] = take.files;
-      take.url = first && !take.shown ? URL.createObjectURL(new Blob([first.bytes])) : '';
+      take.url = first && !take.large ? URL.createObjectURL(new Blob([first.bytes])) : '';
       take.state = 'done';
       await forget(take.id);
       download(take.files);
@@ -103,14 +108,15 @@ export const useTakes = defineStore('takes', () => {
       take.state = 'stopped';
       if (!(e instanceof JobCancelled)) notices.fail(e);
       // What was stopped, or cannot be made, does not begin again by itself.
-      await db.takes.update(take.id, { stopped: true }).catch(() => 0);
+      await db.takes.update(take.id, { stopped: true, made: take.made }).catch(() => 0);
     } finally {
       aborts.delete(take.id);
     }
   }
-  function begun({ id, project, shot, title, count }: Pick<Take, 'id' | 'project' | 'shot' | 'title' | 'count'>): Take {
+  function begun(of: Pick<Take, 'id' | 'project' | 'shot' | 'title' | 'count' | 'large'>): Take {
+    const { id, project, shot, title, count, large } = of;
     takes.value.unshift({
-      ...{ id, project, shot, title, count },
+      ...{ id, project, shot, title, count, large },
       ...{ made: 0, left: 0, shown: null, state: 'making', files: [], url: '' },
     });
     return takes.value[0]!;

@@ -1,13 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import ActionButton from '../../components/ActionButton.vue';
 import { extentOf, useShipCounts } from '../../stores/ship-counts';
 import { runCommand } from '../../stores/commands';
 import { useSession } from '../../stores/session';
+import { useView } from '../../stores/view';
 
 /** What the project is, against its target sheet where that says something; a click opens the sheet. */
 const session = useSession();
 const ship = useShipCounts();
+const view = useView();
+/** Scenes are counted only where something is asked of them: large ones keep a worker busy. */
+const limits = computed(() => session.project?.target);
+watch(
+  () => view.screen === 'stage' && !!limits.value && limits.value.faces + limits.value.draws > 0,
+  (ofScene) => (ship.ofScene = ofScene),
+  { immediate: true },
+);
 interface Figure {
   readonly name: string;
   readonly text: string;
@@ -37,6 +46,7 @@ const figures = computed((): Figure[] => {
       : []),
     ...limited('tris', ship.counts?.triangles, target.faces),
     ...limited('bones', p.rig.bones.length, target.bones),
+    ...limited('draws', ship.counts?.draws, target.draws),
     { name: '1 cube =', text: `${(p.metresPerUnit * cell * 100).toFixed(1)} cm`, share: null },
   ];
 });

@@ -84,15 +84,23 @@ const mixed = computed(() => {
         @change="(v) => session.apply(setProjectEdit, { target: { bones: Math.round(v) } })"
       />
     </div>
-    <NumberField
-      label="texture"
-      name="Target texture"
-      unit="px"
-      :min="0"
-      :step="64"
-      :model-value="p.target.texture"
-      @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })"
-    />
+    <div class="row">
+      <NumberField
+        label="draws"
+        name="Target draw calls"
+        :min="0"
+        :model-value="p.target.draws"
+        @change="(v) => session.apply(setProjectEdit, { target: { draws: Math.round(v) } })"
+      /><NumberField
+        label="texture"
+        name="Target texture"
+        unit="px"
+        :min="0"
+        :step="64"
+        :model-value="p.target.texture"
+        @change="(v) => session.apply(setProjectEdit, { target: { texture: Math.round(v) } })"
+      />
+    </div>
     <p v-if="mixed.length > 0" class="quiet">Other cube size: {{ mixed.join(', ') }}.</p>
   </div>
 </template>

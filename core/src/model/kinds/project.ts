@@ -18,10 +18,12 @@ export interface Target {
   /** Triangles as shipped. */
   readonly faces: number;
   readonly bones: number;
+  /** Draw calls as shipped. */
+  readonly draws: number;
   /** Longer edge of the texture in pixels. */
   readonly texture: number;
 }
-export const NO_TARGET: Target = { height: 0, faces: 0, bones: 0, texture: 0 };
+export const NO_TARGET: Target = { height: 0, faces: 0, bones: 0, draws: 0, texture: 0 };
 
 /** What of a ready rig cannot be changed by accident; parts are free. */
 export interface Seal {
@@ -53,7 +55,13 @@ export interface Project extends Lists {
 }
 
 const limit = z.int().min(0).max(1e9);
-const targetSchema = z.strictObject({ height: finite.min(0).max(1e5), faces: limit, bones: limit, texture: limit });
+const targetSchema = z.strictObject({
+  height: finite.min(0).max(1e5),
+  faces: limit,
+  bones: limit,
+  draws: limit,
+  texture: limit,
+});
 const sealSchema = z.strictObject({
   rig: name,
   bones: z.array(z.strictObject({ bone: mention('bone'), at: vec3, range: finite.min(0) })).max(4096),
@@ -88,6 +96,7 @@ export const projectKind: RecordKind<'project', null, Project> = {
   upgrades: {
     1: (p) => ({ target: NO_TARGET, ...p }),
     4: (p) => ({ seal: null, ...p }),
+    16: (p) => ({ ...p, target: { ...NO_TARGET, ...(p['target'] as Target) } }),
   },
 };
 

@@ -23,6 +23,8 @@ export interface CameraPath {
   readonly reach: number;
   /** Whether it starts and stops slowly. */
   readonly eased: boolean;
+  /** Whether what stands there plays on meanwhile. */
+  readonly plays: boolean;
 }
 
 /** How sprites stand on their sheet. */
@@ -85,7 +87,7 @@ export const DEFAULT_OUTPUT: Output = {
   series: 'gif',
   fps: 12,
   seconds: 4,
-  path: { kind: 'turntable', reach: 360, eased: false },
+  path: { kind: 'turntable', reach: 360, eased: false, plays: false },
   sprites: { directions: 8, clips: 'one', scale: 1, trim: false, shadow: false, padding: 1 },
 };
 
@@ -106,7 +108,12 @@ export const outputSchema = z.strictObject({
   series: z.enum(SERIES_FILES),
   fps: z.int().min(1).max(60),
   seconds: finite.min(0.1).max(600),
-  path: z.strictObject({ kind: z.enum(PATH_KINDS), reach: finite.min(1).max(3600), eased: z.boolean() }),
+  path: z.strictObject({
+    kind: z.enum(PATH_KINDS),
+    reach: finite.min(1).max(3600),
+    eased: z.boolean(),
+    plays: z.boolean(),
+  }),
   sprites: z.strictObject({
     directions: z.literal(DIRECTIONS),
     clips: z.enum(['one', 'all']),

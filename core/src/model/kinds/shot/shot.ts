@@ -91,6 +91,12 @@ function shotOf15({ camera, light, output, ...rest }: LooseJson): LooseJson {
   };
 }
 
+/** Up to format 16 time stood still while the camera went about. */
+const shotOf16 = ({ output, ...rest }: LooseJson): LooseJson => {
+  const { path, ...of } = output as LooseJson;
+  return { ...rest, output: { ...of, path: { ...DEFAULT_OUTPUT.path, ...(path as object) } } };
+};
+
 export const shotKind: RecordKind<'shot', 'shots', Shot> = {
   name: 'shot',
   plural: 'shots',
@@ -117,6 +123,7 @@ export const shotKind: RecordKind<'shot', 'shots', Shot> = {
     13: shotOf13,
     14: shotOf14,
     15: shotOf15,
+    16: shotOf16,
   },
   kept: z.strictObject({}),
 };
