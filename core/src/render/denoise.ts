@@ -3,14 +3,21 @@ import { brightness } from './glow';
 import { type Area, type Film, type FilmLight, TILE, type Traced, makeTraced, meets } from './film';
 import type { TraceCamera } from './lens';
 
-/** Passes over the picture; each looks twice as far as the one before. */
-const PASSES = 5;
 /** The binomial kernel of five. */
 const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
-/** So many standard deviations of its noise a neighbour may be brighter. */
-const NOISE = 4;
-/** Edge of the squares in which noise is told and as much light stays as came. */
+/**
+ * Passes over the picture; each looks twice as far as the one before. So many standard deviations of its noise a neighbour may be
+ * brighter in it: what is far away must be ever more alike, or the foot of a shadow goes into its middle.
+ */
+const PASSES = [3, 1.3, 0.7, 0.45, 0.3];
+/** Edge of the squares in which as much light stays as came. */
 const BLOCK = 24;
+/** Pixels to each side by which noise is told, and what is another colour. */
+const ABOUT = 2;
+/** Share of its noise that a pixel is believed to have, where what was traced is weighed against what was evened. */
+const BELIEVED = 0.5;
+/** How much another colour counts as a fault, against another brightness. */
+const COLOURED = 2;
 /** Darkest colour that light is divided by. */
 const DARKEST = 0.02;
 
@@ -63,11 +70,11 @@ export function* denoiseSteps(
   let from: Noisy = { light: dotless, noise: picture.noise },
     into: Noisy = { light: new Float32Array(dotless.length), noise: new Float32Array(picture.noise.length) };
   const value = new Float32Array(picture.noise.length * EIGHT);
-  for (let pass = 0; pass < PASSES; pass++) {
-    evened(picture, { lie, value }, from, into, 1 << pass);
+  for (const [pass, most] of PASSES.entries()) {
+    evened(picture, { lie, value }, from, into, { step: 1 << pass, most });
     // What was there first is still needed.
     [from, into] = [into, pass === 0 ? { light: dotless.slice(), noise: picture.noise.slice() } : from];
-    yield 0.1 + (0.8 * (pass + 1)) / PASSES;
+    yield 0.1 + (0.8 * (pass + 1)) / PASSES.length;
   }
   return developed(film, picture, part, balanced(picture, blended(picture, dotless, from.light)));
 }
@@ -149,28 +156,39 @@ function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surfa
   return { ...p, surface };
 }
 
+/** Each pixel the mean of those about it, nearer ones more; within the picture alone. */
+function smoothed(field: Float32Array, width: number, height: number, about: number): Float32Array {
+  const across = new Float32Array(field.length),
+    out = new Float32Array(field.length);
+  const run = (from: Float32Array, to: Float32Array, i: number, at: number, long: number, step: number): void => {
+    let sum = 0,
+      weight = 0;
+    for (let d = Math.max(-about, -at); d <= Math.min(about, long - 1 - at); d++) {
+      const w = about + 1 - Math.abs(d);
+      sum += w * from[i + d * step]!;
+      weight += w;
+    }
+    to[i] = sum / weight;
+  };
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) run(field, across, i, x, width, 1);
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) run(across, out, i, y, height, width);
+  return out;
+}
+
 /**
  * Samples that are spread evenly have come further than their spread alone tells. How much further is told by the squared
- * difference of both halves of them, of a square of pixels together.
+ * difference of both halves of them, of a few pixels together.
  */
 function scaleNoise({ width, height, noise }: Planes, apart: Float32Array): void {
-  for (let y = 0; y < height; y += BLOCK)
-    for (let x = 0; x < width; x += BLOCK) {
-      let told = 0,
-        found = 0;
-      const each = (f: (i: number) => void): void => {
-        for (let j = y; j < Math.min(height, y + BLOCK); j++)
-          for (let i = x; i < Math.min(width, x + BLOCK); i++) f(j * width + i);
-      };
-      each((i) => {
-        if (apart[i]! < 0) return;
-        told += noise[i]!;
-        found += apart[i]!;
-      });
-      if (told === 0) continue;
-      const k = Math.max(0.01, Math.min(1, found / told));
-      each((i) => (noise[i]! *= k));
-    }
+  const told = smoothed(noise, width, height, ABOUT),
+    found = smoothed(
+      apart.map((v, i) => (v < 0 ? noise[i]! : v)),
+      width,
+      height,
+      ABOUT,
+    );
+  for (let i = 0; i < noise.length; i++)
+    if (told[i]! > 0) noise[i]! *= Math.max(0.003, Math.min(1, found[i]! / told[i]!));
 }
 
 function takePixel(p: Planes, { purity, normal, apart }: Surface, t: Traced, from: number, to: number): void {
@@ -247,22 +265,26 @@ function lieOf({ normal, place, grain, purity }: Surface): Float32Array {
  *
  * @param lie – as {@link lieOf} gives it
  * @param value – room for the light, noise and brightness of each pixel, and how much brighter a neighbour may be
+ * @param step – how far they are apart
+ * @param most – standard deviations by which they may be brighter
  */
 function evened(
   { width, height }: Planes,
   { lie, value }: { lie: Float32Array; value: Float32Array },
   { light, noise }: Noisy,
   { light: out, noise: left }: Noisy,
-  step: number,
+  { step, most }: { step: number; most: number },
 ): void {
   out.set(light);
   left.set(noise);
+  // One pixel alone does not know its own noise well.
+  const about = smoothed(noise, width, height, 1);
   for (let y = 0, i = 0, o = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++, o += EIGHT) {
       for (let c = 0; c < 3; c++) value[o + c] = light[i * 3 + c]!;
       value[o + 3] = noise[i]!;
       value[o + 4] = lumOf(light, i);
-      value[o + 5] = NOISE * Math.sqrt(smoothed(noise, width, height, x, y)) + 1e-6;
+      value[o + 5] = most * Math.sqrt(about[i]!) + 1e-6;
     }
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
@@ -363,38 +385,30 @@ function withoutDots({ width, height, light, noise }: Planes, { normal, grain, p
   return out;
 }
 
-/** The noise about a pixel: one pixel alone does not know its own well. */
-function smoothed(noise: Float32Array, width: number, height: number, x: number, y: number): number {
-  let sum = 0,
-    weight = 0;
-  for (let dy = -1; dy <= 1; dy++)
-    for (let dx = -1; dx <= 1; dx++) {
-      const xx = x + dx,
-        yy = y + dy;
-      if (xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
-      const w = (2 - Math.abs(dx)) * (2 - Math.abs(dy));
-      sum += w * noise[yy * width + xx]!;
-      weight += w;
-    }
-  return sum / weight;
-}
-
 /**
  * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
- * of the traced one, so that what is more than noise is fault (after James & Stein 1961).
+ * of the traced one, so that what is more than noise is fault (after James & Stein 1961). Noise is known of brightness alone; a
+ * colour that differs one way all about is a fault besides.
  */
 function blended({ width, height, noise }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
-  const gap = new Float32Array(width * height);
-  for (let i = 0; i < gap.length; i++) gap[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
+  const fault = new Float32Array(width * height),
+    other = new Float32Array(width * height);
+  for (let i = 0; i < fault.length; i++) fault[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
+  const own = smoothed(noise, width, height, 1),
+    gap = smoothed(fault, width, height, 1);
+  for (let i = 0; i < fault.length; i++) fault[i] = Math.max(0, gap[i]! - own[i]!);
+  for (let c = 0; c < 3; c++) {
+    for (let i = 0; i < other.length; i++)
+      other[i] = raw[i * 3 + c]! - clean[i * 3 + c]! * (lumOf(raw, i) / (lumOf(clean, i) + 1e-9));
+    const about = smoothed(other, width, height, ABOUT);
+    for (let i = 0; i < fault.length; i++) fault[i]! += COLOURED * about[i]! ** 2;
+  }
   const out = new Float32Array(raw.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const own = smoothed(noise, width, height, x, y),
-        fault = Math.max(0, smoothed(gap, width, height, x, y) - own);
-      const keep = own + fault === 0 ? 0 : own / (own + fault);
-      for (let c = 0; c < 3; c++) out[i * 3 + c] = raw[i * 3 + c]! + (clean[i * 3 + c]! - raw[i * 3 + c]!) * keep;
-    }
+  for (let i = 0; i < fault.length; i++) {
+    const noisy = BELIEVED * own[i]!,
+      keep = noisy + fault[i]! === 0 ? 0 : noisy / (noisy + fault[i]!);
+    for (let o = i * 3; o < i * 3 + 3; o++) out[o] = raw[o]! + (clean[o]! - raw[o]!) * keep;
+  }
   return out;
 }
 

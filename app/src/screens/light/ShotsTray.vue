@@ -8,16 +8,15 @@ import { useDialogs } from '../../stores/dialogs';
 import { useNotices } from '../../stores/notices';
 import { useSession } from '../../stores/session';
 import { computed } from 'vue';
-import { usePictures } from '../../shell/takes/pictures';
 import IconButton from '../../components/IconButton.vue';
 import CommandButton from '../../components/CommandButton.vue';
 import { SET_UPS } from './set-ups';
+import { shotPictures } from './shot-pictures';
 import EmptyState from '../../components/EmptyState.vue';
 import TreeView from '../../components/TreeView.vue';
 
 const dialogs = useDialogs();
 const session = useSession();
-const light = usePictures();
 const notices = useNotices();
 function menuOf(e: MouseEvent, shot: string): void {
   if (!session.view.chosen.shot.includes(shot)) session.choose({ shot });
@@ -50,7 +49,7 @@ function drop(what: Dragged, beside: string | null, place: Place): void {
 function nudge(shot: string, by: 'up' | 'down' | 'in' | 'out'): void {
   if (by === 'up' || by === 'down') moveTo(shot, order.value.indexOf(shot) + (by === 'up' ? -1 : 1));
 }
-const last = (id: string): string | undefined => light.pictures.find((p) => p.shot.id === id)?.url;
+const pictureOf = shotPictures();
 </script>
 
 <template>
@@ -83,7 +82,7 @@ const last = (id: string): string | undefined => light.pictures.find((p) => p.sh
     >
       <template #picture="{ row }">
         <span class="picture"
-          ><img v-if="last(row.id)" :src="last(row.id)" alt="" /><IconPhoto v-else aria-hidden="true"
+          ><img v-if="pictureOf(row.id)" :src="pictureOf(row.id)" alt="" /><IconPhoto v-else aria-hidden="true"
         /></span>
       </template>
       <template #name="{ row }">
