@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { MAT4_IDENTITY, type Vec3, length, normalize, seededRandom } from '../math';
 import { VoxelGrid } from '../voxel';
-import { Surface, type TraceInstance, dielectric, pointOfLens, traceCamera, traceInstance } from '.';
+import { Surface, type TraceInstance, dielectric, pointOfLens, traceArea, traceCamera, traceInstance } from '.';
 import { evenLight, greyFloor, lookedAt, meanOf, plainSurfaces } from './testing';
 
 const ball = VoxelGrid.empty({ min: [-6, -6, -6], size: [12, 12, 12] }).edit((d) => {
@@ -149,6 +149,21 @@ describe('glass', () => {
     const clear = 0.96 ** 2;
     expect(through(2) / clear).toBeCloseTo(0.5, 1);
     expect(through(4) / clear).toBeCloseTo(0.25, 1);
+  });
+  it('shows what is behind it where it is clear, and its own face where it is rough, so that its noise can be taken out', () => {
+    const pane = VoxelGrid.empty({ min: [-9, 0, -9], size: [18, 2, 18] }).edit((d) => d.fillBox(d.bounds, 1));
+    const far = (roughness: number): number => {
+      const surfaces = plainSurfaces(1, 0, {
+        opacity: new Float32Array(256),
+        roughness: new Float32Array(256).fill(roughness),
+      });
+      const glass = traceInstance(pane, surfaces, MAT4_IDENTITY)!;
+      const s = lookedAt([glass], evenLight(1), [0, 22, 0.01], [0, 0, 0], { floor: greyFloor(-30, 0.5) }, 2, 0.5);
+      const t = traceArea(s, { x: 0, y: 0, width: 2, height: 2 }, 0, 64);
+      return t.depth[0]! / t.cover[0]!;
+    };
+    expect(far(0)).toBeGreaterThan(45);
+    expect(far(0.5)).toBeCloseTo(20, 1);
   });
 });
 

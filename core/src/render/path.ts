@@ -22,6 +22,8 @@ const GLASS = 1.5;
 const WATER = 1.33;
 /** Paths that carry less than one part of so many may end: to end them at once makes those that go on count too much (a lit room: half the error for a fifth more rays). */
 const LASTING = 3;
+/** From this roughness on glass is seen, and not what is behind it. */
+const FROSTED = 0.2;
 /** How often at least the eye looks at what water mirrors. */
 const MIRRORED = 0.5;
 /** How likely a face is taken to be aimed for, when that is weighed against meeting it by chance; what it is does not matter to the mean. */
@@ -241,7 +243,9 @@ export class Path {
       through = opacity < 1 && this.draws.next() >= opacity;
     if (opacity > 0 && opacity < 1) this.sure = false;
     const mirror = s.metalness[v]! === 1 && s.roughness[v]! < 0.08;
-    if (!through && !mirror && !this.seen) this.see(s.colour, c);
+    // What rough glass lets through comes from all about: it is the glass that has a face.
+    const clear = through && s.roughness[v]! < FROSTED;
+    if (!clear && !mirror && !this.seen) this.see(s.colour, c);
     if (s.emissive[v]! > 0 && outside) this.takeGlow(s.glow, c);
     if (through) return this.chance > 0 ? this.passStraight() : this.enterGlass(s.roughness[v]!);
     return this.bounceOff(s.colour, c, s.metalness[v]!, s.roughness[v]!);
