@@ -10,6 +10,8 @@ import { sharedPool } from '../workers/pool';
 
 /** Milliseconds for which the hand must rest before it is counted. */
 const REST = 700;
+/** Counted in place of a delivery that cannot be made, such as one whose picture is too small for all colours. */
+const ROOMY = 'desktop';
 
 /** What the project would ship as, counted in a worker a little after the hand rests. */
 export const useShipCounts = defineStore('ship counts', () => {
@@ -19,10 +21,12 @@ export const useShipCounts = defineStore('ship counts', () => {
   /** Whether the scene on the bench is counted, and not the rig. */
   const ofScene = shallowRef(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let stop: AbortController | null = null;
   watch(
     [() => session.project, () => delivery.chosen, () => (ofScene.value ? session.scene?.id : null)] as const,
     ([p, , scene], [before, , sceneBefore] = [null, '', null]) => {
       clearTimeout(timer);
+      stop?.abort();
       if (p?.id !== before?.id || scene !== sceneBefore) counts.value = null;
       if (p) timer = setTimeout(() => void count(p), REST);
     },
@@ -33,10 +37,13 @@ export const useShipCounts = defineStore('ship counts', () => {
     const scene = sceneOf(p);
     const subject = scene === null ? ({ of: 'rig' } as const) : ({ of: 'scene', scene } as const);
     const order = { exporter: 'glb', subject, options: {} };
-    const found = await sharedPool()
-      .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: delivery.chosen }))
-      .catch(() => null);
-    if (found && session.project === p && scene === sceneOf(p)) counts.value = found.counts as unknown as ShipCounts;
+    const { signal } = (stop = new AbortController());
+    const planned = (by: string) =>
+      sharedPool()
+        .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: by }), { signal })
+        .catch(() => null);
+    const found = (await planned(delivery.chosen)) ?? (await planned(ROOMY));
+    if (found && !signal.aborted) counts.value = found.counts as unknown as ShipCounts;
   }
   return { counts, ofScene };
 });

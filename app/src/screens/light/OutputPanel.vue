@@ -153,8 +153,14 @@ const path = (change: Partial<typeof output.value.path>): void =>
           :min="0"
           :max="50"
           :step="1"
-          @change="(v) => hand.set('output', { noise: v / 100 })"
-      /></template>
+          @change="(v) => hand.set('output', { noise: v / 100 })" /></template
+      ><CheckField
+        v-if="output.makes === 'path'"
+        :model-value="output.path.plays"
+        tip="What has a clip goes on with it while the camera moves"
+        @change="(plays) => path({ plays })"
+        >playing</CheckField
+      >
     </div>
     <div class="cells" :class="{ way: output.makes === 'path' }">
       <template v-if="output.makes === 'path'"
@@ -188,13 +194,7 @@ const path = (change: Partial<typeof output.value.path>): void =>
           :max="600"
           :step="0.5"
           @change="(seconds) => hand.set('output', { seconds })"
-        /><CheckField :model-value="output.path.eased" @change="(eased) => path({ eased })">eased</CheckField
-        ><CheckField
-          :model-value="output.path.plays"
-          tip="What has a clip goes on with it while the camera moves"
-          @change="(plays) => path({ plays })"
-          >playing</CheckField
-        ></template
+        /><CheckField :model-value="output.path.eased" @change="(eased) => path({ eased })">eased</CheckField></template
       ><template v-if="output.makes === 'sprites'"
         ><CheckField :model-value="output.sprites.trim" @change="(trim) => sprites({ trim })">trim</CheckField
         ><CheckField :model-value="output.sprites.shadow" @change="(shadow) => sprites({ shadow })"

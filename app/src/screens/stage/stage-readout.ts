@@ -24,7 +24,7 @@ export function stageReadout(all: DrawList): ReturnType<NonNullable<ScreenContro
       ['placements', placed.length.toLocaleString('en')],
       ['drawn', all.length.toLocaleString('en')],
       ['cubes', cubes.toLocaleString('en')],
-      ['draws', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
+      ['meshes', new Set(all.map((i) => i.geometry)).size.toLocaleString('en')],
     ],
     right: sizeText(all),
   };
