@@ -565,6 +565,6 @@ test('in the market a shutter changes on every house in two actions, a stall get
   await b.idle();
   await expect(page.locator('.el-select', { hasText: 'Stall 2' })).toBeVisible();
   const readout = page.getByLabel('Readout');
-  await expect(readout).toContainText(`meshes ${wares.length + 1}`);
+  await expect(readout).toContainText(`draws ${wares.length + 1}`);
   await expect(page.getByText(/cubes of “Row boat” hang on nothing/)).toHaveCount(0);
 });
