@@ -165,10 +165,15 @@ export function intersectGrid(
   const sx = px ? 1 : -1,
     sy = py ? 1 : -1,
     sz = pz ? 1 : -1;
+  // What the last bits of a coordinate are when a block was just entered.
+  const outX = px ? 0 : 3,
+    outY = py ? 0 : 3,
+    outZ = pz ? 0 : 3;
   let t = enter;
-  let x = Math.floor(ox + dx * t),
-    y = Math.floor(oy + dy * t),
-    z = Math.floor(oz + dz * t);
+  // Kept as whole numbers of 32 bits throughout: as floating ones each shift would have to convert them.
+  let x = (ox + dx * t) | 0,
+    y = (oy + dy * t) | 0,
+    z = (oz + dz * t) | 0;
   // Entering through a face: rounding must not put the ray a cell outside or a cell too deep.
   if (x < 0) x = 0;
   else if (x >= nx) x = nx - 1;
@@ -180,10 +185,9 @@ export function intersectGrid(
     const block = ((z >> 2) * by + (y >> 2)) * bx + (x >> 2);
     const step = reach[base + block]!;
     if (step === 0) {
-      // Inside a block with something in it: cell by cell until the block is left.
-      const blockX = x >> 2,
-        blockY = y >> 2,
-        blockZ = z >> 2;
+      // Inside a block with something in it: cell by cell until a block is left for an empty one.
+      let low = bits[block * 2]!,
+        high = bits[block * 2 + 1]!;
       let tx = dx !== 0 ? ((px ? x + 1 : x) - ox) * ix : Infinity;
       let ty = dy !== 0 ? ((py ? y + 1 : y) - oy) * iy : Infinity;
       let tz = dz !== 0 ? ((pz ? z + 1 : z) - oz) * iz : Infinity;
@@ -191,7 +195,7 @@ export function intersectGrid(
         ddy = Math.abs(iy),
         ddz = Math.abs(iz);
       for (;;) {
-        if ((bits[block * 2 + ((z >> 1) & 1)]! >>> ((z & 1) * 16 + (y & 3) * 4 + (x & 3))) & 1) {
+        if (((z & 2 ? high : low) >>> (((z & 1) << 4) | ((y & 3) << 2) | (x & 3))) & 1) {
           if (t >= leave) return Infinity;
           hit.value = g.cells[(z * ny + y) * nx + x]!;
           hit.axis = axis < 0 ? 1 : axis;
@@ -200,25 +204,29 @@ export function intersectGrid(
         }
         if (tx < ty && tx < tz) {
           t = tx;
-          x += sx;
+          x = (x + sx) | 0;
           tx += ddx;
           axis = 0;
+          if ((x & 3) !== outX) continue;
         } else if (ty < tz) {
           t = ty;
-          y += sy;
+          y = (y + sy) | 0;
           ty += ddy;
           axis = 1;
+          if ((y & 3) !== outY) continue;
         } else {
           t = tz;
-          z += sz;
+          z = (z + sz) | 0;
           tz += ddz;
           axis = 2;
+          if ((z & 3) !== outZ) continue;
         }
         // Leaving the grid leaves the block too, so the ends are looked for only there.
-        if (x >> 2 !== blockX || y >> 2 !== blockY || z >> 2 !== blockZ) {
-          if (t >= leave || x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
-          break;
-        }
+        if (t >= leave || x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz) return Infinity;
+        const next = ((z >> 2) * by + (y >> 2)) * bx + (x >> 2);
+        low = bits[next * 2]!;
+        high = bits[next * 2 + 1]!;
+        if ((low | high) === 0) break;
       }
     } else {
       const ex = px ? ((x >> 2) + step) << 2 : ((x >> 2) + 1 - step) << 2;
@@ -234,20 +242,20 @@ export function intersectGrid(
         t = tx;
         axis = 0;
         cx = px ? ex : ex - 1;
-        cy = Math.floor(oy + dy * t);
-        cz = Math.floor(oz + dz * t);
+        cy = (oy + dy * t) | 0;
+        cz = (oz + dz * t) | 0;
       } else if (ty < tz) {
         t = ty;
         axis = 1;
         cy = py ? ey : ey - 1;
-        cx = Math.floor(ox + dx * t);
-        cz = Math.floor(oz + dz * t);
+        cx = (ox + dx * t) | 0;
+        cz = (oz + dz * t) | 0;
       } else {
         t = tz;
         axis = 2;
         cz = pz ? ez : ez - 1;
-        cx = Math.floor(ox + dx * t);
-        cy = Math.floor(oy + dy * t);
+        cx = (ox + dx * t) | 0;
+        cy = (oy + dy * t) | 0;
       }
       if (t >= leave) return Infinity;
       // Only ever move in the ray's direction, and stay in the empty cube across the axis: rounding could loop for ever.
