@@ -7,6 +7,11 @@ test('a shot is traced with progress, paused, traced again and saved as a PNG', 
   const b = new Bench(page);
   await b.open();
   await b.step('Light');
+  // Every shot has its picture, traced or not.
+  const shots = page.getByRole('tree', { name: 'Shots' });
+  await expect(shots.locator('img')).toHaveCount((await b.project()).shots.length);
+  for (const img of await shots.locator('img').all())
+    await expect.poll(() => img.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(60);
   await b.set('Picture width', '160');
   await b.set('Picture height', '112');
   await b.set('Samples', '4000');
