@@ -1,4 +1,4 @@
-import { type Compared, type Made, compared, comparedPictures, dusk, noiseOf, timeFor } from './tracing-error';
+import { type Compared, type Made, compared, comparedPictures, demoPictures, noiseOf, timeFor } from './tracing-error';
 import { laneTimes } from './lanes';
 import { type Row, ms } from './rows';
 
@@ -25,13 +25,14 @@ export async function renderRows(): Promise<Row[]> {
     };
     return [row('traced, as it is', raw, 4), row('traced, without noise', calm, 8), ...calmRows(name, raw, calm)];
   });
-  const demo = dusk(),
-    { raw, calm } = noiseOf(demo, TRUTH);
+  const demos = demoPictures().flatMap((demo): Row[] => {
+    const { raw, calm } = noiseOf(demo, TRUTH);
+    return [manyRow(demo.name, raw, calm), ...calmRows(demo.name, raw, calm)];
+  });
   const [one, two] = await laneTimes(8);
   return [
     ...pictures,
-    manyRow(demo.name, raw, calm),
-    ...calmRows(demo.name, raw, calm),
+    ...demos,
     {
       name: 'a picture of the lit room by two workers',
       ours: ms(two),

@@ -17,7 +17,7 @@ import {
   traceSceneOf,
 } from '@sphalerite/core/render';
 import { makeLight } from '@sphalerite/core/model';
-import { buildTamsin } from '@sphalerite/content';
+import { DEMOS } from '@sphalerite/content';
 import { VoxelGrid } from '@sphalerite/core/voxel';
 import * as frozen from '../frozen/tracer.js';
 
@@ -32,11 +32,18 @@ export interface Compared {
   readonly theirs: object;
 }
 
-/** Tamsin at dusk, as the demo has her, as small as the others. */
-export function dusk(): Pick<Compared, 'name' | 'ours'> {
-  const project = buildTamsin(),
-    [shot] = project.shots;
-  return { name: 'Tamsin at dusk', ours: traceSceneOf(project, shot!, [WIDTH, HEIGHT]) };
+/** Shots of the demo as they are, as small as the others: one with next to no noise but at edges, and one with much. */
+export function demoPictures(): Pick<Compared, 'name' | 'ours'>[] {
+  return (
+    [
+      ['Tamsin at dusk', 'tamsin'],
+      ['the night market', 'night-market'],
+    ] as const
+  ).map(([name, file]) => {
+    const project = DEMOS[file]!(),
+      [shot] = project.shots;
+    return { name, ours: traceSceneOf(project, shot!, [WIDTH, HEIGHT]) };
+  });
 }
 
 const palette: Palette = {
