@@ -228,7 +228,7 @@ function shots(m: Maker): void {
       clip: null,
       time: 0,
       grade: makeGrade({ exposure: 0.75, bloom: 0.08, vignette: 0.25, contrast: 0.06 }),
-      output: makeOutput({ size: [1280, 720], samples: 24 }),
+      output: makeOutput({ size: [1280, 720], samples: 16 }),
     },
   });
 }
