@@ -25,12 +25,12 @@ const own = computed(() => takes.takes.filter((t) => t.project === session.proje
 const makes = computed(() => hand.shot?.output.makes ?? 'picture');
 const plan = computed(() => (session.project && hand.shot ? takePlan(session.project, hand.shot) : ''));
 const draft = useDraft();
-/** What it will take, told by the draft before anything is begun. */
 const output = computed(() => hand.shot?.output);
 const count = computed(() =>
   makes.value === 'picture' ? 1 : Math.max(1, framesOf(session.project!, hand.shot!).length),
 );
 const pace = computed(() => (hand.shot && light.paceOf(hand.shot)) ?? draft.pace);
+/** What it will take, told by the draft before anything is begun. */
 const cost = computed(() => {
   if (!output.value || !pace.value || output.value.drawn || makes.value === 'sprites') return '';
   return light.tracing || light.calming ? '' : costOf(pace.value, output.value, count.value);
