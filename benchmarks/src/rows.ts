@@ -102,7 +102,7 @@ function pathRays(grid: RayGrid, e: number): Float64Array {
         const l = Math.hypot(...d);
         d = d.map((n) => n / l);
         out.push(x, y, z, d[0]!, d[1]!, d[2]!);
-        const t = intersectGrid(grid, x, y, z, d[0]!, d[1]!, d[2]!, 0, Infinity, met);
+        const t = intersectGrid(grid, Float64Array.of(x, y, z, ...d, 0, Infinity), met);
         if (t === Infinity) break;
         const n = [0, 0, 0];
         n[met.axis] = met.sign;
@@ -131,20 +131,12 @@ function rays(name: string, grid: VoxelGrid, goal: number): Row {
   const N = list.length / 6;
   const distances = new Float64Array(N);
   const met = new GridHit();
+  const along = Float64Array.of(0, 0, 0, 0, 0, 0, 0, Infinity);
   const walk = (): void => {
-    for (let i = 0, k = 0; i < N * 6; i += 6)
-      distances[k++] = intersectGrid(
-        ray,
-        list[i]!,
-        list[i + 1]!,
-        list[i + 2]!,
-        list[i + 3]!,
-        list[i + 4]!,
-        list[i + 5]!,
-        0,
-        Infinity,
-        met,
-      );
+    for (let i = 0, k = 0; i < N * 6; i += 6) {
+      for (let n = 0; n < 6; n++) along[n] = list[i + n]!;
+      distances[k++] = intersectGrid(ray, along, met);
+    }
   };
   const r = new Ray(new Vector3(), new Vector3());
   let differ = 0;

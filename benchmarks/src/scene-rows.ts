@@ -256,6 +256,7 @@ function tracingRates(a: ReturnType<typeof picture>, b: ReturnType<typeof pictur
   return rates[rates.length >> 1]!;
 }
 
+const local = new Float64Array(8);
 /** The nearest of all instances, one after another, each passed by when its box is missed. */
 function loopOver(instances: readonly TraceInstance[], [ox, oy, oz, dx, dy, dz]: Ray, hit: GridHit): number {
   let best = Infinity;
@@ -269,13 +270,14 @@ function loopOver(instances: readonly TraceInstance[], [ox, oy, oz, dx, dy, dz]:
       z1 = (hi[2] - oz) * iz;
     const near = Math.max(Math.min(x0, x1), Math.min(y0, y1), Math.min(z0, z1), 0);
     if (near > Math.min(Math.max(x0, x1), Math.max(y0, y1), Math.max(z0, z1), best)) continue;
-    const lx = m[0]! * ox + m[4]! * oy + m[8]! * oz + m[12]!,
-      ly = m[1]! * ox + m[5]! * oy + m[9]! * oz + m[13]!,
-      lz = m[2]! * ox + m[6]! * oy + m[10]! * oz + m[14]!;
-    const ex = m[0]! * dx + m[4]! * dy + m[8]! * dz,
-      ey = m[1]! * dx + m[5]! * dy + m[9]! * dz,
-      ez = m[2]! * dx + m[6]! * dy + m[10]! * dz;
-    best = Math.min(best, intersectGrid(shape.grid, lx, ly, lz, ex, ey, ez, 0, best, hit));
+    local[0] = m[0]! * ox + m[4]! * oy + m[8]! * oz + m[12]!;
+    local[1] = m[1]! * ox + m[5]! * oy + m[9]! * oz + m[13]!;
+    local[2] = m[2]! * ox + m[6]! * oy + m[10]! * oz + m[14]!;
+    local[3] = m[0]! * dx + m[4]! * dy + m[8]! * dz;
+    local[4] = m[1]! * dx + m[5]! * dy + m[9]! * dz;
+    local[5] = m[2]! * dx + m[6]! * dy + m[10]! * dz;
+    local[7] = best;
+    best = Math.min(best, intersectGrid(shape.grid, local, hit));
   }
   return best;
 }

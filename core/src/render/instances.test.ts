@@ -16,7 +16,7 @@ describe('the tree over instances', () => {
     list.forEach(({ toLocal: m, shape }, instance) => {
       const l = [0, 1, 2].map((a) => m[a]! * o[0] + m[4 + a]! * o[1] + m[8 + a]! * o[2] + m[12 + a]!);
       const e = [0, 1, 2].map((a) => m[a]! * d[0] + m[4 + a]! * d[1] + m[8 + a]! * d[2]);
-      const t = intersectGrid(shape.grid, l[0]!, l[1]!, l[2]!, e[0]!, e[1]!, e[2]!, 0, best.t, hit);
+      const t = intersectGrid(shape.grid, Float64Array.of(...l, ...e, 0, best.t), hit);
       if (t < best.t) Object.assign(best, { t, instance });
     });
     return best;

@@ -27,6 +27,9 @@ export class SceneRay {
   axis = 0;
   /** An instance that is passed by; −1 for none. */
   skip = -1;
+  /** The ray as {@link intersectGrid} takes it: in the scene, and in the space of the grid it is looked for in. */
+  private readonly along = new Float64Array(8);
+  private readonly local = new Float64Array(8);
   private leaf = 0;
   private sign = 1;
   private readonly normal = new Float64Array(3);
@@ -54,7 +57,15 @@ export class SceneRay {
     this.t = tMax;
     this.instance = NOTHING;
     if (scene.instances.length > 0) {
-      this.walkTree(scene, ox, oy, oz, dx, dy, dz, tMin);
+      const a = this.along;
+      a[0] = ox;
+      a[1] = oy;
+      a[2] = oz;
+      a[3] = dx;
+      a[4] = dy;
+      a[5] = dz;
+      this.local[6] = tMin;
+      this.walkTree(scene);
       // Whoever only asks whether something stands in the way asks no more.
       if (this.instance === MET && !this.any) this.settle(scene);
     }
@@ -100,22 +111,16 @@ export class SceneRay {
    * 1986), whose near sides follow from the signs of the direction. One loop, since pieces that share its state cost twice the
    * time.
    */
-  private walkTree(
-    scene: TraceScene,
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    tMin: number,
-  ): void {
+  private walkTree(scene: TraceScene): void {
     const { boxes, links } = scene.tree;
-    const { stack, nears } = this;
+    const { stack, nears, along } = this;
     const sorted = !this.any;
-    const ix = 1 / dx,
-      iy = 1 / dy,
-      iz = 1 / dz;
+    const ox = along[0]!,
+      oy = along[1]!,
+      oz = along[2]!;
+    const ix = 1 / along[3]!,
+      iy = 1 / along[4]!,
+      iz = 1 / along[5]!;
     const nearX = ix < 0 ? 12 : 0,
       nearY = iy < 0 ? 16 : 4,
       nearZ = iz < 0 ? 20 : 8;
@@ -129,7 +134,7 @@ export class SceneRay {
       const link = stack[top]!;
       if (nears[top--]! > this.t) continue;
       if (link < 0) {
-        this.meet(scene, -1 - link, ox, oy, oz, dx, dy, dz, tMin);
+        this.meet(scene, -1 - link);
         if (this.any && this.instance !== NOTHING) return;
         continue;
       }
@@ -164,17 +169,7 @@ export class SceneRay {
     }
   }
 
-  private meet(
-    scene: TraceScene,
-    leaf: number,
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    tMin: number,
-  ): void {
+  private meet(scene: TraceScene, leaf: number): void {
     if (this.skip >= 0 && scene.tree.order[leaf] === this.skip) return;
     const m = scene.tree.toLocal,
       o = leaf * 12;
@@ -187,13 +182,21 @@ export class SceneRay {
       m6 = m[o + 6]!,
       m7 = m[o + 7]!,
       m8 = m[o + 8]!;
-    const lx = m0 * ox + m3 * oy + m6 * oz + m[o + 9]!;
-    const ly = m1 * ox + m4 * oy + m7 * oz + m[o + 10]!;
-    const lz = m2 * ox + m5 * oy + m8 * oz + m[o + 11]!;
-    const ex = m0 * dx + m3 * dy + m6 * dz;
-    const ey = m1 * dx + m4 * dy + m7 * dz;
-    const ez = m2 * dx + m5 * dy + m8 * dz;
-    const t = intersectGrid(scene.tree.grids[leaf]!, lx, ly, lz, ex, ey, ez, tMin, this.t, this.hit);
+    const { along, local } = this;
+    const ox = along[0]!,
+      oy = along[1]!,
+      oz = along[2]!;
+    const dx = along[3]!,
+      dy = along[4]!,
+      dz = along[5]!;
+    local[0] = m0 * ox + m3 * oy + m6 * oz + m[o + 9]!;
+    local[1] = m1 * ox + m4 * oy + m7 * oz + m[o + 10]!;
+    local[2] = m2 * ox + m5 * oy + m8 * oz + m[o + 11]!;
+    local[3] = m0 * dx + m3 * dy + m6 * dz;
+    local[4] = m1 * dx + m4 * dy + m7 * dz;
+    local[5] = m2 * dx + m5 * dy + m8 * dz;
+    local[7] = this.t;
+    const t = intersectGrid(scene.tree.grids[leaf]!, local, this.hit);
     if (t >= this.t) return;
     this.t = t;
     this.leaf = leaf;

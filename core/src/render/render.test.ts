@@ -44,14 +44,7 @@ describe('rays', () => {
           const dir = sub([to[0] + 0.43, to[1] + 0.51, to[2] + 0.37], origin);
           const plain = rayWalk(grid, origin, dir);
           const met = new GridHit();
-          const t = intersectGrid(
-            rayGridOf(grid)!,
-            ...(origin as [number, number, number]),
-            ...(dir as [number, number, number]),
-            0,
-            Infinity,
-            met,
-          );
+          const t = intersectGrid(rayGridOf(grid)!, Float64Array.of(...origin, ...dir, 0, Infinity), met);
           if (!plain) expect(t).toBe(Infinity);
           else {
             expect(t).toBeCloseTo(plain.t, 9);
