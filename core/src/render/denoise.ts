@@ -1,6 +1,7 @@
 import { type Steps, finish } from '../math';
-import { brightness } from './glow';
-import { type Area, type Film, type FilmLight, TILE, type Traced, makeTraced, meets } from './film';
+import { ABOUT, BLOCK, EIGHT, type Planes, REACH, lieOf, lumOf, planesOf, smoothed } from './denoise-planes';
+import { withoutDots } from './dots';
+import { type Area, type Film, type FilmLight, TILE, makeTraced, meets } from './film';
 import type { TraceCamera } from './lens';
 
 /** The binomial kernel of five. */
@@ -10,16 +11,10 @@ const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
  * brighter in it: what is far away must be ever more alike, or the foot of a shadow goes into its middle.
  */
 const PASSES = [3, 1.3, 0.7, 0.45, 0.3];
-/** Edge of the squares in which as much light stays as came. */
-const BLOCK = 24;
-/** Pixels to each side by which noise is told, and what is another colour. */
-const ABOUT = 2;
 /** Share of its noise that a pixel is believed to have, where what was traced is weighed against what was evened. */
 const BELIEVED = 0.5;
 /** How much another colour counts as a fault, against another brightness. */
 const COLOURED = 2;
-/** Darkest colour that light is divided by. */
-const DARKEST = 0.02;
 
 /**
  * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels of one
@@ -27,9 +22,6 @@ const DARKEST = 0.02;
  * as much of what was traced as its noise allows for the difference: a picture without noise stays as it is.
  */
 export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
-
-/** How far away what counts for a pixel lies at most: all passes, and the squares in which light is balanced. */
-const REACH = 144;
 
 /** A picture in bands of whole tiles, about as many as are asked for, and no lower than what has to be looked at besides. */
 export function bandsOf(width: number, height: number, count: number): Area[] {
@@ -89,145 +81,6 @@ function begun(
   return { picture, lie: lieOf(surface), dotless: withoutDots(picture, surface) };
 }
 
-/** The film as one picture: light divided by colour, how noisy its brightness is, and where each pixel's surface lies. */
-interface Planes {
-  /** The column and the row of the picture with which it begins; whole numbers of squares. */
-  readonly left: number;
-  readonly top: number;
-  readonly width: number;
-  readonly height: number;
-  readonly light: Float32Array;
-  /** Variance of the mean brightness. */
-  readonly noise: Float32Array;
-  /** What came without a bounce, which has no noise. */
-  readonly direct: Float32Array;
-  readonly colour: Float32Array;
-}
-/** Where what is seen in it lies. */
-interface Surface {
-  readonly normal: Float32Array;
-  /** Place in the world. */
-  readonly place: Float32Array;
-  /** How much of one thing a pixel shows: 1 where all samples met one plane. */
-  readonly purity: Float32Array;
-  /** How far both halves of the samples are apart, squared, over 4; −1 where there are no halves. */
-  readonly apart: Float32Array;
-  /** How large a pixel is there; 0 where nothing was met, or nothing traced. */
-  readonly grain: Float32Array;
-}
-
-/** From where to where an edge of the picture is looked at for a part of it. */
-const lookedAt = (from: number, long: number, all: number): [number, number] => [
-  Math.max(0, Math.floor((from - REACH) / BLOCK) * BLOCK),
-  Math.min(all, Math.ceil((from + long + REACH) / BLOCK) * BLOCK),
-];
-
-function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surface: Surface } {
-  const [left, right] = lookedAt(part.x, part.width, film.width),
-    [top, bottom] = lookedAt(part.y, part.height, film.height);
-  const width = right - left,
-    height = bottom - top,
-    n = width * height;
-  const three = (): Float32Array => new Float32Array(n * 3);
-  const p: Planes = {
-    ...{ left, top, width, height, light: three(), noise: new Float32Array(n), direct: three(), colour: three() },
-  };
-  const surface: Surface = {
-    ...{ normal: three(), place: three(), grain: new Float32Array(n), purity: new Float32Array(n) },
-    apart: new Float32Array(n),
-  };
-  const wide = (2 * Math.hypot(...camera.up)) / film.height;
-  for (const t of film.tiles) {
-    if (!t) continue;
-    for (let j = Math.max(0, top - t.y); j < Math.min(t.height, bottom - t.y); j++)
-      for (let i = Math.max(0, left - t.x); i < Math.min(t.width, right - t.x); i++) {
-        const from = j * t.width + i,
-          to = (t.y - top + j) * width + t.x - left + i;
-        takePixel(p, surface, t, from, to);
-        if (t.cover[from] === 0) continue;
-        const u = ((t.x + i + 0.5) / film.width) * 2 - 1 + camera.shift[0],
-          v = 1 - ((t.y + j + 0.5) / film.height) * 2 + camera.shift[1];
-        const d = t.depth[from]! / t.cover[from]!;
-        placePixel(surface, camera, to, u, v, d);
-        surface.grain[to] = camera.perspective ? wide * d : wide;
-      }
-  }
-  scaleNoise(p, surface.apart);
-  return { ...p, surface };
-}
-
-/** Each pixel the mean of those about it, nearer ones more; within the picture alone. */
-function smoothed(field: Float32Array, width: number, height: number, about: number): Float32Array {
-  const across = new Float32Array(field.length),
-    out = new Float32Array(field.length);
-  const run = (from: Float32Array, to: Float32Array, i: number, at: number, long: number, step: number): void => {
-    let sum = 0,
-      weight = 0;
-    for (let d = Math.max(-about, -at); d <= Math.min(about, long - 1 - at); d++) {
-      const w = about + 1 - Math.abs(d);
-      sum += w * from[i + d * step]!;
-      weight += w;
-    }
-    to[i] = sum / weight;
-  };
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) run(field, across, i, x, width, 1);
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) run(across, out, i, y, height, width);
-  return out;
-}
-
-/**
- * Samples that are spread evenly have come further than their spread alone tells. How much further is told by the squared
- * difference of both halves of them, of a few pixels together.
- */
-function scaleNoise({ width, height, noise }: Planes, apart: Float32Array): void {
-  const told = smoothed(noise, width, height, ABOUT),
-    found = smoothed(
-      apart.map((v, i) => (v < 0 ? noise[i]! : v)),
-      width,
-      height,
-      ABOUT,
-    );
-  for (let i = 0; i < noise.length; i++)
-    if (told[i]! > 0) noise[i]! *= Math.max(0.003, Math.min(1, found[i]! / told[i]!));
-}
-
-function takePixel(p: Planes, { purity, normal, apart }: Surface, t: Traced, from: number, to: number): void {
-  const k = 1 / t.samples;
-  let length = 0;
-  for (let c = 0; c < 3; c++) {
-    p.direct[to * 3 + c] = t.direct[from * 3 + c]! * k;
-    p.colour[to * 3 + c] = Math.max(DARKEST, t.albedo[from * 3 + c]! * k);
-    p.light[to * 3 + c] = (t.light[from * 3 + c]! * k - p.direct[to * 3 + c]!) / p.colour[to * 3 + c]!;
-    length += t.normal[from * 3 + c]! ** 2;
-  }
-  length = Math.sqrt(length) || 1;
-  purity[to] = length * k;
-  for (let c = 0; c < 3; c++) normal[to * 3 + c] = t.normal[from * 3 + c]! / length;
-  const grey = brightness(p.colour[to * 3]!, p.colour[to * 3 + 1]!, p.colour[to * 3 + 2]!);
-  const rest = (c: number): number => (t.light[from * 3 + c]! - t.direct[from * 3 + c]!) * k;
-  const mean = brightness(rest(0), rest(1), rest(2));
-  const variance = Math.max(0, t.squares[from]! * k - mean * mean);
-  // Of one sample nothing is known of its noise: as if it were all of it.
-  p.noise[to] = (t.samples > 1 ? variance / (t.samples - 1) : mean * mean) / (grey * grey);
-  const odd = t.samples >> 1;
-  const gap = odd < 2 ? 0 : t.odd[from]! / odd - (mean * t.samples - t.odd[from]!) / (t.samples - odd);
-  apart[to] = odd < 2 ? -1 : (gap * gap) / 4 / (grey * grey);
-}
-
-function placePixel(p: Surface, c: TraceCamera, to: number, u: number, v: number, d: number): void {
-  const across = [0, 1, 2].map((a) => c.right[a]! * u + c.up[a]! * v);
-  if (!c.perspective) {
-    for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + across[a]! + c.ahead[a]! * d;
-    return;
-  }
-  const ray = across.map((x, a) => x + c.ahead[a]!);
-  const l = d / Math.hypot(ray[0]!, ray[1]!, ray[2]!);
-  for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + ray[a]! * l;
-}
-
-const lumOf = (light: Float32Array, i: number): number =>
-  brightness(light[i * 3]!, light[i * 3 + 1]!, light[i * 3 + 2]!);
-
 interface Noisy {
   readonly light: Float32Array;
   readonly noise: Float32Array;
@@ -241,23 +94,6 @@ const falling = (x: number): number => {
     c = b * b;
   return c * c;
 };
-
-/** Numbers of a pixel that stand together: neighbours far apart are looked at, and each place in memory costs. */
-const EIGHT = 8;
-
-/** Of each pixel its normal, place, grain and purity. */
-function lieOf({ normal, place, grain, purity }: Surface): Float32Array {
-  const out = new Float32Array(grain.length * EIGHT);
-  for (let i = 0, a = 0, o = 0; i < grain.length; i++, a += 3, o += EIGHT) {
-    for (let c = 0; c < 3; c++) {
-      out[o + c] = normal[a + c]!;
-      out[o + 3 + c] = place[a + c]!;
-    }
-    out[o + 6] = grain[i]!;
-    out[o + 7] = purity[i]!;
-  }
-  return out;
-}
 
 /**
  * One pass: each pixel the mean of those around it, so many apart, by how much they lie on one plane and how alike they are
@@ -343,77 +179,6 @@ function evened(
     }
 }
 
-/** How many standard deviations of its neighbours a pixel may be brighter than them. */
-const DOT = 3;
-/** How much more or less of one thing neighbours may show by which a pixel is held. */
-const MIXED = 0.25;
-
-/** What is told of neighbours: how many, and sums of their brightness and of its square. */
-class Neighbours {
-  private n = 0;
-  private sum = 0;
-  private squares = 0;
-  clear(): void {
-    this.n = this.sum = this.squares = 0;
-  }
-  add(l: number): void {
-    this.n++;
-    this.sum += l;
-    this.squares += l * l;
-  }
-  get enough(): boolean {
-    return this.n >= 6;
-  }
-  /** The brightest that is believed among them. */
-  get most(): number {
-    const mean = this.sum / this.n;
-    return mean + DOT * Math.sqrt(Math.max(0, this.squares / this.n - mean * mean)) + 0.02 * mean;
-  }
-}
-
-/**
- * The light with pixels that stand out alone held to what their neighbours on their plane are, or, where a pixel shows edges and has none,
- * to what all of them are; what they lose comes to all about them later.
- */
-function withoutDots(
-  { width, height, light, noise, colour }: Planes,
-  { normal, grain, purity, apart }: Surface,
-): Float32Array {
-  const out = light.slice(),
-    alike = new Neighbours(),
-    all = new Neighbours();
-  const greyOf = (i: number): number => lumOf(colour, i);
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      if (grain[i] === 0 || noise[i] === 0) continue;
-      alike.clear();
-      all.clear();
-      for (let dy = -2; dy <= 2; dy++)
-        for (let dx = -2; dx <= 2; dx++) {
-          const xx = x + dx,
-            yy = y + dy;
-          if ((dx === 0 && dy === 0) || xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
-          const j = yy * width + xx;
-          if (grain[j] === 0) continue;
-          const l = lumOf(light, j);
-          all.add(l * greyOf(j));
-          if (Math.abs(purity[j]! - purity[i]!) > MIXED) continue;
-          const facing =
-            normal[i * 3]! * normal[j * 3]! +
-            normal[i * 3 + 1]! * normal[j * 3 + 1]! +
-            normal[i * 3 + 2]! * normal[j * 3 + 2]!;
-          if (facing >= 0.98) alike.add(l);
-        }
-      if (!alike.enough && !all.enough) continue;
-      const most = alike.enough ? alike.most : all.most / greyOf(i),
-        own = lumOf(light, i);
-      // What is bright without noise is so in truth: both halves of the samples say so.
-      if (own <= most || (own - most) ** 2 > 16 * Math.max(noise[i]!, apart[i]!)) continue;
-      for (let c = 0; c < 3; c++) out[i * 3 + c] = (light[i * 3 + c]! * most) / own;
-    }
-  return out;
-}
-
 /**
  * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
  * of the traced one, so that what is more than noise is fault (after James & Stein 1961). Noise is known of brightness alone; a
@@ -441,36 +206,54 @@ function blended({ width, height, noise }: Planes, raw: Float32Array, clean: Flo
   return out;
 }
 
-/** What pixels that no neighbour believes lose comes to all around them: no light goes, and none is made. */
+/** How much brighter what is about a square becomes at most by what was taken from its dots, and how much darker. */
+const BRIGHTER = 3,
+  DARKER = 0.5;
+
+/**
+ * What the pixels of a square lose comes to all around its middle, farther ones less so that no square is seen, each by how bright it is:
+ * no light goes, and none is made.
+ */
 function balanced({ width, height, colour, light: raw }: Planes, clean: Float32Array): Float32Array {
   const nx = Math.ceil(width / BLOCK),
     ny = Math.ceil(height / BLOCK);
-  const came = new Float32Array(nx * ny),
-    left = new Float32Array(nx * ny);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const i = (y * width + x) * 3,
-        to = Math.floor(y / BLOCK) * nx + Math.floor(x / BLOCK);
-      for (let c = 0; c < 3; c++) {
-        came[to]! += raw[i + c]! * colour[i + c]!;
-        left[to]! += clean[i + c]! * colour[i + c]!;
-      }
-    }
-  const share = came.map((v, k) => (left[k]! > 0 ? Math.min(2, v / left[k]!) : 1));
-  const at = (x: number, y: number): number =>
-    share[Math.max(0, Math.min(ny - 1, y)) * nx + Math.max(0, Math.min(nx - 1, x))]!;
+  const lost = new Float64Array(nx * ny),
+    about = new Float64Array(nx * ny);
   const out = new Float32Array(clean.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      // Between the middles of the squares, so that none of them is seen.
-      const u = (x + 0.5) / BLOCK - 0.5,
-        v = (y + 0.5) / BLOCK - 0.5;
-      const [i, j] = [Math.floor(u), Math.floor(v)],
-        [s, t] = [u - i, v - j];
-      const k = (at(i, j) * (1 - s) + at(i + 1, j) * s) * (1 - t) + (at(i, j + 1) * (1 - s) + at(i + 1, j + 1) * s) * t;
-      for (let c = 0, o = (y * width + x) * 3; c < 3; c++, o++) out[o] = clean[o]! * k;
+  const across = nearestSquares(width, nx),
+    down = nearestSquares(height, ny);
+  const lightOf = (of: Float32Array, i: number): number => {
+    let sum = 0;
+    for (let o = i * 3; o < i * 3 + 3; o++) sum += of[o]! * colour[o]!;
+    return sum;
+  };
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const l = lightOf(clean, i);
+      lost[Math.floor(y / BLOCK) * nx + Math.floor(x / BLOCK)]! += lightOf(raw, i) - l;
+      for (const [row, v] of down(y)) for (const [column, u] of across(x)) about[row * nx + column]! += u * v * l;
+    }
+  const share = lost.map((v, k) => (about[k]! > 0 ? Math.max(-DARKER, Math.min(BRIGHTER, v / about[k]!)) : 0));
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      let k = 1;
+      for (const [row, v] of down(y)) for (const [column, u] of across(x)) k += u * v * share[row * nx + column]!;
+      for (let o = i * 3; o < i * 3 + 3; o++) out[o] = clean[o]! * k;
     }
   return out;
+}
+
+/** For each pixel along an edge of the picture the two squares whose middles it lies between, and how near it is to each. */
+function nearestSquares(long: number, squares: number): (at: number) => readonly (readonly [number, number])[] {
+  const all = Array.from({ length: long }, (_, at) => {
+    const v = (at + 0.5) / BLOCK - 0.5,
+      i = Math.floor(v);
+    return [
+      [Math.max(0, i), 1 - (v - i)],
+      [Math.min(squares - 1, i + 1), v - i],
+    ] as const;
+  });
+  return (at) => all[at]!;
 }
 
 /** Light with its colour again, in the tiles of the film, as of one sample. */
