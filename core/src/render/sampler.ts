@@ -48,9 +48,10 @@ export class Sampler {
   private dimension = 0;
 
   begin(pixel: number, sample: number): void {
-    this.seed = hash32(pixel + 0x632be5ab);
+    // There are tables for so many numbers; those beyond begin anew with chances of their own in every dimension.
+    this.seed = hash32(pixel + 0x632be5ab + Math.imul(sample >>> 16, 0x85ebca6b));
     this.number = reversed(sample & 0xffff);
-    this.dimension = sample >>> 16;
+    this.dimension = 0;
   }
 
   /** Goes on at a dimension of its own, so that samples that went other ways so far are even again from here. */
