@@ -44,6 +44,7 @@ const lookedAt = (from: number, long: number, all: number): [number, number] => 
   Math.min(all, Math.ceil((from + long + REACH) / BLOCK) * BLOCK),
 ];
 
+/** What of a film counts for an area of its picture, and where what is seen there lies; nothing where no tile was traced. */
 export function planesOf(film: Film, camera: TraceCamera, part: Area): Planes & { surface: Surface } {
   const [left, right] = lookedAt(part.x, part.width, film.width),
     [top, bottom] = lookedAt(part.y, part.height, film.height);
@@ -147,6 +148,7 @@ function placePixel(p: Surface, c: TraceCamera, to: number, u: number, v: number
   for (let a = 0; a < 3; a++) p.place[to * 3 + a] = c.eye[a]! + ray[a]! * l;
 }
 
+/** Brightness of a pixel. */
 export const lumOf = (light: Float32Array, i: number): number =>
   brightness(light[i * 3]!, light[i * 3 + 1]!, light[i * 3 + 2]!);
 

@@ -27,8 +27,9 @@ export class SceneRay {
   axis = 0;
   /** An instance that is passed by; −1 for none. */
   skip = -1;
-  /** The ray as {@link intersectGrid} takes it: in the scene, and in the space of the grid it is looked for in. */
-  private readonly along = new Float64Array(8);
+  /** The ray in the scene: its origin and direction. */
+  private readonly along = new Float64Array(6);
+  /** The ray in the space of the grid it is looked for in, as {@link intersectGrid} takes it. */
   private readonly local = new Float64Array(8);
   private leaf = 0;
   private sign = 1;
