@@ -256,11 +256,7 @@ try {
       { timeout: 180_000 },
     );
     // The other shots have their small pictures once the workers rest.
-    await page
-      .getByRole('tree', { name: 'Shots' })
-      .locator('img')
-      .nth(2)
-      .waitFor({ timeout: 60_000 });
+    await page.getByRole('tree', { name: 'Shots' }).locator('img').nth(2).waitFor({ timeout: 60_000 });
   }
   await shoot('light');
   await step('Ship');
