@@ -315,6 +315,13 @@ h1 {
   gap: 6px;
   white-space: nowrap;
   min-width: 0;
+  /* Over a dark picture or backdrop the names are read as well; over the plain view their plate is hardly seen. */
+  justify-self: start;
+  max-width: 100%;
+  margin-left: -8px;
+  padding: 1px 8px;
+  border-radius: 6px;
+  background: color-mix(in srgb, var(--panel) 85%, transparent);
 }
 h1 span {
   overflow: hidden;
