@@ -1,8 +1,9 @@
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** How Debian's Chromium draws WebGL 2 without a graphics card or a monitor. */
-export const CHROMIUM = '/usr/bin/chromium';
+/** Debian's Chromium, without what its own windows need. */
+export const CHROMIUM = join(import.meta.dirname, 'chromium.sh');
+/** How it draws WebGL 2 without a graphics card or a monitor. */
 export const CHROMIUM_ARGS = [
   '--no-sandbox',
   '--use-angle=swiftshader',

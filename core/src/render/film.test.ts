@@ -5,7 +5,7 @@ import { addBoneEdit, apply, editContext, mountPartEdit, strokeEdit } from '../p
 import { boxStroke } from '../sculpt';
 import {
   type Area,
-  THUMBNAIL,
+  PART_THUMBNAIL,
   TILE,
   type Traced,
   addTraced,
@@ -146,14 +146,14 @@ describe('thumbnails', () => {
   const p = lamp();
   it('fill the frame and leave the rest clear', () => {
     const px = partThumbnail(p, p.parts[0]!);
-    expect(px).toHaveLength(THUMBNAIL * THUMBNAIL * 4);
-    const clear = (x: number, y: number) => px[(y * THUMBNAIL + x) * 4 + 3] === 0;
+    expect(px).toHaveLength(PART_THUMBNAIL * PART_THUMBNAIL * 4);
+    const clear = (x: number, y: number) => px[(y * PART_THUMBNAIL + x) * 4 + 3] === 0;
     expect(clear(1, 1)).toBe(true);
-    expect(clear(THUMBNAIL / 2, THUMBNAIL / 2)).toBe(false);
-    const rows = Array.from({ length: THUMBNAIL }, (_, y) => y).filter(
-      (y) => !Array.from({ length: THUMBNAIL }, (_, x) => clear(x, y)).every(Boolean),
+    expect(clear(PART_THUMBNAIL / 2, PART_THUMBNAIL / 2)).toBe(false);
+    const rows = Array.from({ length: PART_THUMBNAIL }, (_, y) => y).filter(
+      (y) => !Array.from({ length: PART_THUMBNAIL }, (_, x) => clear(x, y)).every(Boolean),
     );
-    expect(rows.length).toBeGreaterThan(THUMBNAIL * 0.85);
+    expect(rows.length).toBeGreaterThan(PART_THUMBNAIL * 0.85);
   });
   it('of nothing are wholly clear, and the same twice', () => {
     const empty = makeProject('e', 'Empty', idsFrom('e'));

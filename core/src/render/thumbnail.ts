@@ -10,15 +10,20 @@ import { type TraceInstance, traceInstance } from './shape';
 import { traceLight } from './surroundings';
 import { type TraceScene, traceScene, traceInstances } from './trace-scene';
 
-/** Edge of a thumbnail in pixels. */
+/** Edge of a project's thumbnail in pixels, and of a part's, which is shown in rows of a tray: there are many of those. */
 export const THUMBNAIL = 160;
+export const PART_THUMBNAIL = 96;
 
 /** A part alone, seen from its front and right, on nothing: sRGB with alpha, `edge`² pixels. */
-export const partThumbnail = (project: Project, part: Part, edge = THUMBNAIL): Uint8Array<ArrayBuffer> =>
+export const partThumbnail = (project: Project, part: Part, edge = PART_THUMBNAIL): Uint8Array<ArrayBuffer> =>
   finish(partThumbnailSteps(project, part, edge));
 
 /** {@link partThumbnail} in pieces. */
-export function partThumbnailSteps(project: Project, part: Part, edge = THUMBNAIL): Steps<Uint8Array<ArrayBuffer>> {
+export function partThumbnailSteps(
+  project: Project,
+  part: Part,
+  edge = PART_THUMBNAIL,
+): Steps<Uint8Array<ArrayBuffer>> {
   const palette = must(project.palettes, part.palette, 'palette');
   const i = traceInstance(composite(part), surfacesOf(palette, 1), MAT4_IDENTITY);
   return drawFlat(i ? [i] : [], edge);

@@ -1,6 +1,7 @@
 import { encodePng } from '@sphalerite/core/files';
 import { must } from '@sphalerite/core/model';
 import {
+  PART_THUMBNAIL,
   THUMBNAIL,
   partThumbnailSteps,
   projectThumbnailSteps,
@@ -52,7 +53,10 @@ export const pictureJobs = {
 
   async thumbnail({ project, part }, ctx) {
     const p = ctx.bricks.openProject(project);
-    const steps = part === null ? projectThumbnailSteps(p) : partThumbnailSteps(p, must(p.parts, part, 'part'));
-    return encodePng(THUMBNAIL, THUMBNAIL, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
+    const [edge, steps] =
+      part === null
+        ? [THUMBNAIL, projectThumbnailSteps(p)]
+        : [PART_THUMBNAIL, partThumbnailSteps(p, must(p.parts, part, 'part'))];
+    return encodePng(edge, edge, await drive(steps, ctx)) as Uint8Array<ArrayBuffer>;
   },
 } satisfies Partial<Handlers>;
