@@ -475,6 +475,20 @@ const readout = computed(() => control.value?.readout() ?? { left: [], right: ''
 .readout > .gap {
   flex: 1;
 }
+/* What is being made is told in the line: the rest of it draws together. */
+@media (max-width: 1400px) {
+  .job:has(.take) .project small,
+  .job:has(.take) .find span {
+    display: none;
+  }
+  .job:has(.take) .steps {
+    gap: 12px;
+  }
+  .job:has(.take) .steps li + li::before {
+    left: -11px;
+    width: 10px;
+  }
+}
 @media (max-width: 1180px) {
   .step .name {
     display: none;

@@ -10,11 +10,21 @@ const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
  * Passes over the picture; each looks twice as far as the one before. So many standard deviations of its noise a neighbour may be
  * brighter in it: what is far away must be ever more alike, or the foot of a shadow goes into its middle.
  */
-const PASSES = [3, 1.3, 0.7, 0.45, 0.3];
+const PASSES = [3, 2, 1.2, 0.8, 0.5];
 /** Share of its noise that a pixel is believed to have, where what was traced is weighed against what was evened. */
-const BELIEVED = 0.5;
+const BELIEVED = 0.25;
 /** How much another colour counts as a fault, against another brightness. */
 const COLOURED = 2;
+/**
+ * Variance of noise over squared brightness: where there is about so much of it, grain is seen, and what looks like a fault of the
+ * filter must be surer: it is what goes beyond so many times the noise, and in colour so much of its scatter, which is four
+ * times what is left of it in the mean of a few pixels.
+ */
+const SEEN = 0.04,
+  SURE = 3,
+  SURE_OF_COLOUR = 0.22;
+/** Squared brightness of what is dark, in which noise is seen less. */
+const DARK = 0.02;
 
 /**
  * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels of one
@@ -181,21 +191,34 @@ function evened(
 
 /**
  * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
- * of the traced one, so that what is more than noise is fault (after James & Stein 1961). Noise is known of brightness alone; a
- * colour that differs one way all about is a fault besides.
+ * of the traced one, so that what is more than noise is fault (after James & Stein 1961); where noise is seen it must be more by far, or
+ * grain would stay. Noise is known of brightness alone; a colour that differs one way all about is a fault besides.
  */
 function blended({ width, height, noise }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
   const fault = new Float32Array(width * height),
     other = new Float32Array(width * height);
-  for (let i = 0; i < fault.length; i++) fault[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
-  const own = smoothed(noise, width, height, 1),
-    gap = smoothed(fault, width, height, 1);
-  for (let i = 0; i < fault.length; i++) fault[i] = Math.max(0, gap[i]! - own[i]!);
+  const mean = (field: Float32Array, about: number): Float32Array => smoothed(field, width, height, about);
+  const own = mean(noise, 1),
+    bright = mean(
+      other.map((_, i) => lumOf(clean, i) ** 2),
+      1,
+    );
+  /** From 0, where noise is not seen, to 1. */
+  const seen = own.map((v, i) => v / (v + SEEN * (bright[i]! + DARK)));
+  for (let i = 0; i < fault.length; i++) other[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
+  const gap = mean(other, 1);
+  for (let i = 0; i < fault.length; i++) fault[i] = Math.max(0, gap[i]! - (1 + (SURE - 1) * seen[i]!) * own[i]!);
   for (let c = 0; c < 3; c++) {
     for (let i = 0; i < other.length; i++)
       other[i] = raw[i * 3 + c]! - clean[i * 3 + c]! * (lumOf(raw, i) / (lumOf(clean, i) + 1e-9));
-    const about = smoothed(other, width, height, ABOUT);
-    for (let i = 0; i < fault.length; i++) fault[i]! += COLOURED * about[i]! ** 2;
+    const about = mean(other, ABOUT);
+    for (let i = 0; i < other.length; i++) other[i]! *= other[i]!;
+    const squares = mean(other, ABOUT);
+    for (let i = 0; i < fault.length; i++) {
+      const one = about[i]! ** 2,
+        scatter = Math.max(0, squares[i]! - one);
+      fault[i]! += COLOURED * Math.max(0, one - SURE_OF_COLOUR * seen[i]! * scatter);
+    }
   }
   const out = new Float32Array(raw.length);
   for (let i = 0; i < fault.length; i++) {
