@@ -7,7 +7,7 @@ import { LEVELS } from '../viewport/drawn/detail';
 import { type ViewName } from '../viewport/orbit-camera';
 import { ViewInput } from '../viewport/view-input';
 import { Viewport } from '../viewport/viewport';
-import { sharedPool } from '../workers/pool';
+import { giveWay, sharedPool } from '../workers/pool';
 import { VISIONS, VISION_MATRIX } from '@sphalerite/core/palette';
 import { VoxelGrid } from '@sphalerite/core/voxel';
 import { VISION_NAMES } from './view-commands';
@@ -36,6 +36,7 @@ const lost = ref(false);
 /** Where the pointer is over the view, for the figures that go along with a drag. */
 const hand = shallowRef<{ x: number; y: number } | null>(null);
 function follow(e: PointerEvent): void {
+  if (e.buttons > 0) giveWay();
   const box = host.value!.getBoundingClientRect();
   hand.value = {
     x: Math.min(e.clientX - box.left + 18, box.width - 170),
@@ -178,7 +179,14 @@ function look(name: ViewName): void {
         />
       </filter>
     </svg>
-    <div ref="host" class="host see-colours" @pointermove="follow" @pointerleave="hand = null" v-drop="drop" />
+    <div
+      ref="host"
+      class="host see-colours"
+      @pointermove="follow"
+      @wheel.passive="giveWay"
+      @pointerleave="hand = null"
+      v-drop="drop"
+    />
     <output
       v-if="hand && view.measure"
       class="live figures"

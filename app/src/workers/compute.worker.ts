@@ -34,6 +34,10 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
     bricks.forget();
     return;
   }
+  if (data.type === 'giveWay') {
+    restsUntil = performance.now() + REST;
+    return;
+  }
   bricks.receive(data.bricks);
   // Projects build on one another in the order they arrive. One that cannot be opened ends the worker, and all is sent anew.
   if ('project' in data.input) bricks.openProject(data.input.project);
@@ -42,8 +46,11 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
 
 /** Milliseconds between two words about progress: each makes the page draw its bar again. */
 const OFTEN = 80;
+/** Milliseconds that patient jobs rest after a hand was last seen at work. */
+const REST = 300;
+let restsUntil = -Infinity;
 
-async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Promise<void> {
+async function run({ id, kind, input, patient }: Extract<ToWorker, { type: 'run' }>): Promise<void> {
   let told = -Infinity;
   try {
     // Whoever gave up on this before it began has said so in a message that waits behind it.
@@ -60,6 +67,8 @@ async function run({ id, kind, input }: Extract<ToWorker, { type: 'run' }>): Pro
       },
       breathe: async () => {
         await turnOfLoop();
+        for (let left; patient && !cancelled.has(id) && (left = restsUntil - performance.now()) > 0;)
+          await new Promise((r) => setTimeout(r, left));
         if (cancelled.has(id)) throw new JobCancelled();
       },
     });

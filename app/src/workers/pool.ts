@@ -8,6 +8,8 @@ export interface JobOptions<K extends JobKind> {
   onProgress?(progress: number, partial?: Jobs[K]['partial']): void;
   /** A worker of one's choice, for jobs shared out in lanes. */
   readonly worker?: number;
+  /** Rests while a hand is at work: what takes long and nobody looks at. */
+  readonly patient?: boolean;
   /** Buffers of the input that the page needs no more: they are handed over instead of copied. */
   readonly transfer?: readonly Transferable[];
 }
@@ -16,6 +18,8 @@ export interface JobOptions<K extends JobKind> {
 const ALONE: ReadonlySet<JobKind> = new Set<JobKind>(['edit', 'bringIn']);
 /** Deaths of workers in a row before no more are started. */
 const MOST_DEATHS = 4;
+/** Milliseconds between two words to workers that a hand is at work. */
+const OFTEN = 100;
 
 /** A handful of workers that all know all jobs. Inputs are packed for the worker that gets them. */
 export class WorkerPool {
@@ -23,6 +27,7 @@ export class WorkerPool {
   private readonly alone: Seat;
   private readonly restarts: Restarts;
   private nextId = 1;
+  private gaveWay = -Infinity;
 
   /** @param onBroken – told once when workers do not start */
   constructor(
@@ -61,6 +66,7 @@ export class WorkerPool {
         kind,
         pack,
         transfer: options.transfer ?? [],
+        patient: options.patient ?? false,
         resolve: (o) => {
           settle();
           resolve(o as Jobs[K]['output']);
@@ -74,6 +80,14 @@ export class WorkerPool {
       signal?.addEventListener('abort', stop, { once: true });
       seat.take(job);
     });
+  }
+
+  /** A hand is at work: patient jobs leave the machine to it for a moment. */
+  giveWay(): void {
+    const now = performance.now();
+    if (now - this.gaveWay < OFTEN) return;
+    this.gaveWay = now;
+    for (const s of this.seats) s.giveWay();
   }
 
   private seatFor(index?: number): Seat {
@@ -104,5 +118,7 @@ export function sharedPool(): WorkerPool {
 }
 /** Who is told when workers do not start. */
 export const onWorkersBroken = (tell: (error: WorkersBroken) => void): void => void (tellBroken = tell);
+/** {@link WorkerPool.giveWay}, without opening any worker. */
+export const giveWay = (): void => shared?.giveWay();
 /** Jobs under way, without opening any worker. */
 export const busyJobs = (): number => shared?.busy ?? 0;

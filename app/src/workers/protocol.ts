@@ -11,10 +11,13 @@ export type ToWorker =
         readonly kind: K;
         readonly input: Jobs[K]['input'];
         readonly bricks: BrickParcel;
+        /** Rests while a hand is at work. */
+        readonly patient: boolean;
       };
     }[JobKind]
   | { readonly type: 'cancel'; readonly id: number }
-  | { readonly type: 'forget' };
+  | { readonly type: 'forget' }
+  | { readonly type: 'giveWay' };
 
 /** Worker to page. */
 export type FromWorker =

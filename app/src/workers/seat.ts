@@ -7,6 +7,8 @@ export interface Job {
   readonly id: number;
   readonly kind: JobKind;
   readonly transfer: readonly Transferable[];
+  /** Whether it rests while a hand is at work. */
+  readonly patient: boolean;
   pack(sent: SentBricks): unknown;
   resolve(output: unknown): void;
   reject(error: Error): void;
@@ -84,6 +86,11 @@ export class Seat {
     if (this.alone) setTimeout(() => this.running.has(job.id) && this.end(), GRACE);
   }
 
+  /** Patient jobs rest for a moment. */
+  giveWay(): void {
+    if ([...this.running.values()].some((j) => j.patient)) this.post({ type: 'giveWay' });
+  }
+
   private start(job: Job): void {
     this.worker ??= this.open();
     if (this.sent.count > MAX_SENT && this.running.size === 0) {
@@ -102,7 +109,10 @@ export class Seat {
     const bricks = this.sent.takeParcel();
     const transfer = [bricks.cells.buffer, bricks.ids.buffer, ...this.sent.takeTables(), ...job.transfer];
     try {
-      this.worker.postMessage({ type: 'run', id: job.id, kind: job.kind, input, bricks } as ToWorker, transfer);
+      this.worker.postMessage(
+        { type: 'run', id: job.id, kind: job.kind, input, bricks, patient: job.patient } as ToWorker,
+        transfer,
+      );
       this.running.set(job.id, job);
     } catch (e) {
       // What cannot be sent took its bricks along into nothing: the next job sends them anew.

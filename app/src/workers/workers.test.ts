@@ -222,6 +222,39 @@ describe('WorkerPool', () => {
     ).rejects.toThrow('cancelled');
   });
 
+  it('a patient job rests while a hand is at work, another does not', async () => {
+    const { pool } = poolOf(2);
+    const p = lamp();
+    const stop = new AbortController();
+    const told = [0, 0];
+    let begun: () => void;
+    const both = new Promise<void>((r) => (begun = r));
+    const jobs = told.map((_, i) =>
+      // Many tiles: it looks up often.
+      pool.run('trace', (s) => ({ ...endless(p)(s), size: [2048, 2048] }), {
+        ...{ signal: stop.signal, worker: i, patient: i === 0 },
+        onProgress() {
+          told[i]!++;
+          if (told.every((n) => n > 0)) begun();
+        },
+      }),
+    );
+    await both;
+    const turn = () => {
+      pool.giveWay();
+      return new Promise((r) => setTimeout(r, 20));
+    };
+    // What it is at it ends first.
+    for (let n = told[1]!; told[1]! < n + 20;) await turn();
+    const [patient, other] = told as [number, number];
+    while (told[1]! < other + 20) await turn();
+    expect(told[0]! - patient).toBeLessThan(5);
+    // Left alone, it goes on.
+    for (const n = told[0]!; told[0] === n;) await new Promise((r) => setTimeout(r, 20));
+    stop.abort();
+    for (const j of jobs) await expect(j).rejects.toThrow('The work was cancelled.');
+  });
+
   it.each(['export', 'thumbnail', 'plan', 'picture', 'untidy', 'deliver', 'deliveryChecks'] as const)(
     '%s tells how far it is and stops when asked',
     async (kind) => {

@@ -104,6 +104,7 @@ export class LargePicture {
             tiles,
           }),
           {
+            patient: true,
             signal: this.signal,
             worker: lane,
             onProgress: (_share, traced) => {
@@ -125,7 +126,9 @@ export class LargePicture {
     const drawn = needsGuides(shot);
     const input = { film, camera, piece: { ...piece }, drawn };
     // Handed over and not copied: it is 40 MB.
-    const made = await sharedPool().run('piece', () => input, { signal, transfer: buffersOf(film) });
+    const made = await sharedPool().run('piece', () => input, {
+      ...{ signal, patient: true, transfer: buffersOf(film) },
+    });
     await kept.pieces.put(plan.pieces.indexOf(piece), { piece: made });
     this.show(made);
     if (camera) this.further(CALMING);

@@ -60,7 +60,7 @@ async function makePictures(
     const png = drawing
       ? await drawing.png(project, shot, groundAlone, signal)
       : await sharedPool().run('frame', (sent) => ({ project: sent.packProject(project), shot: input, groundAlone }), {
-          signal,
+          ...{ signal, patient: true },
         });
     pngs.set(i, png);
     take.made++;

@@ -95,7 +95,8 @@ export function pictureGrowth(finished: (p: Picture) => Promise<void>) {
     progress.value = left.value = 0;
     const started = performance.now();
     const kept = new GrowingPicture(picture);
-    const order = { project, shot, size: shot.output.size, first, film: hasSamples(picture) ? film : null };
+    const had = hasSamples(picture) ? film : null,
+      order = { project, shot, size: shot.output.size, first, film: had, patient: true };
     try {
       await traceOnAll(order, abort, (share, traced) => {
         if (traced && !grows(film, traced, notices)) return abort.abort();

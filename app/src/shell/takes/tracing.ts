@@ -23,6 +23,8 @@ export interface TraceOrder {
   readonly first?: Area | null;
   /** A film to go on with. */
   readonly film?: Film | null;
+  /** Whether it rests while a hand is at work in the view. */
+  readonly patient?: boolean;
 }
 
 /**
@@ -31,7 +33,7 @@ export interface TraceOrder {
  * @throws JobCancelled when `abort` is used meanwhile
  */
 export async function traceOnAll(
-  { project, shot, size, first = null, film = null }: TraceOrder,
+  { project, shot, size, first = null, film = null, patient = false }: TraceOrder,
   abort: AbortController,
   grown: (share: number, traced: Traced | undefined) => void,
 ): Promise<void> {
@@ -52,6 +54,7 @@ export async function traceOnAll(
         {
           signal: abort.signal,
           worker: lane,
+          patient,
           onProgress(share, traced) {
             if (abort.signal.aborted) return;
             shares[lane] = share;
