@@ -1,6 +1,7 @@
 import { SceneRay } from './intersect';
 import type { TraceLamp } from './lamps';
 import { AIMED, CHANCES, PathState } from './path-state';
+import { cubesAlong } from './shape';
 import { Surface } from './surface';
 
 /** How far off faces rays to lights begin. */
@@ -22,7 +23,7 @@ export abstract class AimedLight extends PathState {
   protected readonly shadow = new SceneRay();
   protected readonly surface = new Surface();
   /** Light of surroundings, as other light is handed on. */
-  protected readonly around = new Float64Array(3);
+  private readonly around = new Float64Array(3);
 
   /** Light that is aimed for: all kinds of it where the eye looks and once more, one of them for all farther on. */
   protected gatherAll(): void {
@@ -231,15 +232,9 @@ export abstract class AimedLight extends PathState {
     dz: number,
     share: number,
   ): void {
-    const { toLocal: m, shape } = this.scene.instances[instance]!;
-    const cubes =
-      way *
-      Math.hypot(
-        m[0]! * dx + m[4]! * dy + m[8]! * dz,
-        m[1]! * dx + m[5]! * dy + m[9]! * dz,
-        m[2]! * dx + m[6]! * dy + m[10]! * dz,
-      );
-    const { loss } = shape.surfaces;
+    const there = this.scene.instances[instance]!;
+    const cubes = cubesAlong(there, way, dx, dy, dz);
+    const { loss } = there.shape.surfaces;
     const c = value * 3;
     this.tr *= share * Math.exp(loss[c]! * cubes);
     this.tg *= share * Math.exp(loss[c + 1]! * cubes);

@@ -4,6 +4,7 @@ import { brightness } from './glow';
 import type { TraceOptions } from './integrator';
 import { SceneRay } from './intersect';
 import { Sampler } from './sampler';
+import { cubesAlong } from './shape';
 import type { TraceScene } from './trace-scene';
 
 /** How likely a face is taken to be aimed for, when that is weighed against meeting it by chance; what it is does not matter to the mean. */
@@ -172,16 +173,9 @@ export abstract class PathState {
 
   /** What stays of light over a way through see-through cubes of a value. */
   protected lose(instance: number, value: number, way: number): void {
-    const { toLocal: m, shape } = this.scene.instances[instance]!;
-    const { dx, dy, dz } = this;
-    const cubes =
-      way *
-      Math.hypot(
-        m[0]! * dx + m[4]! * dy + m[8]! * dz,
-        m[1]! * dx + m[5]! * dy + m[9]! * dz,
-        m[2]! * dx + m[6]! * dy + m[10]! * dz,
-      );
-    const { loss } = shape.surfaces;
+    const there = this.scene.instances[instance]!;
+    const cubes = cubesAlong(there, way, this.dx, this.dy, this.dz);
+    const { loss } = there.shape.surfaces;
     const c = value * 3;
     this.weigh(Math.exp(loss[c]! * cubes), Math.exp(loss[c + 1]! * cubes), Math.exp(loss[c + 2]! * cubes));
   }

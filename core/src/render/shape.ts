@@ -69,3 +69,12 @@ export function traceInstance(grid: VoxelGrid, surfaces: TraceSurfaces, matrix: 
     ...placedExtent(matrix, grid.contentBox()!),
   };
 }
+
+/** How many edges of its cubes a way of so many units of the world is long there. @param dx – with dy and dz the direction, of length 1 */
+export const cubesAlong = ({ toLocal: m }: TraceInstance, way: number, dx: number, dy: number, dz: number): number =>
+  way *
+  Math.hypot(
+    m[0]! * dx + m[4]! * dy + m[8]! * dz,
+    m[1]! * dx + m[5]! * dy + m[9]! * dz,
+    m[2]! * dx + m[6]! * dy + m[10]! * dz,
+  );
