@@ -574,5 +574,6 @@ test('in the market a shutter changes on every house in two actions, a stall get
   await page.getByLabel('Target triangles', { exact: true }).press('Enter');
   await page.keyboard.press('Escape');
   await expect(meter).toContainText(/tris [\d,]{6,} \/ 90,000/, { timeout: 60_000 });
+  await expect(meter).toHaveAttribute('data-tip', /Counted by the roomiest delivery/);
   await expect(page.getByText(/cubes of “Row boat” hang on nothing/)).toHaveCount(0);
 });

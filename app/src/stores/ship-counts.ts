@@ -18,6 +18,8 @@ export const useShipCounts = defineStore('ship counts', () => {
   const session = useSession();
   const delivery = useDelivery();
   const counts = shallowRef<ShipCounts | null>(null);
+  /** Whether what is counted is another delivery than the chosen one, which cannot be made. */
+  const roomier = shallowRef(false);
   /** Whether the scene on the bench is counted, and not the rig. */
   const ofScene = shallowRef(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -42,10 +44,13 @@ export const useShipCounts = defineStore('ship counts', () => {
       sharedPool()
         .run('plan', (sent) => ({ project: sent.packProject(p), order, delivery: by }), { signal })
         .catch(() => null);
-    const found = (await planned(delivery.chosen)) ?? (await planned(ROOMY));
-    if (found && !signal.aborted) counts.value = found.counts as unknown as ShipCounts;
+    const chosen = await planned(delivery.chosen),
+      found = chosen ?? (await planned(ROOMY));
+    if (!found || signal.aborted) return;
+    counts.value = found.counts as unknown as ShipCounts;
+    roomier.value = !chosen;
   }
-  return { counts, ofScene };
+  return { counts, roomier, ofScene };
 });
 
 const extents = new WeakMap<Project, Extent | null>();

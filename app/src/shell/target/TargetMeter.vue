@@ -50,6 +50,10 @@ const figures = computed((): Figure[] => {
     { name: '1 cube =', text: `${(p.metresPerUnit * cell * 100).toFixed(1)} cm`, share: null },
   ];
 });
+const TIP = 'Target sheet: size and limits';
+const tip = computed(() =>
+  ship.counts && ship.roomier ? `${TIP}. Counted by the roomiest delivery: the chosen one cannot be made of this` : TIP,
+);
 /** A little more in height is no matter; more of the rest is. */
 const over = (f: Figure): boolean => f.share !== null && f.share > (f.name === 'height' ? 1.02 : 1);
 </script>
@@ -60,7 +64,7 @@ const over = (f: Figure): boolean => f.share !== null && f.share > (f.name === '
     look="bare"
     class="meter"
     aria-label="Target sheet"
-    tip="Target sheet: size and limits"
+    :tip="tip"
     @click="runCommand('project.target')"
     ><span v-for="f in figures" :key="f.name" class="figure" :class="{ over: over(f) }"
       >{{ f.name }} {{ f.text }}{{ over(f) ? ' over' : ''
