@@ -1,5 +1,6 @@
 import { type Steps, finish } from '../math';
-import { ABOUT, BLOCK, EIGHT, type Planes, REACH, lieOf, lumOf, planesOf, smoothed } from './denoise-planes';
+import { believed } from './denoise-belief';
+import { BLOCK, EIGHT, type Planes, REACH, lieOf, lumOf, planesOf, smoothed } from './denoise-planes';
 import { withoutDots } from './dots';
 import { type Area, type Film, type FilmLight, TILE, makeTraced, meets } from './film';
 import type { TraceCamera } from './lens';
@@ -8,28 +9,17 @@ import type { TraceCamera } from './lens';
 const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
 /**
  * Passes over the picture; each looks twice as far as the one before. So many standard deviations of its noise a neighbour may be
- * brighter in it: what is far away must be ever more alike, or the foot of a shadow goes into its middle.
+ * brighter in it. Near: what is far away must be ever more alike, or the foot of a shadow goes into its middle. Far: as much
+ * everywhere, which leaves no mottles on what is even. Both begin alike.
  */
-const PASSES = [3, 2, 1.2, 0.8, 0.5];
-/** Share of its noise that a pixel is believed to have, where what was traced is weighed against what was evened. */
-const BELIEVED = 0.25;
-/** How much another colour counts as a fault, against another brightness. */
-const COLOURED = 2;
-/**
- * Variance of noise over squared brightness: where there is about so much of it, grain is seen, and what looks like a fault of the
- * filter must be surer: it is what goes beyond so many times the noise, and in colour so much of its scatter, which is four
- * times what is left of it in the mean of a few pixels.
- */
-const SEEN = 0.04,
-  SURE = 3,
-  SURE_OF_COLOUR = 0.22;
-/** Squared brightness of what is dark, in which noise is seen less. */
-const DARK = 0.02;
+const NEAR = [3, 2, 1.2, 0.8, 0.5],
+  FAR = [3, 3, 3, 3, 3];
 
 /**
  * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels of one
- * plane by an edge-avoiding à-trous filter (Dammertz et al. 2010) that is held by the noise of each pixel (Schied et al. 2017). In the end each pixel keeps
- * as much of what was traced as its noise allows for the difference: a picture without noise stays as it is.
+ * plane by an edge-avoiding à-trous filter (Dammertz et al. 2010) that is held by the noise of each pixel (Schied et al. 2017), once by what lies near and once far
+ * beyond; what lies far is kept where what was traced does not speak against it. In the end each pixel keeps as much of what was
+ * traced as its noise allows for the difference: a picture without noise stays as it is.
  */
 export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
 
@@ -67,33 +57,56 @@ export function* denoiseSteps(
   camera: TraceCamera,
   part: Area = { x: 0, y: 0, width: film.width, height: film.height },
 ): Steps<FilmLight> {
-  const { picture, lie, dotless } = begun(film, camera, part);
-  yield 0.1;
-  let from: Noisy = { light: dotless, noise: picture.noise },
-    into: Noisy = { light: new Float32Array(dotless.length), noise: new Float32Array(picture.noise.length) };
-  const value = new Float32Array(picture.noise.length * EIGHT);
-  for (const [pass, most] of PASSES.entries()) {
-    evened(picture, { lie, value }, from, into, { step: 1 << pass, most });
-    // What was there first is still needed.
-    [from, into] = [into, pass === 0 ? { light: dotless.slice(), noise: picture.noise.slice() } : from];
-    yield 0.1 + (0.8 * (pass + 1)) / PASSES.length;
-  }
-  return developed(film, picture, part, balanced(picture, blended(picture, dotless, from.light)));
+  const { picture, dotless, near, far } = yield* evenedTwice(film, camera, part);
+  return developed(film, picture, part, balanced(picture, believed(picture, dotless, near, far)));
 }
 
-/** What a film is evened by, and its light without lone dots; what is needed for that alone is let go of, since memory is dear. */
-function begun(
-  film: Film,
-  camera: TraceCamera,
-  part: Area,
-): { picture: Planes; lie: Float32Array; dotless: Float32Array } {
+interface Evened {
+  readonly picture: Planes;
+  /** Light without lone dots, and what it is evened to by what lies near and from afar. */
+  readonly dotless: Float32Array;
+  readonly near: Float32Array;
+  readonly far: Float32Array;
+}
+
+/** A film evened both ways; what is needed for that alone is let go of, since memory is dear. */
+function* evenedTwice(film: Film, camera: TraceCamera, part: Area): Steps<Evened> {
   const { surface, ...picture } = planesOf(film, camera, part);
-  return { picture, lie: lieOf(surface), dotless: withoutDots(picture, surface) };
+  const dotless = withoutDots(picture, surface);
+  const work = { picture, lie: lieOf(surface), value: new Float32Array(picture.noise.length * EIGHT) };
+  yield 0.1;
+  const first = roomFor(picture);
+  evened(picture, work, { light: dotless, noise: picture.noise }, first, { step: 1, most: NEAR[0]! });
+  yield 0.2;
+  const near = yield* passes(work, first, NEAR, 0.2),
+    far = yield* passes(work, first, FAR, 0.55);
+  return { picture, dotless, near, far };
 }
 
 interface Noisy {
   readonly light: Float32Array;
   readonly noise: Float32Array;
+}
+const roomFor = ({ light, noise }: Planes): Noisy => ({
+  light: new Float32Array(light.length),
+  noise: new Float32Array(noise.length),
+});
+
+/** All passes after the first, which stays as it is; from a share of the work done on, a third of it. */
+function* passes(
+  work: { picture: Planes; lie: Float32Array; value: Float32Array },
+  first: Noisy,
+  most: readonly number[],
+  done: number,
+): Steps<Float32Array> {
+  let from = first,
+    into = roomFor(work.picture);
+  for (let pass = 1; pass < most.length; pass++) {
+    evened(work.picture, work, from, into, { step: 1 << pass, most: most[pass]! });
+    [from, into] = [into, pass === 1 ? roomFor(work.picture) : from];
+    yield done + (0.35 * pass) / (most.length - 1);
+  }
+  return from.light;
 }
 
 /** e^−x for x from 0 on, to a few hundredths: what weighs neighbours need not be exact. */
@@ -187,46 +200,6 @@ function evened(
       out[i * 3 + 2] = b * k;
       left[i] = v * k * k;
     }
-}
-
-/**
- * Of each pixel as much of what was traced as its noise allows for: the filtered one differs by its fault and by the noise
- * of the traced one, so that what is more than noise is fault (after James & Stein 1961); where noise is seen it must be more by far, or
- * grain would stay. Noise is known of brightness alone; a colour that differs one way all about is a fault besides.
- */
-function blended({ width, height, noise }: Planes, raw: Float32Array, clean: Float32Array): Float32Array {
-  const fault = new Float32Array(width * height),
-    other = new Float32Array(width * height);
-  const mean = (field: Float32Array, about: number): Float32Array => smoothed(field, width, height, about);
-  const own = mean(noise, 1),
-    bright = mean(
-      other.map((_, i) => lumOf(clean, i) ** 2),
-      1,
-    );
-  /** From 0, where noise is not seen, to 1. */
-  const seen = own.map((v, i) => v / (v + SEEN * (bright[i]! + DARK)));
-  for (let i = 0; i < fault.length; i++) other[i] = (lumOf(raw, i) - lumOf(clean, i)) ** 2;
-  const gap = mean(other, 1);
-  for (let i = 0; i < fault.length; i++) fault[i] = Math.max(0, gap[i]! - (1 + (SURE - 1) * seen[i]!) * own[i]!);
-  for (let c = 0; c < 3; c++) {
-    for (let i = 0; i < other.length; i++)
-      other[i] = raw[i * 3 + c]! - clean[i * 3 + c]! * (lumOf(raw, i) / (lumOf(clean, i) + 1e-9));
-    const about = mean(other, ABOUT);
-    for (let i = 0; i < other.length; i++) other[i]! *= other[i]!;
-    const squares = mean(other, ABOUT);
-    for (let i = 0; i < fault.length; i++) {
-      const one = about[i]! ** 2,
-        scatter = Math.max(0, squares[i]! - one);
-      fault[i]! += COLOURED * Math.max(0, one - SURE_OF_COLOUR * seen[i]! * scatter);
-    }
-  }
-  const out = new Float32Array(raw.length);
-  for (let i = 0; i < fault.length; i++) {
-    const noisy = BELIEVED * own[i]!,
-      keep = noisy + fault[i]! === 0 ? 0 : noisy / (noisy + fault[i]!);
-    for (let o = i * 3; o < i * 3 + 3; o++) out[o] = raw[o]! + (clean[o]! - raw[o]!) * keep;
-  }
-  return out;
 }
 
 /** How much brighter what is about a square becomes at most by what was taken from its dots, and how much darker. */
