@@ -16,10 +16,10 @@ const NEAR = [3, 2, 1.2, 0.8, 0.5],
   FAR = [3, 3, 3, 3, 3];
 
 /**
- * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels of one
- * plane by an edge-avoiding à-trous filter (Dammertz et al. 2010) that is held by the noise of each pixel (Schied et al. 2017), once by what lies near and once far
- * beyond; what lies far is kept where what was traced does not speak against it. In the end each pixel keeps as much of what was
- * traced as its noise allows for the difference: a picture without noise stays as it is.
+ * A film without most of its noise. Light is told apart from colour, so that texels stay sharp, and evened out among pixels
+ * of one plane by an edge-avoiding à-trous filter (Dammertz et al. 2010) that is held by the noise of each pixel (Schied et al.
+ * 2017), once by what lies near and once from afar; the latter is kept where what was traced does not speak against it. In the
+ * end each pixel keeps as much of what was traced as its noise allows for the difference: a picture without noise stays as it is.
  */
 export const denoised = (film: Film, camera: TraceCamera): FilmLight => finish(denoiseSteps(film, camera));
 
